@@ -1,0 +1,79 @@
+"""The registry of benches: name → what it answers, its input and result, and the function. Add a bench here."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from . import clock
+from .coupling import tighten
+from .errors import Problem, UnusableInput
+from .model import Model, read_json
+from .mounting import fit, key, runout
+from .setting import alignment, gap, straightedge
+from .verdict import Result
+
+
+@dataclass(frozen=True, kw_only=True)
+class Bench:
+    """One piece of the job's computation."""
+
+    name: str
+    answers: str
+    input: type[Model]
+    result: type[Result]
+    evaluate: Callable[[Any], Result]
+
+
+def _bench(name: str, answers: str, given: type[Model], result: type[Result], run: Callable[[Any], Result]) -> Bench:
+    return Bench(name=name, answers=answers, input=given, result=result, evaluate=run)
+
+
+BENCHES: dict[str, Bench] = {
+    bench.name: bench
+    for bench in (
+        _bench("clock", "a sine round the clock", clock.ClockInput, clock.ClockResult, clock.evaluate),
+        _bench("fit", "shaft against bore", fit.FitInput, fit.FitResult, fit.evaluate),
+        _bench("key", "key against keyways", key.KeyInput, key.KeyResult, key.evaluate),
+        _bench("runout", "run-out and its high spot", runout.RunoutInput, runout.RunoutResult, runout.evaluate),
+        _bench("gap", "gap between hub faces", gap.GapInput, gap.GapResult, gap.evaluate),
+        _bench(
+            "straightedge",
+            "offset by straightedge and feelers",
+            straightedge.StraightedgeInput,
+            straightedge.StraightedgeResult,
+            straightedge.evaluate,
+        ),
+        _bench(
+            "alignment",
+            "offset, angle and moves from dials or a laser",
+            alignment.AlignmentInput,
+            alignment.AlignmentResult,
+            alignment.evaluate,
+        ),
+        _bench(
+            "tighten",
+            "bolts in order and in passes",
+            tighten.TightenInput,
+            tighten.TightenResult,
+            tighten.evaluate,
+        ),
+    )
+}
+
+
+def find(name: str) -> Bench:
+    """The bench of that name; `UnusableInput` where there is none."""
+    if name not in BENCHES:
+        raise UnusableInput(Problem("bench", f"No bench is called {name}. There are: {', '.join(BENCHES)}."))
+    return BENCHES[name]
+
+
+def evaluate_json(name: str, text: str | bytes) -> Result:
+    """Read JSON, evaluate. Raises `UnusableInput` with every problem found."""
+    bench = find(name)
+    return bench.evaluate(read_json(bench.input, text))
+
+
+def as_dict(result: Result) -> dict[str, Any]:
+    """A result as plain JSON types, under the contract's names."""
+    return result.model_dump(mode="json", by_alias=True)

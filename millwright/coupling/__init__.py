@@ -1,0 +1,1 @@
+"""The coupling itself: families, bolts, elements."""

@@ -1,0 +1,259 @@
+"""Bolts in order and in passes: the sequence, what to set the wrench to, and what has been pulled so far."""
+
+import math
+from typing import Literal
+
+from pydantic import Field
+
+from ..errors import Problem, refuse_if_any
+from ..model import Model, Size, Torque
+from ..verdict import Check, Result, WorkLine, judge, worst
+
+Pattern = Literal["star", "circle", "alternate"]
+
+BAND_SHARE = 0.04
+BAND_SOURCE = "rule of thumb: what a click wrench in calibration repeats to, ±4 %"
+RANGE_SOURCE = "the wrench's own range"
+BOTTOM_FIFTH = 0.2  # rule of thumb: a wrench is not trusted in the bottom fifth of its range
+
+
+class Wrench(Model):
+    """The wrench in hand; `length_mm` from its drive square to the mark on the grip."""
+
+    min_nm: Torque
+    max_nm: Torque
+    length_mm: Size | None = None
+
+
+class Pull(Model):
+    """One bolt pulled to a torque in one pass."""
+
+    pass_: int = Field(alias="pass", ge=1, le=20)
+    bolt: int = Field(ge=1, le=400)
+    torque_nm: Torque
+
+
+class TightenInput(Model):
+    """A bolt circle or a row of bolts, its torque and its passes."""
+
+    bolts: int = Field(ge=1, le=400)
+    torque_nm: Torque
+    torque_source: str = "torque as entered"
+    passes: list[float] = Field(min_length=1, max_length=20, description="shares of the torque, e.g. 0.5, 0.75, 1")
+    pattern: Pattern
+    wrench: Wrench | None = None
+    extension_mm: Size | None = None
+    extension_angle_deg: float = Field(default=0.0, ge=-180, le=180, description="between extension and wrench")
+    band_share: float = Field(default=BAND_SHARE, gt=0, le=0.5, description="how far a pull may be off its torque")
+    pulls: list[Pull] | None = Field(default=None, max_length=8000, description="what was pulled, in order")
+
+
+class Turn(Model):
+    """One bolt's turn: what torque it gets and what the wrench is set to for it."""
+
+    pass_: int = Field(serialization_alias="pass", validation_alias="pass")
+    bolt: int
+    torque_nm: float
+    set_nm: float
+
+
+class TightenResult(Result):
+    """`next` is null when every bolt of every pass has been pulled."""
+
+    sequence: list[Turn]
+    set_nm: float
+    done: int
+    next: Turn | None
+
+
+def evaluate(given: TightenInput) -> TightenResult:
+    """Sequence, wrench settings and, where pulls are given, how they stand to their torque.
+
+    Source of the setting: lever arms, ``T·L/(L + E·cos angle)``.
+    """
+    refuse_if_any(_problems(given))
+    factor = _lever(given)
+    order = ORDERS[given.pattern](given.bolts)
+    sequence = [
+        Turn(
+            **{
+                "pass": n,
+                "bolt": bolt,
+                "torque_nm": given.torque_nm * share,
+                "set_nm": given.torque_nm * share * factor,
+            }
+        )
+        for n, share in enumerate(given.passes, start=1)
+        for bolt in order
+    ]
+    latest = {(pull.pass_, pull.bolt): pull for pull in given.pulls or []}
+    waiting = [turn for turn in sequence if (turn.pass_, turn.bolt) not in latest]
+    checks = _wrench_checks(given, factor) + _pull_checks(given, latest)
+    return TightenResult(
+        bench="tighten",
+        verdict=worst(checks, lacking=given.pulls is not None and bool(waiting)),
+        checks=checks,
+        advice=_advice(given, sequence, waiting, latest),
+        working=_working(given, factor),
+        sequence=sequence,
+        set_nm=given.torque_nm * factor,
+        done=len(sequence) - len(waiting),
+        next=waiting[0] if waiting else None,
+    )
+
+
+def star_order(bolts: int) -> list[int]:
+    """Crosswise order, bolts numbered from 1 clockwise.
+
+    Even count: opposite pairs, each as nearly at right angles to the one before as those left
+    allow, ties to the lower number. Odd count: steps of (n − 1)/2.
+
+    >>> star_order(8), star_order(5)
+    ([1, 5, 3, 7, 2, 6, 4, 8], [1, 3, 5, 2, 4])
+    """
+    if bolts % 2:
+        return [1 + i * ((bolts - 1) // 2) % bolts for i in range(bolts)]
+    half = bolts // 2
+    left, order, last = list(range(half)), [], 0
+    while left:
+        # Pairs stand 360°/bolts apart and repeat after half a turn: `half` steps are 180°.
+        pair = left[0] if not order else min(left, key=lambda p: (abs(2 * (abs(p - last) % half) - half), p))
+        left.remove(pair)
+        order += [pair + 1, pair + 1 + half]
+        last = pair
+    return order
+
+
+def circle_order(bolts: int) -> list[int]:
+    """One after another, clockwise."""
+    return list(range(1, bolts + 1))
+
+
+def alternate_order(bolts: int) -> list[int]:
+    """Odd numbers, then even."""
+    return [*range(1, bolts + 1, 2), *range(2, bolts + 1, 2)]
+
+
+ORDERS = {"star": star_order, "circle": circle_order, "alternate": alternate_order}
+
+
+def _problems(given: TightenInput) -> list[Problem]:
+    found = [
+        Problem(f"passes.{i}", "A pass is a share of the torque: more than 0, at most 1.")
+        for i, share in enumerate(given.passes)
+        if not 0 < share <= 1
+    ]
+    wrench = given.wrench
+    if wrench is not None and wrench.min_nm >= wrench.max_nm:
+        found.append(Problem("wrench.max_nm", "The top of the wrench's range must be above its bottom."))
+    if given.extension_mm is not None:
+        if wrench is None or wrench.length_mm is None:
+            found.append(Problem("wrench.length_mm", "With an extension, the wrench's own length is needed."))
+        elif _arm(wrench.length_mm, given) <= 0:
+            found.append(Problem("extension_angle_deg", "Turned back this far the extension takes all the leverage."))
+    for i, pull in enumerate(given.pulls or []):
+        if pull.bolt > given.bolts:
+            found.append(Problem(f"pulls.{i}.bolt", f"There are only {given.bolts} bolts."))
+        if pull.pass_ > len(given.passes):
+            found.append(Problem(f"pulls.{i}.pass", f"There are only {len(given.passes)} passes."))
+    return found
+
+
+def _arm(length: float, given: TightenInput) -> float:
+    return length + (given.extension_mm or 0.0) * math.cos(math.radians(given.extension_angle_deg))
+
+
+def _lever(given: TightenInput) -> float:
+    if given.extension_mm is None or given.wrench is None or given.wrench.length_mm is None:
+        return 1.0
+    return given.wrench.length_mm / _arm(given.wrench.length_mm, given)
+
+
+def _wrench_checks(given: TightenInput, factor: float) -> list[Check]:
+    if given.wrench is None:
+        return []
+    low, high = given.wrench.min_nm, given.wrench.max_nm
+    settings = sorted({given.torque_nm * share * factor for share in given.passes})
+    found = [
+        judge(f"wrench set to {setting:.0f}", setting, "N·m", low=low, high=high, source=RANGE_SOURCE, close_above=1.0)
+        for setting in settings
+    ]
+    return [max(found, key=lambda check: check.used or 0.0)]
+
+
+def _pull_checks(given: TightenInput, latest: dict[tuple[int, int], Pull]) -> list[Check]:
+    found = []
+    for n, share in enumerate(given.passes, start=1):
+        torque = given.torque_nm * share
+        pulls = [pull for (pass_, _), pull in latest.items() if pass_ == n]
+        if not pulls:
+            continue
+        furthest = max(pulls, key=lambda pull: abs(pull.torque_nm - torque))
+        found.append(
+            judge(
+                f"pass {n}, bolt {furthest.bolt} furthest off",
+                furthest.torque_nm,
+                "N·m",
+                low=torque * (1 - given.band_share),
+                high=torque * (1 + given.band_share),
+                source=BAND_SOURCE if given.band_share == BAND_SHARE else "band as entered",
+            )
+        )
+    return found
+
+
+def _advice(
+    given: TightenInput, sequence: list[Turn], waiting: list[Turn], latest: dict[tuple[int, int], Pull]
+) -> list[str]:
+    advice = []
+    for (n, bolt), pull in latest.items():
+        torque = given.torque_nm * given.passes[n - 1]
+        if pull.torque_nm > torque * (1 + given.band_share):
+            advice.append(f"Bolt {bolt} took {pull.torque_nm:g} N·m in pass {n}. Slacken it and pull it again.")
+        elif pull.torque_nm < torque * (1 - given.band_share):
+            advice.append(f"Bolt {bolt} took only {pull.torque_nm:g} N·m in pass {n}. Pull it again.")
+    if (skipped := _out_of_turn(sequence, given.pulls or [])) is not None:
+        advice.append(f"Pass {skipped.pass_}, bolt {skipped.bolt} was passed over. Go back to it.")
+    if given.pulls is not None and waiting:
+        turn = waiting[0]
+        advice.append(f"Pull bolt {turn.bolt} to {turn.torque_nm:g} N·m, pass {turn.pass_} of {len(given.passes)}.")
+    if given.wrench is not None:
+        low = given.wrench.min_nm + BOTTOM_FIFTH * (given.wrench.max_nm - given.wrench.min_nm)
+        least = min(given.passes) * given.torque_nm * _lever(given)
+        if given.wrench.min_nm <= least < low:
+            advice.append("The lowest setting lies in the bottom fifth of the wrench's range. (Rule of thumb.)")
+    return advice
+
+
+def _out_of_turn(sequence: list[Turn], pulls: list[Pull]) -> Turn | None:
+    """The first bolt that was skipped and has not been pulled since."""
+    done: set[tuple[int, int]] = {(pull.pass_, pull.bolt) for pull in pulls}
+    if not done:
+        return None
+    last = max(i for i, turn in enumerate(sequence) if (turn.pass_, turn.bolt) in done)
+    return next((turn for turn in sequence[:last] if (turn.pass_, turn.bolt) not in done), None)
+
+
+def _working(given: TightenInput, factor: float) -> list[WorkLine]:
+    lines = [
+        WorkLine(
+            what=f"pass {n}",
+            formula="torque × share",
+            numbers=f"{given.torque_nm:g} × {share:g}",
+            value=given.torque_nm * share,
+            unit="N·m",
+        )
+        for n, share in enumerate(given.passes, start=1)
+    ]
+    if factor != 1.0 and given.wrench is not None and given.wrench.length_mm is not None:
+        length = given.wrench.length_mm
+        lines.append(
+            WorkLine(
+                what="set the wrench to",
+                formula="T × L ÷ (L + E × cos angle)",
+                numbers=f"{given.torque_nm:g} × {length:g} ÷ {_arm(length, given):.1f}",
+                value=given.torque_nm * factor,
+                unit="N·m",
+            )
+        )
+    return lines

@@ -1,0 +1,114 @@
+"""A machine line: driver, coupling, driven machine, and which of the two is moved to bring them into line."""
+
+from typing import Literal
+
+from pydantic import Field, model_validator
+
+from .model import Model, Size
+
+Side = Literal["driver", "driven"]
+SIDES: tuple[Side, Side] = ("driver", "driven")
+Family = Literal[
+    "jaw, straight",
+    "jaw, curved",
+    "steel grid",
+    "gear",
+    "disc, three-part",
+    "tyre on flywheel",
+    "screw-conveyor drive",
+    "shaft-mounted reducer",
+]
+Connection = Literal["keyed, slip fit"]
+Drawn = Literal[
+    "motor", "gearmotor", "engine", "blower", "fan", "pump", "generator", "mill", "drum", "elevator", "auger", "machine"
+]
+
+
+class MachineFoot(Model):
+    """A foot, or a pair across the machine, by its distance from the coupling's middle."""
+
+    name: str = Field(min_length=1, max_length=40)
+    from_coupling_mm: Size
+
+
+class Machine(Model):
+    """One machine of the line."""
+
+    name: str = Field(min_length=1, max_length=60)
+    drawn_as: Drawn = "machine"
+    power_kw: float | None = Field(default=None, gt=0, le=100_000)
+    shaft_diameter_mm: Size
+    feet: list[MachineFoot] = Field(max_length=8)
+    foot_bolts: int = Field(default=4, ge=0, le=40)
+
+    @model_validator(mode="after")
+    def _feet_stand_apart(self) -> "Machine":
+        names = [foot.name for foot in self.feet]
+        if len(set(names)) < len(names):
+            raise ValueError("Two feet of this machine have the same name.")
+        places = [foot.from_coupling_mm for foot in self.feet]
+        if len(places) > 1 and max(places) - min(places) < 1:
+            raise ValueError("These feet stand at the same place along the shaft.")
+        return self
+
+
+class Hub(Model):
+    """How one hub is held, and its size."""
+
+    connection: Connection = "keyed, slip fit"
+    diameter_mm: Size
+    length_mm: Size
+    set_screws: int = Field(default=1, ge=1, le=8)
+
+
+class Coupling(Model):
+    """The coupling this line is registered with."""
+
+    family: Family
+    series: str = Field(min_length=1, max_length=60)
+    size: str = Field(min_length=1, max_length=40)
+    driver_hub: Hub
+    driven_hub: Hub
+
+
+class IsolationPoint(Model):
+    """A place where an energy source of this line is locked."""
+
+    energy: str = Field(min_length=1, max_length=60)
+    point: str = Field(min_length=1, max_length=80)
+
+
+class LineSpec(Model):
+    """Everything about a line that the work and the drawings need."""
+
+    driver: Machine
+    driven: Machine
+    coupling: Coupling
+    movable: Side
+    speed_rpm: float = Field(gt=0, le=100_000)
+    isolation_points: list[IsolationPoint] = Field(default_factory=list, max_length=20)
+    purpose: str = Field(default="", max_length=400, description="what the coupling is meant to do here")
+
+    @model_validator(mode="after")
+    def _the_movable_machine_has_feet(self) -> "LineSpec":
+        if len(self.machine(self.movable).feet) < 2:
+            raise ValueError("The machine that is moved needs two feet or more along the shaft.")
+        names = [foot.name for side in SIDES for foot in self.machine(side).feet]
+        if len(set(names)) < len(names):
+            raise ValueError(
+                "A foot name is used on both machines. Name them apart: motor drive end, blower drive end."
+            )
+        return self
+
+    @property
+    def stationary(self) -> Side:
+        """The side that stays."""
+        return "driven" if self.movable == "driver" else "driver"
+
+    def machine(self, side: Side) -> Machine:
+        """The machine on a side."""
+        return self.driver if side == "driver" else self.driven
+
+    def hub(self, side: Side) -> Hub:
+        """The hub on a side."""
+        return self.coupling.driver_hub if side == "driver" else self.coupling.driven_hub

@@ -1,0 +1,70 @@
+"""The door of every bench: strict, frozen models, and what their refusals say in trade language."""
+
+from typing import Annotated, Any, TypeVar
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic_core import ErrorDetails
+
+from .errors import Problem, UnusableInput
+
+# Bounds that no coupling on earth reaches: what lies beyond is a slip of the finger.
+Reading = Annotated[float, Field(ge=-100, le=100, description="mm, plunger pushed in is positive")]
+Place = Annotated[float, Field(ge=-50_000, le=50_000, description="mm along the shaft line")]
+Size = Annotated[float, Field(gt=0, le=10_000, description="mm")]
+Slope = Annotated[float, Field(ge=-500, le=500, description="mm/m")]
+Clock = Annotated[float, Field(ge=-360, le=720, description="degrees clockwise from 12 o'clock")]
+Torque = Annotated[float, Field(gt=0, le=100_000, description="N·m")]
+
+
+M = TypeVar("M", bound=BaseModel)
+
+
+class Model(BaseModel):
+    """Unknown keys, NaN, text for a number and true for a number are refused."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True, allow_inf_nan=False)
+
+
+def read_json(model: type[M], text: str | bytes) -> M:
+    """Read JSON into a model; every problem found is in the `UnusableInput` raised."""
+    try:
+        return model.model_validate_json(text)
+    except ValidationError as refused:
+        raise UnusableInput(*(_problem(e) for e in refused.errors(include_url=False))) from None
+
+
+def _problem(error: ErrorDetails) -> Problem:
+    return Problem(".".join(str(step) for step in error["loc"]), _sentence(error))
+
+
+def _sentence(error: ErrorDetails) -> str:
+    ctx: dict[str, Any] = error.get("ctx", {})
+    match error["type"]:
+        case "missing":
+            return f"{str(error['loc'][-1])} is missing."
+        case "extra_forbidden":
+            return "This name is not known here. Is it misspelt?"
+        case "float_type" | "int_type" | "float_parsing" | "int_parsing" | "int_from_float":
+            return "This wants a number."
+        case "finite_number":
+            return "This wants a number that has an end."
+        case "greater_than" if ctx["gt"] == 0:
+            return "This must be more than 0."
+        case "greater_than" | "greater_than_equal":
+            return f"This is smaller than anything met in practice ({ctx.get('gt', ctx.get('ge')):g}). A slip?"
+        case "less_than" | "less_than_equal":
+            return f"This is bigger than what can be here ({ctx.get('lt', ctx.get('le')):g}). A slip?"
+        case "enum" | "literal_error":
+            return f"This is one of: {ctx['expected']}."
+        case "too_short":
+            return f"At least {ctx['min_length']} wanted here."
+        case "too_long":
+            return f"At most {ctx['max_length']} fit here."
+        case "json_invalid":
+            return f"This is not whole JSON: {ctx['error']}."
+        case "value_error":
+            return str(ctx["error"])
+        case "string_too_short":
+            return "Write something here."
+        case _:
+            return f"{error['msg']}."

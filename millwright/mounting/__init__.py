@@ -1,0 +1,1 @@
+"""How a hub is held on its shaft: fit, key, run-out."""

@@ -1,0 +1,1 @@
+"""Where the machines stand: gap, offset, angle, moves."""

@@ -1,0 +1,294 @@
+"""Where the movable machine's axis lies relative to the stationary one, from dials or a laser, and the move that cures it."""
+
+import math
+
+import numpy as np
+from pydantic import Field
+
+from ..clock import RESOLUTION_MM, Array, ClockReading, StandsOut, at_quarters, find_stands_out, say_stands_out
+from ..errors import Problem, refuse_if_any
+from ..model import Model, Place, Slope
+from ..verdict import Check, Result, WorkLine, worst
+from . import dials
+from .dials import Dial
+from .feet import Foot, FootMove, foot_moves, hot_lift, problems_of_feet
+from .limits import AlignmentLimits, RunningTarget, alignment_checks, what_is_lacking
+
+
+class Axis(Model):
+    """A wanted place of the movable axis, cold."""
+
+    offset_v_mm: float = Field(default=0.0, ge=-100, le=100)
+    slope_v_mm_per_m: Slope = 0.0
+    offset_h_mm: float = Field(default=0.0, ge=-100, le=100)
+    slope_h_mm_per_m: Slope = 0.0
+
+
+class CouplingPlanes(Model):
+    """Where the coupling flexes along the shaft."""
+
+    flex_planes_mm: list[Place] = Field(min_length=2, max_length=2)
+
+
+class AlignmentInput(Model):
+    """Dial or laser readings at any clock positions, and the feet that can be moved."""
+
+    dials: list[Dial] = Field(min_length=1, max_length=12)
+    stationary_feet: list[Foot] = Field(max_length=40)
+    movable_feet: list[Foot] = Field(max_length=40)
+    growth: dict[str, float] | None = Field(default=None, description="rise of a foot from cold to running, mm")
+    target: Axis | None = Field(default=None, description="where the movable axis is wanted cold")
+    limits: AlignmentLimits | None = None
+    running_target: RunningTarget | None = None
+    speed_rpm: float | None = Field(default=None, gt=0, le=100_000)
+    coupling: CouplingPlanes | None = None
+    resolution_mm: float = Field(default=RESOLUTION_MM, gt=0, le=1)
+
+
+class FlexAngle(Model):
+    """The angle one flexing plane takes."""
+
+    x_mm: float
+    angle_v_mm_per_m: float
+    angle_h_mm_per_m: float
+    angle_mm_per_m: float
+
+
+class DialStandsOut(StandsOut):
+    """A reading that lies off the others of its dial."""
+
+    dial: int
+
+
+class AlignmentResult(Result):
+    """Offsets and slopes as measured, cold, at x = 0; `left_` is what will be left when running as it stands."""
+
+    offset_v_mm: float
+    offset_h_mm: float
+    offset_mm: float
+    swing_mm: float
+    slope_v_mm_per_m: float
+    slope_h_mm_per_m: float
+    slope_mm_per_m: float
+    offset_v_sigma_mm: float | None
+    offset_h_sigma_mm: float | None
+    slope_v_sigma_mm_per_m: float | None
+    slope_h_sigma_mm_per_m: float | None
+    scatter_mm: float | None
+    left_offset_v_mm: float
+    left_offset_h_mm: float
+    left_slope_v_mm_per_m: float
+    left_slope_h_mm_per_m: float
+    feet: list[FootMove]
+    closure_mm: list[float | None]
+    flex: list[FlexAngle]
+    stands_out: list[DialStandsOut]
+
+
+class Line(Model):
+    """An axis in space: offset and slope at x = 0, upward and toward 3 o'clock."""
+
+    offset_v_mm: float
+    slope_v_mm_per_m: float
+    offset_h_mm: float
+    slope_h_mm_per_m: float
+
+    def v_mm(self, x_mm: float) -> float:
+        """Height at a place along the shaft."""
+        return self.offset_v_mm + self.slope_v_mm_per_m * x_mm / 1000
+
+    def h_mm(self, x_mm: float) -> float:
+        """Sideways place, + toward 3 o'clock."""
+        return self.offset_h_mm + self.slope_h_mm_per_m * x_mm / 1000
+
+
+def evaluate(given: AlignmentInput) -> AlignmentResult:
+    """Offset and slope in both planes, their uncertainty, checks and the moves of the feet.
+
+    Raises `UnusableInput` where the dials cannot tell all four numbers.
+    Source: one linear least-squares problem over all readings of all dials (contract of the bench).
+    """
+    refuse_if_any([*dials.problems_of(given.dials), *_problems(given)])
+    design, value = dials.rows(given.dials)
+    found, scatter, covariance = _solve(design, value, given.resolution_mm)
+    ov, sv, oh, sh = (float(x) for x in found[:4])
+    axis = Line(offset_v_mm=ov, slope_v_mm_per_m=sv, offset_h_mm=oh, slope_h_mm_per_m=sh)
+    left = _left_when_running(given, axis)
+    checks = alignment_checks(
+        given.limits,
+        given.running_target,
+        given.speed_rpm,
+        math.hypot(left.offset_v_mm, left.offset_h_mm),
+        math.hypot(left.slope_v_mm_per_m, left.slope_h_mm_per_m),
+    )
+    feet = foot_moves(given.movable_feet, left, covariance)
+    out = [
+        DialStandsOut(dial=i, **s.model_dump())
+        for i, dial in enumerate(given.dials)
+        for s in find_stands_out(dial.clocks, dial.values_mm, resolution_mm=given.resolution_mm)
+    ]
+    sigma = None if covariance is None else [math.sqrt(covariance[i, i]) for i in range(4)]
+    closure = [closure_mm(dial) for dial in given.dials]
+    return AlignmentResult(
+        bench="alignment",
+        verdict=worst(checks, lacking=what_is_lacking(given.limits, given.running_target, given.speed_rpm)),
+        checks=checks,
+        advice=_advice(given, axis, out, closure, checks, sigma),
+        working=_working(given, axis, left, feet),
+        offset_v_mm=ov,
+        offset_h_mm=oh,
+        offset_mm=math.hypot(ov, oh),
+        swing_mm=2 * math.hypot(ov, oh),
+        slope_v_mm_per_m=sv,
+        slope_h_mm_per_m=sh,
+        slope_mm_per_m=math.hypot(sv, sh),
+        offset_v_sigma_mm=sigma and sigma[0],
+        slope_v_sigma_mm_per_m=sigma and sigma[1],
+        offset_h_sigma_mm=sigma and sigma[2],
+        slope_h_sigma_mm_per_m=sigma and sigma[3],
+        scatter_mm=scatter,
+        left_offset_v_mm=left.offset_v_mm,
+        left_offset_h_mm=left.offset_h_mm,
+        left_slope_v_mm_per_m=left.slope_v_mm_per_m,
+        left_slope_h_mm_per_m=left.slope_h_mm_per_m,
+        feet=feet,
+        closure_mm=closure,
+        flex=_flex(given.coupling, axis),
+        stands_out=out,
+    )
+
+
+def closure_mm(dial: Dial) -> float | None:
+    """12 + 6 − 3 − 9, zero for a perfect set; None where one of the four was not read."""
+    quarters = at_quarters(dial.clocks, dial.values_mm)
+    if len(quarters) < 4:
+        return None
+    return quarters[0] + quarters[180] - quarters[90] - quarters[270]
+
+
+def _solve(design: Array, value: Array, resolution_mm: float) -> tuple[Array, float | None, Array | None]:
+    """Offset and slope of both planes (then each dial's constant), scatter, covariance of the first four."""
+    inverse = np.linalg.pinv(design)
+    found = inverse @ value
+    spare = len(value) - design.shape[1]
+    if spare <= 0:
+        return found, None, None
+    residual = value - design @ found
+    scatter = math.sqrt(float(residual @ residual) / spare)
+    single = max(scatter, resolution_mm / math.sqrt(12))
+    return found, scatter, single**2 * (inverse @ inverse.T)[:4, :4]
+
+
+def _problems(given: AlignmentInput) -> list[Problem]:
+    found = problems_of_feet(given.stationary_feet, given.movable_feet, given.growth)
+    if given.growth is not None and given.target is not None:
+        found.append(Problem("target", "Give either the growth of the feet or a cold target, not both."))
+    if given.coupling is not None:
+        first, second = given.coupling.flex_planes_mm
+        if second - first <= 0:
+            found.append(Problem("coupling.flex_planes_mm", "The second flexing plane must lie beyond the first."))
+    if given.running_target is not None and given.speed_rpm is None:
+        found.append(Problem("speed_rpm", "A running target needs the speed."))
+    return found
+
+
+def _left_when_running(given: AlignmentInput, axis: Line) -> Line:
+    """What will be left when running if nothing is moved: measured, plus growth, less the cold target."""
+    if given.target is not None:
+        return Line(**{name: getattr(axis, name) - getattr(given.target, name) for name in Line.model_fields})
+    offset, slope = hot_lift(given.stationary_feet, given.movable_feet, given.growth or {})
+    return axis.model_copy(
+        update={"offset_v_mm": axis.offset_v_mm + offset, "slope_v_mm_per_m": axis.slope_v_mm_per_m + slope}
+    )
+
+
+def _flex(coupling: CouplingPlanes | None, axis: Line) -> list[FlexAngle]:
+    """The spacer runs from the stationary axis at x1 to the movable axis at x2."""
+    if coupling is None:
+        return []
+    x1, x2 = coupling.flex_planes_mm
+    return [
+        FlexAngle(x_mm=x, angle_v_mm_per_m=v, angle_h_mm_per_m=h, angle_mm_per_m=math.hypot(v, h))
+        for x, across in ((x1, x2), (x2, x1))
+        for v, h in [(axis.v_mm(across) / (x2 - x1) * 1000, axis.h_mm(across) / (x2 - x1) * 1000)]
+    ]
+
+
+CLOSES_WITHIN_MM = 0.02  # rule of thumb: two hundredths on a shop dial
+ENOUGH_SIGMAS = 2.0  # the usual 95 %
+
+
+def _advice(
+    given: AlignmentInput,
+    axis: Line,
+    out: list[DialStandsOut],
+    closure: list[float | None],
+    checks: list[Check],
+    sigma: list[float] | None,
+) -> list[str]:
+    advice = say_stands_out_by_dial(given.dials, out)
+    for i, misses in enumerate(closure):
+        if misses is not None and abs(misses) > CLOSES_WITHIN_MM:
+            name = dials.name_of(given.dials, i)
+            advice.append(
+                f"{name}: 12 + 6 and 3 + 9 differ by {abs(misses):.2f} mm. "
+                "Look for a loose bracket or a swapped sign, then read again."
+            )
+    if any(dial.turned == "bracket shaft" for dial in given.dials):
+        advice.append(
+            "Only the bracket's shaft was turned: the run-out of the touched hub is in the reading. "
+            "Turn both shafts together to be rid of it."
+        )
+    if sigma is not None:
+        advice += _too_uncertain(checks, sigma)
+    v, h = axis.offset_v_mm, axis.offset_h_mm
+    advice.append(
+        f"At the coupling the movable machine is {abs(v):.2f} mm {'high' if v > 0 else 'low'} "
+        f"and {abs(h):.2f} mm toward {3 if h > 0 else 9} o'clock."
+    )
+    return advice
+
+
+def say_stands_out_by_dial(all_dials: list[Dial], out: list[DialStandsOut]) -> list[str]:
+    """One sentence for each reading that stands out, with the dial's name."""
+    return [say for s in out for say in say_stands_out([s], dials.name_of(all_dials, s.dial).lower())]
+
+
+def _too_uncertain(checks: list[Check], sigma: list[float]) -> list[str]:
+    says = []
+    for check in checks:
+        if check.max is None or check.value is None or check.status == "over":
+            continue
+        plus_minus = ENOUGH_SIGMAS * (max(sigma[0], sigma[2]) if check.unit == "mm" else max(sigma[1], sigma[3]))
+        if plus_minus > check.max - abs(check.value):
+            says.append(
+                f"{check.name}: uncertain by ±{plus_minus:.3f} {check.unit}, more than what is left of the allowance. "
+                "Read at more places, or read again, before it is called inside."
+            )
+    return says
+
+
+def _working(given: AlignmentInput, axis: Line, left: Line, feet: list[FootMove]) -> list[WorkLine]:
+    lines = [
+        line for i, dial in enumerate(given.dials) for line in dials.working_of(dial, dials.name_of(given.dials, i))
+    ]
+    for way, plane, offset, slope in (
+        ("up", "V", axis.offset_v_mm, axis.slope_v_mm_per_m),
+        ("toward 3", "H", axis.offset_h_mm, axis.slope_h_mm_per_m),
+    ):
+        lines.append(_work(f"slope, {way}", f"all dials in one fit, {plane}", "", slope, "mm/m"))
+        lines.append(_work(f"offset at the coupling, {way}", f"all dials in one fit, {plane}", "", offset, "mm"))
+    if left.offset_v_mm != axis.offset_v_mm or left.slope_v_mm_per_m != axis.slope_v_mm_per_m:
+        lines.append(_work("left when running, up", "measured + growth − target", "", left.offset_v_mm, "mm"))
+    for foot, move in zip(given.movable_feet, feet, strict=True):
+        for what, offset, slope, value in (
+            (f"{foot.name}, shim", left.offset_v_mm, left.slope_v_mm_per_m, move.shim_mm),
+            (f"{foot.name}, slide to 3", left.offset_h_mm, left.slope_h_mm_per_m, move.slide_mm),
+        ):
+            numbers = f"−({offset:+.3f} {slope:+.3f} × {foot.x_mm / 1000:.3f})"
+            lines.append(_work(what, "−(offset + slope × distance)", numbers, value, "mm"))
+    return lines
+
+
+def _work(what: str, formula: str, numbers: str, value: float, unit: str) -> WorkLine:
+    return WorkLine(what=what, formula=formula, numbers=numbers, value=value, unit=unit)

@@ -1,0 +1,135 @@
+"""What a dial (or a laser's plane) says about the axes: one row of the fit for every reading."""
+
+from typing import Literal
+
+import numpy as np
+from pydantic import Field
+
+from ..clock import Array, ClockReading, at_quarters, clock_columns, position_problem
+from ..errors import Problem
+from ..model import Model, Place, Size
+from ..verdict import WorkLine
+
+PLANES_APART_MM = 1.0  # two rim planes closer than this see one and the same offset
+
+
+class Dial(Model):
+    """One dial with its readings; a laser's plane is a rim dial with no sag.
+
+    The plunger touches the hub of the shaft that does not carry the bracket; pushed in is positive.
+    """
+
+    kind: Literal["rim", "face"]
+    bracket_on: Literal["stationary", "movable"]
+    x_mm: Place = Field(description="where the plunger touches, + toward the movable machine")
+    radius_mm: Size | None = Field(default=None, description="face dials: from the shaft centre to the plunger")
+    sag_mm: float = Field(default=0.0, ge=-10, le=0, description="rim dials: shown at 6 on a stiff pipe, zeroed at 12")
+    turned: Literal["both", "bracket shaft", "touched shaft"] = "both"
+    readings: list[ClockReading] = Field(min_length=1, max_length=20_000)
+
+    @property
+    def clocks(self) -> list[float]:
+        """Positions of the readings, degrees."""
+        return [r.clock for r in self.readings]
+
+    @property
+    def values_mm(self) -> list[float]:
+        """The readings."""
+        return [r.value_mm for r in self.readings]
+
+
+def name_of(dials: list[Dial], index: int) -> str:
+    """How a dial is called in advice and working: by its kind, numbered where there are several.
+
+    >>> rim = Dial.model_construct(kind="rim")
+    >>> name_of([rim, rim], 1)
+    'Rim 2'
+    """
+    kind = dials[index].kind
+    same = [i for i, dial in enumerate(dials) if dial.kind == kind]
+    return kind.capitalize() + (f" {same.index(index) + 1}" if len(same) > 1 else "")
+
+
+def problems_of(dials: list[Dial]) -> list[Problem]:
+    """Everything that keeps these dials from telling offset and slope in both planes."""
+    found = []
+    for i, dial in enumerate(dials):
+        at = f"dials.{i}"
+        if dial.kind == "face" and dial.radius_mm is None:
+            found.append(Problem(f"{at}.radius_mm", "A face dial needs its radius: shaft centre to plunger."))
+        if dial.kind == "rim" and dial.radius_mm is not None:
+            found.append(Problem(f"{at}.radius_mm", "A rim dial has no use for a radius. Is this a face dial?"))
+        if dial.kind == "face" and dial.sag_mm:
+            found.append(Problem(f"{at}.sag_mm", "Sag is taken off rim dials only."))
+        if dial.turned == "touched shaft":
+            found.append(
+                Problem(
+                    f"{at}.turned",
+                    "With only the touched shaft turned the dial sees that hub's run-out and nothing of the "
+                    "alignment. Turn both shafts together.",
+                )
+            )
+        if (problem := position_problem(dial.clocks, f"{at}.readings")) is not None:
+            found.append(problem)
+    return found + _cannot_tell(dials)
+
+
+def _cannot_tell(dials: list[Dial]) -> list[Problem]:
+    rims = [dial.x_mm for dial in dials if dial.kind == "rim"]
+    if not rims:
+        return [Problem("dials", "Face dials alone tell the angle, not the offset. Add a rim dial.")]
+    if len(rims) < len(dials):
+        return []
+    if len(rims) == 1:
+        return [Problem("dials", "One rim dial alone cannot tell offset from angle. Add a face dial or a second rim.")]
+    if max(rims) - min(rims) < PLANES_APART_MM:
+        last = len(dials) - 1
+        return [Problem(f"dials.{last}.x_mm", "The two rims are at the same place along the shaft. Set them apart.")]
+    return []
+
+
+def rows(dials: list[Dial]) -> tuple[Array, Array]:
+    """Design matrix and values: columns offset V, slope V, offset H, slope H, then one constant a dial.
+
+    Rim, bracket on the stationary shaft: ``V(x)·cos φ + H(x)·sin φ``; on the movable shaft the sign
+    turns. Face: ``radius/1000·(slope V·cos φ + slope H·sin φ)``. Sag adds ``(|sag|/2)·(cos φ − 1)``.
+    """
+    total = sum(len(dial.readings) for dial in dials)
+    design, value = np.zeros((total, 4 + len(dials))), np.empty(total)
+    start = 0
+    for i, dial in enumerate(dials):
+        part = slice(start, start + len(dial.readings))
+        start = part.stop
+        cos, sin = clock_columns(dial.clocks)
+        if dial.kind == "face":
+            at_offset, at_slope = 0.0, (dial.radius_mm or 0.0) / 1000
+        else:
+            sign = 1.0 if dial.bracket_on == "stationary" else -1.0
+            at_offset, at_slope = sign, sign * dial.x_mm / 1000
+        design[part, 0], design[part, 1] = at_offset * cos, at_slope * cos
+        design[part, 2], design[part, 3] = at_offset * sin, at_slope * sin
+        design[part, 4 + i] = 1.0
+        value[part] = np.asarray(dial.values_mm) - abs(dial.sag_mm) / 2 * (cos - 1)
+    return design, value
+
+
+def working_of(dial: Dial, name: str) -> list[WorkLine]:
+    """The paper sum of one dial where it was read at the four quarters."""
+    quarters = at_quarters(dial.clocks, dial.values_mm)
+    if len(quarters) < 4 or len(dial.readings) != 4:
+        return []
+    lines = []
+    down = quarters[180] - quarters[0]
+    lines.append(_work(f"{name}, 6 less 12", "6 − 12", f"{quarters[180]:+.3f} − {quarters[0]:+.3f}", down))
+    if dial.sag_mm:
+        lines.append(_work("take off bracket sag", "− sag", f"{down:+.3f} − {dial.sag_mm:+.3f}", down - dial.sag_mm))
+        down -= dial.sag_mm
+    lines.append(_work("half of it", "÷ 2", f"{down:+.3f} ÷ 2", down / 2))
+    across = quarters[270] - quarters[90]
+    lines.append(_work(f"{name}, 9 less 3", "9 − 3", f"{quarters[270]:+.3f} − {quarters[90]:+.3f}", across))
+    lines.append(_work("half of it", "÷ 2", f"{across:+.3f} ÷ 2", across / 2))
+    return lines
+
+
+def _work(what: str, formula: str, numbers: str, value: float) -> WorkLine:
+    return WorkLine(what=what, formula=formula, numbers=numbers, value=value, unit="mm")

@@ -1,0 +1,95 @@
+"""The two limits of an alignment, side by side: what the coupling survives and what the machines run well at."""
+
+import math
+
+from pydantic import Field, model_validator
+
+from ..model import Model, Size
+from ..units import angle_mm_per_m
+from ..verdict import AS_ENTERED, Check, judge
+
+
+class AlignmentLimits(Model):
+    """The coupling's limits. A limit on the swing (total reading) is twice a limit on the offset."""
+
+    offset_mm: Size | None = None
+    swing_mm: Size | None = None
+    angle_mm_per_m: float | None = Field(default=None, gt=0, le=500)
+    angle_deg: float | None = Field(default=None, gt=0, le=30)
+    gap_difference_mm: Size | None = None
+    diameter_mm: Size | None = Field(default=None, description="on which the gap difference is measured")
+    source: str = AS_ENTERED
+
+    @model_validator(mode="after")
+    def _gap_difference_has_a_diameter(self) -> "AlignmentLimits":
+        if (self.gap_difference_mm is None) != (self.diameter_mm is None):
+            raise ValueError("A gap difference and its diameter belong together: give both.")
+        return self
+
+    def angles_mm_per_m(self) -> list[tuple[str, float]]:
+        """Every angle limit given, by name, in mm/m. Source: geometry."""
+        given = []
+        if self.angle_mm_per_m is not None:
+            given.append(("angle", self.angle_mm_per_m))
+        if self.angle_deg is not None:
+            given.append((f"angle, limit {self.angle_deg:g}°", angle_mm_per_m(self.angle_deg)))
+        if self.gap_difference_mm is not None and self.diameter_mm is not None:
+            name = f"angle, limit {self.gap_difference_mm:g} mm on {self.diameter_mm:g}"
+            given.append((name, 1000 * self.gap_difference_mm / self.diameter_mm))
+        return given
+
+
+class RunningTarget(Model):
+    """How fast the halves may slide over each other in the flexing element: the site's grade."""
+
+    sliding_mm_per_s: float = Field(gt=0, le=1000)
+    radius_mm: Size = Field(description="of the flexing element")
+    source: str = AS_ENTERED
+
+
+def running_offset_mm(sliding_mm_per_s: float, speed_rpm: float) -> float:
+    """Offset at which the halves slide at the given speed. Source: kinematics, v = ω·offset.
+
+    >>> round(running_offset_mm(5.6, 1480), 4)
+    0.0361
+    """
+    return sliding_mm_per_s / (2 * math.pi * speed_rpm / 60)
+
+
+def alignment_checks(
+    limits: AlignmentLimits | None,
+    target: RunningTarget | None,
+    speed_rpm: float | None,
+    offset_mm: float,
+    slope_mm_per_m: float,
+) -> list[Check]:
+    """Both planes together against the coupling's limits and, beside them, the running target."""
+    checks = []
+    if limits is not None:
+        if limits.offset_mm is not None:
+            checks.append(judge("coupling, offset", offset_mm, "mm", high=limits.offset_mm, source=limits.source))
+        if limits.swing_mm is not None:
+            checks.append(
+                judge("coupling, swing of the dial", 2 * offset_mm, "mm", high=limits.swing_mm, source=limits.source)
+            )
+        checks += [
+            judge(f"coupling, {name}", slope_mm_per_m, "mm/m", high=high, source=limits.source)
+            for name, high in limits.angles_mm_per_m()
+        ]
+    if target is not None and speed_rpm is not None:
+        high = running_offset_mm(target.sliding_mm_per_s, speed_rpm)
+        source = f"{target.source}: sliding {target.sliding_mm_per_s:g} mm/s at {speed_rpm:g} rpm"
+        checks.append(judge("running, offset", offset_mm, "mm", high=high, source=source))
+        angle = 1000 * high / target.radius_mm
+        checks.append(judge("running, angle", slope_mm_per_m, "mm/m", high=angle, source=source))
+    return checks
+
+
+def what_is_lacking(limits: AlignmentLimits | None, target: RunningTarget | None, speed_rpm: float | None) -> bool:
+    """True where some limit was given, but not both an offset and an angle limit."""
+    if target is not None and speed_rpm is not None:
+        return False
+    if limits is None:
+        return False
+    has_offset = limits.offset_mm is not None or limits.swing_mm is not None
+    return has_offset != bool(limits.angles_mm_per_m())

@@ -1,0 +1,78 @@
+"""Lengths the way people write them, and the few conversions between units. The only place that converts."""
+
+import math
+import re
+from typing import Literal
+
+LengthUnit = Literal["mm", "in"]
+
+MM_PER_INCH = 25.4  # exact, by definition of the international inch
+INCHES_PER_THOU = 0.001
+MM_PER_MICRON = 0.001
+
+_NUMBER = re.compile(r"(?P<sign>[+\-−–]?)\s*(?P<digits>\d+[.,]?\d*|[.,]\d+)")
+_FRACTION = re.compile(r"(?P<sign>[+\-−–]?)\s*(?:(?P<whole>\d+)[\s-]+)?(?P<top>\d+)\s*/\s*(?P<bottom>\d+)")
+_UNITS = {
+    "mm": 1.0,
+    "in": MM_PER_INCH,
+    "inch": MM_PER_INCH,
+    "inches": MM_PER_INCH,
+    '"': MM_PER_INCH,
+    "”": MM_PER_INCH,
+    "thou": MM_PER_INCH * INCHES_PER_THOU,
+    "mil": MM_PER_INCH * INCHES_PER_THOU,
+    "mils": MM_PER_INCH * INCHES_PER_THOU,
+    "µm": MM_PER_MICRON,
+    "μm": MM_PER_MICRON,
+    "um": MM_PER_MICRON,
+    "micron": MM_PER_MICRON,
+    "microns": MM_PER_MICRON,
+}
+
+
+def read_length_mm(text: str, unit: LengthUnit) -> float | None:
+    """Read a length as people write it; None where it is not one.
+
+    ``text`` - "0.05", "-0,05", "2 thou", ".015 in", "1/64", '1 1/2"', "12 µm"
+    ``unit`` - what a bare number means: the unit the sheet is set to
+
+    A bare fraction is always inches: nobody writes sixty-fourths of a millimetre.
+    Source: definition of the inch.
+
+    >>> read_length_mm("2 thou", "mm"), read_length_mm("1/64", "mm"), read_length_mm(".015 in", "mm")
+    (0.0508, 0.396875, 0.381)
+    >>> read_length_mm("0,05", "mm"), read_length_mm("0.002", "in"), read_length_mm("a bit", "mm")
+    (0.05, 0.0508, None)
+    """
+    text = text.strip().lower()
+    fraction = _FRACTION.match(text)
+    match = fraction or _NUMBER.match(text)
+    if match is None:
+        return None
+    named = text[match.end() :].strip().rstrip(".")
+    if named and named not in _UNITS:
+        return None
+    if fraction:
+        bottom = int(fraction["bottom"])
+        if bottom == 0:
+            return None
+        size = int(fraction["whole"] or 0) + int(fraction["top"]) / bottom
+        factor = _UNITS[named] if named else MM_PER_INCH
+    else:
+        size = float(match["digits"].replace(",", "."))
+        factor = _UNITS[named] if named else _UNITS[unit]
+    return round((-size if match["sign"] in ("-", "−", "–") else size) * factor, 9)
+
+
+def angle_mm_per_m(angle_deg: float) -> float:
+    """A small angle in degrees as a slope in mm/m. Source: geometry (tangent).
+
+    >>> round(angle_mm_per_m(1.0), 3)
+    17.455
+    """
+    return 1000.0 * math.tan(math.radians(angle_deg))
+
+
+def angle_deg(slope_mm_per_m: float) -> float:
+    """A slope in mm/m as an angle in degrees: the inverse of `angle_mm_per_m`."""
+    return math.degrees(math.atan(slope_mm_per_m / 1000.0))

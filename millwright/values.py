@@ -1,0 +1,155 @@
+"""The value card: every limit and torque a job needs, where it comes from, and which paper to look in."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from pydantic import Field
+
+from .model import Model
+
+SourceKind = Literal["maker's manual", "drawing", "site rule", "measured", "sample"]
+
+
+class Source(Model):
+    """Where a figure comes from. A sample is invented and binds nobody."""
+
+    kind: SourceKind
+    document: str = Field(min_length=1, max_length=120)
+    issue: str = Field(default="", max_length=60)
+    page: str = Field(default="", max_length=60)
+
+    def say(self) -> str:
+        """In one line: "sample: Jaw couplings sample sheet, issue 2, page 3"."""
+        parts = [f"{self.kind}: {self.document}"]
+        parts += [f"issue {self.issue}"] if self.issue else []
+        parts += [f"page {self.page}"] if self.page else []
+        return ", ".join(parts)
+
+
+class Value(Model):
+    """One figure of the card; `means` settles what kind of limit or thread it is where that matters."""
+
+    value: float
+    means: str = Field(default="", max_length=40)
+    typed: str = Field(default="", max_length=40)
+    source: Source
+
+
+ValueCard = dict[str, Value]
+
+
+@dataclass(frozen=True, kw_only=True)
+class ValueKind:
+    """What a figure is called, its unit, and where one looks for it."""
+
+    key: str
+    title: str
+    unit: str
+    look_in: str
+    low: float
+    high: float
+    means: tuple[str, ...] = ()  # what has to be asked beside the number
+    ask: str = ""
+
+
+COUPLING_PAPER = "the coupling's installation manual, table of the series"
+THREAD = ("dry", "oiled", "glued")
+THREAD_ASK = "Threads"
+
+VALUE_KINDS: dict[str, ValueKind] = {
+    kind.key: kind
+    for kind in (
+        ValueKind(
+            key="fit_min_mm",
+            title="Fit, loosest wanted (clearance is negative)",
+            unit="mm",
+            look_in="the coupling's order sheet or drawing: bore tolerance against the shaft's",
+            low=-1,
+            high=1,
+        ),
+        ValueKind(
+            key="fit_max_mm",
+            title="Fit, tightest wanted (clearance is negative)",
+            unit="mm",
+            look_in="the coupling's order sheet or drawing: bore tolerance against the shaft's",
+            low=-1,
+            high=1,
+        ),
+        ValueKind(
+            key="set_screw_torque_nm",
+            title="Hub set screw torque",
+            unit="N·m",
+            look_in=COUPLING_PAPER,
+            low=0.1,
+            high=2000,
+            means=THREAD,
+            ask=THREAD_ASK,
+        ),
+        ValueKind(
+            key="gap_nominal_mm", title="Gap between hub faces", unit="mm", look_in=COUPLING_PAPER, low=0.1, high=500
+        ),
+        ValueKind(
+            key="gap_plus_minus_mm", title="Gap, plus or minus", unit="mm", look_in=COUPLING_PAPER, low=0.01, high=50
+        ),
+        ValueKind(
+            key="offset_limit_mm",
+            title="Offset limit of the coupling",
+            unit="mm",
+            look_in=COUPLING_PAPER,
+            low=0.005,
+            high=20,
+            means=("offset", "swing"),
+            ask="The paper means",
+        ),
+        ValueKind(
+            key="angle_limit_deg",
+            title="Angle limit of the coupling",
+            unit="°",
+            look_in="the coupling's installation manual; for jaw couplings by the element's material",
+            low=0.005,
+            high=10,
+        ),
+        ValueKind(
+            key="sliding_mm_per_s",
+            title="Running target: halves may slide over each other at",
+            unit="mm/s",
+            look_in="the site's alignment rule (samples: rough 10, ordinary 5.6, fine 2.8)",
+            low=0.1,
+            high=100,
+        ),
+        ValueKind(
+            key="foot_bolt_torque_nm",
+            title="Machine foot bolt torque",
+            unit="N·m",
+            look_in="the machine's manual, or the site's bolt torque rule",
+            low=1,
+            high=20000,
+            means=THREAD,
+            ask=THREAD_ASK,
+        ),
+        ValueKind(
+            key="element_width_mm", title="Width of the element", unit="mm", look_in=COUPLING_PAPER, low=1, high=500
+        ),
+        ValueKind(
+            key="element_opening_mm",
+            title="Opening in the element's centre",
+            unit="mm",
+            look_in=COUPLING_PAPER,
+            low=1,
+            high=1000,
+        ),
+        ValueKind(
+            key="open_centre_rpm",
+            title="Highest speed with an open-centre element",
+            unit="rpm",
+            look_in=COUPLING_PAPER,
+            low=1,
+            high=100000,
+        ),
+    )
+}
+
+
+def source_of(card: ValueCard, key: str) -> str:
+    """The source in words, for a check."""
+    return card[key].source.say()

@@ -1,0 +1,64 @@
+# A private PostgreSQL cluster on 127.0.0.1, or the server that DATABASE_URL names.
+
+STARTED_DATABASE=""
+
+postgres_bin() { ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -1; }
+
+# PostgreSQL refuses to run as root: there its programs run as the postgres user.
+as_postgres() {
+  if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@"); else "$@"; fi
+}
+
+# The postgres user must be able to reach the folder; a checkout under a closed home is not.
+cluster_folder() {
+  if [ "$(id -u)" != 0 ] || as_postgres test -x "$PWD"; then echo "$STATE/pg"; return; fi
+  echo "/var/lib/postgresql/anvil-$(printf '%s' "$PWD" | sha256sum | cut -c1-10)"
+}
+
+make_cluster() {
+  local password; password="$(python3 -c 'import secrets; print(secrets.token_hex(16))')"
+  local file; file="$(mktemp)"
+  printf '%s' "$password" >"$file"
+  rm -rf "$CLUSTER"; mkdir -p "$CLUSTER"; chmod 700 "$CLUSTER"
+  if [ "$(id -u)" = 0 ]; then chown postgres "$CLUSTER" "$file"; fi
+  as_postgres "$BIN/initdb" -D "$CLUSTER" -U anvil --pwfile="$file" -A scram-sha-256 -E UTF8 --locale=C.UTF-8
+  rm -f "$file"
+  (umask 077; printf '%s' "$password" >"$STATE/pg.password")
+}
+
+start_cluster() {
+  free_port 5417 >"$STATE/pg.port"
+  as_postgres "$BIN/pg_ctl" -D "$CLUSTER" -l "$CLUSTER/server.log" -w -t 30 \
+    -o "-p $(cat "$STATE/pg.port") -c listen_addresses=127.0.0.1 -c unix_socket_directories=''" start
+}
+
+make_database() {
+  PGPASSWORD="$(cat "$STATE/pg.password")" "$BIN/psql" -h 127.0.0.1 -p "$(cat "$STATE/pg.port")" -U anvil -d postgres \
+    -tAc "select 1 from pg_database where datname='anvil'" | grep -q 1 ||
+    PGPASSWORD="$(cat "$STATE/pg.password")" "$BIN/createdb" -h 127.0.0.1 -p "$(cat "$STATE/pg.port")" -U anvil anvil
+}
+
+need_database() {
+  if [ -n "${DATABASE_URL:-}" ]; then return; fi
+  need_debian "[ -n \"\$(postgres_bin)\" ]" postgresql
+  BIN="$(postgres_bin)"
+  CLUSTER="$(cluster_folder)"
+  if ! as_postgres test -f "$CLUSTER/PG_VERSION" || [ ! -f "$STATE/pg.password" ]; then
+    step "PostgreSQL cluster" make_cluster
+    rm -f "$STATE/migrations.stamp"
+  fi
+  if ! as_postgres "$BIN/pg_ctl" -D "$CLUSTER" status >/dev/null 2>&1; then
+    step "PostgreSQL" start_cluster
+    STARTED_DATABASE=1
+  fi
+  make_database
+  export DATABASE_URL="postgresql://anvil:$(cat "$STATE/pg.password")@127.0.0.1:$(cat "$STATE/pg.port")/anvil"
+}
+
+database_fingerprint() { printf '%s' "${DATABASE_URL%@*}${DATABASE_URL##*/}" | sha256sum | cut -c1-8; }
+
+stop_database() {
+  if [ -n "$STARTED_DATABASE" ]; then
+    as_postgres "$BIN/pg_ctl" -D "$CLUSTER" -m fast -w stop >/dev/null 2>&1 || true
+  fi
+}
