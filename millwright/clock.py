@@ -1,5 +1,6 @@
 """Readings taken round the clock: a mean and a once-per-turn sine, with what they are worth."""
 
+import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -84,7 +85,7 @@ def different_positions(clock: Sequence[float]) -> list[float]:
 
 def arc_deg(places: Sequence[float]) -> float:
     """The smallest arc that holds all of the sorted positions."""
-    gaps = [b - a for a, b in zip(places, places[1:], strict=False)] + [places[0] + 360 - places[-1]]
+    gaps = [b - a for a, b in itertools.pairwise(places)] + [places[0] + 360 - places[-1]]
     return 360 - max(gaps)
 
 

@@ -18,7 +18,7 @@ Family = Literal[
     "screw-conveyor drive",
     "shaft-mounted reducer",
 ]
-Connection = Literal["keyed, slip fit"]
+Connection = Literal["keyed, slip fit", "keyed, interference", "tapered bore", "tapered bush", "clamp ring"]
 Drawn = Literal[
     "motor", "gearmotor", "engine", "blower", "fan", "pump", "generator", "mill", "drum", "elevator", "auger", "machine"
 ]
@@ -95,9 +95,7 @@ class LineSpec(Model):
             raise ValueError("The machine that is moved needs two feet or more along the shaft.")
         names = [foot.name for side in SIDES for foot in self.machine(side).feet]
         if len(set(names)) < len(names):
-            raise ValueError(
-                "A foot name is used on both machines. Name them apart: motor drive end, blower drive end."
-            )
+            raise ValueError("A foot name is used on both machines. Name them apart: motor drive end, blower drive end.")
         return self
 
     @property

@@ -41,7 +41,7 @@ def _sentence(error: ErrorDetails) -> str:
     ctx: dict[str, Any] = error.get("ctx", {})
     match error["type"]:
         case "missing":
-            return f"{str(error['loc'][-1])} is missing."
+            return f"{error['loc'][-1]!s} is missing."
         case "extra_forbidden":
             return "This name is not known here. Is it misspelt?"
         case "float_type" | "int_type" | "float_parsing" | "int_parsing" | "int_from_float":

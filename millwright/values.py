@@ -85,12 +85,8 @@ VALUE_KINDS: dict[str, ValueKind] = {
             means=THREAD,
             ask=THREAD_ASK,
         ),
-        ValueKind(
-            key="gap_nominal_mm", title="Gap between hub faces", unit="mm", look_in=COUPLING_PAPER, low=0.1, high=500
-        ),
-        ValueKind(
-            key="gap_plus_minus_mm", title="Gap, plus or minus", unit="mm", look_in=COUPLING_PAPER, low=0.01, high=50
-        ),
+        ValueKind(key="gap_nominal_mm", title="Gap between hub faces", unit="mm", look_in=COUPLING_PAPER, low=0.1, high=500),
+        ValueKind(key="gap_plus_minus_mm", title="Gap, plus or minus", unit="mm", look_in=COUPLING_PAPER, low=0.01, high=50),
         ValueKind(
             key="offset_limit_mm",
             title="Offset limit of the coupling",
@@ -127,9 +123,7 @@ VALUE_KINDS: dict[str, ValueKind] = {
             means=THREAD,
             ask=THREAD_ASK,
         ),
-        ValueKind(
-            key="element_width_mm", title="Width of the element", unit="mm", look_in=COUPLING_PAPER, low=1, high=500
-        ),
+        ValueKind(key="element_width_mm", title="Width of the element", unit="mm", look_in=COUPLING_PAPER, low=1, high=500),
         ValueKind(
             key="element_opening_mm",
             title="Opening in the element's centre",

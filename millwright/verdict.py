@@ -73,13 +73,13 @@ class Band(Model):
 
     @model_validator(mode="after")
     def _low_before_high(self) -> "Band":
-        if self.min_mm is None and self.max_mm is None:
-            raise ValueError("Give min_mm, max_mm or both.")
-        if self.min_mm is not None and self.max_mm is not None:
-            if self.min_mm >= self.max_mm:
+        match self.min_mm, self.max_mm:
+            case None, None:
+                raise ValueError("Give min_mm, max_mm or both.")
+            case (float() as alone, None) | (None, float() as alone) if alone <= 0:
+                raise ValueError("A limit on its own must be more than 0.")
+            case float() as low, float() as high if low >= high:
                 raise ValueError("The low limit must be below the high one.")
-        elif (self.min_mm if self.max_mm is None else self.max_mm or 0) <= 0:  # type: ignore[operator]
-            raise ValueError("A limit on its own must be more than 0.")
         return self
 
 

@@ -51,7 +51,7 @@ class TightenInput(Model):
 class Turn(Model):
     """One bolt's turn: what torque it gets and what the wrench is set to for it."""
 
-    pass_: int = Field(serialization_alias="pass", validation_alias="pass")
+    pass_: int = Field(serialization_alias="pass")
     bolt: int
     torque_nm: float
     set_nm: float
@@ -114,7 +114,8 @@ def star_order(bolts: int) -> list[int]:
     if bolts % 2:
         return [1 + i * ((bolts - 1) // 2) % bolts for i in range(bolts)]
     half = bolts // 2
-    left, order, last = list(range(half)), [], 0
+    left, last = list(range(half)), 0
+    order: list[int] = []
     while left:
         # Pairs stand 360°/bolts apart and repeat after half a turn: `half` steps are 180°.
         pair = left[0] if not order else min(left, key=lambda p: (abs(2 * (abs(p - last) % half) - half), p))
@@ -202,9 +203,7 @@ def _pull_checks(given: TightenInput, latest: dict[tuple[int, int], Pull]) -> li
     return found
 
 
-def _advice(
-    given: TightenInput, sequence: list[Turn], waiting: list[Turn], latest: dict[tuple[int, int], Pull]
-) -> list[str]:
+def _advice(given: TightenInput, sequence: list[Turn], waiting: list[Turn], latest: dict[tuple[int, int], Pull]) -> list[str]:
     advice = []
     for (n, bolt), pull in latest.items():
         torque = given.torque_nm * given.passes[n - 1]

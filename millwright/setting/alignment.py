@@ -5,7 +5,7 @@ import math
 import numpy as np
 from pydantic import Field
 
-from ..clock import RESOLUTION_MM, Array, ClockReading, StandsOut, at_quarters, find_stands_out, say_stands_out
+from ..clock import RESOLUTION_MM, Array, StandsOut, at_quarters, find_stands_out, say_stands_out
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Place, Slope
 from ..verdict import Check, Result, WorkLine, worst
@@ -142,10 +142,10 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
         slope_v_mm_per_m=sv,
         slope_h_mm_per_m=sh,
         slope_mm_per_m=math.hypot(sv, sh),
-        offset_v_sigma_mm=sigma and sigma[0],
-        slope_v_sigma_mm_per_m=sigma and sigma[1],
-        offset_h_sigma_mm=sigma and sigma[2],
-        slope_h_sigma_mm_per_m=sigma and sigma[3],
+        offset_v_sigma_mm=sigma[0] if sigma else None,
+        slope_v_sigma_mm_per_m=sigma[1] if sigma else None,
+        offset_h_sigma_mm=sigma[2] if sigma else None,
+        slope_h_sigma_mm_per_m=sigma[3] if sigma else None,
         scatter_mm=scatter,
         left_offset_v_mm=left.offset_v_mm,
         left_offset_h_mm=left.offset_h_mm,
@@ -269,9 +269,7 @@ def _too_uncertain(checks: list[Check], sigma: list[float]) -> list[str]:
 
 
 def _working(given: AlignmentInput, axis: Line, left: Line, feet: list[FootMove]) -> list[WorkLine]:
-    lines = [
-        line for i, dial in enumerate(given.dials) for line in dials.working_of(dial, dials.name_of(given.dials, i))
-    ]
+    lines = [line for i, dial in enumerate(given.dials) for line in dials.working_of(dial, dials.name_of(given.dials, i))]
     for way, plane, offset, slope in (
         ("up", "V", axis.offset_v_mm, axis.slope_v_mm_per_m),
         ("toward 3", "H", axis.offset_h_mm, axis.slope_h_mm_per_m),

@@ -111,8 +111,7 @@ def _checks(given: GapInput, value: list[float], mean: float, angle: float) -> l
         checks.append(judge_band("gap on the axis", mean, accept.mean))
     if accept.each is not None:
         each = [
-            judge_band(f"gap at {say_clock(r.clock)}", v, accept.each)
-            for r, v in zip(given.readings, value, strict=True)
+            judge_band(f"gap at {say_clock(r.clock)}", v, accept.each) for r, v in zip(given.readings, value, strict=True)
         ]
         checks.append(max(each, key=lambda check: check.used or 0.0))
     if accept.spread is not None:

@@ -6,9 +6,9 @@ from typing import Literal
 import numpy as np
 from pydantic import Field
 
-from ..clock import MAX_CONDITION, RESOLUTION_MM, Clock, clock_columns, different_positions, least_squares, say_clock
+from ..clock import MAX_CONDITION, RESOLUTION_MM, clock_columns, different_positions, least_squares, say_clock
 from ..errors import Problem, UnusableInput
-from ..model import Model, Size
+from ..model import Clock, Model, Size
 from ..verdict import AS_ENTERED, Result, WorkLine, judge, worst
 
 HUBS_DO_NOT_AGREE_MM = 0.05  # rule of thumb: two feelers' worth

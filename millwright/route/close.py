@@ -1,0 +1,125 @@
+"""Stage 7: torques again, tools out, guard on, locks off by their owners, start, signatures."""
+
+from ..verdict import Check, Status
+from .steps import Answers, Field, JobFacts, Role, SheetForm, SignForm, Stage, Step
+
+RUNS = ("runs smoothly", "vibration, noise or heat: find out why")
+
+
+def steps(job: JobFacts) -> list[Step]:
+    """The release chain, in its order."""
+    locks = job.answers.get("safe.locks", {}).get("rows", [])
+    off = tuple(
+        Field(key=f"lock_{i}", kind="tick", label=f"Lock {row['lock']} off, by {row['who']}", detail=str(row["point"]))
+        for i, row in enumerate(locks)
+    )
+    first, second = job.line.machine(job.first()).name, job.line.machine(job.line.movable).name
+    return [
+        Step(
+            key="close.torque",
+            stage=Stage.CLOSE,
+            title="Check every torque a second time",
+            why="A forgotten or slipped screw shows up here, or in service.",
+            tool="calibrated torque wrench",
+            after=("couple.screw",),
+            form=SheetForm(
+                fields=(
+                    Field(key="screw_first", kind="condition", label=f"Set screw, {first} hub", detail=_torque(job)),
+                    Field(key="screw_second", kind="condition", label=f"Set screw, {second} hub", detail=_torque(job)),
+                    Field(key="feet", kind="condition", label=f"Foot bolts, {second}", detail=_feet_torque(job)),
+                    Field(key="wrench", kind="text", label="With wrench number"),
+                )
+            ),
+            on_fail="Pull the screw in its own step again, so that the record shows it.",
+        ),
+        Step(
+            key="close.count",
+            stage=Stage.CLOSE,
+            title="Count tools and temporary parts out",
+            why="What stays on the shaft is thrown, or locks the coupling.",
+            after=("close.torque",),
+            form=SheetForm(
+                fields=(
+                    Field(key="tools", kind="tick", label="Every tool is back on the sheet it was laid out on"),
+                    Field(key="rags", kind="tick", label="Rags, packing, bars and dial brackets are off"),
+                    Field(key="ledger", kind="tick", label="Every line of the ledger is closed"),
+                    Field(key="scrap", kind="tick", label="Scrapped parts are marked and set aside"),
+                )
+            ),
+        ),
+        Step(
+            key="close.guard",
+            stage=Stage.CLOSE,
+            title="Fit the guard",
+            why="The local code and the plant decide what guard. It goes on before any lock comes off.",
+            after=("close.count",),
+            form=SheetForm(
+                fields=(
+                    Field(key="fitted", kind="tick", label="Guard fitted and fastened as the local code demands"),
+                    Field(key="free", kind="tick", label="Turned by hand: nothing touches"),
+                )
+            ),
+        ),
+        Step(
+            key="close.locks",
+            stage=Stage.CLOSE,
+            title="Locks off, each by its owner",
+            why="Nobody takes off a lock that is not theirs.",
+            caution="Everybody clear, and told.",
+            after=("close.guard",),
+            form=SheetForm(fields=(*off, Field(key="told", kind="tick", label="Everybody told that it will start"))),
+        ),
+        Step(
+            key="close.start",
+            stage=Stage.CLOSE,
+            title="Start it, watch and listen",
+            why="It should run smoothly. Vibration is traced before it is handed over, not accepted.",
+            caution="Behind the guard. Loose clothing and hair away.",
+            after=("close.locks",),
+            form=SheetForm(
+                fields=(
+                    Field(key="speed_rpm", kind="number", label="Speed", unit="rpm"),
+                    Field(key="minutes", kind="number", label="Watched for", unit="min"),
+                    Field(key="vibration", kind="tick", label="Felt for vibration at the bearings"),
+                    Field(key="heat", kind="tick", label="Felt for heat; looked for rubbing and dust"),
+                    Field(key="runs", kind="choice", label="It", options=RUNS),
+                    Field(key="remarks", kind="text", label="Remarks", required=False),
+                )
+            ),
+            judge=_judge_run,
+            on_fail="Alignment, balance, a loose bolt, the motor, the driven machine: find out which. Lock out again first.",
+        ),
+        Step(
+            key="close.sign",
+            stage=Stage.CLOSE,
+            title="Sign the record",
+            why="The record is closed as it stands. What is corrected later is a new entry beside the old.",
+            after=("close.start",),
+            hold=Role.LEAD,
+            form=SignForm(),
+        ),
+    ]
+
+
+def _torque(job: JobFacts) -> str:
+    return f"{job.card['set_screw_torque_nm'].value:g} N·m" if "set_screw_torque_nm" in job.card else ""
+
+
+def _feet_torque(job: JobFacts) -> str:
+    return f"{job.card['foot_bolt_torque_nm'].value:g} N·m" if "foot_bolt_torque_nm" in job.card else ""
+
+
+def _judge_run(answers: Answers) -> tuple[list[Check], list[str]]:
+    if answers.get("runs") != RUNS[1]:
+        return [], []
+    check = Check(
+        name="runs",
+        value=None,
+        unit="",
+        min=None,
+        max=None,
+        used=None,
+        status=Status.OVER,
+        source="the person who watched it",
+    )
+    return [check], ["Not handed over until the cause is found: alignment, balance, a loose bolt, motor, machine."]

@@ -1,0 +1,163 @@
+"""What may be entered, and what it says: the one place where an entry is checked before it is appended."""
+
+import json
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from pydantic import Field
+
+from ..benches import as_dict, evaluate_json
+from ..errors import Problem, UnusableInput
+from ..model import Model, Reading, read_json
+from ..values import VALUE_KINDS, Value
+from . import sheet
+from .state import EntryKind, RouteNow, StepNow
+from .steps import BenchForm, Role, SheetForm
+
+
+class FootMoved(Model):
+    """How far a foot was moved: + shim added, + slide toward 3 o'clock."""
+
+    name: str = Field(min_length=1, max_length=60)
+    shim_mm: Reading = 0.0
+    slide_mm: Reading = 0.0
+
+
+class Move(Model):
+    """A move of the machine as it was made."""
+
+    feet: list[FootMoved] = Field(default_factory=list, max_length=16)
+    axial_mm: Reading = Field(default=0.0, description="+ away from the coupling")
+    note: str = Field(default="", max_length=400)
+
+
+class Words(Model):
+    """A note or a question."""
+
+    text: str = Field(min_length=1, max_length=2000)
+
+
+class Answer(Words):
+    """The lead's answer to a question."""
+
+    question: str
+
+
+class CardValue(Model):
+    """A figure put on the value card."""
+
+    key: str
+    value: Value
+
+
+class LedgerCount(Model):
+    """Something counted out or back. `goes`: a temporary part comes out again, a removed one goes back."""
+
+    line: str = Field(min_length=1, max_length=60)
+    what: str = Field(min_length=1, max_length=120)
+    goes: Literal["temporary, must come out", "removed, must go back"]
+    counted: Literal["out", "back"]
+    count: int = Field(ge=1, le=200)
+
+
+class OutOfTurn(Exception):
+    """This cannot be entered now; the message says what comes first."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Checked:
+    """An entry ready to be appended: its inputs in full, and what they say where they say something."""
+
+    inputs: Mapping[str, Any]
+    result: Mapping[str, Any] | None
+
+
+WORDS: dict[EntryKind, type[Model]] = {
+    EntryKind.NOTE: Words,
+    EntryKind.QUESTION: Words,
+    EntryKind.ANSWER: Answer,
+    EntryKind.VALUE: CardValue,
+    EntryKind.LEDGER: LedgerCount,
+    EntryKind.MOVE: Move,
+}
+
+
+def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, Any], role: Role) -> Checked:
+    """Check an entry against the route and evaluate it.
+
+    Raises `OutOfTurn` where the step is blocked or the person may not, `UnusableInput` for a bad input.
+    """
+    now = route.find(step_key)
+    if kind is EntryKind.READING:
+        if now is None:
+            raise UnusableInput(Problem("step", f"This route has no step {step_key}."))
+        return _reading(now, inputs)
+    given = read_json(WORDS[kind], json.dumps(inputs))
+    match given:
+        case Move():
+            _refuse_move(now, given)
+        case Answer() if role is not Role.LEAD:
+            raise OutOfTurn("The lead answers.")
+        case Answer() if given.question not in {q.id for q in route.questions}:
+            raise UnusableInput(Problem("question", "There is no open question of that number."))
+        case CardValue():
+            _refuse_value(given)
+        case LedgerCount():
+            _refuse_count(route, given)
+        case _:
+            pass
+    return Checked(inputs=given.model_dump(mode="json"), result=None)
+
+
+def evaluate(now: StepNow, inputs: Mapping[str, Any]) -> tuple[Mapping[str, Any], Mapping[str, Any]]:
+    """What a step's readings say, with the inputs in full: the step's own presets are laid over what was sent."""
+    form = now.step.form
+    match form:
+        case BenchForm():
+            full = {**inputs, **form.preset}
+            if form.bench == "tighten":
+                full.setdefault("pulls", [])
+            return full, as_dict(evaluate_json(form.bench, json.dumps(full)))
+        case SheetForm():
+            return dict(inputs), as_dict(sheet.evaluate(now.step, form, inputs))
+        case _:
+            raise UnusableInput(Problem("step", "This step takes a signature, not a reading."))
+
+
+def _reading(now: StepNow, inputs: Mapping[str, Any]) -> Checked:
+    if now.blocked_by:
+        raise OutOfTurn(" ".join(now.blocked_by))
+    full, result = evaluate(now, inputs)
+    return Checked(inputs=full, result=result)
+
+
+def _refuse_move(now: StepNow | None, move: Move) -> None:
+    if now is None or not now.step.moves:
+        raise UnusableInput(Problem("step", "A move is recorded where the machine is set: gap, straightedge, align."))
+    if now.blocked_by:
+        raise OutOfTurn(" ".join(now.blocked_by))
+    if not move.axial_mm and not any(f.shim_mm or f.slide_mm for f in move.feet):
+        raise UnusableInput(Problem("feet", "Say what was moved: a shim, a slide, or along the shaft."))
+
+
+def _refuse_value(given: CardValue) -> None:
+    kind = VALUE_KINDS.get(given.key)
+    if kind is None:
+        raise UnusableInput(Problem("key", "The value card has no such line."))
+    if not kind.low <= given.value.value <= kind.high:
+        raise UnusableInput(
+            Problem("value.value", f"{kind.title} is between {kind.low:g} and {kind.high:g} {kind.unit}. A slip?")
+        )
+    if kind.means and given.value.means not in kind.means:
+        raise UnusableInput(Problem("value.means", f"{kind.ask}: {' or '.join(kind.means)}?"))
+
+
+def _refuse_count(route: RouteNow, given: LedgerCount) -> None:
+    if given.counted == "out":
+        return
+    line = next((line for line in route.ledger if line.line == given.line), None)
+    if line is None:
+        raise UnusableInput(Problem("line", "Nothing of this was counted out."))
+    if line.back + given.count > line.out:
+        raise UnusableInput(Problem("count", f"Only {line.out - line.back} of this are still out."))

@@ -1,0 +1,98 @@
+"""Stage 2: every part and tool is here, and the coupling is the one this line is registered with."""
+
+from ..coupling.families import FAMILIES
+from ..verdict import Check, Status
+from .steps import Answers, Field, JobFacts, SheetForm, Stage, Step
+
+TOOLS = (
+    ("wrench_range", "Torque wrench in calibration, and its range covers every torque on the card"),
+    ("micrometers", "Micrometers for shaft and bore, caliper, feelers, straightedge"),
+    ("dials", "Dial gauges with a stiff bracket, or the laser"),
+    ("dressing", "Fine file, abrasive strip, non-flammable solvent, lint-free cloth, soft mallet"),
+    ("consumables", "Mounting paste for the keyed fits, marker, shims"),
+)
+
+
+def steps(job: JobFacts) -> list[Step]:
+    """Kit, tools, like for like."""
+    coupling = job.line.coupling
+    family = FAMILIES[coupling.family]
+    screws = coupling.driver_hub.set_screws + coupling.driven_hub.set_screws
+    return [
+        Step(
+            key="receive.kit",
+            stage=Stage.RECEIVE,
+            title="Check every part of the kit",
+            why="A missing or damaged part stops the job halfway, with the machine open.",
+            form=SheetForm(
+                fields=(
+                    *(Field(key=p.key, kind="condition", label=p.title, detail=p.look_for) for p in family.parts),
+                    Field(key="keys", kind="condition", label="Keys, 2", detail="stock size, edges, length"),
+                    Field(key="set_screws", kind="condition", label=f"Set screws, {screws}", detail="often in the hubs"),
+                    Field(
+                        key="marks",
+                        kind="text",
+                        label="Match marks, balance marks, state as delivered",
+                        required=False,
+                    ),
+                )
+            ),
+            on_fail="A part is not in order: do not open the machine further. Order the part, mark the bad one.",
+        ),
+        Step(
+            key="receive.like",
+            stage=Stage.RECEIVE,
+            title="Compare with the coupling this line is registered with",
+            why="Like for like: the type was chosen for a reason. Another one needs the lead and a reason.",
+            may_authorise=True,
+            form=SheetForm(
+                fields=(
+                    Field(
+                        key="series",
+                        kind="text",
+                        label="Series marked on the parts",
+                        detail=f"registered: {coupling.series}",
+                    ),
+                    Field(key="size", kind="text", label="Size marked", detail=f"registered: {coupling.size}"),
+                    Field(key="drawing", kind="tick", label="Parts and papers are for this application and these shafts"),
+                )
+            ),
+            judge=lambda answers: _like_for_like(job, answers),
+            on_fail="Not the registered coupling: put it back, or let the lead authorise it with a reason.",
+        ),
+        Step(
+            key="receive.tools",
+            stage=Stage.RECEIVE,
+            title="Lay out the tools",
+            why="Walking away from an open joint leads to improvising.",
+            form=SheetForm(
+                fields=(
+                    *(Field(key=key, kind="tick", label=label) for key, label in TOOLS),
+                    Field(key="wrench", kind="text", label="Torque wrench number"),
+                    Field(key="wrench_until", kind="date", label="Wrench calibrated until"),
+                )
+            ),
+        ),
+    ]
+
+
+def _like_for_like(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str]]:
+    coupling, advice, checks = job.line.coupling, [], []
+    for key, registered in (("series", coupling.series), ("size", coupling.size)):
+        marked = str(answers.get(key) or "").strip()
+        same = marked.casefold() == registered.casefold()
+        if marked and not same:
+            advice.append(f"Marked {marked}, registered {registered}: another {key} needs the lead and a reason.")
+        checks.append(
+            Check(
+                name=f"{key} as registered",
+                value=None,
+                unit="",
+                min=None,
+                max=None,
+                used=None,
+                status=Status.NOT_JUDGED if same or not marked else Status.OVER,
+                source=f"this line's register: {registered}",
+            )
+        )
+    return checks, advice

@@ -1,0 +1,190 @@
+"""Stage 5: gap, offset and angle, with the moves between the readings; and the same readings again once bolted down."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from ..coupling.families import FAMILIES
+from ..values import source_of
+from .steps import BenchForm, Fact, Field, JobFacts, Role, SheetForm, Stage, Step
+
+MACHINES = frozenset({Fact.MACHINES})
+
+
+def steps(job: JobFacts) -> list[Step]:
+    """Rough, gap, straightedge, align."""
+    mounted = (f"mount.hub.{job.line.movable}",)
+    return [
+        Step(
+            key="set.rough",
+            stage=Stage.SET,
+            title="Bring the machines roughly into place",
+            why="Fine work on a machine that is far off is wasted.",
+            tool="jack screws, straightedge, clean shims",
+            after=mounted,
+            changes=MACHINES,
+            form=SheetForm(
+                fields=(
+                    Field(key="base", kind="tick", label="Base and feet clean, no paint or burr under a foot"),
+                    Field(key="shims", kind="tick", label="At most four shims under a foot, none thin and many"),
+                    Field(key="jacks", kind="tick", label="Jack screws backed off, foot bolts in and snug"),
+                    Field(key="rock", kind="tick", label="No foot rocks when its bolt is slackened"),
+                )
+            ),
+        ),
+        Step(
+            key="set.gap",
+            stage=Stage.SET,
+            title="Set the gap between the hubs",
+            why="Too close preloads bearings and element; too far loses engagement.",
+            tool="caliper, or spacer bar and feelers",
+            after=("set.rough",),
+            needs=("gap_nominal_mm", "gap_plus_minus_mm"),
+            relies=frozenset({Fact.MACHINES, Fact.FIRST_HUB}),
+            moves=True,
+            may_authorise=True,
+            form=gap_form(job),
+            on_fail="Slide the loose hub for a small correction, or move the machine. Then read the gap again.",
+        ),
+        Step(
+            key="set.straightedge",
+            stage=Stage.SET,
+            title="Lay the straightedge over both hubs",
+            why="A first figure for the offset, without turning the shafts, before the dials go on.",
+            tool="straightedge and feelers",
+            once=("set.gap",),
+            needs=("offset_limit_mm",),
+            relies=MACHINES,
+            moves=True,
+            may_authorise=True,
+            form=straightedge_form(job),
+            on_fail="Move the machine, then gap and straightedge again.",
+        ),
+        Step(
+            key="set.align",
+            stage=Stage.SET,
+            title=f"Align the {job.line.machine(job.line.movable).name}",
+            why="Align tightly, so that the allowance is left for operation. Vertical first, then horizontal, then read.",
+            tool="two dials on brackets, or the laser",
+            caution="Turn both shafts together, by hand only.",
+            once=("set.straightedge",),
+            needs=("offset_limit_mm", "angle_limit_deg", "sliding_mm_per_s"),
+            relies=MACHINES,
+            moves=True,
+            may_authorise=True,
+            form=alignment_form(job),
+            on_fail="Move the feet as shown, record the move, read gap, straightedge and dials again.",
+        ),
+    ]
+
+
+def bolted_down(job: JobFacts) -> list[Step]:
+    """Feet torqued, and the dials once more: tightening pulls a machine."""
+    movable = job.line.machine(job.line.movable)
+    return [
+        Step(
+            key="couple.feet",
+            stage=Stage.COUPLE,
+            title=f"Torque the feet of the {movable.name}",
+            why="All bolts in and hand tight first, then crosswise in rising passes, so that nothing is pulled aside.",
+            tool="torque wrench in calibration",
+            caution=_thread_caution(job, "foot_bolt_torque_nm"),
+            after=("set.gap", "set.straightedge", "set.align"),
+            needs=("foot_bolt_torque_nm",),
+            relies=MACHINES,
+            changes=frozenset({Fact.FEET}),
+            may_authorise=True,
+            form=BenchForm(bench="tighten", preset=_feet_preset(job)),
+            on_fail="Slacken the bolt that is off and pull it again in its turn.",
+        ),
+        Step(
+            key="couple.align",
+            stage=Stage.COUPLE,
+            title="Read the alignment again, feet torqued",
+            why="Tightening pulls the machine. This is the reading that is left behind.",
+            tool="the same dials, the same places",
+            after=("couple.feet",),
+            needs=("offset_limit_mm", "angle_limit_deg", "sliding_mm_per_s"),
+            relies=frozenset({Fact.MACHINES, Fact.FEET}),
+            hold=Role.LEAD,
+            may_authorise=True,
+            form=alignment_form(job),
+            on_fail="Slacken the feet, go back to aligning, record the move and torque the feet again.",
+        ),
+    ]
+
+
+def gap_form(job: JobFacts) -> BenchForm:
+    """Gap bench; the band is nominal ± from the card, the angle limit is the coupling's."""
+    accept: dict[str, Any] = {}
+    card = job.card
+    if "gap_nominal_mm" in card and "gap_plus_minus_mm" in card:
+        nominal, width = card["gap_nominal_mm"].value, card["gap_plus_minus_mm"].value
+        band = {"min_mm": nominal - width, "max_mm": nominal + width, "source": source_of(card, "gap_nominal_mm")}
+        accept["mean"] = band
+    return BenchForm(
+        bench="gap", preset={"accept": accept}, suggest={"diameter_mm": job.line.hub(job.line.movable).diameter_mm}
+    )
+
+
+def gap_taken(job: JobFacts) -> str:
+    """Where this family's gap is taken, in words."""
+    return FAMILIES[job.line.coupling.family].gap_taken
+
+
+def straightedge_form(job: JobFacts) -> BenchForm:
+    """Straightedge bench; hub diameters are suggested, the limit is the coupling's."""
+    preset: dict[str, Any] = {}
+    if "offset_limit_mm" in job.card:
+        value = job.card["offset_limit_mm"]
+        offset = value.value / 2 if value.means == "swing" else value.value
+        preset["limit"] = {"offset_mm": offset, "source": source_of(job.card, "offset_limit_mm")}
+    return BenchForm(
+        bench="straightedge",
+        preset=preset,
+        suggest={
+            "stationary_hub_mm": job.line.hub(job.line.stationary).diameter_mm,
+            "movable_hub_mm": job.line.hub(job.line.movable).diameter_mm,
+        },
+    )
+
+
+def alignment_form(job: JobFacts) -> BenchForm:
+    """Alignment bench; feet, limits, target and speed come from line and card."""
+    line, card = job.line, job.card
+    preset: dict[str, Any] = {
+        "stationary_feet": [{"name": f.name, "x_mm": -f.from_coupling_mm} for f in line.machine(line.stationary).feet],
+        "movable_feet": [{"name": f.name, "x_mm": f.from_coupling_mm} for f in line.machine(line.movable).feet],
+        "speed_rpm": line.speed_rpm,
+    }
+    if "offset_limit_mm" in card and "angle_limit_deg" in card:
+        offset = card["offset_limit_mm"]
+        preset["limits"] = {
+            "swing_mm" if offset.means == "swing" else "offset_mm": offset.value,
+            "angle_deg": card["angle_limit_deg"].value,
+            "source": source_of(card, "offset_limit_mm"),
+        }
+    if "sliding_mm_per_s" in card:
+        preset["running_target"] = {
+            "sliding_mm_per_s": card["sliding_mm_per_s"].value,
+            "radius_mm": line.hub(line.movable).diameter_mm / 2,
+            "source": source_of(card, "sliding_mm_per_s"),
+        }
+    return BenchForm(bench="alignment", preset=preset, suggest={"radius_mm": line.hub(line.movable).diameter_mm / 2})
+
+
+def _feet_preset(job: JobFacts) -> Mapping[str, Any]:
+    if "foot_bolt_torque_nm" not in job.card:
+        return {}
+    bolts = job.line.machine(job.line.movable).foot_bolts
+    return {
+        "bolts": bolts,
+        "torque_nm": job.card["foot_bolt_torque_nm"].value,
+        "torque_source": source_of(job.card, "foot_bolt_torque_nm"),
+        "passes": [0.5, 0.75, 1.0],
+        "pattern": "star",
+    }
+
+
+def _thread_caution(job: JobFacts, key: str) -> str:
+    thread = job.card[key].means if key in job.card else ""
+    return f"Threads {thread}, as the value card says. All bolts in and hand tight first." if thread else ""

@@ -1,0 +1,271 @@
+"""Where a job stands: the state of every step, what is provisional and what is open, from the entries alone."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+from typing import Any
+
+from ..line import LineSpec
+from ..values import VALUE_KINDS, Value, ValueCard
+from ..verdict import Verdict
+from .build import build
+from .steps import Fact, JobFacts, Role, Step
+
+
+class EntryKind(StrEnum):
+    """What an entry is. Every kind is appended, none is ever changed."""
+
+    READING = "reading"
+    MOVE = "move"
+    NOTE = "note"
+    QUESTION = "question"
+    ANSWER = "answer"
+    VALUE = "value"
+    LEDGER = "ledger"
+
+
+class SignatureKind(StrEnum):
+    """What a signature says."""
+
+    HOLD = "hold"  # a hold point is released, or the record closed
+    AUTHORISE = "authorise"  # an over-limit value is accepted, with a reason
+
+
+class StepState(StrEnum):
+    """Where one step stands."""
+
+    BLOCKED = "blocked"
+    OPEN = "open"
+    INCOMPLETE = "incomplete"
+    OVER = "over"
+    STALE = "stale"
+    WAITING = "waiting"  # for the answer to a question
+    TO_SIGN = "to sign"
+    DONE = "done"
+
+
+@dataclass(frozen=True, kw_only=True)
+class Entry:
+    """One appended fact, numbered in the order of the job."""
+
+    id: str
+    number: int
+    step: str
+    kind: EntryKind
+    inputs: Mapping[str, Any]
+    verdict: Verdict | None
+    by: str
+    role: Role
+    at: datetime
+
+
+@dataclass(frozen=True, kw_only=True)
+class Signature:
+    """Who signed what; `entry` is the reading it covers."""
+
+    id: str
+    number: int
+    kind: SignatureKind
+    step: str
+    entry: str | None
+    by: str
+    role: Role
+    at: datetime
+    reason: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class StepNow:
+    """A step with its state and the reasons for it."""
+
+    step: Step
+    state: StepState
+    blocked_by: tuple[str, ...]  # sentences; a step with any takes no entry
+    stale_because: str
+    current: Entry | None
+    signed: Signature | None
+    authorised: Signature | None
+
+
+@dataclass(frozen=True, kw_only=True)
+class LedgerLine:
+    """Something that went in and must come out, or came off and must go back."""
+
+    line: str
+    what: str
+    goes: str
+    out: int
+    back: int
+
+    @property
+    def open(self) -> bool:
+        """Still to be counted back."""
+        return self.back < self.out
+
+
+@dataclass(frozen=True, kw_only=True)
+class RouteNow:
+    """The whole route as it stands."""
+
+    steps: tuple[StepNow, ...]
+    card: ValueCard
+    provisional: tuple[str, ...]
+    ledger: tuple[LedgerLine, ...]
+    questions: tuple[Entry, ...]  # unanswered
+
+    def find(self, key: str) -> StepNow | None:
+        """The step of that key, or None."""
+        return next((now for now in self.steps if now.step.key == key), None)
+
+    def why_not_signed_off(self) -> list[str]:
+        """Everything that keeps the record open; empty when it may be signed."""
+        why = [
+            f"{now.step.title}: {now.stale_because or now.state.value}"
+            for now in self.steps
+            if now.step.key != "close.sign" and now.state is not StepState.DONE
+        ]
+        why += [f"Ledger: {line.what}, {line.out - line.back} to count back" for line in self.ledger if line.open]
+        return why + [f"Provisional: {what}" for what in self.provisional]
+
+
+DONE_VERDICTS = (Verdict.INSIDE, Verdict.CLOSE, Verdict.NOT_JUDGED)
+
+
+def stand(line: LineSpec, catalogue: ValueCard, entries: Sequence[Entry], signatures: Sequence[Signature]) -> RouteNow:
+    """The route of a job as it stands after these entries and signatures.
+
+    ``entries``, ``signatures`` - in the order of their numbers; the two share one numbering
+    """
+    card = value_card(catalogue, entries)
+    latest = {e.step: e for e in entries if e.kind is EntryKind.READING}
+    facts = JobFacts(line=line, card=card, answers={key: e.inputs for key, e in latest.items()})
+    steps = build(facts)
+    changed = _changes(steps, entries)
+    questions = _unanswered(entries)
+    asked = {question.step for question in questions}
+    titles = {step.key: step.title for step in steps}
+    found: dict[str, StepNow] = {}
+    for step in steps:
+        blocked = [f"First: {titles[key]}" for key in step.after if found[key].state is not StepState.DONE]
+        blocked += [f"First: {titles[key]}" for key in step.once if found[key].current is None]
+        blocked += [
+            f"Value missing: {VALUE_KINDS[key].title}. Look in {VALUE_KINDS[key].look_in}."
+            for key in step.needs
+            if key not in card
+        ]
+        current = latest.get(step.key)
+        stale = _stale(step, current, changed)
+        signed = _latest(signatures, SignatureKind.HOLD, step.key, current)
+        authorised = _latest(signatures, SignatureKind.AUTHORISE, step.key, current)
+        if step.key in asked:
+            blocked.append("A question waits for the lead's answer.")
+        found[step.key] = StepNow(
+            step=step,
+            state=_state(step, current, bool(blocked), stale, signed, authorised, step.key in asked),
+            blocked_by=tuple(blocked),
+            stale_because=stale,
+            current=current,
+            signed=signed,
+            authorised=authorised,
+        )
+    now = tuple(found.values())
+    return RouteNow(steps=now, card=card, provisional=_provisional(now), ledger=ledger(entries), questions=tuple(questions))
+
+
+def value_card(catalogue: ValueCard, entries: Sequence[Entry]) -> ValueCard:
+    """The catalogue's values with those entered in the job laid over them, the latest last."""
+    card = dict(catalogue)
+    for entry in entries:
+        if entry.kind is EntryKind.VALUE:
+            card[str(entry.inputs["key"])] = Value.model_validate(entry.inputs["value"])
+    return card
+
+
+def ledger(entries: Sequence[Entry]) -> tuple[LedgerLine, ...]:
+    """Temporary and removed parts, each with how many went and how many are back."""
+    lines: dict[str, LedgerLine] = {}
+    for entry in entries:
+        if entry.kind is not EntryKind.LEDGER:
+            continue
+        given = entry.inputs
+        key, count = str(given["line"]), int(given["count"])
+        before = lines.get(key)
+        lines[key] = LedgerLine(
+            line=key,
+            what=before.what if before else str(given["what"]),
+            goes=before.goes if before else str(given["goes"]),
+            out=(before.out if before else 0) + (count if given["counted"] == "out" else 0),
+            back=(before.back if before else 0) + (count if given["counted"] == "back" else 0),
+        )
+    return tuple(lines.values())
+
+
+def _changes(steps: Sequence[Step], entries: Sequence[Entry]) -> list[tuple[int, Fact, str]]:
+    """Every change of a physical fact: its number, the fact, and what happened in words."""
+    by_key = {step.key: step for step in steps}
+    found = []
+    for entry in entries:
+        if entry.kind is EntryKind.MOVE:
+            found += [(entry.number, fact, fact.value) for fact in (Fact.MACHINES, Fact.FEET)]
+        elif entry.kind is EntryKind.READING and entry.step in by_key:
+            found += [(entry.number, fact, fact.value) for fact in by_key[entry.step].changes]
+    return found
+
+
+def _stale(step: Step, current: Entry | None, changed: list[tuple[int, Fact, str]]) -> str:
+    if current is None:
+        return ""
+    after = [words for number, fact, words in changed if number > current.number and fact in step.relies]
+    return f"Since this was read, {after[0]}" if after else ""
+
+
+def _latest(signatures: Sequence[Signature], kind: SignatureKind, step: str, current: Entry | None) -> Signature | None:
+    """The last signature of the kind that covers the current entry; a later entry leaves it behind."""
+    covers = [s for s in signatures if s.kind is kind and s.step == step and s.entry == (current.id if current else None)]
+    return covers[-1] if covers else None
+
+
+def _state(
+    step: Step,
+    current: Entry | None,
+    blocked: bool,
+    stale: str,
+    signed: Signature | None,
+    authorised: Signature | None,
+    asked: bool,
+) -> StepState:
+    if asked:
+        return StepState.WAITING
+    if current is None:
+        if step.form.kind == "sign" and not blocked:
+            return StepState.DONE if signed else StepState.TO_SIGN
+        return StepState.BLOCKED if blocked else StepState.OPEN
+    if stale:
+        return StepState.STALE
+    if current.verdict is Verdict.OVER and authorised is None:
+        return StepState.OVER
+    if current.verdict is Verdict.INCOMPLETE:
+        return StepState.INCOMPLETE
+    if step.hold is not None and signed is None:
+        return StepState.TO_SIGN
+    return StepState.DONE
+
+
+def _provisional(now: Sequence[StepNow]) -> tuple[str, ...]:
+    """What a step left for later, until the step that settles it is done."""
+    state = {n.step.key: n.state for n in now}
+    found = [
+        n.step.leaves_provisional
+        for n in now
+        if n.step.leaves_provisional and n.current is not None and state[n.step.settled_by] is not StepState.DONE
+    ]
+    moved = any(n.current is not None for n in now if n.step.key == "set.align")
+    if moved and state.get("couple.feet") not in (None, StepState.DONE):
+        found.append("Feet not torqued yet")
+    return tuple(found)
+
+
+def _unanswered(entries: Sequence[Entry]) -> list[Entry]:
+    answered = {str(e.inputs["question"]) for e in entries if e.kind is EntryKind.ANSWER}
+    return [e for e in entries if e.kind is EntryKind.QUESTION and e.id not in answered]
