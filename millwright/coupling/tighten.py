@@ -3,7 +3,7 @@
 import math
 from typing import Literal
 
-from pydantic import Field
+from pydantic import ConfigDict, Field
 
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Size, Torque
@@ -51,7 +51,9 @@ class TightenInput(Model):
 class Turn(Model):
     """One bolt's turn: what torque it gets and what the wrench is set to for it."""
 
-    pass_: int = Field(serialization_alias="pass")
+    model_config = ConfigDict(populate_by_name=True)
+
+    pass_: int = Field(alias="pass")
     bolt: int
     torque_nm: float
     set_nm: float
@@ -75,14 +77,7 @@ def evaluate(given: TightenInput) -> TightenResult:
     factor = _lever(given)
     order = ORDERS[given.pattern](given.bolts)
     sequence = [
-        Turn(
-            **{
-                "pass": n,
-                "bolt": bolt,
-                "torque_nm": given.torque_nm * share,
-                "set_nm": given.torque_nm * share * factor,
-            }
-        )
+        Turn(pass_=n, bolt=bolt, torque_nm=given.torque_nm * share, set_nm=given.torque_nm * share * factor)
         for n, share in enumerate(given.passes, start=1)
         for bolt in order
     ]

@@ -1,0 +1,28 @@
+"""The one API: every app's router, and one shape for errors."""
+
+from django.http import HttpRequest
+from ninja import NinjaAPI
+
+from .accounts.api import router as session
+from .accounts.auth import MemberAuth
+from .catalogue.api import router as couplings
+from .jobs.api import router as jobs
+from .plant.api import router as lines
+from .reports.api import router as records
+from .web.benches import router as benches
+from .web.errors import register_handlers
+
+api = NinjaAPI(title="Young Anvil", version="1", auth=MemberAuth(), docs_url=None, openapi_url=None)
+api.add_router("/session", session)
+api.add_router("/benches", benches)
+api.add_router("/couplings", couplings)
+api.add_router("/lines", lines)
+api.add_router("/jobs", jobs)
+api.add_router("/records", records)
+register_handlers(api)
+
+
+@api.api_operation(["GET", "POST", "PUT", "DELETE"], "/{path:rest}", auth=None, include_in_schema=False)
+def nothing_here(request: HttpRequest, rest: str):
+    """An address of the API that is not there."""
+    return api.create_response(request, {"errors": [{"path": "", "message": "Nothing is at this address."}]}, status=404)

@@ -1,0 +1,1 @@
+"""Settings: `base` for the running server, `test` for the tests."""

@@ -1,0 +1,11 @@
+"""The API under /api/, and the client for every other address."""
+
+from django.urls import path, re_path
+
+from .api import api
+from .web.client import client
+
+urlpatterns = [
+    path("api/", api.urls),
+    re_path(r"^(?!static/|api/).*$", client, name="client"),
+]

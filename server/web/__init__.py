@@ -1,0 +1,1 @@
+"""What all apps share: errors, headers, the benches, the built client."""

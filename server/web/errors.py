@@ -1,0 +1,67 @@
+"""Every refusal leaves in one shape: {"errors": [{"path", "message"}]}."""
+
+from typing import Any
+
+from django.core.exceptions import PermissionDenied
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI, Schema
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+
+from millwright.errors import Problem, UnusableInput
+from millwright.route.entry import OutOfTurn
+
+
+class ProblemOut(Schema):
+    """One thing to put right."""
+
+    path: str
+    message: str
+
+
+class ErrorsOut(Schema):
+    """Why nothing was done."""
+
+    errors: list[ProblemOut]
+
+
+def register_handlers(api: NinjaAPI) -> None:
+    """422 unusable input, 409 out of turn, 404 not there or not yours, 403 not this role, 401 sign in."""
+
+    def say(request: HttpRequest, status: int, *problems: Problem) -> HttpResponse:
+        body = {"errors": [{"path": p.path, "message": p.message} for p in problems]}
+        return api.create_response(request, body, status=status)
+
+    @api.exception_handler(UnusableInput)
+    def unusable(request: HttpRequest, refused: UnusableInput) -> HttpResponse:
+        return say(request, 422, *refused.problems)
+
+    @api.exception_handler(OutOfTurn)
+    def out_of_turn(request: HttpRequest, refused: OutOfTurn) -> HttpResponse:
+        return say(request, 409, Problem("", str(refused)))
+
+    @api.exception_handler(PermissionDenied)
+    def not_this_role(request: HttpRequest, refused: PermissionDenied) -> HttpResponse:
+        return say(request, 403, Problem("", str(refused) or "Your role may not do this."))
+
+    @api.exception_handler(Http404)
+    def not_there(request: HttpRequest, refused: Http404) -> HttpResponse:
+        return say(request, 404, Problem("", "There is no such thing here."))
+
+    @api.exception_handler(AuthenticationError)
+    def not_signed_in(request: HttpRequest, refused: AuthenticationError) -> HttpResponse:
+        return say(request, 401, Problem("", "Sign in first."))
+
+    @api.exception_handler(HttpError)
+    def other(request: HttpRequest, refused: HttpError) -> HttpResponse:
+        return say(request, refused.status_code, Problem("", refused.message))
+
+    @api.exception_handler(ValidationError)
+    def not_valid(request: HttpRequest, refused: ValidationError) -> HttpResponse:
+        return say(request, 422, *(_problem(e) for e in refused.errors))
+
+
+def _problem(error: dict[str, Any]) -> Problem:
+    # Ninja puts the source and the parameter's name before the path: ("body", "payload", "name").
+    path = ".".join(str(step) for step in error["loc"][2:])
+    missing = error["type"] == "missing"
+    return Problem(path, "This is missing." if missing else f"{error['msg']}.")
