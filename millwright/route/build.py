@@ -64,7 +64,7 @@ def build(job: JobFacts) -> list[Step]:
     ]
 
 
-def values_asked(line: LineSpec) -> tuple[str, ...]:
-    """The keys of the value card that this line's route can ask for."""
-    family = FAMILIES.get(line.coupling.family)
-    return (*family.values, *ELEMENT_VALUES) if family else ()
+def values_asked_by(family: str) -> tuple[str, ...]:
+    """The keys of the value card that a route of this family can ask for."""
+    facts = FAMILIES.get(family)
+    return (*facts.values, *ELEMENT_VALUES) if facts else ()

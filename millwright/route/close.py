@@ -3,6 +3,7 @@
 from ..verdict import Check, Status
 from .steps import Answers, Field, JobFacts, Role, SheetForm, SignForm, Stage, Step
 
+CLOSING = "close.sign"  # the signature that closes a record
 RUNS = ("runs smoothly", "vibration, noise or heat: find out why")
 
 
@@ -90,11 +91,20 @@ def steps(job: JobFacts) -> list[Step]:
             on_fail="Alignment, balance, a loose bolt, the motor, the driven machine: find out which. Lock out again first.",
         ),
         Step(
-            key="close.sign",
+            key="close.hand",
             stage=Stage.CLOSE,
-            title="Sign the record",
-            why="The record is closed as it stands. What is corrected later is a new entry beside the old.",
+            title="Sign: the work was done as recorded",
+            why="The millwright who did it signs for it.",
             after=("close.start",),
+            hold=Role.MILLWRIGHT,
+            form=SignForm(),
+        ),
+        Step(
+            key=CLOSING,
+            stage=Stage.CLOSE,
+            title="Sign: the record is closed",
+            why="The record is closed as it stands. What is found later goes into a note or a new job.",
+            after=("close.hand",),
             hold=Role.LEAD,
             form=SignForm(),
         ),

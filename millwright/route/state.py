@@ -10,6 +10,7 @@ from ..line import LineSpec
 from ..values import VALUE_KINDS, Value, ValueCard
 from ..verdict import Verdict
 from .build import build
+from .close import CLOSING
 from .steps import Fact, JobFacts, Role, Step
 
 
@@ -118,12 +119,17 @@ class RouteNow:
         """The step of that key, or None."""
         return next((now for now in self.steps if now.step.key == key), None)
 
+    @property
+    def closed(self) -> bool:
+        """The record has been signed and closed."""
+        return any(now.step.key == CLOSING and now.signed is not None for now in self.steps)
+
     def why_not_signed_off(self) -> list[str]:
         """Everything that keeps the record open; empty when it may be signed."""
         why = [
             f"{now.step.title}: {now.stale_because or now.state.value}"
             for now in self.steps
-            if now.step.key != "close.sign" and now.state is not StepState.DONE
+            if now.step.form.kind != "sign" and now.state is not StepState.DONE
         ]
         why += [f"Ledger: {line.what}, {line.out - line.back} to count back" for line in self.ledger if line.open]
         return why + [f"Provisional: {what}" for what in self.provisional]

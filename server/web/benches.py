@@ -4,7 +4,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from millwright.benches import evaluate_json
-from millwright.csv_readings import read_csv, write_csv
+from millwright.csv_readings import Readings, read_csv, write_csv
 from millwright.model import read_json
 
 from .errors import ErrorsOut
@@ -21,8 +21,6 @@ def readings_read(request: HttpRequest):
 @router.post("/readings/write", operation_id="readings_write", url_name="readings_write", response={422: ErrorsOut})
 def readings_write(request: HttpRequest):
     """Clock readings as a CSV file."""
-    from millwright.csv_readings import Readings
-
     return HttpResponse(write_csv(read_json(Readings, request.body).readings), content_type="text/csv; charset=utf-8")
 
 

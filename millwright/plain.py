@@ -1,0 +1,76 @@
+"""Inputs of a bench or sheet as plain lines for a record: what was read, where, in which unit."""
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from .clock import say_clock
+
+UNITS = {
+    "_mm_per_m": "mm/m",
+    "_mm_per_s": "mm/s",
+    "_mm": "mm",
+    "_nm": "N·m",
+    "_deg": "°",
+    "_rpm": "rpm",
+    "_share": "",
+}
+
+
+def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list[tuple[str, str, str]]:
+    """(path, label, value with unit) of every figure in the inputs, in their order; ``skip`` names top-level keys.
+
+    >>> lines({"readings": [{"clock": 90, "value_mm": 0.05}], "diameter_mm": 160.0})
+    [('readings.0.value_mm', "3 o'clock", '0.05 mm'), ('diameter_mm', 'diameter', '160 mm')]
+    """
+    return [
+        (path, label, text)
+        for key, value in inputs.items()
+        if key not in skip
+        for path, label, text in _walk(value, key, [] if key in ("readings", "dials", "rows") else [_word(key)])
+    ]
+
+
+def _walk(value: Any, path: str, words: list[str]) -> Iterator[tuple[str, str, str]]:
+    match value:
+        case {"clock": clock, **rest}:
+            place = [*words, say_clock(float(clock))]
+            if "on" in rest:
+                place.append(f"over the {rest.pop('on')} hub")
+            for key, inner in rest.items():
+                yield f"{path}.{key}", " ".join(place), _text(key, inner)
+        case {"kind": kind, "readings": readings, **rest}:
+            dial = [*words, str(kind)]
+            for key, inner in rest.items():
+                if inner is not None:
+                    yield f"{path}.{key}", " ".join([*dial, _word(key)]), _text(key, inner)
+            yield from _walk(readings, f"{path}.readings", dial)
+        case Mapping():
+            for key, inner in value.items():
+                yield from _walk(inner, f"{path}.{key}", [*words, _word(key)])
+        case [{"pass": _, "bolt": _, "torque_nm": _}, *_]:
+            for i, pull in enumerate(value):
+                yield f"{path}.{i}", f"pass {pull['pass']}, bolt {pull['bolt']}", f"{pull['torque_nm']:g} N·m"
+        case list():
+            for i, inner in enumerate(value):
+                several = len(value) > 1 and not (isinstance(inner, Mapping) and "clock" in inner)
+                yield from _walk(inner, f"{path}.{i}", [*words, str(i + 1)] if several else words)
+        case None | "":
+            return
+        case _:
+            key = next(step for step in reversed(path.split(".")) if not step.isdigit())
+            yield path, " ".join(words) or path, _text(key, value)
+
+
+def _word(key: str) -> str:
+    for suffix in UNITS:
+        key = key.removesuffix(suffix)
+    return key.replace("_", " ")
+
+
+def _text(key: str, value: Any) -> str:
+    if value is True or value is False:
+        return "yes" if value else "no"
+    unit = next((unit for suffix, unit in UNITS.items() if key.endswith(suffix)), "")
+    if isinstance(value, int | float):
+        return f"{value:.4g} {unit}".strip() if abs(value) < 1 else f"{value:.10g} {unit}".strip()
+    return str(value)

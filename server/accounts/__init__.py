@@ -1,0 +1,1 @@
+"""Sites, people, and what each may do where."""

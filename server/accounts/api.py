@@ -1,0 +1,96 @@
+"""The session: sign in, who am I, sign out."""
+
+from uuid import UUID
+
+from django.contrib.auth import login, logout
+from django.http import HttpRequest
+from django.middleware.csrf import get_token
+from django.shortcuts import get_object_or_404
+from ninja import Router, Schema, Status
+from ninja.utils import check_csrf
+
+from ..web.errors import ErrorsOut
+from .actions import check_password
+from .auth import MemberAuth, member_of
+from .models import Membership
+
+router = Router(tags=["session"])
+
+
+class SignIn(Schema, extra="forbid"):
+    """Name and password."""
+
+    username: str
+    password: str
+
+
+class SiteOut(Schema):
+    """A site one may work at."""
+
+    id: UUID
+    name: str
+
+
+class SessionOut(Schema):
+    """Who is signed in, where, as what."""
+
+    username: str
+    name: str
+    role: Membership.Roles
+    site: SiteOut
+    sites: list[SiteOut]
+
+
+class ChooseSite(Schema, extra="forbid"):
+    """The site to work at."""
+
+    site: UUID
+
+
+def _session(member: Membership) -> dict[str, object]:
+    user = member.user
+    sites = [m.site for m in user.memberships.select_related("site").order_by("site__name")]
+    return {"username": user.username, "name": user.shown_name, "role": member.role, "site": member.site, "sites": sites}
+
+
+@router.post(
+    "",
+    auth=None,
+    response={200: SessionOut, 401: ErrorsOut, 403: ErrorsOut, 429: ErrorsOut},
+    operation_id="session_sign_in",
+    url_name="session",
+)
+def sign_in(request: HttpRequest, payload: SignIn):
+    """Sign in. 401 for a wrong password, 429 after too many."""
+    if (refused := check_csrf(request)) is not None:
+        return refused
+    user = check_password(request, payload.username, payload.password)
+    login(request, user)
+    get_token(request)
+    member = MemberAuth().authenticate(request, None)
+    if member is None:
+        logout(request)
+        return Status(403, {"errors": [{"path": "", "message": "This account belongs to no site. Ask the lead."}]})
+    return _session(member)
+
+
+@router.get("", response={200: SessionOut, 401: ErrorsOut}, operation_id="session_read")
+def who_am_i(request: HttpRequest):
+    """Who is signed in. 401 where nobody is."""
+    get_token(request)
+    return _session(member_of(request))
+
+
+@router.put("", response={200: SessionOut, 404: ErrorsOut}, operation_id="session_choose_site")
+def choose_site(request: HttpRequest, payload: ChooseSite):
+    """Work at another of one's own sites."""
+    member = get_object_or_404(Membership, user=member_of(request).user, site_id=payload.site)
+    request.session["site"] = str(member.site_id)
+    return _session(member)
+
+
+@router.delete("", response={204: None}, operation_id="session_sign_out")
+def sign_out(request: HttpRequest):
+    """Sign out."""
+    logout(request)
+    return Status(204, None)

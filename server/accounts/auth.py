@@ -1,0 +1,32 @@
+"""Who is asking: the one place where site membership and role are checked."""
+
+from django.core.exceptions import PermissionDenied
+from django.http import HttpRequest
+from ninja.security import SessionAuth
+
+from millwright.route.steps import Role
+
+from .models import Membership
+
+
+class MemberAuth(SessionAuth):
+    """A signed-in user with a site; `request.auth` is then the `Membership`."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Membership | None:
+        """The membership of the session's site, else the user's first."""
+        if not request.user.is_authenticated:
+            return None
+        mine = Membership.objects.select_related("site", "user").filter(user=request.user).order_by("site__name")
+        chosen = request.session.get("site")
+        return (mine.filter(site_id=chosen).first() if chosen else None) or mine.first()
+
+
+def member_of(request: HttpRequest) -> Membership:
+    """The membership that `MemberAuth` found."""
+    return request.auth  # type: ignore[attr-defined, no-any-return]
+
+
+def require_role(member: Membership, wanted: Role) -> None:
+    """Raise `PermissionDenied` where the member's role is below the wanted one."""
+    if not member.as_role.may_act_as(wanted):
+        raise PermissionDenied(f"This takes a {wanted.value}; you are signed in as {member.role}.")

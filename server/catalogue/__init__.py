@@ -1,0 +1,1 @@
+"""The site's couplings: series and sizes with their values and where each comes from."""

@@ -1,0 +1,58 @@
+"""Read the site's coupling sizes, and what the value card can hold."""
+
+from typing import get_args
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+
+from millwright.coupling.families import FAMILIES
+from millwright.line import Family
+from millwright.route.build import values_asked_by
+from millwright.values import VALUE_KINDS, Value
+from server.accounts.auth import member_of
+
+from .models import CouplingSize
+
+router = Router(tags=["couplings"])
+
+
+class CouplingSizeOut(Schema):
+    """One size of one series with its values."""
+
+    family: str
+    series: str
+    size: str
+    values: dict[str, Value]
+
+
+class ValueKindOut(Schema):
+    """A line of the value card: what it is called, its unit, where to look."""
+
+    key: str
+    title: str
+    unit: str
+    look_in: str
+    low: float
+    high: float
+    means: list[str]
+    ask: str
+
+
+class CatalogueOut(Schema):
+    """The site's sizes, every kind of value, and which kinds each family asks for."""
+
+    sizes: list[CouplingSizeOut]
+    kinds: list[ValueKindOut]
+    families: list[str]
+    asked: dict[str, list[str]]
+
+
+@router.get("", response=CatalogueOut, operation_id="catalogue_read", url_name="catalogue")
+def read(request: HttpRequest):
+    """The catalogue of this site."""
+    return {
+        "sizes": list(CouplingSize.objects.filter(site=member_of(request).site)),
+        "kinds": list(VALUE_KINDS.values()),
+        "families": list(get_args(Family)),
+        "asked": {family: list(values_asked_by(family)) for family in FAMILIES},
+    }

@@ -1,0 +1,136 @@
+"""What is entered in a whole job on the steep aeration blower, step by step."""
+
+from typing import Any
+
+from millwright.route.steps import SheetForm, Step
+
+FOUND = {
+    "dials": [
+        {
+            "kind": "rim",
+            "bracket_on": "stationary",
+            "x_mm": 20.0,
+            "sag_mm": -0.02,
+            "readings": [
+                {"clock": 0, "value_mm": 0.0},
+                {"clock": 90, "value_mm": 0.18},
+                {"clock": 180, "value_mm": 0.60},
+                {"clock": 270, "value_mm": 0.42},
+            ],
+        },
+        {
+            "kind": "face",
+            "bracket_on": "stationary",
+            "x_mm": 15.0,
+            "radius_mm": 50.0,
+            "readings": [
+                {"clock": 0, "value_mm": 0.0},
+                {"clock": 90, "value_mm": 0.02},
+                {"clock": 180, "value_mm": 0.05},
+                {"clock": 270, "value_mm": 0.03},
+            ],
+        },
+    ]
+}
+
+
+def _dials(rim: tuple[float, ...], face: tuple[float, ...]) -> dict[str, Any]:
+    clocks = (0, 90, 180, 270)
+    rims = [{"clock": c, "value_mm": v} for c, v in zip(clocks, rim, strict=True)]
+    faces = [{"clock": c, "value_mm": v} for c, v in zip(clocks, face, strict=True)]
+    first, second = FOUND["dials"]
+    return {"dials": [{**first, "readings": rims}, {**second, "readings": faces}]}
+
+
+MOVED = _dials((0.0, 0.00, -0.01, -0.01), (0.0, 0.0, 0.0, 0.0))
+BOLTED = _dials((0.0, 0.01, 0.0, -0.01), (0.0, 0.0, 0.0, 0.0))
+MOVE = {
+    "feet": [
+        {"name": "motor drive end", "shim_mm": 0.46, "slide_mm": 0.15},
+        {"name": "motor tail", "shim_mm": 0.60, "slide_mm": 0.18},
+    ],
+    "note": "Shims 0.40 + 0.05 and 0.50 + 0.10, jacked over with a dial at the foot",
+}
+
+
+def _gap(*values: float) -> dict[str, Any]:
+    return {
+        "readings": [{"clock": c, "value_mm": v} for c, v in zip((0, 90, 180, 270), values, strict=True)],
+        "diameter_mm": 105.0,
+    }
+
+
+def _edge(*feelers: tuple[float, str]) -> dict[str, Any]:
+    return {
+        "readings": [{"clock": c, "feeler_mm": f, "on": on} for c, (f, on) in zip((0, 90, 180, 270), feelers, strict=True)],
+        "stationary_hub_mm": 105.0,
+        "movable_hub_mm": 105.0,
+    }
+
+
+_FIT = {"shaft_mm": [48.012, 48.010, 48.011, 48.012], "bore_mm": [48.030, 48.028, 48.031, 48.029]}
+_KEY = {
+    "key": {"width_mm": 14.0, "height_mm": 9.0, "length_mm": 60.0},
+    "shaft_keyway": {"width_mm": 14.01, "depth_mm": 5.4},
+    "hub_keyway": {"width_mm": 14.03, "depth_mm": 3.8, "length_mm": 63.0},
+}
+FIRST_READINGS: dict[str, dict[str, Any]] = {
+    "prepare.fit.driver": _FIT,
+    "prepare.fit.driven": _FIT,
+    "prepare.key.driver": _KEY,
+    "prepare.key.driven": _KEY,
+    "mount.screw": {"pulls": [{"pass": 1, "bolt": 1, "torque_nm": 25.0}]},
+    "couple.screw": {"pulls": [{"pass": 1, "bolt": 1, "torque_nm": 25.2}]},
+    "set.gap": _gap(30.42, 30.40, 30.37, 30.39),
+    "set.straightedge": _edge((0.30, "movable"), (0.10, "movable"), (0.32, "stationary"), (0.12, "stationary")),
+    "set.align": FOUND,
+    "couple.align": BOLTED,
+    "couple.gap": _gap(30.21, 30.20, 30.20, 30.21),
+    "couple.feet": {
+        "pulls": [
+            {"pass": n, "bolt": bolt, "torque_nm": 190 * share + 0.5 * (bolt - 2)}
+            for n, share in enumerate((0.5, 0.75, 1.0), start=1)
+            for bolt in (1, 3, 2, 4)
+        ]
+    },
+}
+AFTER_MOVE: dict[str, dict[str, Any]] = {
+    "set.gap": _gap(30.30, 30.30, 30.31, 30.30),
+    "set.straightedge": _edge((0.0, "movable"), (0.0, "movable"), (0.0, "stationary"), (0.0, "stationary")),
+    "set.align": MOVED,
+}
+
+_WORDS = {
+    "who": "J. Thornquist",
+    "series": "Brackwater C",
+    "size": "105",
+    "wrench": "Wrench 3",
+    "wrench_until": "2027-03-31",
+    "reason": "clearance inside the band, key free, hub turned by hand",
+    "colour": "grey-green",
+    "material": "92 shore A",
+    "centre": "solid centre",
+    "decision": "slips on by hand",
+    "runs": "runs smoothly",
+    "distance_mm": 31.0,
+    "standout_mm": 0.0,
+    "speed_rpm": 1482.0,
+    "minutes": 20.0,
+}
+
+
+def fill(step: Step) -> dict[str, Any]:
+    """A sheet filled as it should be: everything ticked, everything ok, figures and words that fit the blower."""
+    form = step.form
+    if not isinstance(form, SheetForm):
+        return FIRST_READINGS[step.key]
+    always: dict[str, Any] = {"tick": True, "condition": "ok"}
+    answers: dict[str, Any] = {
+        f.key: always.get(f.kind, _WORDS.get(f.key)) for f in form.fields if f.required or f.kind == "tick"
+    }
+    if form.rows:
+        answers["rows"] = [
+            {**row, "lock": f"L-{41 + i}", "tag": f"T-{108 + i}", "who": "J. Thornquist"}
+            for i, row in enumerate(form.suggested_rows)
+        ]
+    return answers

@@ -1,0 +1,102 @@
+"""Builds the demo site: accounts, lines, a closed job and one in hand."""
+
+import json
+from datetime import datetime, timedelta
+from typing import Any
+from uuid import uuid4
+
+from django.db import transaction
+
+from millwright.line import LineSpec
+from millwright.model import read_json
+from millwright.route.state import EntryKind, SignatureKind, StepState
+from millwright.route.steps import Role
+from server.accounts.models import Membership, Site, User
+from server.jobs.actions.append_entry import append_entry
+from server.jobs.actions.sign import sign
+from server.jobs.actions.start_job import start_job
+from server.jobs.models import Job
+from server.plant.actions import save_line
+
+from . import blower
+from .lines import BLOWER_VALUES, LINES
+
+SITE = "Quillmere Maltings"
+PEOPLE = {
+    "apprentice": ("Wim", "Okonde", Role.APPRENTICE),
+    "millwright": ("Jorun", "Thornquist", Role.MILLWRIGHT),
+    "lead": ("Ansa", "Pellwright", Role.LEAD),
+}
+BETWEEN = timedelta(minutes=4)
+
+
+@transaction.atomic
+def build_demo(*, password: str, now: datetime) -> Site:
+    """Quillmere Maltings with its people, eight lines, last year's job on blower 2 and the one in hand."""
+    site = Site.objects.create(name=SITE)
+    members = {}
+    for username, (first, last, role) in PEOPLE.items():
+        user = User.objects.create_user(username, password=password, first_name=first, last_name=last)
+        members[username] = Membership.objects.create(user=user, site=site, role=role.value)
+    lead, millwright = members["lead"], members["millwright"]
+    lines = {
+        name: save_line(
+            by=lead,
+            line_id=None,
+            version=0,
+            name=name,
+            spec=read_json(LineSpec, json.dumps(spec)),
+            values=BLOWER_VALUES if spec["coupling"]["family"].startswith("jaw") else {},
+        )
+        for name, spec in LINES.items()
+    }
+    line = lines["Steep aeration blower 2"]
+    long_ago = now - timedelta(days=402)
+    old = Work(start_job(line, by=lead, title="New element and both hubs", now=long_ago), millwright, lead, long_ago)
+    old.all_of_it()
+    today = now - timedelta(hours=5)
+    work = Work(start_job(line, by=lead, title="New coupling, both hubs", now=today), millwright, lead, today)
+    work.until("set.align")
+    work.enter("set.align", blower.FOUND)
+    return site
+
+
+class Work:
+    """Somebody working through a job, a few minutes a step."""
+
+    def __init__(self, job: Job, millwright: Membership, lead: Membership, start: datetime) -> None:
+        self.job, self.millwright, self.lead, self.now = job, millwright, lead, start
+
+    def enter(self, step: str, inputs: dict[str, Any], kind: EntryKind = EntryKind.READING) -> None:
+        """One entry by the millwright."""
+        self.now += BETWEEN
+        append_entry(
+            self.job, id=uuid4(), by=self.millwright, step=step, kind=kind, inputs=inputs, typed={}, unit="mm", now=self.now
+        )
+
+    def sign(self, step: str, entry: str | None) -> None:
+        """A hold point, signed by the lead."""
+        self.now += BETWEEN
+        signer = self.millwright if step == "close.hand" else self.lead
+        sign(self.job, id=uuid4(), by=signer, step=step, kind=SignatureKind.HOLD, entry=entry, reason="", now=self.now)
+
+    def until(self, last: str | None) -> None:
+        """Every open step in working order, up to but without the last."""
+        while True:
+            job = Job.objects.get(pk=self.job.pk)
+            now = next((n for n in job.stand().steps if n.state is not StepState.DONE), None)
+            if now is None or now.step.key == last:
+                return
+            if now.state is StepState.TO_SIGN:
+                self.sign(now.step.key, now.current.id if now.current else None)
+            elif now.state is StepState.STALE:
+                self.enter(now.step.key, blower.AFTER_MOVE[now.step.key])
+            else:
+                self.enter(now.step.key, blower.fill(now.step))
+
+    def all_of_it(self) -> None:
+        """The whole job: as found, one move, as left, signed."""
+        self.until("set.align")
+        self.enter("set.align", blower.FOUND)
+        self.enter("set.align", blower.MOVE, EntryKind.MOVE)
+        self.until(None)

@@ -1,0 +1,140 @@
+"""The eight lines of Quillmere Maltings. Every figure is invented and marked as a sample."""
+
+from typing import Any
+
+from millwright.values import Source, Value
+
+
+def _sample(value: float, page: str, means: str = "", document: str = "Brackwater couplings, sample sheet") -> Value:
+    return Value(value=value, means=means, source=Source(kind="sample", document=document, issue="2", page=page))
+
+
+def _site(value: float, page: str, means: str = "") -> Value:
+    rules = Source(kind="site rule", document="Quillmere alignment and bolting rule", issue="4", page=page)
+    return Value(value=value, means=means, source=rules)
+
+
+BLOWER_VALUES: dict[str, Value] = {
+    "fit_min_mm": _sample(-0.045, "6"),
+    "fit_max_mm": _sample(-0.005, "6"),
+    "set_screw_torque_nm": _sample(25, "8", "dry"),
+    "gap_nominal_mm": _sample(30, "7"),
+    "gap_plus_minus_mm": _sample(1.0, "7"),
+    "offset_limit_mm": _sample(0.40, "9", "offset"),
+    "angle_limit_deg": _sample(0.35, "9"),
+    "element_width_mm": _sample(26, "7"),
+    "element_opening_mm": _sample(58, "7"),
+    "open_centre_rpm": _sample(1750, "10"),
+    "sliding_mm_per_s": _site(5.6, "2, grade ordinary"),
+    "foot_bolt_torque_nm": _site(190, "5", "oiled"),
+}
+
+
+def _machine(name: str, drawn_as: str, shaft: float, feet: tuple[float, ...], **more: Any) -> dict[str, Any]:
+    short = name.lower()
+    names = ("drive end", "tail") if len(feet) == 2 else tuple(str(i + 1) for i in range(len(feet)))
+    placed = [{"name": f"{short} {n}", "from_coupling_mm": at} for n, at in zip(names, feet, strict=True)]
+    return {"name": name, "drawn_as": drawn_as, "shaft_diameter_mm": shaft, "feet": placed, **more}
+
+
+def _line(
+    driver: dict[str, Any], driven: dict[str, Any], family: str, series: str, size: str, rpm: float, hub: float, **more: Any
+) -> dict[str, Any]:
+    connection = more.pop("connection", "keyed, slip fit")
+    hubs = {"connection": connection, "diameter_mm": hub, "length_mm": round(hub * 0.6)}
+    coupling = {"family": family, "series": series, "size": size, "driver_hub": hubs, "driven_hub": hubs}
+    points = [{"energy": "electric", "point": f"{driver['name']} isolator"}, *more.pop("points", [])]
+    return {
+        "driver": driver,
+        "driven": driven,
+        "coupling": coupling,
+        "movable": "driver",
+        "speed_rpm": rpm,
+        "isolation_points": points,
+        **more,
+    }
+
+
+BLOWER = _line(
+    _machine("Motor", "motor", 48.0, (300.0, 586.0), power_kw=37.0),
+    _machine("Blower", "blower", 48.0, (280.0, 640.0)),
+    "jaw, curved",
+    "Brackwater C",
+    "105",
+    1480.0,
+    105.0,
+    points=[{"energy": "air in the steep main", "point": "Discharge valve, blanked and vented"}],
+    purpose="Damps shock when the steep valves shut; lets the blower be drawn without moving the motor.",
+)
+
+LINES: dict[str, dict[str, Any]] = {
+    "Kiln fan A": _line(
+        _machine("Motor", "motor", 75.0, (380.0, 820.0), power_kw=90.0),
+        _machine("Fan", "fan", 75.0, (420.0, 900.0)),
+        "gear",
+        "Brackwater G",
+        "3",
+        990.0,
+        190.0,
+        connection="keyed, interference",
+    ),
+    "Steep aeration blower 2": BLOWER,
+    "Standby generator": _line(
+        _machine("Engine", "engine", 90.0, (400.0, 1150.0), power_kw=220.0),
+        _machine("Generator", "generator", 90.0, (420.0, 980.0)),
+        "tyre on flywheel",
+        "Brackwater T",
+        "12",
+        1500.0,
+        360.0,
+        connection="tapered bush",
+    ),
+    "Drum turner": _line(
+        _machine("Gearmotor", "gearmotor", 90.0, (350.0, 700.0), power_kw=15.0),
+        _machine("Drum", "drum", 90.0, (300.0, 900.0)),
+        "gear",
+        "Brackwater GT",
+        "4",
+        38.0,
+        210.0,
+        connection="tapered bore",
+    ),
+    "Roller mill": _line(
+        _machine("Motor", "motor", 65.0, (320.0, 640.0), power_kw=45.0),
+        _machine("Mill", "mill", 65.0, (260.0, 760.0)),
+        "steel grid",
+        "Brackwater S",
+        "1080",
+        1470.0,
+        150.0,
+    ),
+    "Barley elevator": _line(
+        _machine("Reducer", "gearmotor", 80.0, (220.0, 420.0), power_kw=11.0),
+        _machine("Elevator", "elevator", 80.0, (300.0, 700.0)),
+        "shaft-mounted reducer",
+        "Brackwater R",
+        "5",
+        68.0,
+        160.0,
+        connection="tapered bush",
+    ),
+    "Chilled-water pump 1": _line(
+        _machine("Motor", "motor", 55.0, (420.0, 740.0), power_kw=30.0),
+        _machine("Pump", "pump", 42.0, (360.0, 620.0)),
+        "disc, three-part",
+        "Brackwater D",
+        "140",
+        2950.0,
+        128.0,
+        connection="clamp ring",
+    ),
+    "Malt auger 3": _line(
+        _machine("Gearmotor", "gearmotor", 50.0, (200.0, 380.0), power_kw=5.5),
+        _machine("Auger", "auger", 50.0, (240.0, 2400.0)),
+        "screw-conveyor drive",
+        "Brackwater W",
+        "50",
+        62.0,
+        120.0,
+    ),
+}

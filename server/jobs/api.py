@@ -1,0 +1,103 @@
+"""The floor, jobs, one route for all entries and one for signatures."""
+
+from uuid import UUID
+
+from django.db.models import Prefetch
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Router, Status
+
+from millwright.route.state import StepState
+from server.accounts.auth import member_of
+from server.plant.models import Line
+from server.web.errors import ErrorsOut
+
+from .actions.append_entry import append_entry
+from .actions.sign import sign
+from .actions.start_job import start_job
+from .models import Entry, Job
+from .schemas import EntryIn, EntryOut, FloorLine, HistoryJob, JobIn, JobOut, SignatureIn, SignatureOut
+from .show import job_out, standing
+
+router = Router(tags=["jobs"])
+REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
+
+
+@router.get("", response=list[FloorLine], operation_id="floor_read", url_name="floor")
+def floor(request: HttpRequest):
+    """Every line of the site with its open job. Four queries, however many lines."""
+    with_jobs = Job.objects.with_closed().prefetch_related("entries", "signatures")
+    lines = Line.objects.visible_to(member_of(request)).prefetch_related(Prefetch("jobs", queryset=with_jobs))
+    return [_floor_line(line) for line in lines]
+
+
+def _floor_line(line: Line) -> dict[str, object]:
+    jobs = list(line.jobs.all())
+    open_job = next((job for job in jobs if not job.closed), None)
+    closed = [max(s.at for s in job.signatures.all()) for job in jobs if job.closed]
+    shown = None
+    if open_job is not None:
+        route = open_job.stand()
+        entries = {str(e.id): e for e in open_job.entries.all()}
+        shown = {
+            "id": open_job.id,
+            "number": open_job.number,
+            "title": open_job.title,
+            "at": standing(open_job, route, entries),
+            "to_sign": [n.step.title for n in route.steps if n.state is StepState.TO_SIGN],
+            "questions": len(route.questions),
+        }
+    return {
+        "id": line.id,
+        "name": line.name,
+        "spec": line.as_spec,
+        "job": shown,
+        "last_closed": max(closed, default=None),
+        "jobs": len(jobs),
+    }
+
+
+@router.get("/of-line/{line_id}", response=list[HistoryJob], operation_id="line_jobs", url_name="line_jobs")
+def of_line(request: HttpRequest, line_id: UUID):
+    """The jobs of a line, the latest first."""
+    return list(Job.objects.visible_to(member_of(request)).with_closed().filter(line_id=line_id))
+
+
+@router.post("/of-line/{line_id}", response={201: JobOut, **REFUSALS}, operation_id="job_start")
+def start(request: HttpRequest, line_id: UUID, payload: JobIn):
+    """Start a job. 409 where the line has an open one."""
+    member = member_of(request)
+    line = get_object_or_404(Line.objects.visible_to(member), pk=line_id)
+    return Status(201, job_out(start_job(line, by=member, title=payload.title.strip(), now=timezone.now())))
+
+
+@router.get("/{job_id}", response={200: JobOut, 404: ErrorsOut}, operation_id="job_read", url_name="job")
+def read(request: HttpRequest, job_id: UUID):
+    """A whole job as it stands."""
+    jobs = Job.objects.visible_to(member_of(request)).select_related("line").prefetch_related("entries", "signatures")
+    return job_out(get_object_or_404(jobs, pk=job_id))
+
+
+@router.post("/{job_id}/entries", response={201: EntryOut, **REFUSALS}, operation_id="entry_append", url_name="entries")
+def enter(request: HttpRequest, job_id: UUID, payload: EntryIn):
+    """Append an entry; sent again with the same id, it is the entry that stands. 409 out of turn."""
+    member = member_of(request)
+    job = get_object_or_404(Job.objects.visible_to(member), pk=job_id)
+    return Status(201, append_entry(job, by=member, now=timezone.now(), **dict(payload)))
+
+
+@router.post(
+    "/{job_id}/signatures", response={201: SignatureOut, **REFUSALS}, operation_id="signature_append", url_name="signatures"
+)
+def put_signature(request: HttpRequest, job_id: UUID, payload: SignatureIn):
+    """Sign a hold point or authorise an over-limit value. 409 says what is stale or open."""
+    member = member_of(request)
+    job = get_object_or_404(Job.objects.visible_to(member), pk=job_id)
+    return Status(201, sign(job, by=member, now=timezone.now(), **dict(payload)))
+
+
+@router.get("/{job_id}/entries/{entry_id}", response={200: EntryOut, 404: ErrorsOut}, operation_id="entry_read")
+def read_entry(request: HttpRequest, job_id: UUID, entry_id: UUID):
+    """One entry."""
+    return get_object_or_404(Entry, pk=entry_id, job__in=Job.objects.visible_to(member_of(request)).filter(pk=job_id))

@@ -1,0 +1,152 @@
+"""Jobs, entries and signatures. The database itself refuses to change or delete the last two."""
+
+import uuid
+from typing import Any
+
+from django.db import models
+from django.db.models import Exists, OuterRef, Q
+
+from millwright.line import LineSpec
+from millwright.route import state
+from millwright.route.close import CLOSING
+from millwright.route.steps import Role
+from millwright.values import Value, ValueCard
+from millwright.verdict import Verdict
+from server.accounts.models import Membership, Site
+from server.plant.models import Line
+
+
+class JobQuerySet(models.QuerySet["Job"]):
+    """Jobs a member may see, and which of them are closed."""
+
+    def visible_to(self, member: Membership) -> "JobQuerySet":
+        """Those of the member's site."""
+        return self.filter(site=member.site)
+
+    def with_closed(self) -> "JobQuerySet":
+        """Each with `closed`: whether its record has been signed."""
+        signed = Signature.objects.filter(job=OuterRef("pk"), step=CLOSING, kind=state.SignatureKind.HOLD)
+        return self.annotate(closed=Exists(signed))
+
+
+class Job(models.Model):
+    """One job on a line, with line and value card as they were when it was started."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
+    site = models.ForeignKey(Site, on_delete=models.PROTECT, related_name="jobs")
+    line = models.ForeignKey(Line, on_delete=models.PROTECT, related_name="jobs")
+    number = models.PositiveIntegerField()
+    title = models.CharField(max_length=120)
+    spec = models.JSONField(help_text="millwright.line.LineSpec at the start of the job")
+    card = models.JSONField(help_text="millwright.values.ValueCard at the start of the job")
+    started_by = models.CharField(max_length=150)
+    started_at = models.DateTimeField()
+    last_number = models.PositiveIntegerField(default=0, help_text="the last number given to an entry or signature")
+
+    objects = JobQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [models.UniqueConstraint(fields=["site", "number"], name="job_number_once_per_site")]
+
+    def __str__(self) -> str:
+        return f"Job {self.number}"
+
+    @property
+    def as_spec(self) -> LineSpec:
+        """The line as the core knows it."""
+        return LineSpec.model_validate(self.spec)
+
+    def stand(self) -> state.RouteNow:
+        """Where this job stands: derived from its entries and signatures, never stored."""
+        card: ValueCard = {key: Value.model_validate(value) for key, value in self.card.items()}
+        return state.stand(
+            self.as_spec,
+            card,
+            [entry.as_core for entry in self.entries.all()],
+            [signature.as_core for signature in self.signatures.all()],
+        )
+
+
+class Entry(models.Model):
+    """One appended fact. Its id is made by the client, so that a retry never doubles it."""
+
+    id = models.UUIDField(primary_key=True)
+    job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="entries")
+    number = models.PositiveIntegerField()
+    step = models.CharField(max_length=60)
+    kind = models.CharField(max_length=10)
+    inputs = models.JSONField()
+    typed = models.JSONField(default=dict, help_text="path into the inputs → what was typed there")
+    result = models.JSONField(null=True)
+    by = models.CharField(max_length=150)
+    role = models.CharField(max_length=12)
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [
+            models.UniqueConstraint(fields=["job", "number"], name="entry_number_once_per_job"),
+            models.CheckConstraint(condition=Q(kind__in=[k.value for k in state.EntryKind]), name="entry_kind_known"),
+            models.CheckConstraint(condition=Q(role__in=[r.value for r in Role]), name="entry_role_known"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.job}, {self.number}: {self.step}"
+
+    @property
+    def as_core(self) -> state.Entry:
+        """The entry as the core knows it."""
+        result: dict[str, Any] = self.result or {}
+        return state.Entry(
+            id=str(self.id),
+            number=self.number,
+            step=self.step,
+            kind=state.EntryKind(self.kind),
+            inputs=self.inputs,
+            verdict=Verdict(result["verdict"]) if result else None,
+            by=self.by,
+            role=Role(self.role),
+            at=self.at,
+        )
+
+
+class Signature(models.Model):
+    """Who signed what. Its id is made by the client."""
+
+    id = models.UUIDField(primary_key=True)
+    job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="signatures")
+    number = models.PositiveIntegerField()
+    kind = models.CharField(max_length=10)
+    step = models.CharField(max_length=60)
+    entry = models.ForeignKey(Entry, null=True, on_delete=models.PROTECT, related_name="signatures")
+    reason = models.CharField(max_length=400, blank=True)
+    by = models.CharField(max_length=150)
+    role = models.CharField(max_length=12)
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [
+            models.UniqueConstraint(fields=["job", "number"], name="signature_number_once_per_job"),
+            models.CheckConstraint(condition=Q(kind__in=[k.value for k in state.SignatureKind]), name="signature_kind_known"),
+            models.CheckConstraint(condition=Q(kind="hold") | ~Q(reason=""), name="signature_authorised_with_a_reason"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.job}, {self.number}: {self.kind} {self.step}"
+
+    @property
+    def as_core(self) -> state.Signature:
+        """The signature as the core knows it."""
+        return state.Signature(
+            id=str(self.id),
+            number=self.number,
+            kind=state.SignatureKind(self.kind),
+            step=self.step,
+            entry=str(self.entry_id) if self.entry_id else None,
+            by=self.by,
+            role=Role(self.role),
+            at=self.at,
+            reason=self.reason,
+        )

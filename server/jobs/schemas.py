@@ -1,0 +1,197 @@
+"""What goes in and out of the jobs API."""
+
+from datetime import datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from ninja import Field, Schema
+
+from millwright.line import LineSpec
+from millwright.route.state import EntryKind, SignatureKind, StepState
+from millwright.route.steps import FieldKind, Role, Stage
+from millwright.units import LengthUnit
+from millwright.values import Value
+from millwright.verdict import Verdict
+
+
+class JobIn(Schema, extra="forbid"):
+    """A job to start."""
+
+    title: str = Field(min_length=1, max_length=120)
+
+
+class EntryIn(Schema, extra="forbid"):
+    """An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed."""
+
+    id: UUID
+    step: str = Field(max_length=60)
+    kind: EntryKind
+    inputs: dict[str, Any]
+    typed: dict[str, str] = {}
+    unit: LengthUnit = "mm"
+
+
+class SignatureIn(Schema, extra="forbid"):
+    """A signature; `entry` is the reading the signer saw."""
+
+    id: UUID
+    step: str = Field(max_length=60)
+    kind: SignatureKind
+    entry: UUID | None = None
+    reason: str = Field(default="", max_length=400)
+
+
+class EntryOut(Schema):
+    """An entry as it was appended."""
+
+    id: UUID
+    number: int
+    step: str
+    kind: EntryKind
+    inputs: dict[str, Any]
+    typed: dict[str, str]
+    result: dict[str, Any] | None
+    by: str
+    role: Role
+    at: datetime
+
+
+class SignatureOut(Schema):
+    """A signature as it was given."""
+
+    id: UUID
+    number: int
+    kind: SignatureKind
+    step: str
+    entry: UUID | None = Field(validation_alias="entry_id")
+    reason: str
+    by: str
+    role: Role
+    at: datetime
+
+
+class FieldOut(Schema):
+    """One thing a sheet asks."""
+
+    key: str
+    kind: FieldKind
+    label: str
+    detail: str
+    unit: str
+    options: list[str]
+    required: bool
+
+
+class FormOut(Schema):
+    """What a step wants: readings for a bench, a sheet, or a signature."""
+
+    kind: Literal["bench", "sheet", "sign"]
+    bench: str | None = None
+    preset: dict[str, Any] = {}
+    suggest: dict[str, Any] = {}
+    fields: list[FieldOut] = []
+    rows: list[FieldOut] = []
+    suggested_rows: list[dict[str, Any]] = []
+    row_name: str = ""
+
+
+class StepOut(Schema):
+    """A step and where it stands."""
+
+    key: str
+    stage: Stage
+    title: str
+    why: str
+    tool: str
+    caution: str
+    on_fail: str
+    form: FormOut
+    hold: Role | None
+    no_return: bool
+    moves: bool
+    may_authorise: bool
+    needs: list[str]
+    state: StepState
+    blocked_by: list[str]
+    stale_because: str
+    current: UUID | None
+    signed: UUID | None
+    authorised: UUID | None
+
+
+class LedgerLineOut(Schema):
+    """Something counted out, and how many are back."""
+
+    line: str
+    what: str
+    goes: str
+    out: int
+    back: int
+    open: bool
+
+
+class JobOut(Schema):
+    """A whole job: its route as it stands and everything entered."""
+
+    id: UUID
+    number: int
+    title: str
+    line_id: UUID
+    line_name: str
+    spec: LineSpec
+    started_by: str
+    started_at: datetime
+    closed: bool
+    steps: list[StepOut]
+    card: dict[str, Value]
+    provisional: list[str]
+    ledger: list[LedgerLineOut]
+    questions: list[UUID]
+    entries: list[EntryOut]
+    signatures: list[SignatureOut]
+
+
+class StagesDone(Schema):
+    """How far an open job is."""
+
+    stage: Stage
+    step: str
+    step_title: str
+    state: StepState
+    verdict: Verdict | None
+    headline: str
+    used: float | None
+    of: str
+
+
+class FloorJob(Schema):
+    """A job as the floor shows it."""
+
+    id: UUID
+    number: int
+    title: str
+    at: StagesDone
+    to_sign: list[str]
+    questions: int
+
+
+class FloorLine(Schema):
+    """A line as the floor shows it: its drawing, its open job, when its last job was closed."""
+
+    id: UUID
+    name: str
+    spec: LineSpec
+    job: FloorJob | None
+    last_closed: datetime | None
+    jobs: int
+
+
+class HistoryJob(Schema):
+    """A job in a line's history."""
+
+    id: UUID
+    number: int
+    title: str
+    started_at: datetime
+    started_by: str
+    closed: bool

@@ -1,0 +1,82 @@
+"""Jobs as the client sees them: the core's route put into plain schemas."""
+
+from collections.abc import Mapping
+from dataclasses import asdict
+from typing import Any
+
+from millwright.route.state import RouteNow, StepNow, StepState
+from millwright.route.steps import BenchForm, SheetForm
+
+from .models import Entry, Job
+
+
+def job_out(job: Job) -> dict[str, Any]:
+    """A whole job. Two queries besides the job's own: entries and signatures."""
+    entries, signatures = list(job.entries.all()), list(job.signatures.all())
+    route = job.stand()
+    return {
+        "id": job.id,
+        "number": job.number,
+        "title": job.title,
+        "line_id": job.line_id,
+        "line_name": job.line.name,
+        "spec": job.as_spec,
+        "started_by": job.started_by,
+        "started_at": job.started_at,
+        "closed": route.closed,
+        "steps": [_step(now) for now in route.steps],
+        "card": route.card,
+        "provisional": route.provisional,
+        "ledger": [{**asdict(line), "open": line.open} for line in route.ledger],
+        "questions": [q.id for q in route.questions],
+        "entries": entries,
+        "signatures": signatures,
+    }
+
+
+def _step(now: StepNow) -> dict[str, Any]:
+    step = now.step
+    plain = {
+        name: getattr(step, name)
+        for name in ("key", "stage", "title", "why", "tool", "caution", "on_fail", "hold", "no_return", "moves")
+    }
+    return {
+        **plain,
+        "may_authorise": step.may_authorise,
+        "needs": step.needs,
+        "form": _form(step.form),
+        "state": now.state,
+        "blocked_by": now.blocked_by,
+        "stale_because": now.stale_because,
+        "current": now.current.id if now.current else None,
+        "signed": now.signed.id if now.signed else None,
+        "authorised": now.authorised.id if now.authorised else None,
+    }
+
+
+def _form(form: object) -> Mapping[str, Any]:
+    match form:
+        case BenchForm():
+            return {"kind": form.kind, "bench": form.bench, "preset": form.preset, "suggest": form.suggest}
+        case SheetForm():
+            return asdict(form)
+        case _:
+            return {"kind": "sign"}
+
+
+def standing(job: Job, route: RouteNow, entries: Mapping[str, Entry]) -> dict[str, Any]:
+    """Where an open job stands: the first step that is not done, and the worst check of what was last read."""
+    now = next((n for n in route.steps if n.state is not StepState.DONE), route.steps[-1])
+    result = (entries[now.current.id].result or {}) if now.current else {}
+    judged = [c for c in result.get("checks", []) if c["used"] is not None]
+    check = max(judged, key=lambda c: c["used"], default=None)
+    return {
+        "stage": now.step.stage,
+        "step": now.step.key,
+        "step_title": now.step.title,
+        "state": now.state,
+        "verdict": result.get("verdict"),
+        "headline": now.stale_because or (now.blocked_by[0] if now.blocked_by else ""),
+        "used": check["used"] if check else None,
+        "of": check["name"] if check else "",
+    }

@@ -1,0 +1,1 @@
+"""The machine lines of a site."""

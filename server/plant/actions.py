@@ -1,0 +1,66 @@
+"""Creating and changing lines."""
+
+from collections.abc import Mapping
+
+from django.db import IntegrityError, transaction
+from django.shortcuts import get_object_or_404
+
+from millwright.errors import Problem, UnusableInput, refuse_if_any
+from millwright.line import LineSpec
+from millwright.route.entry import OutOfTurn
+from millwright.route.steps import Role
+from millwright.values import VALUE_KINDS, Value
+from server.accounts.auth import require_role
+from server.accounts.models import Membership
+from server.catalogue.models import CouplingSize
+
+from .models import Line
+
+
+@transaction.atomic
+def save_line(
+    *, by: Membership, line_id: str | None, version: int, name: str, spec: LineSpec, values: Mapping[str, Value]
+) -> Line:
+    """Create a line, or change one that nobody has changed since ``version``.
+
+    A coupling size the catalogue does not have yet is put there. Raises `PermissionDenied` for an
+    apprentice, `OutOfTurn` where somebody else saved meanwhile, `UnusableInput` for a name in use.
+    """
+    require_role(by, Role.MILLWRIGHT)
+    refuse_if_any(_value_problems(values))
+    if line_id is None:
+        line = Line(site=by.site, version=0)
+    else:
+        line = get_object_or_404(Line.objects.visible_to(by).select_for_update(), pk=line_id)
+        if line.version != version:
+            raise OutOfTurn("Somebody changed this line meanwhile. Open it again; what you typed is still here.")
+    line.name, line.spec = name, spec.model_dump(mode="json")
+    line.values = {key: value.model_dump(mode="json") for key, value in values.items()}
+    line.version += 1
+    try:
+        with transaction.atomic():
+            line.save()
+    except IntegrityError:
+        raise UnusableInput(Problem("name", f"There is already a line called {name}.")) from None
+    coupling = spec.coupling
+    CouplingSize.objects.get_or_create(
+        site=by.site,
+        series=coupling.series,
+        size=coupling.size,
+        defaults={"family": coupling.family, "values": line.values},
+    )
+    return line
+
+
+def _value_problems(values: Mapping[str, Value]) -> list[Problem]:
+    found = []
+    for key, value in values.items():
+        kind = VALUE_KINDS.get(key)
+        if kind is None:
+            found.append(Problem(f"values.{key}", "The value card has no such line."))
+        elif not kind.low <= value.value <= kind.high:
+            between = f"between {kind.low:g} and {kind.high:g} {kind.unit}"
+            found.append(Problem(f"values.{key}.value", f"{kind.title} is {between}. A slip?"))
+        elif kind.means and value.means not in kind.means:
+            found.append(Problem(f"values.{key}.means", f"{kind.ask}: {' or '.join(kind.means)}?"))
+    return found

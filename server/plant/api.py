@@ -1,0 +1,89 @@
+"""Lines of the site: one to read, create and change. The list with its jobs is the floor, in `jobs`."""
+
+from datetime import datetime
+from uuid import UUID
+
+from django.http import HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import Field, Router, Schema, Status
+
+from millwright.line import LineSpec
+from millwright.model import read_json
+from millwright.route.build import why_no_route
+from millwright.values import Value
+from server.accounts.auth import member_of
+from server.web.errors import ErrorsOut
+
+from . import actions
+from .models import Line
+
+router = Router(tags=["lines"])
+
+
+class LineIn(Schema, extra="forbid"):
+    """A line as it is wanted. `version` is the one that was read; 0 for a new line."""
+
+    name: str = Field(min_length=1, max_length=80)
+    version: int = 0
+    spec: LineSpec
+    values: dict[str, Value]
+
+
+class LineOut(Schema):
+    """A line as it stands."""
+
+    id: UUID
+    name: str
+    version: int
+    changed_at: datetime
+    spec: LineSpec
+    values: dict[str, Value]
+    why_no_route: str | None
+
+
+def line_out(line: Line) -> dict[str, object]:
+    """A line for the client."""
+    return {
+        "id": line.id,
+        "name": line.name,
+        "version": line.version,
+        "changed_at": line.changed_at,
+        "spec": line.as_spec,
+        "values": line.card,
+        "why_no_route": why_no_route(line.as_spec),
+    }
+
+
+REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
+WANTS_LINE = {"requestBody": {"content": {"application/json": {"schema": {"$ref": "#/components/schemas/LineIn"}}}}}
+
+
+@router.post("", response={201: LineOut, **REFUSALS}, operation_id="line_create", url_name="lines", openapi_extra=WANTS_LINE)
+def create(request: HttpRequest):
+    """Create a line of one's own."""
+    return Status(201, line_out(_save(request, None)))
+
+
+@router.get("/{line_id}", response={200: LineOut, 404: ErrorsOut}, operation_id="line_read", url_name="line")
+def read(request: HttpRequest, line_id: UUID):
+    """One line."""
+    return line_out(get_object_or_404(Line.objects.visible_to(member_of(request)), pk=line_id))
+
+
+@router.put("/{line_id}", response={200: LineOut, **REFUSALS}, operation_id="line_change", openapi_extra=WANTS_LINE)
+def change(request: HttpRequest, line_id: UUID):
+    """Change a line. 409 where somebody else changed it meanwhile."""
+    return line_out(_save(request, str(line_id)))
+
+
+def _save(request: HttpRequest, line_id: str | None) -> Line:
+    # Read by the core's own door, so that a slip is refused in the same words as on a bench.
+    given = read_json(LineIn, request.body)
+    return actions.save_line(
+        by=member_of(request),
+        line_id=line_id,
+        version=given.version,
+        name=given.name.strip(),
+        spec=given.spec,
+        values=given.values,
+    )

@@ -1,0 +1,78 @@
+"""The record of a job: as a structure, as PDF, as JSON; and jobs read in from JSON."""
+
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router, Status
+
+from millwright.csv_readings import write_csv
+from millwright.clock import ClockReading
+from millwright.errors import Problem, UnusableInput
+from server.accounts.auth import member_of
+from server.jobs.models import Entry, Job
+from server.jobs.schemas import JobOut
+from server.jobs.show import job_out
+from server.web.errors import ErrorsOut
+
+from .exchange import read_job, write_job
+from .pdf import record_pdf
+from .record import RecordOut, record_of
+
+router = Router(tags=["records"])
+MISSING = {404: ErrorsOut}
+
+
+def _job(request: HttpRequest, job_id: UUID) -> Job:
+    mine = Job.objects.visible_to(member_of(request)).select_related("line", "site")
+    return get_object_or_404(mine.prefetch_related("entries", "signatures"), pk=job_id)
+
+
+def _file(content: str | bytes, kind: str, name: str) -> HttpResponse:
+    return HttpResponse(content, content_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})
+
+
+@router.get("/{job_id}", response={200: RecordOut, **MISSING}, operation_id="record_read", url_name="record")
+def read(request: HttpRequest, job_id: UUID):
+    """The record as it stands."""
+    return record_of(_job(request, job_id))
+
+
+@router.get("/{job_id}/pdf", response=MISSING, operation_id="record_pdf", url_name="record_pdf")
+def pdf(request: HttpRequest, job_id: UUID):
+    """The record on paper."""
+    job = _job(request, job_id)
+    return _file(record_pdf(job), "application/pdf", f"job-{job.number}.pdf")
+
+
+@router.get("/{job_id}/json", response=MISSING, operation_id="record_json", url_name="record_json")
+def as_json(request: HttpRequest, job_id: UUID):
+    """The job as a JSON file that another installation reads."""
+    job = _job(request, job_id)
+    return _file(write_job(job), "application/json", f"job-{job.number}.json")
+
+
+@router.get(
+    "/{job_id}/entries/{entry_id}/csv", response={**MISSING, 422: ErrorsOut}, operation_id="entry_csv", url_name="entry_csv"
+)
+def entry_csv(request: HttpRequest, job_id: UUID, entry_id: UUID, dial: int = 0):
+    """The clock readings of an entry as CSV; ``dial`` says which, where there are several."""
+    entry = get_object_or_404(Entry, pk=entry_id, job=_job(request, job_id))
+    inputs = entry.inputs["dials"][dial] if len(entry.inputs.get("dials", [])) > dial >= 0 else entry.inputs
+    readings = [r for r in inputs.get("readings", []) if "value_mm" in r]
+    if not readings:
+        raise UnusableInput(Problem("entry", "This entry holds no clock readings."))
+    found = [ClockReading(clock=float(r["clock"]), value_mm=float(r["value_mm"])) for r in readings]
+    return _file(write_csv(found), "text/csv; charset=utf-8", "readings.csv")
+
+
+@router.post(
+    "",
+    response={201: JobOut, 403: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut},
+    operation_id="record_import",
+    url_name="records",
+    openapi_extra={"requestBody": {"content": {"application/json": {"schema": {"type": "object"}}}}},
+)
+def read_in(request: HttpRequest):
+    """Read a job file in, all of it or nothing; 422 says where it is wrong."""
+    return Status(201, job_out(read_job(request.body, by=member_of(request))))

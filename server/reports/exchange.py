@@ -1,0 +1,232 @@
+"""A job as a documented, versioned JSON file, written and read back without loss (docs/formats.md)."""
+
+import json
+from datetime import datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from django.db import IntegrityError, transaction
+from django.db.models import Max
+from ninja import Field, Schema
+
+from millwright.errors import Problem, UnusableInput, refuse_if_any
+from millwright.line import LineSpec
+from millwright.model import read_json
+from millwright.route.build import why_no_route
+from millwright.route.close import CLOSING
+from millwright.route.entry import OutOfTurn, evaluate
+from millwright.route.state import EntryKind, SignatureKind, stand
+from millwright.route.steps import Role
+from millwright.values import Value
+from server.accounts.auth import require_role
+from server.accounts.models import Membership
+from server.jobs.models import Entry, Job, Signature
+from server.plant.models import Line
+
+FORMAT = "young-anvil job"
+VERSION = 1
+
+
+class FileEntry(Schema, extra="forbid"):
+    """An entry in the file."""
+
+    id: UUID
+    number: int = Field(ge=1)
+    step: str = Field(max_length=60)
+    kind: EntryKind
+    inputs: dict[str, Any]
+    typed: dict[str, str]
+    result: dict[str, Any] | None
+    by: str = Field(max_length=150)
+    role: Role
+    at: datetime
+
+
+class FileSignature(Schema, extra="forbid"):
+    """A signature in the file."""
+
+    id: UUID
+    number: int = Field(ge=1)
+    kind: SignatureKind
+    step: str = Field(max_length=60)
+    entry: UUID | None
+    reason: str = Field(max_length=400)
+    by: str = Field(max_length=150)
+    role: Role
+    at: datetime
+
+
+class FileJob(Schema, extra="forbid"):
+    """The whole file."""
+
+    format: Literal["young-anvil job"]
+    version: Literal[1]
+    id: UUID
+    number: int = Field(ge=1)
+    title: str = Field(min_length=1, max_length=120)
+    line: str = Field(min_length=1, max_length=80)
+    site: str
+    spec: LineSpec
+    card: dict[str, Value]
+    started_by: str
+    started_at: datetime
+    entries: list[FileEntry]
+    signatures: list[FileSignature]
+
+
+def write_job(job: Job) -> str:
+    """The job as JSON text."""
+    return FileJob(
+        format=FORMAT,
+        version=VERSION,
+        id=job.id,
+        number=job.number,
+        title=job.title,
+        line=job.line.name,
+        site=job.site.name,
+        spec=job.as_spec,
+        card={key: Value.model_validate(value) for key, value in job.card.items()},
+        started_by=job.started_by,
+        started_at=job.started_at,
+        entries=[_entry_out(e) for e in job.entries.all()],
+        signatures=[_signature_out(s) for s in job.signatures.all()],
+    ).model_dump_json(indent=1)
+
+
+def _entry_out(e: Entry) -> FileEntry:
+    core = e.as_core
+    return FileEntry(
+        id=e.id,
+        number=e.number,
+        step=e.step,
+        kind=core.kind,
+        inputs=e.inputs,
+        typed=e.typed,
+        result=e.result,
+        by=e.by,
+        role=core.role,
+        at=e.at,
+    )
+
+
+def _signature_out(s: Signature) -> FileSignature:
+    core = s.as_core
+    return FileSignature(
+        id=s.id,
+        number=s.number,
+        kind=core.kind,
+        step=s.step,
+        entry=s.entry_id,
+        reason=s.reason,
+        by=s.by,
+        role=core.role,
+        at=s.at,
+    )
+
+
+@transaction.atomic
+def read_job(text: bytes, *, by: Membership) -> Job:
+    """Read a job file into this site; the line is found by name or made. All of it, or nothing.
+
+    Verdicts in the file are not trusted: every reading is evaluated again and must say the same.
+    Raises `UnusableInput` with line or path and reason, `OutOfTurn` where the job is here already.
+    """
+    require_role(by, Role.LEAD)
+    given = _read_file(text)
+    if Job.objects.filter(pk=given.id).exists():
+        raise OutOfTurn("This job is here already. Nothing was read in.")
+    refuse_if_any(_problems(given))
+    line, made = Line.objects.get_or_create(
+        site=by.site,
+        name=given.line,
+        defaults={
+            "spec": given.spec.model_dump(mode="json"),
+            "values": {key: value.model_dump(mode="json") for key, value in given.card.items()},
+        },
+    )
+    closed = any(s.step == CLOSING and s.kind is SignatureKind.HOLD for s in given.signatures)
+    if not made and not closed and Job.objects.with_closed().filter(line=line, closed=False).exists():
+        raise OutOfTurn(f"{line.name} has an open job, and the job in the file is open too. Nothing was read in.")
+    job = Job.objects.create(
+        id=given.id,
+        site=by.site,
+        line=line,
+        number=_free_number(by, given.number),
+        title=given.title,
+        spec=given.spec.model_dump(mode="json"),
+        card={key: value.model_dump(mode="json") for key, value in given.card.items()},
+        started_by=given.started_by,
+        started_at=given.started_at,
+        last_number=max([0, *(e.number for e in given.entries), *(s.number for s in given.signatures)]),
+    )
+    try:
+        with transaction.atomic():
+            Entry.objects.bulk_create(Entry(job=job, **dict(e)) for e in given.entries)
+            Signature.objects.bulk_create(
+                Signature(job=job, entry_id=s.entry, **s.model_dump(exclude={"entry"})) for s in given.signatures
+            )
+    except IntegrityError:
+        raise UnusableInput(Problem("entries", "Some of these entries are here already, in another job.")) from None
+    return job
+
+
+def _read_file(text: bytes) -> FileJob:
+    try:
+        head = json.loads(text)
+    except UnicodeDecodeError:
+        raise UnusableInput(Problem("line 1", "This is not a text file.")) from None
+    except json.JSONDecodeError as broken:
+        raise UnusableInput(
+            Problem(f"line {broken.lineno}", f"The file breaks off or is damaged here: {broken.msg}.")
+        ) from None
+    if not isinstance(head, dict) or head.get("format") != FORMAT:
+        raise UnusableInput(Problem("format", "This is not a job written by Young Anvil."))
+    if head.get("version") != VERSION:
+        raise UnusableInput(Problem("version", f"This file is of version {head.get('version')}; {VERSION} is read here."))
+    return read_json(FileJob, text)
+
+
+def _free_number(by: Membership, wanted: int) -> int:
+    mine = Job.objects.filter(site=by.site)
+    if not mine.filter(number=wanted).exists():
+        return wanted
+    return int(mine.aggregate(last=Max("number"))["last"] or 0) + 1
+
+
+def _problems(given: FileJob) -> list[Problem]:
+    if (why := why_no_route(given.spec)) is not None:
+        return [Problem("spec.coupling", why)]
+    found, numbers, ids = [], set(), {e.id for e in given.entries}
+    for group, items in (("entries", given.entries), ("signatures", given.signatures)):
+        for i, item in enumerate(items):
+            if item.number in numbers:
+                found.append(Problem(f"{group}.{i}.number", f"Number {item.number} is there twice."))
+            numbers.add(item.number)
+    found += [
+        Problem(f"signatures.{i}.entry", "The reading this signature covers is not in the file.")
+        for i, s in enumerate(given.signatures)
+        if s.entry is not None and s.entry not in ids
+    ]
+    return found or _results_that_do_not_follow(given)
+
+
+def _results_that_do_not_follow(given: FileJob) -> list[Problem]:
+    """Readings whose verdict is not what the core says of their inputs now."""
+    found: list[Problem] = []
+    entries = [Entry(**dict(e)).as_core for e in sorted(given.entries, key=lambda e: e.number)]
+    for i, e in enumerate(given.entries):
+        if e.kind is not EntryKind.READING:
+            continue
+        before = [other for other in entries if other.number < e.number]
+        now = stand(given.spec, given.card, before, []).find(e.step)
+        if now is None:
+            found.append(Problem(f"entries.{i}.step", f"This route has no step {e.step}."))
+            continue
+        try:
+            _, result = evaluate(now, e.inputs)
+        except UnusableInput as refused:
+            found += [Problem(f"entries.{i}.inputs.{p.path}", p.message) for p in refused.problems]
+            continue
+        if e.result is None or result["verdict"] != e.result.get("verdict"):
+            found.append(Problem(f"entries.{i}.result", "The result does not follow from the readings beside it."))
+    return found

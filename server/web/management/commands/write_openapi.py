@@ -1,0 +1,35 @@
+"""Writes the API's description, with every bench's input and result among its components."""
+
+import json
+from pathlib import Path
+
+from django.core.management.base import BaseCommand, CommandParser
+from pydantic.json_schema import models_json_schema
+
+from millwright.benches import BENCHES
+from server.plant.api import LineIn
+
+
+class Command(BaseCommand):
+    """./anvil types calls this, and the drift check compares its output."""
+
+    help = __doc__
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """Where to write."""
+        parser.add_argument("path", type=Path)
+
+    def handle(self, *args: object, path: Path, **options: object) -> None:
+        """Ninja's description, plus the benches' models by their own names."""
+        from server.api import api
+
+        description = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"), default=str))
+        inputs = [(bench.input, "validation") for bench in BENCHES.values()]
+        results = [(bench.result, "serialization") for bench in BENCHES.values()]
+        _, found = models_json_schema(
+            [*inputs, *results, (LineIn, "validation")], ref_template="#/components/schemas/{model}"
+        )
+        for name, schema in found["$defs"].items():
+            description["components"]["schemas"].setdefault(name, schema)
+        path.parent.mkdir(parents=True, exist_ok=True)
+        path.write_text(json.dumps(description, indent=1, ensure_ascii=False, sort_keys=True) + "\n")
