@@ -37,12 +37,12 @@ def _walk(value: Any, path: str, words: list[str]) -> Iterator[tuple[str, str, s
             if "on" in rest:
                 place.append(f"over the {rest.pop('on')} hub")
             for key, inner in rest.items():
-                yield f"{path}.{key}", " ".join(place), _text(key, inner)
+                yield f"{path}.{key}", " ".join(place), _text(str(key), inner)
         case {"kind": kind, "readings": readings, **rest}:
             dial = [*words, str(kind)]
             for key, inner in rest.items():
                 if inner is not None:
-                    yield f"{path}.{key}", " ".join([*dial, _word(key)]), _text(key, inner)
+                    yield f"{path}.{key}", " ".join([*dial, _word(str(key))]), _text(str(key), inner)
             yield from _walk(readings, f"{path}.readings", dial)
         case Mapping():
             for key, inner in value.items():

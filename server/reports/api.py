@@ -6,8 +6,8 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Status
 
-from millwright.csv_readings import write_csv
 from millwright.clock import ClockReading
+from millwright.csv_readings import write_csv
 from millwright.errors import Problem, UnusableInput
 from server.accounts.auth import member_of
 from server.jobs.models import Entry, Job

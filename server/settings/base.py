@@ -52,6 +52,7 @@ INSTALLED_APPS = [
     "server.jobs",
     "server.reports",
     "server.demo",
+    "server.describe",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

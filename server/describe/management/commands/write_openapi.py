@@ -7,6 +7,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from pydantic.json_schema import models_json_schema
 
 from millwright.benches import BENCHES
+from server.api import api
 from server.plant.api import LineIn
 
 
@@ -21,8 +22,6 @@ class Command(BaseCommand):
 
     def handle(self, *args: object, path: Path, **options: object) -> None:
         """Ninja's description, plus the benches' models by their own names."""
-        from server.api import api
-
         description = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"), default=str))
         inputs = [(bench.input, "validation") for bench in BENCHES.values()]
         results = [(bench.result, "serialization") for bench in BENCHES.values()]

@@ -1,0 +1,46 @@
+import { QueryClient, queryOptions } from '@tanstack/react-query'
+import { api, bring, Refused } from './client'
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 2_000,
+      retry: (failures, why) => failures < 2 && why instanceof Refused && why.unreachable,
+    },
+  },
+})
+
+const OTHERS_WORK_TOO_MS = 5_000 // several people on one job: what they enter shows within this
+
+export const sessionOptions = queryOptions({
+  queryKey: ['session'],
+  queryFn: () => bring(api.GET('/api/session')),
+  retry: false,
+  staleTime: Number.POSITIVE_INFINITY,
+})
+export const floorOptions = queryOptions({ queryKey: ['floor'], queryFn: () => bring(api.GET('/api/jobs')) })
+export const catalogueOptions = queryOptions({
+  queryKey: ['catalogue'],
+  queryFn: () => bring(api.GET('/api/couplings')),
+})
+export const lineOptions = (lineId: string) =>
+  queryOptions({
+    queryKey: ['line', lineId],
+    queryFn: () => bring(api.GET('/api/lines/{line_id}', { params: { path: { line_id: lineId } } })),
+  })
+export const lineJobsOptions = (lineId: string) =>
+  queryOptions({
+    queryKey: ['line', lineId, 'jobs'],
+    queryFn: () => bring(api.GET('/api/jobs/of-line/{line_id}', { params: { path: { line_id: lineId } } })),
+  })
+export const jobOptions = (jobId: string) =>
+  queryOptions({
+    queryKey: ['job', jobId],
+    queryFn: () => bring(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: jobId } } })),
+    refetchInterval: OTHERS_WORK_TOO_MS,
+  })
+export const recordOptions = (jobId: string) =>
+  queryOptions({
+    queryKey: ['job', jobId, 'record'],
+    queryFn: () => bring(api.GET('/api/records/{job_id}', { params: { path: { job_id: jobId } } })),
+  })

@@ -1,0 +1,134 @@
+import { type ReactNode, useEffect, useState } from 'react'
+import styled from 'styled-components'
+import { Allowance, Num } from '../kit/Allowance'
+import { inSheetUnit, showFigure } from '../units/length'
+import { useUnit } from '../units/preferences'
+import type { Result, Say } from './bench'
+
+interface VerdictColumnProps {
+  say: Say | null
+  result: Result | null
+  lacking: string
+  general: string
+  foot: ReactNode
+  children?: ReactNode
+}
+
+const MOST_MOVES = 4
+
+/** One sentence, the moves, the checks with their share, then the working. */
+export function VerdictColumn({ say, result, lacking, general, foot, children }: VerdictColumnProps) {
+  const unit = useUnit()
+  return (
+    <>
+      <Says aria-live="polite">
+        <h2>{say ? say.title : lacking ? 'Not read yet.' : 'Nothing entered.'}</h2>
+        {say?.note && <p>{say.note}</p>}
+        {!say && lacking && <p>{lacking}</p>}
+        {general && <p role="alert">{general}</p>}
+      </Says>
+      {say && say.moves.length > 0 && (
+        <Moves>
+          {say.moves.slice(0, MOST_MOVES).map((move, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: the moves are words in order, with no state of their own
+            <li key={i}>{move}</li>
+          ))}
+        </Moves>
+      )}
+      {foot}
+      {children && <Extra>{children}</Extra>}
+      {result && result.advice.length > 0 && (
+        <Zone>
+          {result.advice.map((sentence) => (
+            <p key={sentence}>{inSheetUnit(sentence, unit)}</p>
+          ))}
+        </Zone>
+      )}
+      {result && result.checks.length > 0 && (
+        <Zone>
+          {result.checks.map((check) => (
+            <Allowance key={check.name} check={check} />
+          ))}
+        </Zone>
+      )}
+      {result && result.working.length > 0 && <Working result={result} />}
+    </>
+  )
+}
+
+/** The sum on paper, line by line; W folds it. */
+function Working({ result }: { result: Result }) {
+  const unit = useUnit()
+  const [open, setOpen] = useState(true)
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [role=dialog]')
+      if (!typing && event.key.toLowerCase() === 'w' && !event.ctrlKey && !event.metaKey) setOpen((before) => !before)
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+  return (
+    <Paper>
+      <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>
+        Working
+        <svg width="14" height="9" viewBox="0 0 14 9" aria-hidden="true">
+          <path d={open ? 'M1 8L7 2L13 8' : 'M1 1L7 7L13 1'} fill="none" stroke="currentColor" strokeWidth="2" />
+        </svg>
+      </button>
+      {open && (
+        <div className="sum">
+          {result.working.map((line, i) => {
+            const figure = showFigure(line.value, line.unit, unit)
+            return (
+              // biome-ignore lint/suspicious/noArrayIndexKey: lines of one sum, in order
+              <div key={i}>
+                <span>
+                  {line.what}
+                  <small>{inSheetUnit(line.numbers || line.formula, 'mm')}</small>
+                </span>
+                <Num>{figure.text}</Num>
+                <u>{figure.unit}</u>
+              </div>
+            )
+          })}
+        </div>
+      )}
+    </Paper>
+  )
+}
+
+const Says = styled.div`
+  padding: 8px 16px;
+  border-bottom: 1.25px solid var(--ink);
+  h2 { font-size: 23px; line-height: 1.08; font-weight: 600; }
+  p { font-size: 15px; color: var(--ink-2); margin-top: 4px; line-height: 1.25; }
+  p[role='alert'] { color: var(--ink); font-weight: 600; }
+`
+const Moves = styled.ol`
+  border-bottom: 1.25px solid var(--ink);
+  padding: 4px 16px;
+  counter-reset: move;
+  li { min-height: 36px; display: flex; align-items: center; gap: 5px; flex-wrap: wrap; line-height: 1.2; padding: 3px 0; }
+  b { font-family: var(--read); font-weight: 600; }
+`
+const Zone = styled.div`
+  padding: 8px 16px;
+  border-bottom: 1.25px solid var(--ink);
+  > p { font-size: 15px; line-height: 1.25; padding: 2px 0; }
+`
+const Extra = styled.div`
+  padding: 8px 16px;
+  border-bottom: 1.25px solid var(--ink);
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+`
+const Paper = styled.div`
+  > button { display: flex; width: 100%; min-height: 44px; align-items: center; justify-content: space-between; padding: 0 16px; font-weight: 600; }
+  .sum { padding: 0 16px 12px; }
+  .sum > div { display: grid; grid-template-columns: 1fr auto 44px; column-gap: 6px; align-items: baseline; font-size: 15px; line-height: 1.2; padding: 1px 0; }
+  .sum > div:last-child ${Num} { border-bottom: 3px double var(--ink); font-weight: 600; }
+  small { display: block; font-size: 13px; color: var(--ink-2); font-family: var(--read); }
+  u { text-decoration: none; color: var(--ink-2); font-size: 14px; }
+`

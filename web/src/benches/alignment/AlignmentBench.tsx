@@ -1,0 +1,297 @@
+import styled from 'styled-components'
+import type { Schemas } from '../../api/client'
+import { ClockRing } from '../../drawing/ClockRing'
+import { sayClock } from '../../drawing/clock'
+import { Choice } from '../../kit/Choice'
+import { EntryCell } from '../../kit/EntryCell'
+import { showLength } from '../../units/length'
+import { useUnit } from '../../units/preferences'
+import type { BenchClient, BenchProps, Preset } from '../bench'
+import { clocksOf, type Draft, DraftReader, readClock, suggested } from '../draft'
+import { LabelledCell } from '../parts'
+import { AlignmentViews, type TwoMachines } from './AlignmentViews'
+import { METHOD_WORDS, METHODS, type Method, methodOf, TURNED } from './methods'
+
+type Result = Schemas['AlignmentResult']
+type Foot = Schemas['Foot']
+
+const ENOUGH = 3 // places on each dial from which the core can answer
+
+function start(_: Preset, suggest: Preset): Draft {
+  const radius = suggested(suggest.radius_mm as number | undefined)
+  return {
+    cells: { ...(radius && { 'd1.radius': radius }), 'd0.x': { text: '20', unit: 'mm' }, 'd1.x': { text: '20', unit: 'mm' } },
+    choices: {},
+  }
+}
+
+function read(draft: Draft, preset: Preset) {
+  const reader = new DraftReader(draft)
+  const method = METHODS[methodOf(draft)]
+  const turned = (draft.choices.turned as string | undefined) ?? 'both'
+  const dials = method.map((dial, i) => ({
+    kind: dial.kind,
+    bracket_on: dial.bracket_on,
+    x_mm: (reader.length(`d${i}.x`, `dials.${i}.x_mm`) ?? 0) * dial.side,
+    ...(dial.kind === 'face' ? { radius_mm: reader.length(`d${i}.radius`, `dials.${i}.radius_mm`) } : {}),
+    ...(dial.kind === 'rim' && dial.sags ? { sag_mm: reader.length(`d${i}.sag`, `dials.${i}.sag_mm`) ?? 0 } : {}),
+    turned,
+    readings: readClock(reader, clocksOf(draft, `d${i}.clocks`), `d${i}.at`, `dials.${i}.readings`),
+  }))
+  const feet = 'movable_feet' in preset ? {} : readFeet(draft, reader)
+  const missing = dials.find((dial) => dial.readings.length < ENOUGH)
+  const lacking = missing ? `Read each dial at ${ENOUGH} places or more.` : ''
+  return reader.done(missing ? null : { dials, ...feet }, lacking)
+}
+
+/** Feet typed by hand, on a bench without a line. */
+function readFeet(_: Draft, reader: DraftReader) {
+  const foot = (name: string, cell: string, path: string, sign: number) => {
+    const from = reader.length(cell, path)
+    return from === null ? [] : [{ name, x_mm: sign * from }]
+  }
+  const near = foot('near foot', 'foot.near', 'movable_feet.0.x_mm', 1)
+  return {
+    stationary_feet: [],
+    movable_feet: [...near, ...foot('far foot', 'foot.far', `movable_feet.${near.length}.x_mm`, 1)],
+  }
+}
+
+function machinesOf(preset: Preset, spec: Schemas['LineSpec'] | null, draft: Draft): TwoMachines {
+  if (spec) {
+    const side = (which: 'driver' | 'driven') => ({
+      name: spec[which].name,
+      feet: spec[which].feet.map((f) => ({ name: f.name, from: f.from_coupling_mm })),
+    })
+    const movable = spec.movable as 'driver' | 'driven'
+    return {
+      movable: side(movable),
+      stationary: side(movable === 'driver' ? 'driven' : 'driver'),
+      movableLeft: movable === 'driver',
+    }
+  }
+  const typed = readFeet(draft, new DraftReader(draft)).movable_feet
+  const feet = ((preset.movable_feet as Foot[] | undefined) ?? typed).map((f) => ({ name: f.name, from: Math.abs(f.x_mm) }))
+  return {
+    movable: { name: 'Movable', feet },
+    stationary: { name: 'Stationary', feet: [{ name: '', from: 300 }] },
+    movableLeft: true,
+  }
+}
+
+/** Rim and face, or two rims, at any clock places: cells on the rings, both views moving with each key. */
+function AlignmentDrawing({ draft, change, preset, result, problems, spec }: BenchProps<Result>) {
+  const unit = useUnit()
+  const method = methodOf(draft)
+  const dials = METHODS[method]
+  const machines = machinesOf(preset, spec, draft)
+  const set = (cell: string, typed: Draft['cells'][string]) => change({ ...draft, cells: { ...draft.cells, [cell]: typed } })
+  const choose = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
+  const where = (on: string) => machines[on as 'movable' | 'stationary'].name.toLowerCase()
+  return (
+    <div>
+      <AlignmentViews machines={machines} result={result} />
+      <Entry>
+        {dials.map((dial, i) => {
+          const clocks = clocksOf(draft, `d${i}.clocks`)
+          const name = dial.name
+          return (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a method's dials stand in a fixed order
+            <div key={`${method}${i}`}>
+              <ClockRing
+                name={name}
+                note={dial.kind === 'face' ? 'on the face' : 'as read'}
+                clocks={clocks}
+                onAdd={(clock) => choose(`d${i}.clocks`, [...clocks, clock])}
+                onRemove={(clock) =>
+                  choose(
+                    `d${i}.clocks`,
+                    clocks.filter((c) => c !== clock),
+                  )
+                }
+                cell={(clock) => (
+                  <EntryCell
+                    label={`${name} at ${sayClock(clock)}, ${unit}`}
+                    typed={draft.cells[`d${i}.at${clock}`]}
+                    onType={(typed) => set(`d${i}.at${clock}`, typed)}
+                    problem={problems[`d${i}.at${clock}`]}
+                    signed
+                  />
+                )}
+              />
+              <p>
+                Bracket on the {where(dial.bracket_on)} shaft, stem on the{' '}
+                {where(dial.bracket_on === 'stationary' ? 'movable' : 'stationary')} hub. + is stem pushed in.
+              </p>
+            </div>
+          )
+        })}
+        <Setup>
+          <Choice
+            label="Method"
+            options={Object.keys(METHODS) as Method[]}
+            words={METHOD_WORDS}
+            value={method}
+            onChange={(m) => choose('method', m)}
+          />
+          {dials.map((dial, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a method's dials stand in a fixed order
+            <div className="cells" key={`${method} set-up ${i}`}>
+              <LabelledCell
+                cell={`d${i}.x`}
+                label={`${dial.name}: stem from coupling middle`}
+                draft={draft}
+                change={change}
+                problems={problems}
+                width={84}
+              />
+              {dial.kind === 'face' && (
+                <LabelledCell
+                  cell={`d${i}.radius`}
+                  label={`${dial.name}: radius of the stem`}
+                  draft={draft}
+                  change={change}
+                  problems={problems}
+                  width={84}
+                />
+              )}
+              {dial.sags && (
+                <LabelledCell
+                  cell={`d${i}.sag`}
+                  label={`${dial.name}: bracket sag at 6`}
+                  draft={draft}
+                  change={change}
+                  problems={problems}
+                  width={84}
+                />
+              )}
+            </div>
+          ))}
+          {!('movable_feet' in preset) && (
+            <div className="cells">
+              <LabelledCell
+                cell="foot.near"
+                label="Near feet from coupling"
+                draft={draft}
+                change={change}
+                problems={problems}
+                width={84}
+              />
+              <LabelledCell
+                cell="foot.far"
+                label="Far feet from coupling"
+                draft={draft}
+                change={change}
+                problems={problems}
+                width={84}
+              />
+            </div>
+          )}
+          <Choice
+            label="Turned while reading"
+            options={TURNED}
+            value={(draft.choices.turned as (typeof TURNED)[number]) ?? 'both'}
+            onChange={(t) => choose('turned', t)}
+          />
+          {result && <Closure dials={dials.map((d) => d.name)} closure={result.closure_mm} />}
+        </Setup>
+      </Entry>
+    </div>
+  )
+}
+
+function Closure({ dials, closure }: { dials: string[]; closure: (number | null)[] }) {
+  const unit = useUnit()
+  return (
+    <div>
+      <b>12 + 6 = 3 + 9</b>
+      {closure.map((misses, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: in the order of the dials
+        <div key={i}>
+          {dials[i]}:{' '}
+          {misses === null
+            ? 'one of the four is not read'
+            : Math.abs(misses) < 0.0005
+              ? 'closes'
+              : `off by ${showLength(Math.abs(misses), unit, 3)}`}
+        </div>
+      ))}
+    </div>
+  )
+}
+
+function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null) {
+  const name = spec ? spec[spec.movable as 'driver' | 'driven'].name.toLowerCase() : 'movable machine'
+  const over = result.verdict === 'over'
+  const moves = result.feet.flatMap((foot) => {
+    const found = []
+    if (Math.abs(foot.shim_mm) >= 0.005)
+      found.push(
+        <>
+          {foot.shim_mm > 0 ? 'Add ' : 'Take out '}
+          <b>{showLength(Math.abs(foot.shim_mm), unit)}</b> under {foot.name}
+        </>,
+      )
+    if (Math.abs(foot.slide_mm) >= 0.005)
+      found.push(
+        <>
+          Slide {foot.name} <b>{showLength(Math.abs(foot.slide_mm), unit)}</b> toward {foot.slide_mm > 0 ? 3 : 9} o’clock
+        </>,
+      )
+    return found
+  })
+  const title = over
+    ? `Over. Move the ${name}.`
+    : result.verdict === 'close'
+      ? 'Inside, but close.'
+      : result.verdict === 'inside'
+        ? 'Inside both limits.'
+        : 'Read. Limits are missing.'
+  const v = result.left_offset_v_mm
+  const h = result.left_offset_h_mm
+  return {
+    title,
+    note: `The ${name} is ${showLength(Math.abs(v), unit)} ${v >= 0 ? 'high' : 'low'} and ${showLength(Math.abs(h), unit)} toward ${h >= 0 ? 3 : 9}.`,
+    moves: over || result.verdict === 'close' ? moves : [],
+  }
+}
+
+export const alignmentBench: BenchClient<Result> = {
+  name: 'alignment',
+  title: 'Align',
+  answers: 'Offset, angle and foot moves from two dials',
+  start,
+  read,
+  say,
+  Drawing: AlignmentDrawing,
+  quickLimits: [
+    { cell: 'offset', label: 'Coupling, offset limit', kind: 'length', unit: '' },
+    { cell: 'angle', label: 'Coupling, angle limit', kind: 'number', unit: '°' },
+  ],
+  quickPreset: ({ offset, angle }) =>
+    offset === undefined && angle === undefined
+      ? {}
+      : { limits: { ...(offset !== undefined && { offset_mm: offset }), ...(angle !== undefined && { angle_deg: angle }) } },
+  keys: [
+    ['Enter', 'next reading, clockwise'],
+    ['−', 'flip sign'],
+  ],
+}
+
+const Entry = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  padding: 8px 16px 16px;
+  border-top: 2px solid var(--ink);
+  margin-top: 6px;
+  > div > p { font-size: 13px; color: var(--ink-2); width: 264px; line-height: 1.2; padding-top: 4px; }
+`
+const Setup = styled.div`
+  flex: 1 1 180px;
+  min-width: 180px;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  .cells { display: flex; flex-direction: column; gap: 6px; }
+`

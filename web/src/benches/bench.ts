@@ -1,0 +1,58 @@
+import type { ComponentType, ReactNode } from 'react'
+import type { Schemas } from '../api/client'
+import type { LengthUnit } from '../units/length'
+import type { Draft, Reading } from './draft'
+
+export type Result = Pick<Schemas['FitResult'], 'bench' | 'verdict' | 'checks' | 'advice' | 'working'>
+export type Verdict = Schemas['Verdict']
+export type Preset = Record<string, unknown>
+
+/** What a bench's drawing is given. */
+export interface BenchProps<R extends Result = Result> {
+  draft: Draft
+  change: (draft: Draft) => void
+  preset: Preset
+  result: R | null
+  /** Cell → what is wrong with what stands in it. */
+  problems: Record<string, string>
+  /** The line worked on, where there is one. */
+  spec: Schemas['LineSpec'] | null
+}
+
+/** The verdict in words: one sentence, one note, at most a few moves. */
+export interface Say {
+  title: string
+  note: string
+  moves: ReactNode[]
+}
+
+/** One bench in the client. Add one here and in `benches.ts`; the route, the API and the record know it from the core. */
+export interface BenchClient<R extends Result = Result> {
+  name: string
+  title: string
+  /** What it answers, for the list of quick benches. */
+  answers: string
+  /** The cells as they stand before a hand has typed anything. */
+  start: (preset: Preset, suggest: Preset) => Draft
+  /** The typed cells as the bench's input, without the preset. */
+  read: (draft: Draft, preset: Preset) => Reading
+  say: (result: R, unit: LengthUnit, spec: Schemas['LineSpec'] | null) => Say
+  Drawing: ComponentType<BenchProps<R>>
+  /** Limits a quick bench lets one type, since there is no value card: cell, label, path into the preset. */
+  quickLimits?: readonly { cell: string; label: string; kind: 'length' | 'number'; unit: string }[]
+  quickPreset?: (values: Record<string, number>) => Preset
+  keys?: readonly (readonly [string, string])[]
+}
+
+const TITLES: Record<Verdict, string> = {
+  inside: 'Inside.',
+  close: 'Inside, but close.',
+  over: 'Over the limit.',
+  incomplete: 'Not complete yet.',
+  'not judged': 'Read. No limit to judge by.',
+}
+
+/** What most benches say: the verdict, then the core's advice. */
+export function plainSay(result: Result): Say {
+  return { title: TITLES[result.verdict], note: '', moves: [] }
+}

@@ -1,0 +1,70 @@
+import type { ReactNode } from 'react'
+import styled from 'styled-components'
+import { EntryCell } from '../kit/EntryCell'
+import { useUnit } from '../units/preferences'
+import type { BenchProps } from './bench'
+
+interface LabelledCellProps extends Pick<BenchProps, 'draft' | 'change' | 'problems'> {
+  cell: string
+  label: string
+  kind?: 'length' | 'number'
+  unit?: string
+  width?: number
+  detail?: ReactNode
+}
+
+/** A cell with its name beside it. */
+export function LabelledCell({
+  cell,
+  label,
+  kind = 'length',
+  unit,
+  width = 96,
+  detail,
+  draft,
+  change,
+  problems,
+}: LabelledCellProps) {
+  const sheet = useUnit()
+  return (
+    <Labelled>
+      <span>
+        {label} <small>{unit ?? sheet}</small>
+        {detail && <em>{detail}</em>}
+      </span>
+      <EntryCell
+        label={`${label}, ${unit ?? sheet}`}
+        typed={draft.cells[cell]}
+        onType={(typed) => change({ ...draft, cells: { ...draft.cells, [cell]: typed } })}
+        problem={problems[cell]}
+        kind={kind}
+        width={width}
+      />
+    </Labelled>
+  )
+}
+
+export const Labelled = styled.div`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 10px;
+  min-width: 0;
+  span { font-weight: 500; line-height: 1.15; }
+  small { color: var(--ink-2); font-weight: 400; }
+  em { display: block; font-style: normal; font-weight: 400; font-size: 14px; color: var(--ink-2); }
+`
+/** Zones of a bench, parted by scribed lines. */
+export const Zone = styled.section`
+  padding: 10px 16px 14px;
+  border-bottom: 1.25px solid var(--line);
+  &:last-child { border-bottom: 0; }
+  h3 { font-size: 16px; font-weight: 600; margin-bottom: 6px; }
+  h3 span { font-weight: 400; font-size: 14px; color: var(--ink-2); margin-left: 8px; }
+`
+export const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px 20px;
+  align-items: center;
+`

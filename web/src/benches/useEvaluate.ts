@@ -1,0 +1,64 @@
+import { useEffect, useRef, useState } from 'react'
+import { post, Refused } from '../api/client'
+import type { Preset, Result } from './bench'
+import type { Reading } from './draft'
+
+export interface Evaluated {
+  result: Result | null
+  /** Cell → what is wrong with it. */
+  problems: Record<string, string>
+  /** What is wrong with the whole. */
+  general: string
+  waiting: boolean
+}
+
+const NOTHING: Evaluated = { result: null, problems: {}, general: '', waiting: false }
+const TRY_AGAIN_MS = 2_000
+
+/** Asks the core what the readings say, with each key typed; the last answer wins. */
+export function useEvaluate(bench: string, reading: Reading, preset: Preset): Evaluated {
+  const body = reading.input === null ? null : JSON.stringify({ ...reading.input, ...preset })
+  const [evaluated, setEvaluated] = useState<Evaluated>(NOTHING)
+  const [tries, setTries] = useState(0)
+  const cellAt = useRef(reading.cellAt)
+  cellAt.current = reading.cellAt
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `tries` asks again after the server was away
+  useEffect(() => {
+    if (body === null) {
+      setEvaluated(NOTHING)
+      return
+    }
+    const cancel = new AbortController()
+    let again: ReturnType<typeof setTimeout> | undefined
+    setEvaluated((before) => ({ ...before, waiting: true }))
+    post<Result>(`/api/benches/${bench}`, body, cancel.signal)
+      .then((result) => setEvaluated({ result, problems: {}, general: '', waiting: false }))
+      .catch((why) => {
+        if (cancel.signal.aborted) return
+        if (!(why instanceof Refused)) throw why
+        if (why.unreachable) {
+          setEvaluated((before) => ({
+            ...before,
+            general: 'The server cannot be reached. What you typed is kept; it is tried again.',
+            waiting: true,
+          }))
+          again = setTimeout(() => setTries((n) => n + 1), TRY_AGAIN_MS)
+          return
+        }
+        const problems: Record<string, string> = {}
+        const general: string[] = []
+        for (const { path, message } of why.problems) {
+          const cell = cellAt.current[path]
+          if (cell) problems[cell] = message
+          else general.push(message)
+        }
+        setEvaluated({ result: null, problems, general: general.join(' '), waiting: false })
+      })
+    return () => {
+      cancel.abort()
+      clearTimeout(again)
+    }
+  }, [bench, body, tries])
+  return evaluated
+}

@@ -1,0 +1,121 @@
+import type { ReactNode } from 'react'
+import styled from 'styled-components'
+import { clockPoint, shortClock } from './clock'
+import { useHatch } from './Hatch'
+
+interface ClockRingProps {
+  name: string
+  note?: string
+  clocks: readonly number[]
+  /** The cell that stands at a position; `index` is its place in `clocks`. */
+  cell: (clock: number, index: number) => ReactNode
+  /** Where a further position can be added, and what that does. */
+  onAdd?: (clock: number) => void
+  onRemove?: (clock: number) => void
+  size?: 'small' | 'large'
+}
+
+const RING = 84
+const BOX_W = 264
+const BOX_H = 232
+const BETWEEN = [45, 135, 225, 315]
+
+/** A shaft seen from behind the movable machine, with a cell at every place a reading is taken. Cells run clockwise. */
+export function ClockRing({ name, note, clocks, cell, onAdd, onRemove }: ClockRingProps) {
+  const hatch = useHatch()
+  const order = clocks.map((clock, index) => ({ clock, index })).sort((a, b) => turned(a.clock) - turned(b.clock))
+  const free = BETWEEN.filter((place) => !clocks.some((clock) => Math.abs(turned(clock) - place) < 20))
+  return (
+    <Ring role="group" aria-label={name}>
+      <Title>
+        <b>{name}</b>
+        {note && <span>{note}</span>}
+      </Title>
+      <svg viewBox={`${-BOX_W / 2} ${-BOX_H / 2} ${BOX_W} ${BOX_H}`} aria-hidden="true">
+        {hatch.defs}
+        <circle r={RING} fill="none" stroke="var(--ink)" strokeWidth="2" />
+        <circle r="21" fill={hatch.other} stroke="var(--ink)" strokeWidth="1.25" />
+        <path d="M-26 0H26M0-26V26" stroke="var(--ink)" strokeWidth=".75" />
+        <path d="M17-42A46 46 0 0 1 43-17" fill="none" stroke="var(--ink)" strokeWidth="1.25" markerEnd={hatch.arrow} />
+        {[0, 90, 180, 270].map((clock) => {
+          const { x, y } = clockPoint(clock, 34)
+          return (
+            <text key={clock} x={x} y={y + 5} textAnchor="middle" fontSize="13" fill="var(--ink-2)">
+              {shortClock(clock)}
+            </text>
+          )
+        })}
+      </svg>
+      {order.map(({ clock, index }) => (
+        <Spot key={index} style={place(clock)}>
+          {cell(clock, index)}
+          {clock % 90 !== 0 && onRemove && (
+            <Off
+              type="button"
+              onClick={() => onRemove(clock)}
+              aria-label={`${name}: take the place at ${shortClock(clock)} away`}
+            >
+              {shortClock(clock)} ×
+            </Off>
+          )}
+        </Spot>
+      ))}
+      {onAdd &&
+        free.map((clock) => (
+          <Spot key={`add ${clock}`} style={place(clock)}>
+            <Add type="button" onClick={() => onAdd(clock)} aria-label={`${name}: add a reading at ${shortClock(clock)}`}>
+              <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
+                <circle cx="10" cy="10" r="8" fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.25" />
+                <path d="M6 10H14M10 6V14" stroke="var(--ink)" strokeWidth="1.25" />
+              </svg>
+            </Add>
+          </Spot>
+        ))}
+    </Ring>
+  )
+}
+
+const turned = (clock: number) => ((clock % 360) + 360) % 360
+
+function place(clock: number) {
+  const { x, y } = clockPoint(clock, RING)
+  return { left: `${((x + BOX_W / 2) / BOX_W) * 100}%`, top: `${((y + BOX_H / 2) / BOX_H) * 100}%` }
+}
+
+const Ring = styled.div`
+  position: relative;
+  width: 264px;
+  height: 232px;
+  flex: none;
+  > svg { position: absolute; inset: 0; width: 100%; height: 100%; }
+`
+const Title = styled.div`
+  position: absolute;
+  left: 0;
+  top: 0;
+  line-height: 1.1;
+  max-width: 84px;
+  b { font-weight: 600; display: block; }
+  span { font-size: 13px; color: var(--ink-2); }
+`
+const Spot = styled.div`
+  position: absolute;
+  transform: translate(-50%, -50%);
+`
+const Add = styled.button`
+  width: 44px;
+  height: 44px;
+  display: grid;
+  place-items: center;
+`
+const Off = styled.button`
+  position: absolute;
+  top: 100%;
+  left: 50%;
+  transform: translateX(-50%);
+  font-size: 13px;
+  color: var(--ink-2);
+  min-width: 44px;
+  white-space: nowrap;
+  background: var(--paper);
+`

@@ -1,0 +1,193 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import { Input, Link, SearchField } from 'react-aria-components'
+import { useNavigate } from 'react-router'
+import styled from 'styled-components'
+import { post, Refused, type Schemas } from '../api/client'
+import { floorOptions, sessionOptions } from '../api/queries'
+import { mayActAs } from '../job/context'
+import { PlainButton } from '../kit/Button'
+import { Lost } from '../kit/Lost'
+import { Sheet } from '../kit/Sheet'
+import { FloorRow } from './FloorRow'
+
+type Line = Schemas['FloorLine']
+
+const SHOWS = {
+  all: { title: 'All lines', holds: () => true },
+  open: { title: 'Open jobs', holds: (line: Line) => line.job !== null },
+  sign: { title: 'Waiting to be signed', holds: (line: Line) => !!line.job?.to_sign.length },
+  asked: { title: 'Questions to the lead', holds: (line: Line) => !!line.job?.questions },
+} as const
+type Show = keyof typeof SHOWS
+
+/** The floor: every line of the site as a small shaft drawing with its state in words and its open job. */
+export function Floor() {
+  const { data: lines, error } = useQuery({ ...floorOptions, refetchInterval: 15_000 })
+  const session = useQuery(sessionOptions).data
+  const [show, setShow] = useState<Show>('all')
+  const [find, setFind] = useState('')
+  const search = useRef<HTMLInputElement>(null)
+  const navigate = useNavigate()
+  const found = useMemo(
+    () => (lines ?? []).filter((line) => SHOWS[show].holds(line) && matches(line, find)),
+    [lines, show, find],
+  )
+  const open = found.filter((line) => line.job)
+  const idle = found.filter((line) => !line.job)
+  const order = [...open, ...idle]
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [role=dialog]')
+      if (typing || event.ctrlKey || event.metaKey || event.altKey) return
+      const line = order[Number(event.key) - 1]
+      if (event.key === '/') {
+        event.preventDefault()
+        search.current?.focus()
+      } else if (event.key.toLowerCase() === 'n') navigate('/lines/new')
+      else if (event.key.toLowerCase() === 'b') navigate('/benches')
+      else if (line) navigate(line.job ? `/jobs/${line.job.id}` : `/lines/${line.id}`)
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  })
+  if (!lines) return error ? <Lost why={error} /> : null
+  const jobs = lines.filter((line) => line.job).length
+  return (
+    <Sheet
+      title={session?.site.name ?? ''}
+      note={`${lines.length} lines, ${jobs === 1 ? '1 open job' : `${jobs} open jobs`}`}
+      tools={
+        <Find aria-label="Find a line, coupling or job" value={find} onChange={setFind}>
+          <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
+            <circle cx="8" cy="8" r="6" fill="none" stroke="var(--ink)" strokeWidth="2" />
+            <path d="M12.5 12.5L18.5 18.5" stroke="var(--ink)" strokeWidth="2.4" />
+          </svg>
+          <Input ref={search} placeholder="Find a line, coupling or job" />
+        </Find>
+      }
+      rail={
+        <Rail aria-label="Show">
+          {(Object.keys(SHOWS) as Show[]).map((key) => (
+            <button key={key} type="button" aria-pressed={show === key} onClick={() => setShow(key)}>
+              <span>{SHOWS[key].title}</span>
+              <b>{lines.filter(SHOWS[key].holds).length}</b>
+            </button>
+          ))}
+          <Link href="/benches">Quick benches</Link>
+          {mayActAs(session?.role, 'millwright') && <Link href="/lines/new">Add a line</Link>}
+          {mayActAs(session?.role, 'lead') && <ReadIn />}
+        </Rail>
+      }
+      keys={[
+        ['/', 'find'],
+        ['1 to 9', 'open a line'],
+        ['N', 'new line'],
+        ['B', 'benches'],
+      ]}
+    >
+      {found.length === 0 && <Empty>Nothing on this floor matches.</Empty>}
+      {open.length > 0 && <Group title="Open jobs" lines={open} first={1} />}
+      {idle.length > 0 && <Group title="Running or at rest" note="no open job" lines={idle} first={open.length + 1} />}
+    </Sheet>
+  )
+}
+
+function Group({ title, note, lines, first }: { title: string; note?: string; lines: Line[]; first: number }) {
+  return (
+    <section>
+      <Head>
+        {title}
+        {note && <span>{note}</span>}
+      </Head>
+      <ul>
+        {lines.map((line, i) => (
+          <FloorRow key={line.id} line={line} number={first + i} isFirst={first === 1 && i === 0} />
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function matches(line: Line, find: string) {
+  const words = `${line.name} ${line.spec.coupling.family} ${line.spec.coupling.series} ${line.spec.coupling.size} ${line.job ? `job ${line.job.number} ${line.job.title}` : ''}`
+  return find
+    .trim()
+    .toLowerCase()
+    .split(/\s+/)
+    .every((part) => words.toLowerCase().includes(part))
+}
+
+/** A job file from another installation; a file that is wrong changes nothing and says where. */
+function ReadIn() {
+  const file = useRef<HTMLInputElement>(null)
+  const [problem, setProblem] = useState('')
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  const read = async (chosen: File | undefined) => {
+    if (!chosen) return
+    try {
+      const job = await post<Schemas['JobOut']>('/api/records', chosen)
+      await client.invalidateQueries({ queryKey: floorOptions.queryKey })
+      navigate(`/jobs/${job.id}/record`)
+    } catch (why) {
+      setProblem(
+        why instanceof Refused
+          ? why.problems.map((p) => [p.path, p.message].filter(Boolean).join(': ')).join(' ')
+          : String(why),
+      )
+    }
+  }
+  return (
+    <div className="read-in">
+      <PlainButton onPress={() => file.current?.click()}>Read a job in</PlainButton>
+      <input
+        ref={file}
+        type="file"
+        accept=".json,application/json"
+        hidden
+        aria-label="Job file"
+        onChange={(e) => {
+          read(e.target.files?.[0])
+          e.target.value = ''
+        }}
+      />
+      {problem && <p role="alert">Nothing was read in. {problem}</p>}
+    </div>
+  )
+}
+
+const Find = styled(SearchField)`
+  display: flex;
+  align-items: center;
+  flex: 0 1 330px;
+  margin: 4px 14px 4px 0;
+  border: 1.25px solid var(--ink);
+  background: var(--leaf);
+  padding: 0 12px;
+  gap: 10px;
+  min-width: 120px;
+  input { flex: 1; min-width: 0; min-height: 42px; outline: none; }
+  input::placeholder { color: var(--ink-2); opacity: 1; }
+  &:focus-within { outline: 3px solid var(--blue); outline-offset: -1px; }
+`
+const Rail = styled.nav`
+  > button, > a { display: flex; width: 100%; min-height: 48px; align-items: center; padding: 0 14px; font-size: 17px; font-weight: 500; border-bottom: 0.75px solid var(--line); text-decoration: none; white-space: nowrap; }
+  b { margin-left: auto; font: 500 18px var(--read); }
+  [aria-pressed='true'] { background: var(--ink); color: var(--paper); font-weight: 600; }
+  .read-in { padding: 12px 14px; }
+  p { font-size: 14px; font-weight: 600; margin-top: 6px; overflow-wrap: anywhere; }
+`
+const Head = styled.h2`
+  min-height: 34px;
+  padding: 0 16px;
+  display: flex;
+  align-items: center;
+  font-size: 16px;
+  font-weight: 600;
+  border-bottom: 1.25px solid var(--ink);
+  span { font-weight: 400; color: var(--ink-2); font-size: 14px; margin-left: 10px; }
+`
+const Empty = styled.p`
+  padding: 28px 16px;
+`

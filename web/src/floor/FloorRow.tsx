@@ -1,0 +1,126 @@
+import { useNavigate } from 'react-router'
+import styled from 'styled-components'
+import type { Schemas } from '../api/client'
+import { ShaftLine } from '../drawing/ShaftLine'
+import { Bar, Glyph } from '../kit/Allowance'
+import { MainButton, PlainButton } from '../kit/Button'
+
+type Line = Schemas['FloorLine']
+
+const STAGES: Schemas['Stage'][] = ['Make safe', 'Receive', 'Prepare', 'Mount hubs', 'Set & align', 'Couple up', 'Close out']
+
+/** A line on the floor: drawing, name, where its job stands, one action. */
+export function FloorRow({ line, number, isFirst }: { line: Line; number: number; isFirst: boolean }) {
+  const navigate = useNavigate()
+  const { job, spec } = line
+  const go = () => navigate(job ? `/jobs/${job.id}` : `/lines/${line.id}`)
+  const Action = job && isFirst ? MainButton : PlainButton
+  return (
+    <Row>
+      <ShaftLine spec={spec} />
+      <div>
+        <a
+          href={`/lines/${line.id}`}
+          onClick={(event) => {
+            event.preventDefault()
+            navigate(`/lines/${line.id}`)
+          }}
+        >
+          {line.name}
+        </a>
+        <small>
+          {spec.coupling.family}
+          {job ? `, job ${job.number}` : ''}
+        </small>
+      </div>
+      {job ? <JobState job={job} /> : <Idle line={line} />}
+      <Action onPress={go} aria-label={`${job ? 'Carry on with' : 'Open'} ${line.name}, key ${number}`}>
+        {job ? 'Carry on' : 'Open'}
+      </Action>
+    </Row>
+  )
+}
+
+function JobState({ job }: { job: NonNullable<Line['job']> }) {
+  const { at } = job
+  const done = STAGES.indexOf(at.stage)
+  const words = {
+    over: 'over its limit',
+    stale: 'stale',
+    'to sign': 'waits for a signature',
+    waiting: 'asked the lead',
+    incomplete: 'not complete',
+    open: '',
+    blocked: at.headline,
+    done: 'ready to close',
+  }[at.state]
+  return (
+    <>
+      <div>
+        <b>{at.step_title}</b>
+        <small>{words || at.stage}</small>
+        <svg width="172" height="16" viewBox="0 0 172 16" role="img" aria-label={`stage ${done + 1} of ${STAGES.length}`}>
+          <path d="M8 8H158" stroke="var(--ink)" strokeWidth="1.25" />
+          {STAGES.map((stage, i) => (
+            <circle
+              key={stage}
+              cx={8 + i * 25}
+              cy="8"
+              r={i === done ? 5.5 : 4.4}
+              fill={i < done ? 'var(--ink)' : i === done ? 'var(--leaf)' : 'var(--paper)'}
+              stroke={i === done ? 'var(--blue)' : 'var(--ink)'}
+              strokeWidth={i === done ? 3.2 : 1.25}
+            />
+          ))}
+        </svg>
+      </div>
+      <div>
+        {at.used !== null && at.verdict && (
+          <>
+            <small>{at.of}</small>
+            <Bar used={at.used} width={190} />
+            <span className="foot">
+              <Glyph status={at.verdict} /> <b>{at.verdict}</b> {Math.round(at.used * 100)} % of limit
+            </span>
+          </>
+        )}
+      </div>
+    </>
+  )
+}
+
+function Idle({ line }: { line: Line }) {
+  const closed = line.last_closed
+    ? new Date(line.last_closed).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
+    : null
+  return (
+    <>
+      <div>
+        <b>No open job</b>
+        <small>{closed ? `last record closed ${closed}` : 'no record here yet'}</small>
+      </div>
+      <div />
+    </>
+  )
+}
+
+const Row = styled.li`
+  display: grid;
+  grid-template-columns: minmax(180px, 292px) minmax(140px, 1fr) minmax(180px, 240px) 196px 100px;
+  gap: 12px;
+  align-items: center;
+  min-height: 82px;
+  padding: 4px 12px 4px 10px;
+  border-bottom: 0.75px solid var(--line);
+  > svg { width: 100%; display: block; }
+  a { display: inline-flex; align-items: center; min-height: 30px; font-size: 18px; font-weight: 600; text-decoration: none; line-height: 1.15; }
+  a:hover { text-decoration: underline; }
+  b { font-weight: 500; font-size: 16px; line-height: 1.15; display: block; }
+  small { display: block; font-size: 14px; color: var(--ink-2); line-height: 1.2; }
+  .foot { display: flex; gap: 6px; align-items: center; font-size: 14px; }
+  .foot b { font-size: 15px; font-weight: 600; }
+  .bar { display: block; margin: 2px 0; }
+  button { padding: 0 8px; font-size: 16px; min-height: 48px; }
+  @media (max-width: 1100px) { grid-template-columns: minmax(150px, 200px) minmax(120px, 1fr) minmax(150px, 200px) 150px 92px; .bar { width: 150px; } }
+  @media (max-width: 860px) { grid-template-columns: 1fr 100px; > svg, > div:nth-of-type(n + 2) { grid-column: 1 / -1; } }
+`

@@ -1,0 +1,86 @@
+import { useState } from 'react'
+import { append, newId } from '../api/outbox'
+import type { BenchClient, Result } from '../benches/bench'
+import { useEvaluate } from '../benches/useEvaluate'
+import { VerdictColumn } from '../benches/VerdictColumn'
+import { PlainButton } from '../kit/Button'
+import { useUnit } from '../units/preferences'
+import { entriesOf, type Step, useJob } from './context'
+import { History } from './History'
+import { JobSheet } from './JobSheet'
+import { MoveSlip } from './MoveSlip'
+import { StepFoot } from './StepFoot'
+import { useDraft } from './useDraft'
+
+/** A step that wants readings: the bench's drawing, its verdict while typing, and what was read before. */
+export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
+  const job = useJob()
+  const unit = useUnit()
+  const { preset, suggest } = step.form
+  const { draft, touched, change, clear } = useDraft(`${job.id}.${step.key}`, () => bench.start(preset ?? {}, suggest ?? {}))
+  const reading = bench.read(draft, preset ?? {})
+  const evaluated = useEvaluate(bench.name, touched ? reading : { ...reading, input: null }, preset ?? {})
+  const [refused, setRefused] = useState('')
+  const [sending, setSending] = useState(false)
+  const [moving, setMoving] = useState(false)
+  const current = job.entries.find((e) => e.id === step.current)
+  const standing = touched ? null : ((current?.result as Result | undefined) ?? null)
+  const result = evaluated.result ?? standing
+  const enter = () => {
+    if (!reading.input) return
+    setSending(true)
+    setRefused('')
+    append({
+      id: newId(),
+      jobId: job.id,
+      to: 'entries',
+      step: step.key,
+      body: { step: step.key, kind: 'reading', inputs: reading.input, typed: reading.typed, unit: 'mm' },
+    })
+      .then(clear)
+      .catch((why) => setRefused(why.message))
+      .finally(() => setSending(false))
+  }
+  const blocked = step.blocked_by.length > 0
+  return (
+    <JobSheet
+      step={step}
+      keys={bench.keys}
+      verdict={
+        <VerdictColumn
+          say={result && bench.say(result, unit, job.spec)}
+          result={result}
+          lacking={touched ? reading.lacking : current ? '' : reading.lacking}
+          general={refused || evaluated.general}
+          foot={
+            <StepFoot
+              step={step}
+              touched={touched}
+              enter={{
+                label: 'Enter the reading',
+                onPress: enter,
+                isDisabled: !reading.input || blocked || sending || !evaluated.result,
+              }}
+              onStartOver={clear}
+            />
+          }
+        >
+          {step.moves && !blocked && <PlainButton onPress={() => setMoving(true)}>Record a move</PlainButton>}
+        </VerdictColumn>
+      }
+    >
+      <div data-bench>
+        <bench.Drawing
+          draft={draft}
+          change={change}
+          preset={preset ?? {}}
+          result={result}
+          problems={evaluated.problems}
+          spec={job.spec}
+        />
+      </div>
+      <History entries={entriesOf(job, step.key)} bench={bench} />
+      {moving && <MoveSlip step={step} result={result} onClose={() => setMoving(false)} />}
+    </JobSheet>
+  )
+}

@@ -1,0 +1,39 @@
+import type { ReactNode } from 'react'
+import { useOutbox } from '../api/outbox'
+import { Sheet } from '../kit/Sheet'
+import { type Step, useJob } from './context'
+import { Reach } from './Reach'
+import { RouteRail } from './RouteRail'
+import { StepHead } from './StepHead'
+
+interface JobSheetProps {
+  step: Step
+  children: ReactNode
+  verdict: ReactNode
+  keys?: readonly (readonly [string, string])[]
+}
+
+/** The sheet of a job: route in the margin, the step on the bench, what is always in reach in the strip. */
+export function JobSheet({ step, children, verdict, keys }: JobSheetProps) {
+  const job = useJob()
+  const waiting = useOutbox().filter((p) => p.jobId === job.id && p.waits)
+  const { driver, driven, coupling } = job.spec
+  return (
+    <Sheet
+      title={job.line_name}
+      note={`${driver.name}${driver.power_kw ? ` ${driver.power_kw} kW` : ''} to ${driven.name.toLowerCase()}, ${coupling.series} ${coupling.size}`}
+      rail={<RouteRail live={step} />}
+      verdict={verdict}
+      strip={
+        <Reach
+          step={step}
+          waiting={waiting.length ? `Not sent yet: ${waiting.length}. Kept on this device. ${waiting[0]!.waits}` : ''}
+        />
+      }
+      keys={keys}
+    >
+      <StepHead step={step} />
+      {children}
+    </Sheet>
+  )
+}

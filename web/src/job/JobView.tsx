@@ -1,0 +1,39 @@
+import { useQuery } from '@tanstack/react-query'
+import { useEffect } from 'react'
+import { useNavigate, useParams } from 'react-router'
+import { jobOptions } from '../api/queries'
+import { BENCHES } from '../benches/benches'
+import { Lost } from '../kit/Lost'
+import { BenchStep } from './BenchStep'
+import { type Job, JobProvider } from './context'
+import { SheetStep } from './SheetStep'
+import { SignStep } from './SignStep'
+
+/** A job at one of its steps; without a step in the address, at the first that is not done. */
+export function JobView() {
+  const { jobId = '', stepKey } = useParams()
+  const navigate = useNavigate()
+  const { data: job, error } = useQuery(jobOptions(jobId))
+  useEffect(() => {
+    if (job && !stepKey) navigate(`/jobs/${jobId}/steps/${firstOpen(job)}`, { replace: true })
+  }, [job, stepKey, jobId, navigate])
+  if (!job) return error ? <Lost why={error} /> : null
+  const step = job.steps.find((s) => s.key === stepKey)
+  if (!step) return stepKey ? <Lost /> : null
+  const common = { step, key: step.key }
+  return (
+    <JobProvider value={job}>
+      {step.form.kind === 'bench' && BENCHES[step.form.bench!] && (
+        <BenchStep {...common} bench={BENCHES[step.form.bench!]!} />
+      )}
+      {step.form.kind === 'sheet' && <SheetStep {...common} />}
+      {step.form.kind === 'sign' && <SignStep {...common} />}
+    </JobProvider>
+  )
+}
+
+/** The step a job stands at. */
+export function firstOpen(job: Job): string {
+  const open = job.steps.find((s) => s.state !== 'done' && s.state !== 'blocked') ?? job.steps.find((s) => s.state !== 'done')
+  return (open ?? job.steps[job.steps.length - 1]!).key
+}

@@ -1,0 +1,148 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import styled from 'styled-components'
+import { append, newId } from '../api/outbox'
+import { catalogueOptions } from '../api/queries'
+import { PlainButton } from '../kit/Button'
+import { Choice } from '../kit/Choice'
+import { Slip } from '../kit/Dialog'
+import { Words } from '../kit/Field'
+import { ValueLines } from '../line/ValueLines'
+import { type Step, useJob } from './context'
+
+type Open = 'card' | 'ledger' | 'provisional' | null
+
+/** What runs through every stage, one tap away: the value card, the ledger, what is provisional, what waits to be sent. */
+export function Reach({ step, waiting }: { step: Step; waiting: string }) {
+  const job = useJob()
+  const [open, setOpen] = useState<Open>(null)
+  const asked = useQuery(catalogueOptions).data?.asked[job.spec.coupling.family] ?? []
+  const missing = asked.filter((key) => !(key in job.card) && job.steps.some((s) => s.needs.includes(key))).length
+  const out = job.ledger.filter((line) => line.open).length
+  const close = () => setOpen(null)
+  return (
+    <Bar>
+      <button type="button" onClick={() => setOpen('card')}>
+        Value card{missing > 0 && <b> {missing} missing</b>}
+      </button>
+      <button type="button" onClick={() => setOpen('ledger')}>
+        Ledger{out > 0 && <b> {out} out</b>}
+      </button>
+      <button type="button" onClick={() => setOpen('provisional')}>
+        Provisional{job.provisional.length > 0 && <b> {job.provisional.length}</b>}
+      </button>
+      {waiting && <output>{waiting}</output>}
+      <Slip title="Value card" isOpen={open === 'card'} onClose={close} wide>
+        <p>
+          Every limit and torque with its paper. A step whose value is missing waits for it. Samples are invented and bind
+          nobody.
+        </p>
+        <ValueLines
+          keys={asked}
+          card={job.card}
+          needed={step.needs}
+          onSave={(key, value) =>
+            append({
+              id: newId(),
+              jobId: job.id,
+              to: 'entries',
+              step: step.key,
+              body: { step: step.key, kind: 'value', inputs: { key, value } },
+            })
+          }
+        />
+      </Slip>
+      <Slip title="Ledger" isOpen={open === 'ledger'} onClose={close} wide>
+        <LedgerLines step={step} />
+      </Slip>
+      <Slip title="Provisional" isOpen={open === 'provisional'} onClose={close}>
+        {job.provisional.length ? (
+          <ul>
+            {job.provisional.map((what) => (
+              <li key={what}>{what}</li>
+            ))}
+          </ul>
+        ) : (
+          <p>Nothing is provisional.</p>
+        )}
+      </Slip>
+    </Bar>
+  )
+}
+
+const GOES = ['temporary, must come out', 'removed, must go back'] as const
+
+function LedgerLines({ step }: { step: Step }) {
+  const job = useJob()
+  const [what, setWhat] = useState('')
+  const [count, setCount] = useState('1')
+  const [goes, setGoes] = useState<(typeof GOES)[number]>('temporary, must come out')
+  const [problem, setProblem] = useState('')
+  const send = (inputs: Record<string, unknown>) =>
+    append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body: { step: step.key, kind: 'ledger', inputs } })
+      .then(() => {
+        setProblem('')
+        setWhat('')
+        setCount('1')
+      })
+      .catch((why) => setProblem(why.message))
+  return (
+    <Ledger>
+      <p>
+        What went in for the work must come out; what came off must go back. The record cannot be signed while a line is open.
+      </p>
+      <ul>
+        {job.ledger.map((line) => (
+          <li key={line.line}>
+            <span>
+              <b>{line.what}</b>
+              <small>
+                {line.goes}; {line.out} out, {line.back} back
+              </small>
+            </span>
+            {line.open ? (
+              <PlainButton
+                onPress={() => send({ line: line.line, what: line.what, goes: line.goes, counted: 'back', count: 1 })}
+              >
+                Count 1 back
+              </PlainButton>
+            ) : (
+              <span>closed</span>
+            )}
+          </li>
+        ))}
+      </ul>
+      <Words
+        label="What"
+        value={what}
+        onChange={setWhat}
+        detail="set screw of the motor hub, strap, spacer bar, eye bolt …"
+        problem={problem}
+      />
+      <Words label="How many" value={count} onChange={setCount} />
+      <Choice label="It is" options={GOES} value={goes} onChange={setGoes} />
+      <PlainButton
+        isDisabled={!what.trim() || !/^\d+$/.test(count)}
+        onPress={() => send({ line: newId(), what: what.trim(), goes, counted: 'out', count: Number(count) })}
+      >
+        Count out
+      </PlainButton>
+    </Ledger>
+  )
+}
+
+const Bar = styled.div`
+  display: flex;
+  align-items: stretch;
+  min-width: 0;
+  > button { padding: 0 14px; min-height: 42px; border-right: 1.25px solid var(--line); font-weight: 500; white-space: nowrap; }
+  b { font-weight: 600; }
+  output { align-self: center; padding: 0 12px; font-weight: 600; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+`
+const Ledger = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  li { display: flex; justify-content: space-between; align-items: center; gap: 12px; border-bottom: 0.75px solid var(--line); padding: 4px 0; }
+  small { display: block; font-size: 14px; color: var(--ink-2); }
+`

@@ -1,0 +1,181 @@
+import { useEffect, useState } from 'react'
+import { Link } from 'react-aria-components'
+import styled from 'styled-components'
+import { type Job, type Step, useJob } from './context'
+
+const STATE_WORDS: Record<Step['state'], string> = {
+  blocked: '',
+  open: '',
+  incomplete: 'not complete',
+  over: 'over',
+  stale: 'stale',
+  waiting: 'asked',
+  'to sign': 'to sign',
+  done: '',
+}
+
+/** The route on a scribed line: stages as balloons, the steps of the one that is open, holds and points of no return. */
+export function RouteRail({ live }: { live: Step }) {
+  const job = useJob()
+  const [open, setOpen] = useState(live.stage)
+  useEffect(() => setOpen(live.stage), [live.stage])
+  const stages = [...new Set(job.steps.map((s) => s.stage))]
+  return (
+    <nav aria-label="Route">
+      <Head href={`/jobs/${job.id}/record`}>
+        <b>Job {job.number}</b>
+        <span>{job.title}</span>
+      </Head>
+      <Route>
+        {stages.map((stage, i) => {
+          const steps = job.steps.filter((s) => s.stage === stage)
+          const state = stageState(steps)
+          return (
+            <li key={stage} data-state={state}>
+              <Stage type="button" aria-expanded={open === stage} onClick={() => setOpen(stage)}>
+                <i>{i + 1}</i>
+                <span>
+                  {stage}
+                  <small>{stageNote(steps)}</small>
+                </span>
+              </Stage>
+              {open === stage && (
+                <Steps>
+                  {steps.map((step) => (
+                    <li key={step.key}>
+                      <Link
+                        href={`/jobs/${job.id}/steps/${step.key}`}
+                        data-state={step.state}
+                        aria-current={step.key === live.key ? 'step' : undefined}
+                      >
+                        <Mark step={step} isLive={step.key === live.key} />
+                        <span>{step.title}</span>
+                        <em>{STATE_WORDS[step.state]}</em>
+                      </Link>
+                      {step.no_return && (
+                        <NoReturn data-passed={step.state === 'done' ? '' : undefined}>
+                          {step.state === 'done' ? 'passed' : 'no way back after this'}
+                        </NoReturn>
+                      )}
+                    </li>
+                  ))}
+                </Steps>
+              )}
+            </li>
+          )
+        })}
+      </Route>
+      <Foot href="/">To the floor</Foot>
+    </nav>
+  )
+}
+
+function stageState(steps: Job['steps']) {
+  if (steps.every((s) => s.state === 'done')) return 'done'
+  return steps.every((s) => s.state === 'blocked') ? 'ahead' : 'open'
+}
+
+function stageNote(steps: Job['steps']) {
+  const done = steps.filter((s) => s.state === 'done').length
+  const bad = steps.find((s) => s.state === 'stale' || s.state === 'over')
+  return bad ? `${bad.state}, ${done} of ${steps.length} done` : `${done} of ${steps.length}`
+}
+
+/** Tick on the line, blue diamond, flag of a hold. */
+function Mark({ step, isLive }: { step: Step; isLive: boolean }) {
+  if (isLive)
+    return (
+      <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true">
+        <path d="M9 1L17 9L9 17L1 9Z" fill="var(--blue)" />
+      </svg>
+    )
+  if (step.hold)
+    return (
+      <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true">
+        <path
+          d="M4 17V2H15L12 6L15 10H4"
+          fill={step.state === 'done' ? 'var(--ink)' : 'none'}
+          stroke="var(--ink)"
+          strokeWidth="1.6"
+        />
+      </svg>
+    )
+  const weight = step.state === 'done' ? 2 : 1.25
+  return (
+    <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true">
+      {step.state === 'stale' ? (
+        <path d="M1 9Q4 4 7 9T13 9T17 9" fill="none" stroke="var(--ink)" strokeWidth="1.6" />
+      ) : step.state === 'over' ? (
+        <path d="M3 3V15M11 3V15M15.5 9h.1" stroke="var(--ink)" strokeWidth="2" strokeLinecap="round" />
+      ) : (
+        <path
+          d="M3 9H15"
+          stroke={step.state === 'blocked' ? 'var(--line)' : 'var(--ink)'}
+          strokeWidth={weight}
+          strokeDasharray={step.state === 'done' ? undefined : '4 3'}
+        />
+      )}
+    </svg>
+  )
+}
+
+const Head = styled(Link)`
+  display: block;
+  padding: 10px 14px 8px;
+  border-bottom: 1.25px solid var(--line);
+  text-decoration: none;
+  white-space: nowrap;
+  overflow: hidden;
+  b { font-size: 17px; font-weight: 600; display: block; line-height: 1.2; }
+  span { font-size: 14px; color: var(--ink-2); }
+`
+const Route = styled.ol`
+  position: relative;
+  > li[data-state='done'] > button i { background: var(--ink); color: var(--paper); }
+  > li[data-state='open'] > button i { border: 3px solid var(--blue); color: var(--blue); background: var(--leaf); }
+  > li[data-state='ahead'] > button { color: var(--ink-2); }
+  &::before { content: ''; position: absolute; left: 27px; top: 22px; bottom: 22px; border-left: 1.25px solid var(--ink); }
+`
+const Stage = styled.button`
+  display: flex;
+  width: 100%;
+  min-height: var(--touch);
+  align-items: center;
+  gap: 11px;
+  padding: 2px 6px 2px 13px;
+  text-align: left;
+  position: relative;
+  font-weight: 500;
+  font-size: 17px;
+  line-height: 1.1;
+  white-space: nowrap;
+  &[aria-expanded='true'] { background: var(--paper); font-weight: 600; }
+  i { width: 29px; height: 29px; flex: none; border-radius: 50%; border: 1.25px solid var(--ink); background: var(--rail); display: grid; place-items: center; font: 500 15px var(--read); z-index: 1; }
+  small { display: block; font-size: 13px; color: var(--ink-2); font-weight: 400; }
+`
+const Steps = styled.ol`
+  background: var(--paper);
+  border-bottom: 0.75px solid var(--line);
+  position: relative;
+  a { display: flex; min-height: var(--touch); align-items: center; gap: 10px; padding: 4px 8px 4px 18px; font-size: 15px; line-height: 1.15; text-decoration: none; position: relative; }
+  a svg { flex: none; background: var(--paper); z-index: 1; }
+  a[aria-current] { background: var(--blue-wash); font-weight: 600; }
+  a[aria-current] svg { background: none; }
+  a[data-state='blocked'] { color: var(--ink-2); }
+  em { margin-left: auto; font-style: normal; font-size: 13px; font-weight: 500; white-space: nowrap; }
+`
+const NoReturn = styled.div`
+  margin-left: 18px;
+  padding: 1px 8px 3px 26px;
+  border-top: 3px double var(--ink);
+  font-size: 13px;
+  color: var(--ink-2);
+`
+const Foot = styled(Link)`
+  display: flex;
+  align-items: center;
+  min-height: 48px;
+  padding: 0 14px;
+  font-weight: 500;
+  white-space: nowrap;
+`

@@ -1,0 +1,52 @@
+import styled from 'styled-components'
+import { VerdictColumn } from '../benches/VerdictColumn'
+import { type Step, useJob } from './context'
+import { JobSheet } from './JobSheet'
+import { StepFoot } from './StepFoot'
+
+/** A signature on the whole: what is still open is listed before anybody signs. */
+export function SignStep({ step }: { step: Step }) {
+  const job = useJob()
+  const open = job.steps.filter((s) => s.form.kind !== 'sign' && s.state !== 'done')
+  const ledger = job.ledger.filter((line) => line.open)
+  const signed = step.signed !== null
+  const clear = !open.length && !ledger.length && !job.provisional.length
+  return (
+    <JobSheet
+      step={step}
+      verdict={
+        <VerdictColumn
+          say={{ title: signed ? 'Signed.' : clear ? 'Nothing is open.' : 'Not ready to sign.', note: '', moves: [] }}
+          result={null}
+          lacking=""
+          general=""
+          foot={<StepFoot step={step} touched={false} />}
+        />
+      }
+    >
+      <Paper>
+        {open.map((s) => (
+          <p key={s.key}>
+            <b>{s.title}</b> {s.stale_because || s.state}
+          </p>
+        ))}
+        {ledger.map((line) => (
+          <p key={line.line}>
+            <b>Ledger</b> {line.what}: {line.out - line.back} to count back
+          </p>
+        ))}
+        {job.provisional.map((what) => (
+          <p key={what}>
+            <b>Provisional</b> {what}
+          </p>
+        ))}
+        {clear && <p>Every step is done, the ledger is closed, nothing is provisional.</p>}
+      </Paper>
+    </JobSheet>
+  )
+}
+
+const Paper = styled.div`
+  padding: 12px 16px;
+  p { padding: 6px 0; border-bottom: 0.75px solid var(--line); }
+`

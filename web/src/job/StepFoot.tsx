@@ -1,0 +1,124 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import styled from 'styled-components'
+import { append, newId } from '../api/outbox'
+import { sessionOptions } from '../api/queries'
+import { MainButton, PlainButton } from '../kit/Button'
+import { Words } from '../kit/Field'
+import { mayActAs, type Step, sayWhen, useJob } from './context'
+
+interface StepFootProps {
+  step: Step
+  touched: boolean
+  enter?: { label: string; onPress: () => void; isDisabled: boolean }
+  onStartOver?: () => void
+}
+
+/** What can be done with the step now: enter, sign, accept with a reason, go on to the next. */
+export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
+  const job = useJob()
+  const navigate = useNavigate()
+  const next = job.steps.find((s, i) => i > job.steps.indexOf(step) && s.state !== 'done')
+  const mustEnter = touched || step.state !== 'done'
+  const signed = job.signatures.find((s) => s.id === step.signed)
+  const accepted = job.signatures.find((s) => s.id === step.authorised)
+  return (
+    <Foot>
+      {accepted && (
+        <p>
+          Accepted over its limit by {accepted.by}, {sayWhen(accepted.at)}: {accepted.reason}
+        </p>
+      )}
+      {signed && (
+        <p>
+          Signed by {signed.by}, {signed.role}, {sayWhen(signed.at)}.
+        </p>
+      )}
+      {!touched && step.state === 'to sign' && <Sign step={step} />}
+      {!touched && step.state === 'over' && step.may_authorise && <Authorise step={step} />}
+      {enter && mustEnter && (step.state !== 'to sign' || touched) && (
+        <MainButton data-enter-goes-here isDisabled={enter.isDisabled} onPress={enter.onPress}>
+          {enter.label}
+        </MainButton>
+      )}
+      {touched && onStartOver && <PlainButton onPress={onStartOver}>Clear what was typed</PlainButton>}
+      {!touched && step.state === 'done' && next && (
+        <MainButton data-enter-goes-here onPress={() => navigate(`/jobs/${job.id}/steps/${next.key}`)}>
+          Next: {next.title}
+        </MainButton>
+      )}
+      {!touched && step.state === 'done' && !next && (
+        <MainButton onPress={() => navigate(`/jobs/${job.id}/record`)}>See the record</MainButton>
+      )}
+    </Foot>
+  )
+}
+
+function useSign(step: Step) {
+  const job = useJob()
+  const [problem, setProblem] = useState('')
+  const sign = (kind: 'hold' | 'authorise', reason = '') => {
+    setProblem('')
+    append({
+      id: newId(),
+      jobId: job.id,
+      to: 'signatures',
+      step: step.key,
+      body: { step: step.key, kind, entry: step.current, reason },
+    }).catch((why) => setProblem(why.message))
+  }
+  return { sign, problem }
+}
+
+function Sign({ step }: { step: Step }) {
+  const role = useQuery(sessionOptions).data?.role
+  const { sign, problem } = useSign(step)
+  const wanted = step.hold!
+  return (
+    <>
+      {mayActAs(role, wanted) ? (
+        <MainButton data-enter-goes-here onPress={() => sign('hold')}>
+          Sign as {role}
+        </MainButton>
+      ) : (
+        <p>
+          Hold: {wanted === 'lead' ? 'the lead signs' : 'a millwright or the lead signs'}. You are signed in as {role}.
+        </p>
+      )}
+      {problem && <p role="alert">{problem}</p>}
+    </>
+  )
+}
+
+function Authorise({ step }: { step: Step }) {
+  const role = useQuery(sessionOptions).data?.role
+  const { sign, problem } = useSign(step)
+  const [reason, setReason] = useState('')
+  if (role !== 'lead') return <p>Over its limit. Put it right, or the lead may accept it with a reason.</p>
+  return (
+    <>
+      <Words
+        label="Accept it over its limit, because"
+        value={reason}
+        onChange={setReason}
+        problem={problem}
+        detail="The record shows who, why and when."
+      />
+      <PlainButton isDisabled={!reason.trim()} onPress={() => sign('authorise', reason)}>
+        Accept with this reason
+      </PlainButton>
+    </>
+  )
+}
+
+const Foot = styled.div`
+  padding: 10px 16px;
+  border-bottom: 1.25px solid var(--ink);
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  &:empty { display: none; }
+  p { font-size: 15px; line-height: 1.25; }
+  p[role='alert'] { font-weight: 600; }
+`

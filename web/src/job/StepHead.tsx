@@ -1,0 +1,169 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import styled from 'styled-components'
+import { append, newId } from '../api/outbox'
+import { sessionOptions } from '../api/queries'
+import { PlainButton, WordButton } from '../kit/Button'
+import { Slip } from '../kit/Dialog'
+import { Words } from '../kit/Field'
+import { entriesOf, type Step, sayWhen, useJob } from './context'
+
+/** What to do, why, with what, what to look out for; what blocks it; notes and questions. */
+export function StepHead({ step }: { step: Step }) {
+  const job = useJob()
+  const [writing, setWriting] = useState<'note' | 'question' | null>(null)
+  const asides = entriesOf(job, step.key).filter((e) => e.kind === 'note' || e.kind === 'question')
+  return (
+    <Head>
+      <Line>
+        <h2>{step.title}</h2>
+        <span>
+          <WordButton onPress={() => setWriting('note')}>Note</WordButton>
+          <WordButton onPress={() => setWriting('question')}>Stop and ask</WordButton>
+        </span>
+      </Line>
+      <p>{step.why}</p>
+      {(step.tool || step.caution) && (
+        <dl>
+          {step.tool && (
+            <>
+              <dt>With</dt>
+              <dd>{step.tool}</dd>
+            </>
+          )}
+          {step.caution && (
+            <>
+              <dt>Caution</dt>
+              <dd>{step.caution}</dd>
+            </>
+          )}
+        </dl>
+      )}
+      {step.stale_because && <Bar role="status">Stale. {step.stale_because}. Read it again.</Bar>}
+      {step.blocked_by.map((why) => (
+        <Bar key={why} role="status">
+          {why}
+        </Bar>
+      ))}
+      {asides.map((e) => (
+        <Aside
+          key={e.id}
+          entryId={e.id}
+          question={e.kind === 'question'}
+          words={String(e.inputs.text)}
+          by={`${e.by}, ${sayWhen(e.at)}`}
+          step={step.key}
+        />
+      ))}
+      {writing && <Write kind={writing} step={step.key} onClose={() => setWriting(null)} />}
+    </Head>
+  )
+}
+
+function Write({ kind, step, onClose }: { kind: 'note' | 'question'; step: string; onClose: () => void }) {
+  const job = useJob()
+  const [text, setText] = useState('')
+  const [problem, setProblem] = useState('')
+  const send = () => {
+    append({ id: newId(), jobId: job.id, to: 'entries', step, body: { step, kind, inputs: { text } } })
+      .then(onClose)
+      .catch((why) => setProblem(why.message))
+  }
+  return (
+    <Slip title={kind === 'note' ? 'Note' : 'Stop and ask the lead'} isOpen onClose={onClose}>
+      {kind === 'question' && <p>The step waits for the answer; its readings go with the question. Other steps go on.</p>}
+      <Words
+        label={kind === 'note' ? 'What is worth knowing next time' : 'Question'}
+        value={text}
+        onChange={setText}
+        long
+        autoFocus
+        problem={problem}
+      />
+      <PlainButton isDisabled={!text.trim()} onPress={send}>
+        {kind === 'note' ? 'Add the note' : 'Ask'}
+      </PlainButton>
+    </Slip>
+  )
+}
+
+function Aside({
+  entryId,
+  question,
+  words,
+  by,
+  step,
+}: {
+  entryId: string
+  question: boolean
+  words: string
+  by: string
+  step: string
+}) {
+  const job = useJob()
+  const role = useQuery(sessionOptions).data?.role
+  const [text, setText] = useState('')
+  const [problem, setProblem] = useState('')
+  const answer = job.entries.find((e) => e.kind === 'answer' && e.inputs.question === entryId)
+  const send = () =>
+    append({
+      id: newId(),
+      jobId: job.id,
+      to: 'entries',
+      step,
+      body: { step, kind: 'answer', inputs: { question: entryId, text } },
+    }).catch((why) => setProblem(why.message))
+  return (
+    <Said>
+      <b>{question ? 'Asked' : 'Note'}:</b> {words} <span>{by}</span>
+      {answer && (
+        <div>
+          <b>Answer:</b> {String(answer.inputs.text)}{' '}
+          <span>
+            {answer.by}, {sayWhen(answer.at)}
+          </span>
+        </div>
+      )}
+      {question && !answer && role === 'lead' && (
+        <AnswerRow>
+          <Words label="Answer" value={text} onChange={setText} problem={problem} />
+          <PlainButton isDisabled={!text.trim()} onPress={send}>
+            Answer
+          </PlainButton>
+        </AnswerRow>
+      )}
+    </Said>
+  )
+}
+
+const Head = styled.header`
+  padding: 8px 16px 8px;
+  border-bottom: 1.25px solid var(--line);
+  > p { color: var(--ink-2); font-size: 15px; line-height: 1.25; max-width: 72ch; }
+  dl { display: grid; grid-template-columns: 62px 1fr; font-size: 15px; line-height: 1.25; margin-top: 2px; }
+  dt { color: var(--ink-2); }
+`
+const Line = styled.div`
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 12px;
+  h2 { font-size: 22px; font-weight: 600; line-height: 1.1; }
+  span { white-space: nowrap; font-size: 15px; }
+`
+const Bar = styled.p`
+  && { border-left: 3px solid var(--ink); color: var(--ink); background: var(--rail); padding: 6px 10px; margin-top: 6px; font-weight: 500; }
+`
+const Said = styled.div`
+  border-left: 3px solid var(--blue);
+  padding: 4px 10px;
+  margin-top: 6px;
+  font-size: 15px;
+  span { color: var(--ink-2); font-size: 14px; }
+`
+const AnswerRow = styled.div`
+  display: flex;
+  gap: 10px;
+  align-items: end;
+  > :first-child { flex: 1; }
+`

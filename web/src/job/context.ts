@@ -1,0 +1,34 @@
+import { createContext, useContext } from 'react'
+import type { Schemas } from '../api/client'
+
+export type Job = Schemas['JobOut']
+export type Step = Schemas['StepOut']
+export type Entry = Schemas['EntryOut']
+export type Role = Schemas['Role']
+
+const Context = createContext<Job | null>(null)
+export const JobProvider = Context.Provider
+
+/** The job worked on. */
+export function useJob(): Job {
+  const job = useContext(Context)
+  if (!job) throw new Error('useJob outside a job')
+  return job
+}
+
+const ORDER: Role[] = ['apprentice', 'millwright', 'lead']
+
+/** Whether a role includes what another may do. */
+export function mayActAs(role: Role | undefined, wanted: Role): boolean {
+  return role !== undefined && ORDER.indexOf(role) >= ORDER.indexOf(wanted)
+}
+
+/** The entries of a step, oldest first. */
+export function entriesOf(job: Job, step: string): Entry[] {
+  return job.entries.filter((e) => e.step === step)
+}
+
+/** Day and hour as a hand writes them. */
+export function sayWhen(at: string): string {
+  return new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+}

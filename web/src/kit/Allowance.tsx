@@ -1,0 +1,95 @@
+import styled from 'styled-components'
+import type { Schemas } from '../api/client'
+import { showFigure } from '../units/length'
+import { useUnit } from '../units/preferences'
+
+type Check = Schemas['Check']
+type Status = Schemas['Status']
+
+const BAR = 276
+const LIMIT_AT = 0.75 // the limit's tick, as a share of the bar: what lies beyond stays readable
+
+/** One check: figure, share of the allowance as a temper bar, word, limit and its source. */
+export function Allowance({ check }: { check: Check }) {
+  const unit = useUnit()
+  const value = check.value === null ? null : showFigure(check.value, check.unit, unit)
+  return (
+    <Block data-status={check.status}>
+      <div className="head">
+        <span>{check.name[0]!.toUpperCase() + check.name.slice(1)}</span>
+        {value && (
+          <span>
+            <Num>{value.text}</Num> <small>{value.unit}</small>
+          </span>
+        )}
+      </div>
+      {check.used !== null && <Bar used={check.used} />}
+      <div className="foot">
+        <Glyph status={check.status} />
+        <b>{check.status}</b>
+        {check.used !== null && (
+          <span>
+            {Math.round(check.used * 100)} % of {limit(check, unit)}
+          </span>
+        )}
+      </div>
+      <div className="source">{check.source}</div>
+    </Block>
+  )
+}
+
+function limit(check: Check, unit: 'mm' | 'in') {
+  const at = (value: number) => showFigure(value, check.unit, unit)
+  if (check.min !== null && check.max !== null) return `band ${at(check.min).text} to ${at(check.max).text}`
+  if (check.max !== null) return `limit ${at(check.max).text} ${at(check.max).unit}`
+  return check.min !== null ? `at least ${at(check.min).text} ${at(check.min).unit}` : 'limit'
+}
+
+/** The share of the allowance on the temper ramp; a heavy tick at the limit. */
+export function Bar({ used, width = BAR }: { used: number; width?: number }) {
+  const temper = used <= 0.5 ? 1 : used <= 0.8 ? 2 : used <= 1 + 1e-9 ? 3 : 4
+  const end = Math.min(used * LIMIT_AT, 1) * (width - 2)
+  const at = (share: number) => 1 + share * LIMIT_AT * (width - 2)
+  return (
+    <svg viewBox={`0 0 ${width} 18`} width={width} height="18" aria-hidden="true" className="bar">
+      <rect x=".6" y="2.6" width={width - 1.2} height="12" fill="var(--scale)" stroke="var(--ink)" strokeWidth="1.25" />
+      <rect x="1" y="3.2" width={end} height="10.8" fill={`var(--temper-${temper})`} />
+      <path d={[0.25, 0.5, 0.75].map((s) => `M${at(s)} 9V14`).join('')} stroke="var(--scale-ink)" strokeWidth=".75" />
+      <path d={`M${1 + end} 3V14`} stroke="var(--scale-ink)" strokeWidth="2" />
+      <path d={`M${at(1)} 0V18`} stroke="var(--ink)" strokeWidth="3" />
+    </svg>
+  )
+}
+
+/** Where the value stands to its limit: between the ticks, at the right one, beyond it. */
+export function Glyph({ status }: { status: Status | Schemas['Verdict'] }) {
+  const at = { inside: 9, close: 12, over: 20.2, 'not judged': 9, incomplete: 9 }[status]
+  const full = status === 'close' || status === 'over'
+  const judged = status !== 'not judged' && status !== 'incomplete'
+  return (
+    <svg width="25" height="16" viewBox="0 0 25 16" aria-hidden="true">
+      <path d="M3 1V15M15.5 1V15" stroke="currentColor" strokeWidth="2" />
+      {judged && (
+        <circle cx={at} cy="8" r="3.4" fill={full ? 'currentColor' : 'none'} stroke="currentColor" strokeWidth="1.6" />
+      )}
+    </svg>
+  )
+}
+
+/** A figure in the readings face. */
+export const Num = styled.span`
+  font-family: var(--read);
+  font-weight: 500;
+  font-variant-ligatures: none;
+  letter-spacing: -0.01em;
+`
+const Block = styled.div`
+  padding: 4px 0 6px;
+  .head { display: flex; justify-content: space-between; align-items: baseline; gap: 8px; font-weight: 500; line-height: 1.2; }
+  .head ${Num} { font-size: 17px; }
+  .bar { display: block; margin: 3px 0; max-width: 100%; }
+  .foot { display: flex; gap: 6px; align-items: center; font-size: 14px; line-height: 1.2; flex-wrap: wrap; }
+  .foot b { font-weight: 600; font-size: 15px; }
+  .source { font-size: 13px; color: var(--ink-2); line-height: 1.15; }
+  small { font-size: 14px; color: var(--ink-2); font-weight: 400; }
+`

@@ -1,0 +1,103 @@
+import { type KeyboardEvent, useRef } from 'react'
+import { FieldError, Input, TextField } from 'react-aria-components'
+import styled from 'styled-components'
+import { readLengthMm, readNumber, showTyped, type Typed } from '../units/length'
+import { useUnit } from '../units/preferences'
+
+interface EntryCellProps {
+  label: string
+  typed: Typed | undefined
+  onType: (typed: Typed) => void
+  /** What is wrong with it, from the server or from reading the text. */
+  problem?: string
+  kind?: 'length' | 'number'
+  /** Minus turns the sign over, as on a dial. */
+  signed?: boolean
+  width?: number
+}
+
+/**
+ * A place on the drawing where a hand writes a figure. Enter goes on to the next cell, Shift+Enter back,
+ * minus turns the sign, Esc brings back what stood there. Nothing read is empty, never 0.
+ */
+export function EntryCell({ label, typed, onType, problem, kind = 'length', signed, width = 84 }: EntryCellProps) {
+  const unit = useUnit()
+  const before = useRef<Typed | undefined>(undefined)
+  const shown = typed ? (kind === 'length' ? showTyped(typed, unit) : typed.text) : ''
+  const unreadable =
+    typed && typed.text.trim() !== '' && (kind === 'length' ? readLengthMm(typed) : readNumber(typed.text)) === null
+  const wrong = problem ?? (unreadable ? 'This wants a number.' : undefined)
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key === 'Enter') {
+      event.preventDefault()
+      moveOn(event.currentTarget, event.shiftKey ? -1 : 1)
+    } else if (event.key === 'Escape' && before.current) {
+      onType(before.current)
+    } else if (event.key === '-' && signed && shown.trim() !== '') {
+      event.preventDefault()
+      onType({ text: turnSign(shown), unit })
+    }
+  }
+  return (
+    <Cell
+      aria-label={label}
+      value={shown}
+      onChange={(text) => onType({ text, unit })}
+      isInvalid={!!wrong}
+      $width={width}
+      onFocus={() => {
+        before.current = typed ?? { text: '', unit }
+      }}
+    >
+      <Box data-cell inputMode="decimal" autoComplete="off" onKeyDown={onKeyDown} onFocus={(e) => e.currentTarget.select()} />
+      <Under>{wrong}</Under>
+    </Cell>
+  )
+}
+
+/** The next cell of the same bench, in the order they stand in the page: clockwise, dial after dial. */
+function moveOn(from: HTMLElement, by: 1 | -1) {
+  const bench = from.closest('[data-bench]') ?? document.body
+  const cells = [...bench.querySelectorAll<HTMLInputElement>('[data-cell]')]
+  const next = cells[cells.indexOf(from as HTMLInputElement) + by]
+  if (next) next.focus()
+  else if (by === 1) document.querySelector<HTMLElement>('[data-enter-goes-here]')?.focus()
+}
+
+function turnSign(text: string) {
+  const bare = text.trim()
+  return /^[-−–]/.test(bare) ? bare.slice(1).trim() : `-${bare.replace(/^\+/, '')}`
+}
+
+const Cell = styled(TextField)<{ $width: number }>`
+  position: relative;
+  width: ${(p) => p.$width}px;
+  max-width: 100%;
+`
+const Box = styled(Input)`
+  width: 100%;
+  height: var(--touch);
+  text-align: center;
+  background: var(--leaf);
+  border: 1.25px solid var(--ink);
+  color: var(--blue);
+  font: 500 var(--t-read) var(--read);
+  &[data-focused] { border: 3px solid var(--blue); background: var(--blue-wash); outline: none; }
+  &[data-invalid] { border: 3px double var(--temper-4); }
+  [data-hall='dim'] &[data-invalid] { border-color: var(--ink); }
+`
+const Under = styled(FieldError)`
+  position: absolute;
+  top: 100%;
+  left: 50%;
+  transform: translateX(-50%);
+  z-index: 3;
+  width: max-content;
+  max-width: 210px;
+  background: var(--ink);
+  color: var(--paper);
+  font-size: 13px;
+  line-height: 1.15;
+  padding: 3px 7px;
+  text-align: left;
+`

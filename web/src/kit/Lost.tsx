@@ -1,0 +1,29 @@
+import { Link } from 'react-aria-components'
+import styled from 'styled-components'
+import { Refused } from '../api/client'
+import { Sheet } from './Sheet'
+
+/** An address where nothing is, or something that could not be brought; says which, and the way back. */
+export function Lost({ why }: { why?: Error | null }) {
+  const cannotReach = why instanceof Refused && why.unreachable
+  return (
+    <Sheet title={cannotReach ? 'The server cannot be reached' : 'Nothing is here'}>
+      <Place>
+        <p>
+          {cannotReach
+            ? 'It is tried again on its own. What you typed is kept on this device.'
+            : (why?.message ?? 'There is no such page.')}
+        </p>
+        <Link href="/">To the floor</Link>
+      </Place>
+    </Sheet>
+  )
+}
+
+const Place = styled.div`
+  padding: 28px;
+  display: flex;
+  flex-direction: column;
+  gap: 16px;
+  font-size: 18px;
+`

@@ -1,0 +1,154 @@
+import type { ReactNode } from 'react'
+import { Link } from 'react-aria-components'
+import styled from 'styled-components'
+import { Account } from '../session/Account'
+import { usePreferences } from '../units/preferences'
+import { Choice } from './Choice'
+import { Mark } from './Mark'
+
+interface SheetProps {
+  title: string
+  note?: ReactNode
+  /** Between title and switches: the floor's search. */
+  tools?: ReactNode
+  rail?: ReactNode
+  children: ReactNode
+  verdict?: ReactNode
+  /** Bottom strip, left of the keys. */
+  strip?: ReactNode
+  keys?: readonly (readonly [string, string])[]
+}
+
+/** The drawing sheet: top bar, margin, bench, verdict, strip, parted by scribed lines. */
+export function Sheet({ title, note, tools, rail, children, verdict, strip, keys = [] }: SheetProps) {
+  const [preferences, change] = usePreferences()
+  return (
+    <Page data-rail={rail ? '' : undefined} data-verdict={verdict ? '' : undefined}>
+      <header className="top">
+        <Brand href="/" aria-label="Young Anvil, to the floor">
+          <Mark />
+          <span>Young Anvil</span>
+        </Brand>
+        <div className="name">
+          <h1>{title}</h1>
+          {note && <span>{note}</span>}
+        </div>
+        {tools}
+        <div className="switches">
+          <Choice
+            hideLabel
+            label="Unit of the sheet"
+            options={['mm', 'in']}
+            words={{ mm: 'mm', in: 'inch' }}
+            value={preferences.unit}
+            onChange={(unit) => change({ unit })}
+          />
+          <Toggle
+            name="Gloves"
+            word={preferences.gloves}
+            isOn={preferences.gloves === 'on'}
+            onPress={() => change({ gloves: preferences.gloves === 'on' ? 'off' : 'on' })}
+          />
+          <Toggle
+            name="Hall"
+            word={preferences.hall}
+            isOn={preferences.hall === 'dim'}
+            onPress={() => change({ hall: preferences.hall === 'dim' ? 'bright' : 'dim' })}
+          />
+          <Account />
+        </div>
+      </header>
+      {rail && <div className="rail">{rail}</div>}
+      <main className="bench" id="bench">
+        {children}
+      </main>
+      {verdict && (
+        <aside className="verdict" aria-label="Verdict">
+          {verdict}
+        </aside>
+      )}
+      <footer className="strip">
+        <div className="left">{strip}</div>
+        <div className="keys" aria-hidden="true">
+          {keys.map(([key, what]) => (
+            <span key={key}>
+              <kbd>{key}</kbd>
+              {what}
+            </span>
+          ))}
+        </div>
+      </footer>
+    </Page>
+  )
+}
+
+function Toggle({ name, word, isOn, onPress }: { name: string; word: string; isOn: boolean; onPress: () => void }) {
+  return (
+    <button type="button" className="cell" aria-pressed={isOn} onClick={onPress}>
+      <span>
+        {name}
+        <small>{word}</small>
+      </span>
+    </button>
+  )
+}
+
+const Brand = styled(Link)`
+  width: 212px;
+  flex: none;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding-left: 14px;
+  font-size: 19px;
+  font-weight: 600;
+  text-decoration: none;
+  border-right: 1.25px solid var(--ink);
+`
+
+const Page = styled.div`
+  display: grid;
+  height: 100%;
+  grid-template: 52px minmax(0, 1fr) 44px / minmax(0, 1fr);
+  grid-template-areas: 'top' 'bench' 'strip';
+  &[data-rail] { grid-template-columns: 212px minmax(0, 1fr); grid-template-areas: 'top top' 'rail bench' 'strip strip'; }
+  &[data-rail][data-verdict] { grid-template-columns: 212px minmax(0, 1fr) 308px; grid-template-areas: 'top top top' 'rail bench verdict' 'strip strip strip'; }
+  &[data-verdict]:not([data-rail]) { grid-template-columns: minmax(0, 1fr) 308px; grid-template-areas: 'top top' 'bench verdict' 'strip strip'; }
+
+  .top { grid-area: top; display: flex; align-items: stretch; border-bottom: 2px solid var(--ink); min-width: 0; }
+  .name { display: flex; flex-direction: column; justify-content: center; padding: 0 16px; flex: 1; min-width: 0; }
+  .name h1 { font-size: 20px; font-weight: 600; line-height: 1.1; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+  .name span { font-size: 14px; color: var(--ink-2); line-height: 1.25; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+  .switches { display: flex; align-items: stretch; flex: none; }
+  .switches > div:first-child { justify-content: center; }
+  .cell { border-left: 1.25px solid var(--hair); padding: 0 13px; display: flex; align-items: center; gap: 9px; font-size: 15px; font-weight: 500; min-width: 44px; text-align: left; }
+  .switches > div:first-child + .cell { margin-left: 10px; }
+  .cell small { display: block; font-size: 13px; color: var(--ink-2); font-weight: 400; line-height: 1.15; }
+  .rail { grid-area: rail; border-right: 1.25px solid var(--ink); background: var(--rail); overflow-y: auto; overflow-x: hidden; min-height: 0; }
+  .bench { grid-area: bench; overflow: auto; min-width: 0; position: relative; }
+  .verdict { grid-area: verdict; border-left: 1.25px solid var(--ink); overflow-y: auto; display: flex; flex-direction: column; min-width: 0; }
+  .strip { grid-area: strip; display: flex; align-items: stretch; border-top: 2px solid var(--ink); background: var(--rail); font-size: 15px; min-width: 0; overflow: hidden; }
+  .strip .left { display: flex; align-items: stretch; min-width: 0; }
+  .keys { margin-left: auto; display: flex; align-items: center; gap: 16px; padding: 0 16px; font-size: 14px; color: var(--ink-2); white-space: nowrap; }
+  .keys kbd { font: 500 13px var(--read); border: 1.25px solid var(--line); background: var(--paper); color: var(--ink); padding: 1px 6px 2px; margin-right: 5px; }
+
+  @media (max-width: 1180px) {
+    &[data-rail] { grid-template-columns: 60px minmax(0, 1fr); }
+    &[data-rail][data-verdict] { grid-template-columns: 60px minmax(0, 1fr) 300px; }
+    .rail:hover, .rail:focus-within { width: 230px; z-index: 5; border-right: 3px solid var(--ink); }
+    .rail { position: relative; width: 60px; }
+    ${Brand} { width: 60px; padding-left: 12px; span { display: none; } }
+    .keys span:nth-child(n + 3) { display: none; }
+  }
+  @media (max-width: 860px) {
+    height: auto;
+    min-height: 100%;
+    &[data-verdict], &[data-rail][data-verdict], &[data-rail] { grid-template: auto auto auto auto 44px / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'verdict' 'strip'; }
+    .rail, .rail:hover, .rail:focus-within { width: auto; max-height: 40vh; border-right: 0; border-bottom: 1.25px solid var(--ink); }
+    .verdict { border-left: 0; border-top: 2px solid var(--ink); }
+    .bench { overflow-x: auto; }
+    .top { flex-wrap: wrap; }
+    .name { order: 3; flex-basis: 100%; padding: 6px 16px; }
+    .keys { display: none; }
+  }
+`

@@ -1,0 +1,103 @@
+import type { Schemas } from '../api/client'
+import { useHatch } from '../drawing/Hatch'
+import { COUPLINGS, MACHINES } from '../drawing/machines'
+import { showLength } from '../units/length'
+import { useUnit } from '../units/preferences'
+
+type LineSpec = Schemas['LineSpec']
+
+const WIDTH = 1000
+const AXIS = 80
+const FLOOR = 140
+const TALL = 2.5 // machines in this drawing over their 64 high outlines
+
+/** A line to scale along the shaft, with its feet and shafts dimensioned; follows the figures while they are typed. */
+export function LineDrawing({ spec }: { spec: LineSpec }) {
+  const hatch = useHatch()
+  const unit = useUnit()
+  const reach = (machine: Schemas['Machine']) => Math.max(260, ...machine.feet.map((f) => f.from_coupling_mm)) * 1.12
+  const scale = (WIDTH - 40) / (reach(spec.driver) + reach(spec.driven))
+  const centre = 20 + reach(spec.driver) * scale
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} 196`}
+      role="img"
+      aria-label={`${spec.driver.name} and ${spec.driven.name} to scale along the shaft`}
+      width="100%"
+    >
+      {hatch.defs}
+      <path d={`M8 ${FLOOR}H${WIDTH - 8}V${FLOOR + 6}H8Z`} fill={hatch.fixed} />
+      <path d={`M8 ${FLOOR}H${WIDTH - 8}`} stroke="var(--ink)" strokeWidth="2" />
+      {(['driver', 'driven'] as const).map((side) => {
+        const machine = spec[side]
+        const way = side === 'driver' ? -1 : 1
+        const end = centre + way * reach(machine) * scale
+        const near = centre + way * 30
+        const thick = Math.max(6, Math.min(46, machine.shaft_diameter_mm * scale))
+        const { solid, lines } = MACHINES[machine.drawn_as as keyof typeof MACHINES]
+        const feet = [...machine.feet].sort((a, b) => a.from_coupling_mm - b.from_coupling_mm)
+        return (
+          <g key={side}>
+            <path
+              d={`M${centre + way * 24} ${AXIS - thick / 2}H${(end + near) / 2}V${AXIS + thick / 2}H${centre + way * 24}Z`}
+              fill="var(--paper)"
+              stroke="var(--ink)"
+              strokeWidth="1.25"
+            />
+            <g
+              transform={`translate(${end} ${AXIS - 32 * TALL}) scale(${(near - end) / 100} ${TALL})`}
+              stroke="var(--ink)"
+              strokeLinejoin="round"
+            >
+              <path
+                d={solid}
+                fill={spec.movable === side ? 'var(--paper)' : hatch.fixed}
+                strokeWidth="2"
+                vectorEffect="non-scaling-stroke"
+              />
+              <path d={lines} fill="none" strokeWidth="1" vectorEffect="non-scaling-stroke" />
+            </g>
+            <text
+              x={(end + near) / 2}
+              y={AXIS + 5}
+              textAnchor="middle"
+              fontWeight="600"
+              fontSize="18"
+              stroke="var(--paper)"
+              strokeWidth="6"
+              paintOrder="stroke"
+            >
+              {machine.name}
+            </text>
+            {feet.map((foot, i) => {
+              const from = i === 0 ? 0 : feet[i - 1]!.from_coupling_mm
+              const [a, b] = [centre + way * from * scale, centre + way * foot.from_coupling_mm * scale]
+              return (
+                <g key={foot.name} stroke="var(--ink)" strokeWidth=".75">
+                  <path d={`M${b} ${FLOOR - 12}V${FLOOR + 36}M${a} ${FLOOR + 12}V${FLOOR + 36}`} />
+                  <path d={`M${a} ${FLOOR + 28}H${b}`} markerStart={hatch.arrow} markerEnd={hatch.arrow} />
+                  <text
+                    x={(a + b) / 2}
+                    y={FLOOR + 33}
+                    textAnchor="middle"
+                    fontSize="15"
+                    className="read"
+                    strokeWidth="6"
+                    style={{ stroke: 'var(--paper)', paintOrder: 'stroke' }}
+                  >
+                    {showLength(foot.from_coupling_mm - from, unit, 0)}
+                  </text>
+                </g>
+              )
+            })}
+          </g>
+        )
+      })}
+      <g transform={`translate(${centre} ${AXIS}) scale(1.5)`} stroke="var(--ink)" strokeLinejoin="round">
+        <path d={COUPLINGS[spec.coupling.family].solid} fill="var(--paper)" strokeWidth="1.4" />
+        <path d={COUPLINGS[spec.coupling.family].lines} fill="none" />
+      </g>
+      <path d={`M6 ${AXIS}H${WIDTH - 6}`} stroke="var(--ink)" strokeWidth=".9" strokeDasharray="18 4 3 4" />
+    </svg>
+  )
+}

@@ -1,0 +1,252 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { useNavigate, useParams } from 'react-router'
+import styled from 'styled-components'
+import { post, Refused, type Schemas, send } from '../api/client'
+import { catalogueOptions, lineOptions } from '../api/queries'
+import type { Draft } from '../benches/draft'
+import { LabelledCell } from '../benches/parts'
+import { MACHINES } from '../drawing/machines'
+import { useDraft } from '../job/useDraft'
+import { MainButton, PlainButton } from '../kit/Button'
+import { Choice } from '../kit/Choice'
+import { Words } from '../kit/Field'
+import { Lost } from '../kit/Lost'
+import { Sheet } from '../kit/Sheet'
+import { LineDrawing } from './LineDrawing'
+import { draftOf, drawable, MOST_FEET, SIDES, type Side, specOf } from './lineDraft'
+import { Pick } from './Pick'
+import { ValueLines } from './ValueLines'
+
+const CONNECTIONS = ['keyed, slip fit', 'keyed, interference', 'tapered bore', 'tapered bush', 'clamp ring'] as const
+type Values = Record<string, Schemas['Value']>
+
+/** Create a line, or change one. */
+export function LineEditor() {
+  const { lineId } = useParams()
+  const { data: line, error } = useQuery({ ...lineOptions(lineId ?? ''), enabled: !!lineId })
+  if (lineId && !line) return error ? <Lost why={error} /> : null
+  return <Editor key={lineId ?? 'new'} line={line ?? null} />
+}
+
+function Editor({ line }: { line: Schemas['LineOut'] | null }) {
+  const navigate = useNavigate()
+  const client = useQueryClient()
+  const catalogue = useQuery(catalogueOptions).data
+  const { draft, change, clear } = useDraft(`line.${line?.id ?? 'new'}`, () => draftOf(line?.name ?? '', line?.spec ?? null))
+  const [problems, setProblems] = useState<Record<string, string>>({})
+  const [general, setGeneral] = useState('')
+  const values = (draft.choices.values as Values | undefined) ?? line?.values ?? {}
+  const { spec, cellAt } = specOf(draft)
+  const set = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
+  const word = (key: string) => String(draft.choices[key] ?? '')
+  const family = word('family')
+  const save = async () => {
+    const body = JSON.stringify({ name: word('name'), version: line?.version ?? 0, spec, values })
+    try {
+      const saved = line
+        ? await send<Schemas['LineOut']>('PUT', `/api/lines/${line.id}`, body)
+        : await post<Schemas['LineOut']>('/api/lines', body)
+      clear()
+      await client.invalidateQueries()
+      navigate(`/lines/${saved.id}`)
+    } catch (why) {
+      if (!(why instanceof Refused)) throw why
+      const here: Record<string, string> = {}
+      const elsewhere: string[] = []
+      for (const { path, message } of why.problems) {
+        const at = cellAt[path] ?? path.replace(/^spec\.coupling\.|^spec\./, '')
+        here[at] = message
+        if (!cellAt[path]) elsewhere.push(message)
+      }
+      setProblems(here)
+      setGeneral(elsewhere.join(' ') || 'Some figures are missing or cannot be right. They are marked.')
+    }
+  }
+  const takeSize = (size: Schemas['CouplingSizeOut']) =>
+    change({
+      ...draft,
+      choices: {
+        ...draft.choices,
+        family: size.family,
+        series: size.series,
+        size: size.size,
+        values: { ...values, ...size.values },
+      },
+    })
+  const cell = { draft, change, problems }
+  return (
+    <Sheet
+      title={line ? `Change ${line.name}` : 'A line of your own'}
+      note="Figures are typed in the unit of the sheet, or with their own: 2 3/8 in, 60 mm"
+    >
+      <Drawing>
+        <LineDrawing spec={drawable(spec)} />
+      </Drawing>
+      <Form data-bench>
+        <section>
+          <h2>Line</h2>
+          <Words label="Name of the line" value={word('name')} onChange={(v) => set('name', v)} problem={problems.name} />
+          <LabelledCell cell="speed" label="Speed" kind="number" unit="rpm" {...cell} />
+          <Choice
+            label="Which machine is moved"
+            options={SIDES}
+            words={{ driver: word('driver.name') || 'driver', driven: word('driven.name') || 'driven' }}
+            value={draft.choices.movable as Side}
+            onChange={(v) => set('movable', v)}
+          />
+          <Words
+            label="What the coupling is meant to do here"
+            unit="if known"
+            value={word('purpose')}
+            onChange={(v) => set('purpose', v)}
+            long
+          />
+          <h2>Isolation points</h2>
+          <Points draft={draft} set={set} />
+        </section>
+        {SIDES.map((side) => (
+          <section key={side}>
+            <h2>{side === 'driver' ? 'Driver' : 'Driven machine'}</h2>
+            <Words
+              label="Name"
+              value={word(`${side}.name`)}
+              onChange={(v) => set(`${side}.name`, v)}
+              problem={problems[`${side}.name`]}
+            />
+            <Pick
+              label="Drawn as"
+              options={Object.keys(MACHINES)}
+              value={word(`${side}.drawn_as`)}
+              onChange={(v) => set(`${side}.drawn_as`, v)}
+            />
+            <LabelledCell cell={`${side}.power`} label="Power" detail="if known" kind="number" unit="kW" {...cell} />
+            <LabelledCell cell={`${side}.shaft`} label="Shaft diameter" {...cell} />
+            <LabelledCell cell={`${side}.hub`} label="Hub outside diameter" {...cell} />
+            <LabelledCell cell={`${side}.hub_length`} label="Hub length" {...cell} />
+            <LabelledCell cell={`${side}.screws`} label="Set screws in the hub" kind="number" unit="" {...cell} />
+            <Pick
+              label="Hub held by"
+              options={CONNECTIONS}
+              value={word(`${side}.connection`)}
+              onChange={(v) => set(`${side}.connection`, v)}
+            />
+            <LabelledCell cell={`${side}.bolts`} label="Foot bolts" kind="number" unit="" {...cell} />
+            {Array.from({ length: Number(draft.choices[`${side}.feet`]) }, (_, i) => (
+              <LabelledCell
+                key={`foot ${i + 1}`}
+                cell={`${side}.foot${i}`}
+                label={
+                  i === 0 ? 'Near feet from coupling' : i === 1 ? 'Far feet from coupling' : `Feet ${i + 1} from coupling`
+                }
+                {...cell}
+              />
+            ))}
+            {Number(draft.choices[`${side}.feet`]) < MOST_FEET && (
+              <PlainButton onPress={() => set(`${side}.feet`, Number(draft.choices[`${side}.feet`]) + 1)}>
+                Add feet
+              </PlainButton>
+            )}
+          </section>
+        ))}
+        <section className="wide">
+          <h2>Coupling</h2>
+          {!!catalogue?.sizes.length && (
+            <Pick
+              label="From the catalogue"
+              options={['', ...catalogue.sizes.map((s) => `${s.series} ${s.size}`)]}
+              value=""
+              onChange={(name) => {
+                const size = catalogue.sizes.find((s) => `${s.series} ${s.size}` === name)
+                if (size) takeSize(size)
+              }}
+            />
+          )}
+          <div className="three">
+            <Pick
+              label="Family"
+              options={catalogue?.families ?? [family]}
+              value={family}
+              onChange={(v) => set('family', v)}
+            />
+            <Words label="Series" value={word('series')} onChange={(v) => set('series', v)} problem={problems.series} />
+            <Words label="Size" value={word('size')} onChange={(v) => set('size', v)} problem={problems.size} />
+          </div>
+          <h2>Value card</h2>
+          {catalogue && !catalogue.asked[family] && <p>There is no route for this family, so no value is asked for.</p>}
+          <ValueLines
+            keys={catalogue?.asked[family] ?? []}
+            card={values}
+            onSave={(key, value) => set('values', { ...values, [key]: value })}
+          />
+        </section>
+        <Foot>
+          {general && <p role="alert">{general}</p>}
+          <MainButton data-enter-goes-here onPress={save}>
+            Save the line
+          </MainButton>
+          <PlainButton
+            onPress={() => {
+              clear()
+              navigate(line ? `/lines/${line.id}` : '/')
+            }}
+          >
+            Leave without saving
+          </PlainButton>
+        </Foot>
+      </Form>
+    </Sheet>
+  )
+}
+
+function Points({ draft, set }: { draft: Draft; set: (key: string, value: unknown) => void }) {
+  const points = draft.choices.points as { energy: string; point: string }[]
+  const put = (i: number, key: 'energy' | 'point', value: string) =>
+    set(
+      'points',
+      points.map((p, at) => (at === i ? { ...p, [key]: value } : p)),
+    )
+  return (
+    <>
+      {points.map((p, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: points have no other name than their place
+        <div className="three" key={i}>
+          <Words label="Energy" value={p.energy} onChange={(v) => put(i, 'energy', v)} />
+          <Words label="Isolated at" value={p.point} onChange={(v) => put(i, 'point', v)} />
+        </div>
+      ))}
+      <PlainButton onPress={() => set('points', [...points, { energy: '', point: '' }])}>Add an isolation point</PlainButton>
+    </>
+  )
+}
+
+const Drawing = styled.div`
+  padding: 8px 16px;
+  border-bottom: 1.25px solid var(--ink);
+  position: sticky;
+  top: 0;
+  background: var(--paper);
+  z-index: 2;
+  svg { display: block; max-height: 190px; }
+  .read { font-family: var(--read); }
+`
+const Form = styled.div`
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  section { padding: 10px 16px 20px; display: flex; flex-direction: column; gap: 8px; border-right: 0.75px solid var(--line); }
+  .wide { grid-column: 1 / -1; border-top: 1.25px solid var(--ink); }
+  .three { display: grid; grid-template-columns: repeat(auto-fit, minmax(120px, 1fr)); gap: 10px; }
+  h2 { font-size: 18px; font-weight: 600; }
+  button { align-self: flex-start; }
+  @media (max-width: 860px) { grid-template-columns: minmax(0, 1fr); }
+`
+const Foot = styled.div`
+  grid-column: 1 / -1;
+  padding: 12px 16px 28px;
+  border-top: 1.25px solid var(--ink);
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  flex-wrap: wrap;
+  p { flex-basis: 100%; font-weight: 600; }
+`

@@ -1,0 +1,151 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link } from 'react-aria-components'
+import { useNavigate, useParams } from 'react-router'
+import styled from 'styled-components'
+import { api, bring, Refused } from '../api/client'
+import { catalogueOptions, floorOptions, lineJobsOptions, lineOptions, sessionOptions } from '../api/queries'
+import { ShaftLine } from '../drawing/ShaftLine'
+import { mayActAs, sayWhen } from '../job/context'
+import { Num } from '../kit/Allowance'
+import { MainButton, PlainButton } from '../kit/Button'
+import { Words } from '../kit/Field'
+import { Lost } from '../kit/Lost'
+import { Sheet } from '../kit/Sheet'
+import { showLength } from '../units/length'
+import { useUnit } from '../units/preferences'
+import { ValueLines } from './ValueLines'
+
+/** A line: both machines, the coupling with its limits and their sources, the jobs done on it. */
+export function LineView() {
+  const { lineId = '' } = useParams()
+  const unit = useUnit()
+  const navigate = useNavigate()
+  const client = useQueryClient()
+  const { data: line, error } = useQuery(lineOptions(lineId))
+  const jobs = useQuery(lineJobsOptions(lineId)).data ?? []
+  const role = useQuery(sessionOptions).data?.role
+  const asked = useQuery(catalogueOptions).data?.asked ?? {}
+  const [title, setTitle] = useState('')
+  const [problem, setProblem] = useState('')
+  if (!line) return error ? <Lost why={error} /> : null
+  const { spec } = line
+  const open = jobs.find((job) => !job.closed)
+  const start = async () => {
+    try {
+      const job = await bring(
+        api.POST('/api/jobs/of-line/{line_id}', { params: { path: { line_id: lineId } }, body: { title: title.trim() } }),
+      )
+      client.invalidateQueries({ queryKey: floorOptions.queryKey })
+      navigate(`/jobs/${job.id}`)
+    } catch (why) {
+      setProblem(why instanceof Refused ? why.message : String(why))
+    }
+  }
+  const mayWork = mayActAs(role, 'millwright')
+  return (
+    <Sheet title={line.name} note={`${spec.driver.name} to ${spec.driven.name.toLowerCase()}, ${spec.coupling.family}`}>
+      <Page>
+        <div className="drawing">
+          <ShaftLine spec={spec} label={`${spec.driver.name}, ${spec.coupling.family} coupling, ${spec.driven.name}`} />
+        </div>
+        <section>
+          <h2>Work</h2>
+          {open ? (
+            <>
+              <p>
+                Job {open.number} is open: {open.title}, started {sayWhen(open.started_at)} by {open.started_by}.
+              </p>
+              <MainButton onPress={() => navigate(`/jobs/${open.id}`)}>Carry on with job {open.number}</MainButton>
+            </>
+          ) : line.why_no_route ? (
+            <p>{line.why_no_route}</p>
+          ) : mayWork ? (
+            <>
+              <Words
+                label="What is to be done"
+                value={title}
+                onChange={setTitle}
+                problem={problem}
+                detail="New element; both hubs; alignment check …"
+              />
+              <MainButton isDisabled={!title.trim()} onPress={start}>
+                Start a job
+              </MainButton>
+            </>
+          ) : (
+            <p>A millwright or the lead starts a job.</p>
+          )}
+          {mayWork && <PlainButton onPress={() => navigate(`/lines/${line.id}/edit`)}>Change this line</PlainButton>}
+          <h2>History</h2>
+          {jobs.length === 0 && <p>No job on this line yet.</p>}
+          <ul>
+            {jobs.map((job) => (
+              <li key={job.id}>
+                <Link href={`/jobs/${job.id}/record`}>
+                  Job {job.number}, {job.title}
+                </Link>
+                <small>
+                  {sayWhen(job.started_at)}, {job.started_by}; {job.closed ? 'closed' : 'open'}
+                </small>
+              </li>
+            ))}
+          </ul>
+        </section>
+        <section>
+          <h2>Machines</h2>
+          {(['driver', 'driven'] as const).map((side) => {
+            const machine = spec[side]
+            return (
+              <div className="machine" key={side}>
+                <h3>
+                  {machine.name}{' '}
+                  <span>
+                    {side}, {spec.movable === side ? 'is moved' : 'stays'}
+                  </span>
+                </h3>
+                <p>
+                  {machine.power_kw ? `${machine.power_kw} kW, ` : ''}
+                  {spec.speed_rpm} rpm, shaft <Num>{showLength(machine.shaft_diameter_mm, unit, 1)}</Num> {unit}
+                </p>
+                {machine.feet.map((foot) => (
+                  <p key={foot.name}>
+                    {foot.name}: <Num>{showLength(foot.from_coupling_mm, unit, 0)}</Num> {unit} from the coupling
+                  </p>
+                ))}
+              </div>
+            )
+          })}
+          <h2>Coupling</h2>
+          <p>
+            {spec.coupling.series} {spec.coupling.size}, {spec.coupling.family}; hubs {spec.coupling.driver_hub.connection}{' '}
+            and {spec.coupling.driven_hub.connection}
+          </p>
+          {spec.purpose && <p>{spec.purpose}</p>}
+          <ValueLines
+            keys={asked[spec.coupling.family] ?? Object.keys(line.values)}
+            card={line.values}
+            onSave={() => {}}
+            canEdit={false}
+          />
+        </section>
+      </Page>
+    </Sheet>
+  )
+}
+
+const Page = styled.div`
+  display: grid;
+  grid-template-columns: 380px minmax(0, 1fr);
+  .drawing { grid-column: 1 / -1; border-bottom: 1.25px solid var(--ink); padding: 12px 16px; }
+  .drawing svg { display: block; width: min(100%, 640px); margin: 0 auto; }
+  section { padding: 12px 16px 24px; display: flex; flex-direction: column; gap: 8px; }
+  section + section { border-left: 1.25px solid var(--line); }
+  h2 { font-size: 18px; font-weight: 600; border-bottom: 1.25px solid var(--ink); margin-top: 8px; }
+  h3 { font-size: 16px; font-weight: 600; }
+  h3 span { font-weight: 400; color: var(--ink-2); }
+  small { display: block; color: var(--ink-2); font-size: 14px; }
+  li { padding: 4px 0; border-bottom: 0.75px solid var(--line); }
+  li a { display: inline-flex; min-height: 44px; align-items: center; }
+  @media (max-width: 860px) { grid-template-columns: minmax(0, 1fr); }
+`

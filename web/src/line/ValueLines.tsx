@@ -1,0 +1,155 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import styled from 'styled-components'
+import type { Schemas } from '../api/client'
+import { catalogueOptions } from '../api/queries'
+import { Num } from '../kit/Allowance'
+import { PlainButton } from '../kit/Button'
+import { Choice } from '../kit/Choice'
+import { Words } from '../kit/Field'
+import { forRecord, readLengthMm, readNumber } from '../units/length'
+import { useUnit } from '../units/preferences'
+
+type Value = Schemas['Value']
+type Kind = Schemas['ValueKindOut']
+
+const SOURCES = ["maker's manual", 'drawing', 'site rule', 'measured', 'sample'] as const
+
+interface ValueLinesProps {
+  keys: readonly string[]
+  card: Record<string, Value>
+  /** Lines the live step waits for. */
+  needed?: readonly string[]
+  onSave: (key: string, value: Value) => Promise<void> | void
+  canEdit?: boolean
+}
+
+/** The value card: a line for each figure with its source; a missing one says which paper to look in. */
+export function ValueLines({ keys, card, needed = [], onSave, canEdit = true }: ValueLinesProps) {
+  const kinds = useQuery(catalogueOptions).data?.kinds ?? []
+  const [editing, setEditing] = useState<string | null>(null)
+  return (
+    <Lines>
+      {kinds
+        .filter((kind) => keys.includes(kind.key))
+        .map((kind) => {
+          const value = card[kind.key]
+          return (
+            <li key={kind.key} data-missing={value ? undefined : ''}>
+              <div>
+                <span>
+                  <b>{kind.title}</b>
+                  {value ? <small>{saySource(value)}</small> : <small>Missing. Look in {kind.look_in}.</small>}
+                </span>
+                <span>
+                  {value && (
+                    <>
+                      <Num>{value.value}</Num> {kind.unit}
+                      {value.means && `, ${value.means}`}
+                    </>
+                  )}
+                  {!value && needed.includes(kind.key) && <strong>this step waits for it</strong>}
+                </span>
+                {canEdit && (
+                  <PlainButton
+                    onPress={() => setEditing(editing === kind.key ? null : kind.key)}
+                    aria-label={`${value ? 'Change' : 'Enter'} ${kind.title}`}
+                  >
+                    {value ? 'Change' : 'Enter'}
+                  </PlainButton>
+                )}
+              </div>
+              {editing === kind.key && (
+                <EditValue
+                  kind={kind}
+                  value={value}
+                  onSave={async (next) => {
+                    await onSave(kind.key, next)
+                    setEditing(null)
+                  }}
+                />
+              )}
+            </li>
+          )
+        })}
+    </Lines>
+  )
+}
+
+/** A source in one line. */
+export function saySource({ source }: Value): string {
+  return [`${source.kind}: ${source.document}`, source.issue && `issue ${source.issue}`, source.page && `page ${source.page}`]
+    .filter(Boolean)
+    .join(', ')
+}
+
+function EditValue({
+  kind,
+  value,
+  onSave,
+}: {
+  kind: Kind
+  value: Value | undefined
+  onSave: (value: Value) => Promise<void>
+}) {
+  const unit = useUnit()
+  const [text, setText] = useState(value ? String(value.value) : '')
+  const [means, setMeans] = useState(value?.means ?? '')
+  const [source, setSource] = useState<Schemas['Source']>(
+    value?.source ?? { kind: "maker's manual", document: '', issue: '', page: '' },
+  )
+  const [problem, setProblem] = useState('')
+  const isLength = kind.unit === 'mm'
+  const typed = { text, unit: value && text === String(value.value) ? ('mm' as const) : unit }
+  const figure = isLength ? readLengthMm(typed) : readNumber(text)
+  const save = () => {
+    if (figure === null) return setProblem('This wants a number.')
+    if (kind.means.length && !means) return setProblem(`${kind.ask}: ${kind.means.join(' or ')}?`)
+    if (!source.document.trim()) return setProblem('Name the paper it comes from.')
+    return onSave({ value: figure, means, typed: isLength ? (forRecord(typed) ?? '') : '', source }).catch((why) =>
+      setProblem(why.message),
+    )
+  }
+  return (
+    <Edit>
+      <Words
+        label={kind.title}
+        unit={isLength ? unit : kind.unit}
+        value={text}
+        onChange={setText}
+        autoFocus
+        problem={problem}
+      />
+      {kind.means.length > 0 && <Choice label={kind.ask} options={kind.means} value={means || null} onChange={setMeans} />}
+      <Choice
+        label="Comes from"
+        options={SOURCES}
+        value={source.kind as (typeof SOURCES)[number]}
+        onChange={(k) => setSource({ ...source, kind: k })}
+      />
+      <div className="three">
+        <Words label="Document" value={source.document} onChange={(document) => setSource({ ...source, document })} />
+        <Words label="Issue" value={source.issue ?? ''} onChange={(issue) => setSource({ ...source, issue })} />
+        <Words label="Page" value={source.page ?? ''} onChange={(page) => setSource({ ...source, page })} />
+      </div>
+      <PlainButton onPress={save}>Put it on the card</PlainButton>
+    </Edit>
+  )
+}
+
+const Lines = styled.ul`
+  li { border-bottom: 0.75px solid var(--line); }
+  li > div:first-child { display: grid; grid-template-columns: 1fr auto auto; gap: 12px; align-items: center; padding: 4px 0; line-height: 1.2; }
+  b { font-weight: 500; }
+  strong { font-weight: 600; }
+  small { display: block; font-size: 14px; color: var(--ink-2); }
+  li[data-missing] > div { border-left: 3px solid var(--ink); padding-left: 8px; }
+`
+const Edit = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 8px 0 14px 12px;
+  .three { display: grid; grid-template-columns: 2fr 1fr 1fr; gap: 10px; }
+  > button { align-self: flex-start; }
+`

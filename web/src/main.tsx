@@ -1,0 +1,77 @@
+import '@fontsource/barlow-semi-condensed/latin-400.css'
+import '@fontsource/barlow-semi-condensed/latin-500.css'
+import '@fontsource/barlow-semi-condensed/latin-600.css'
+import '@fontsource/spline-sans-mono/latin-500.css'
+import '@fontsource/spline-sans-mono/latin-600.css'
+import './kit/tokens.css'
+import { QueryClientProvider, useQuery } from '@tanstack/react-query'
+import { lazy, StrictMode, Suspense, useEffect, useState } from 'react'
+import { RouterProvider } from 'react-aria-components'
+import { createRoot } from 'react-dom/client'
+import { BrowserRouter, Route, Routes, useNavigate } from 'react-router'
+import { signedOut } from './api/client'
+import { queryClient, sessionOptions } from './api/queries'
+import { Floor } from './floor/Floor'
+import { Slip } from './kit/Dialog'
+import { Lost } from './kit/Lost'
+import { SignIn, SignInPage } from './session/SignIn'
+import { PreferencesProvider } from './units/preferences'
+
+const JobView = lazy(() => import('./job/JobView').then((m) => ({ default: m.JobView })))
+const LineView = lazy(() => import('./line/LineView').then((m) => ({ default: m.LineView })))
+const LineEditor = lazy(() => import('./line/LineEditor').then((m) => ({ default: m.LineEditor })))
+const RecordView = lazy(() => import('./record/RecordView').then((m) => ({ default: m.RecordView })))
+const QuickBenches = lazy(() => import('./quick/QuickBenches').then((m) => ({ default: m.QuickBenches })))
+const QuickBench = lazy(() => import('./quick/QuickBench').then((m) => ({ default: m.QuickBench })))
+
+/** Signed in or not; and signed out in the middle of work, where the sheet stays as it is underneath. */
+function App() {
+  const session = useQuery(sessionOptions)
+  const [ended, setEnded] = useState(false)
+  const navigate = useNavigate()
+  useEffect(() => {
+    const end = () => setEnded(queryClient.getQueryData(sessionOptions.queryKey) !== undefined)
+    signedOut.addEventListener('signed-out', end)
+    return () => signedOut.removeEventListener('signed-out', end)
+  }, [])
+  if (session.isPending) return null
+  if (!session.data) return <SignInPage />
+  const goOn = () => {
+    setEnded(false)
+    queryClient.invalidateQueries()
+  }
+  return (
+    <RouterProvider navigate={navigate}>
+      <Suspense fallback={null}>
+        <Routes>
+          <Route path="/" element={<Floor />} />
+          <Route path="/lines/new" element={<LineEditor />} />
+          <Route path="/lines/:lineId" element={<LineView />} />
+          <Route path="/lines/:lineId/edit" element={<LineEditor />} />
+          <Route path="/jobs/:jobId" element={<JobView />} />
+          <Route path="/jobs/:jobId/steps/:stepKey" element={<JobView />} />
+          <Route path="/jobs/:jobId/record" element={<RecordView />} />
+          <Route path="/benches" element={<QuickBenches />} />
+          <Route path="/benches/:name" element={<QuickBench />} />
+          <Route path="*" element={<Lost />} />
+        </Routes>
+      </Suspense>
+      <Slip title="Your session has ended" isOpen={ended}>
+        <p>Sign in again. What you typed is still on the sheet.</p>
+        <SignIn onDone={goOn} />
+      </Slip>
+    </RouterProvider>
+  )
+}
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <QueryClientProvider client={queryClient}>
+      <PreferencesProvider>
+        <BrowserRouter>
+          <App />
+        </BrowserRouter>
+      </PreferencesProvider>
+    </QueryClientProvider>
+  </StrictMode>,
+)

@@ -1,0 +1,91 @@
+import { useParams } from 'react-router'
+import styled from 'styled-components'
+import type { BenchClient } from '../benches/bench'
+import { BENCHES } from '../benches/benches'
+import { DraftReader } from '../benches/draft'
+import { LabelledCell } from '../benches/parts'
+import { useEvaluate } from '../benches/useEvaluate'
+import { VerdictColumn } from '../benches/VerdictColumn'
+import { useDraft } from '../job/useDraft'
+import { PlainButton } from '../kit/Button'
+import { Lost } from '../kit/Lost'
+import { Sheet } from '../kit/Sheet'
+import { useUnit } from '../units/preferences'
+
+/** One bench on its own: its limits are typed beside it, since there is no value card. */
+export function QuickBench() {
+  const bench = BENCHES[useParams().name ?? '']
+  return bench ? <Quick key={bench.name} bench={bench} /> : <Lost />
+}
+
+function Quick({ bench }: { bench: BenchClient }) {
+  const unit = useUnit()
+  const { draft, touched, change, clear } = useDraft(`quick.${bench.name}`, () => bench.start({}, {}))
+  const limits = bench.quickLimits ?? []
+  const reader = new DraftReader(draft)
+  const values: Record<string, number> = {}
+  for (const { cell, kind } of limits) {
+    const value = kind === 'length' ? reader.length(`limit.${cell}`, '') : reader.number(`limit.${cell}`, '')
+    if (value !== null) values[cell] = value
+  }
+  const preset = bench.quickPreset?.(values) ?? {}
+  const reading = bench.read(draft, preset)
+  const { result, problems, general } = useEvaluate(bench.name, reading, preset)
+  return (
+    <Sheet
+      title={bench.title}
+      note={bench.answers}
+      keys={bench.keys}
+      verdict={
+        <VerdictColumn
+          say={result && bench.say(result, unit, null)}
+          result={result}
+          lacking={reading.lacking}
+          general={general}
+          foot={
+            touched ? (
+              <Foot>
+                <PlainButton onPress={clear}>Clear the sheet</PlainButton>
+              </Foot>
+            ) : null
+          }
+        />
+      }
+    >
+      <div data-bench>
+        <bench.Drawing draft={draft} change={change} preset={preset} result={result} problems={problems} spec={null} />
+        {limits.length > 0 && (
+          <Limits>
+            <h3>Limits</h3>
+            {limits.map(({ cell, label, kind, unit: limitUnit }) => (
+              <LabelledCell
+                key={cell}
+                cell={`limit.${cell}`}
+                label={label}
+                kind={kind}
+                unit={kind === 'length' ? undefined : limitUnit}
+                draft={draft}
+                change={change}
+                problems={problems}
+              />
+            ))}
+          </Limits>
+        )}
+      </div>
+    </Sheet>
+  )
+}
+
+const Foot = styled.div`
+  padding: 10px 16px;
+  border-bottom: 1.25px solid var(--ink);
+`
+const Limits = styled.section`
+  border-top: 2px solid var(--ink);
+  padding: 8px 16px 16px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 28px;
+  align-items: center;
+  h3 { font-size: 16px; font-weight: 600; flex-basis: 100%; }
+`

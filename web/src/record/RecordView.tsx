@@ -1,0 +1,197 @@
+import { useQuery } from '@tanstack/react-query'
+import { Link } from 'react-aria-components'
+import { useParams } from 'react-router'
+import styled from 'styled-components'
+import type { Schemas } from '../api/client'
+import { recordOptions } from '../api/queries'
+import { sayWhen } from '../job/context'
+import { Glyph, Num } from '../kit/Allowance'
+import { Lost } from '../kit/Lost'
+import { Sheet } from '../kit/Sheet'
+import { inSheetUnit, showFigure } from '../units/length'
+import { useUnit } from '../units/preferences'
+
+type Reading = Schemas['Reading']
+
+/** The record of a job: as found, every move, as left, torques, sources, who and when. */
+export function RecordView() {
+  const { jobId = '' } = useParams()
+  const { data: record, error } = useQuery(recordOptions(jobId))
+  if (!record) return error ? <Lost why={error} /> : null
+  const stages = [...new Set(record.steps.map((s) => s.stage))]
+  return (
+    <Sheet title={`${record.line}, job ${record.number}`} note={record.what}>
+      <Paper>
+        <header>
+          <div>
+            <h2>{record.title}</h2>
+            <p>
+              {record.site}. Started {sayWhen(record.started_at)} by {record.started_by}.{' '}
+              {record.closed ? 'Signed and closed.' : 'Open.'}
+            </p>
+          </div>
+          <nav aria-label="Record as a file">
+            <a href={`/api/records/${jobId}/pdf`}>PDF</a>
+            <a href={`/api/records/${jobId}/json`}>Job as JSON</a>
+            <Link href={`/jobs/${jobId}`}>To the job</Link>
+          </nav>
+        </header>
+        {record.open_things.length > 0 && (
+          <div className="open">
+            <b>This record is open. Still to be done:</b>
+            <ul>
+              {record.open_things.map((thing) => (
+                <li key={thing}>{thing}</li>
+              ))}
+            </ul>
+          </div>
+        )}
+        <h3>Value card</h3>
+        <table>
+          <tbody>
+            {record.card.map((line) => (
+              <tr key={line.title}>
+                <td>{line.title}</td>
+                <td>
+                  <Num>{line.value}</Num> {line.means}
+                </td>
+                <td>{line.source}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {stages.map((stage) => (
+          <section key={stage}>
+            <h3>{stage}</h3>
+            {record.steps
+              .filter((s) => s.stage === stage)
+              .map((step) => (
+                <article key={step.key}>
+                  <h4>
+                    {step.title} <span>{step.stale_because || step.state}</span>
+                  </h4>
+                  {step.readings.map((reading) => (
+                    <OneReading key={reading.id} reading={reading} jobId={jobId} />
+                  ))}
+                  {step.signatures.map((s) => (
+                    <p className="signed" key={s.at}>
+                      {s.kind === 'authorise' ? 'Accepted over its limit' : 'Signed'} by {s.by}, {s.role}, {sayWhen(s.at)}
+                      {s.reason && `: ${s.reason}`}
+                    </p>
+                  ))}
+                </article>
+              ))}
+          </section>
+        ))}
+        {record.ledger.length > 0 && (
+          <section>
+            <h3>Ledger</h3>
+            {record.ledger.map((line) => (
+              <p key={line.label}>
+                {line.label}: {line.value} ({line.typed})
+              </p>
+            ))}
+          </section>
+        )}
+        <p className="note">
+          This record shows what was entered. The maker’s manual, the plant’s procedure, the local code and authorised people
+          decide.
+        </p>
+      </Paper>
+    </Sheet>
+  )
+}
+
+function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
+  const unit = useUnit()
+  const isClock =
+    reading.figures.some((f) => /o'clock|°$|half past/.test(f.label)) &&
+    reading.kind === 'reading' &&
+    !reading.figures.some((f) => f.label.includes('over the'))
+  return (
+    <div className="reading">
+      <p>
+        <b>{reading.label}</b>{' '}
+        {reading.verdict && (
+          <>
+            <Glyph status={reading.verdict} /> {reading.verdict === 'not judged' ? 'done' : reading.verdict}{' '}
+          </>
+        )}
+        <small>
+          {reading.by}, {reading.role}, {sayWhen(reading.at)}
+        </small>
+        {isClock && <a href={`/api/records/${jobId}/entries/${reading.id}/csv`}>CSV</a>}
+      </p>
+      <dl>
+        {reading.figures.map((f, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: figures in their order; labels can repeat
+          <div key={i}>
+            <dt>{f.label}</dt>
+            <dd>
+              <Num>{inSheetUnit(f.value, unit)}</Num>
+              {f.typed && <small> typed {f.typed}</small>}
+            </dd>
+          </div>
+        ))}
+      </dl>
+      {reading.checks.length > 0 && (
+        <table>
+          <tbody>
+            {reading.checks.map((check) => {
+              const show = (v: number | null) =>
+                v === null ? '' : `${showFigure(v, check.unit, unit).text} ${showFigure(v, check.unit, unit).unit}`
+              return (
+                <tr key={check.name}>
+                  <td>{check.name}</td>
+                  <td>
+                    <Num>{show(check.value)}</Num>
+                  </td>
+                  <td>
+                    <Num>
+                      {[check.min !== null && `from ${show(check.min)}`, check.max !== null && `to ${show(check.max)}`]
+                        .filter(Boolean)
+                        .join(' ')}
+                    </Num>
+                  </td>
+                  <td>{check.status}</td>
+                  <td>{check.source}</td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+      )}
+      {reading.drawing && (
+        <img
+          alt="Side view and plan of the two machines as read"
+          src={`data:image/svg+xml;utf8,${encodeURIComponent(reading.drawing)}`}
+        />
+      )}
+    </div>
+  )
+}
+
+const Paper = styled.div`
+  max-width: 1020px;
+  margin: 0 auto;
+  padding: 16px 20px 40px;
+  header { display: flex; justify-content: space-between; gap: 16px; align-items: start; }
+  nav { display: flex; gap: 8px; }
+  nav a { display: inline-flex; align-items: center; min-height: 44px; padding: 0 14px; border: 1.25px solid var(--ink); background: var(--leaf); text-decoration: none; font-weight: 500; white-space: nowrap; }
+  h2 { font-size: 26px; font-weight: 600; line-height: 1.1; }
+  h3 { font-size: 20px; font-weight: 600; border-bottom: 2px solid var(--ink); margin-top: 20px; }
+  h4 { font-size: 16px; font-weight: 600; margin-top: 10px; }
+  h4 span, small, .note { color: var(--ink-2); font-weight: 400; font-size: 14px; }
+  .open { border: 2px solid var(--ink); padding: 8px 12px; margin-top: 12px; }
+  .open li { list-style: disc; margin-left: 18px; }
+  table { border-collapse: collapse; width: 100%; font-size: 15px; }
+  td { border-bottom: 0.75px solid var(--line); padding: 2px 10px 2px 0; vertical-align: top; }
+  .reading { border-left: 2px solid var(--line); padding: 2px 0 4px 10px; margin: 4px 0; }
+  .reading > p { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }
+  .reading > p a { min-height: 44px; min-width: 44px; display: inline-flex; align-items: center; }
+  dl { columns: 3 240px; font-size: 15px; }
+  dl div { break-inside: avoid; display: flex; gap: 6px; }
+  dt { color: var(--ink-2); }
+  .signed { font-weight: 600; }
+  img { width: 100%; background: #fff; }
+`

@@ -1,0 +1,56 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import styled from 'styled-components'
+import { api, bring } from '../api/client'
+import { sessionOptions } from '../api/queries'
+import { PlainButton } from '../kit/Button'
+import { Choice } from '../kit/Choice'
+import { Slip } from '../kit/Dialog'
+
+/** Who is signed in and as what; sign out; another site where one belongs to several. */
+export function Account() {
+  const session = useQuery(sessionOptions).data
+  const client = useQueryClient()
+  const [open, setOpen] = useState(false)
+  if (!session) return null
+  const signOut = async () => {
+    await bring(api.DELETE('/api/session'))
+    client.clear()
+    window.location.assign('/')
+  }
+  const choose = async (site: string) => {
+    await bring(api.PUT('/api/session', { body: { site } }))
+    client.clear()
+    window.location.assign('/')
+  }
+  return (
+    <>
+      <button type="button" className="cell" onClick={() => setOpen(true)}>
+        <span>
+          <Role>{session.role}</Role>
+          <small>{session.name}</small>
+        </span>
+      </button>
+      <Slip title={session.name} isOpen={open} onClose={() => setOpen(false)}>
+        <p>
+          Signed in as {session.role} at {session.site.name}.
+        </p>
+        {session.sites.length > 1 && (
+          <Choice
+            label="Site"
+            options={session.sites.map((s) => s.id)}
+            words={Object.fromEntries(session.sites.map((s) => [s.id, s.name]))}
+            value={session.site.id}
+            onChange={choose}
+          />
+        )}
+        <PlainButton onPress={signOut}>Sign out</PlainButton>
+      </Slip>
+    </>
+  )
+}
+
+const Role = styled.span`
+  display: block;
+  &::first-letter { text-transform: uppercase; }
+`

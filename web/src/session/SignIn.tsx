@@ -1,0 +1,81 @@
+import { useQueryClient } from '@tanstack/react-query'
+import { type FormEvent, useState } from 'react'
+import styled from 'styled-components'
+import { api, bring, Refused } from '../api/client'
+import { sessionOptions } from '../api/queries'
+import { MainButton } from '../kit/Button'
+import { Words } from '../kit/Field'
+import { Mark } from '../kit/Mark'
+
+/** Name and password. Used as a page, and over the sheet when a session has ended in the middle of work. */
+export function SignIn({ onDone }: { onDone?: () => void }) {
+  const client = useQueryClient()
+  const [username, setUsername] = useState('')
+  const [password, setPassword] = useState('')
+  const [problem, setProblem] = useState('')
+  const submit = async (event: FormEvent) => {
+    event.preventDefault()
+    try {
+      const session = await bring(api.POST('/api/session', { body: { username: username.trim(), password } }))
+      client.setQueryData(sessionOptions.queryKey, session)
+      onDone?.()
+    } catch (why) {
+      setProblem(why instanceof Refused ? why.message : String(why))
+    }
+  }
+  return (
+    <Form onSubmit={submit}>
+      <Words label="Name" value={username} onChange={setUsername} autoFocus autoComplete="username" />
+      <Words
+        label="Password"
+        type="password"
+        value={password}
+        onChange={setPassword}
+        autoComplete="current-password"
+        problem={problem}
+      />
+      <MainButton type="submit">Sign in</MainButton>
+    </Form>
+  )
+}
+
+/** The first page. */
+export function SignInPage() {
+  return (
+    <Page>
+      <Head>
+        <Mark size={64} />
+        <div>
+          <h1>Young Anvil</h1>
+          <p>From lock-out to guard: fit the hubs, set the gap, align, torque, keep the record.</p>
+        </div>
+      </Head>
+      <SignIn />
+      <p className="note">The maker’s manual, the plant’s procedure, the local code and authorised people decide.</p>
+    </Page>
+  )
+}
+
+const Form = styled.form`
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+`
+const Page = styled.main`
+  max-width: 440px;
+  margin: 10vh auto 0;
+  padding: 24px;
+  display: flex;
+  flex-direction: column;
+  gap: 24px;
+  border-top: 2px solid var(--ink);
+  border-bottom: 2px solid var(--ink);
+  .note { font-size: 14px; color: var(--ink-2); }
+`
+const Head = styled.div`
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  h1 { font-size: 30px; line-height: 1; }
+  p { color: var(--ink-2); margin-top: 4px; }
+`

@@ -1,0 +1,110 @@
+/** Lengths as people write them, shown in the sheet's unit. The server reads what was typed once more, in its own words. */
+
+export type LengthUnit = 'mm' | 'in'
+
+/** What a hand typed, and the unit the sheet was set to then: switching the sheet never changes a reading. */
+export interface Typed {
+  text: string
+  unit: LengthUnit
+}
+
+const MM_PER_INCH = 25.4
+const FACTORS: Record<string, number> = {
+  mm: 1,
+  in: MM_PER_INCH,
+  inch: MM_PER_INCH,
+  inches: MM_PER_INCH,
+  '"': MM_PER_INCH,
+  '”': MM_PER_INCH,
+  thou: MM_PER_INCH / 1000,
+  mil: MM_PER_INCH / 1000,
+  mils: MM_PER_INCH / 1000,
+  µm: 0.001,
+  μm: 0.001,
+  um: 0.001,
+  micron: 0.001,
+  microns: 0.001,
+}
+const NUMBER = /^([+\-−–]?)\s*(\d+[.,]?\d*|[.,]\d+)(.*)$/s
+const FRACTION = /^([+\-−–]?)\s*(?:(\d+)[\s-]+)?(\d+)\s*\/\s*(\d+)(.*)$/s
+
+/** Millimetres, or null where the text is no length. A bare fraction is inches. */
+export function readLengthMm({ text, unit }: Typed): number | null {
+  const trimmed = text.trim().toLowerCase()
+  const fraction = trimmed.match(FRACTION)
+  const number = fraction ? null : trimmed.match(NUMBER)
+  const found = fraction ?? number
+  if (!found) return null
+  const named = found[found.length - 1]!.trim().replace(/\.$/, '')
+  const factor = named ? FACTORS[named] : fraction ? MM_PER_INCH : FACTORS[unit]
+  if (factor === undefined) return null
+  if (fraction && Number(fraction[4]) === 0) return null
+  const size = fraction
+    ? Number(fraction[2] ?? 0) + Number(fraction[3]) / Number(fraction[4])
+    : Number(number![2]!.replace(',', '.'))
+  const sign = '-−–'.includes(found[1] || '+') ? -1 : 1
+  return Number((sign * size * factor).toFixed(9))
+}
+
+/** A plain number for a field that is no length; null where the text is none. */
+export function readNumber(text: string): number | null {
+  const cleaned = text.trim().replace(',', '.').replace('−', '-')
+  return cleaned !== '' && /^[+-]?(\d+\.?\d*|\.\d+)$/.test(cleaned) ? Number(cleaned) : null
+}
+
+/** How the typed text goes into the record; nothing where it is plain millimetres already. */
+export function forRecord({ text, unit }: Typed): string | null {
+  const isBare = /^[+\-−–]?\s*(\d+[.,]?\d*|[.,]\d+)$/.test(text.trim())
+  if (!isBare) return text.trim()
+  return unit === 'in' ? `${text.trim()} in` : null
+}
+
+const INCH_NEEDS_MORE = 2 // 0.01 mm is about 0.0004 in
+
+/** A length in the sheet's unit, true minus, fixed places. */
+export function showLength(mm: number, unit: LengthUnit, places = 2, signed = false): string {
+  const text = unit === 'mm' ? mm.toFixed(places) : (mm / MM_PER_INCH).toFixed(places + INCH_NEEDS_MORE)
+  const isZero = Number(text) === 0
+  const size = text.replace('-', '')
+  if (isZero) return size
+  return (mm < 0 ? '−' : signed ? '+' : '') + size
+}
+
+/** What a cell shows: the typed text in the unit it was typed in, converted when the sheet has been switched since. */
+export function showTyped(typed: Typed, unit: LengthUnit): string {
+  if (typed.unit === unit || forRecord({ ...typed, unit: 'mm' }) !== null) return typed.text
+  const mm = readLengthMm(typed)
+  return mm === null ? typed.text : showLength(mm, unit, 3).replace('−', '-')
+}
+
+/** A slope in mm per 100 mm, or thou per inch. */
+export function showSlope(mmPerM: number, unit: LengthUnit): string {
+  const size = Math.abs(unit === 'mm' ? mmPerM / 10 : mmPerM)
+  return unit === 'mm' ? `${size.toFixed(3)} /100` : `${size.toFixed(2)} thou/in`
+}
+
+/** A sentence of the core, its millimetres put into the sheet's unit. */
+export function inSheetUnit(sentence: string, unit: LengthUnit): string {
+  if (unit === 'mm') return sentence
+  return sentence.replace(/([±+−-]?)(\d+\.\d+|\d+) mm\b(?!\/)/g, (_, sign: string, digits: string) => {
+    const places = digits.split('.')[1]?.length ?? 0
+    return `${sign}${(Number(digits) / MM_PER_INCH).toFixed(places + INCH_NEEDS_MORE)} in`
+  })
+}
+
+/** A check's or working line's figure with its unit, in the sheet's unit where it is a length. */
+export function showFigure(value: number, figureUnit: string, unit: LengthUnit): { text: string; unit: string } {
+  switch (figureUnit) {
+    case 'mm':
+      return { text: showLength(value, unit, 3), unit }
+    case 'mm/m':
+      return {
+        text: (unit === 'mm' ? value / 10 : value).toFixed(3).replace('-', '−'),
+        unit: unit === 'mm' ? '/100' : 'thou/in',
+      }
+    case 'N·m':
+      return { text: value.toFixed(1), unit: figureUnit }
+    default:
+      return { text: String(Number(value.toPrecision(5))).replace('-', '−'), unit: figureUnit }
+  }
+}
