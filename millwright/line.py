@@ -41,6 +41,11 @@ class Machine(Model):
     feet: list[MachineFoot] = Field(max_length=8)
     foot_bolts: int = Field(default=4, ge=0, le=40)
 
+    @property
+    def called(self) -> str:
+        """The name inside a sentence: the motor, but Pump P-3."""
+        return self.name.lower() if self.name[1:].islower() else self.name
+
     @model_validator(mode="after")
     def _feet_stand_apart(self) -> "Machine":
         names = [foot.name for foot in self.feet]

@@ -61,7 +61,7 @@ need_python_dev() {
 }
 
 need_pdf_libraries() {
-  need_debian "ldconfig -p | grep -q libpangoft2-1.0 && ldconfig -p | grep -q libharfbuzz-subset" \
+  need_debian "[ \$(ldconfig -p | grep -cE 'libpangoft2-1.0.so.0|libharfbuzz-subset.so.0') -ge 2 ]" \
     libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0
 }
 
@@ -74,7 +74,9 @@ need_node_modules() {
   local print; print="$(fingerprint web/package-lock.json)"
   if made node "$print" && [ -d web/node_modules ]; then return; fi
   say "Setting up the client's packages (first time: about a minute)"
-  step "npm ci" npm --prefix web ci --no-fund --no-audit
+  # Not `npm ci`: it refuses a lock that lacks optional builds for systems a registry mirror does not carry.
+  # With a lock file, `npm install --no-save` installs exactly what is locked and writes nothing.
+  step "packages" npm --prefix web install --no-save --no-fund --no-audit
   mark_made node "$print"
 }
 

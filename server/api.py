@@ -1,6 +1,5 @@
 """The one API: every app's router, and one shape for errors."""
 
-from django.http import HttpRequest
 from ninja import NinjaAPI
 
 from .accounts.api import router as session
@@ -20,9 +19,3 @@ api.add_router("/lines", lines)
 api.add_router("/jobs", jobs)
 api.add_router("/records", records)
 register_handlers(api)
-
-
-@api.api_operation(["GET", "POST", "PUT", "DELETE"], "/{path:rest}", auth=None, include_in_schema=False)
-def nothing_here(request: HttpRequest, rest: str):
-    """An address of the API that is not there."""
-    return api.create_response(request, {"errors": [{"path": "", "message": "Nothing is at this address."}]}, status=404)

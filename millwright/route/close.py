@@ -14,7 +14,7 @@ def steps(job: JobFacts) -> list[Step]:
         Field(key=f"lock_{i}", kind="tick", label=f"Lock {row['lock']} off, by {row['who']}", detail=str(row["point"]))
         for i, row in enumerate(locks)
     )
-    first, second = job.line.machine(job.first()).name, job.line.machine(job.line.movable).name
+    first, second = job.line.machine(job.first()).called, job.line.machine(job.line.movable).called
     return [
         Step(
             key="close.torque",

@@ -36,7 +36,7 @@ def prepare(job: JobFacts) -> list[Step]:
 
 def couple_up(job: JobFacts) -> list[Step]:
     """Feet, reading, element, closing gap, last set screw."""
-    movable = job.line.machine(job.line.movable).name
+    movable = job.line.machine(job.line.movable).called
     materials = FAMILIES[job.line.coupling.family].element_materials
     return [
         *setting.bolted_down(job),

@@ -15,7 +15,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
     """Clean, measure, decide."""
     shaft, hub = job.line.machine(side), job.line.hub(side)
     on = f"{side}"
-    name = shaft.name
+    name = shaft.called
     return [
         Step(
             key=f"prepare.clean.{on}",
@@ -92,7 +92,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
 def mount(job: JobFacts, side: Side) -> list[Step]:
     """The gate, the hub, and its set screw: torqued on the first hub, light on the second."""
     first = side == job.first()
-    name = job.line.machine(side).name
+    name = job.line.machine(side).called
     fact = Fact.FIRST_HUB if first else Fact.SECOND_HUB
     loose = FAMILIES[job.line.coupling.family].loose_before_hub
     gate = Step(
@@ -145,7 +145,7 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
 
 def set_screw(job: JobFacts, side: Side, stage: Stage, after: tuple[str, ...]) -> Step:
     """A hub's set screws to torque."""
-    name, hub = job.line.machine(side).name, job.line.hub(side)
+    name, hub = job.line.machine(side).called, job.line.hub(side)
     fact = Fact.FIRST_HUB if side == job.first() else Fact.SECOND_HUB
     thread = job.card["set_screw_torque_nm"].means if "set_screw_torque_nm" in job.card else ""
     return Step(

@@ -62,7 +62,7 @@ def steps(job: JobFacts) -> list[Step]:
         Step(
             key="set.align",
             stage=Stage.SET,
-            title=f"Align the {job.line.machine(job.line.movable).name}",
+            title=f"Align the {job.line.machine(job.line.movable).called}",
             why="Align tightly, so that the allowance is left for operation. Vertical first, then horizontal, then read.",
             tool="two dials on brackets, or the laser",
             caution="Turn both shafts together, by hand only.",
@@ -84,7 +84,7 @@ def bolted_down(job: JobFacts) -> list[Step]:
         Step(
             key="couple.feet",
             stage=Stage.COUPLE,
-            title=f"Torque the feet of the {movable.name}",
+            title=f"Torque the feet of the {movable.called}",
             why="All bolts in and hand tight first, then crosswise in rising passes, so that nothing is pulled aside.",
             tool="torque wrench in calibration",
             caution=_thread_caution(job, "foot_bolt_torque_nm"),

@@ -57,8 +57,9 @@ def evaluate(given: StraightedgeInput) -> StraightedgeResult:
     """
     cos, sin = clock_columns([r.clock for r in given.readings])
     design = np.column_stack([cos, sin])
-    if np.linalg.cond(design) > MAX_CONDITION:
-        raise UnusableInput(_one_sided([r.clock for r in given.readings]))
+    places = different_positions([r.clock for r in given.readings])
+    if len(places) < 2 or np.linalg.cond(design) > MAX_CONDITION:
+        raise UnusableInput(_one_sided(places))
     uneven = (given.movable_hub_mm - given.stationary_hub_mm) / 2
     step = np.array([r.feeler_mm if r.on == "stationary" else -r.feeler_mm for r in given.readings])
     (up, right), _, sigma = least_squares(design, step - uneven, given.resolution_mm)
@@ -80,8 +81,7 @@ def evaluate(given: StraightedgeInput) -> StraightedgeResult:
     )
 
 
-def _one_sided(clock: list[float]) -> Problem:
-    places = different_positions(clock)
+def _one_sided(places: list[float]) -> Problem:
     if len(places) == 1:
         return Problem("readings", f"Only {say_clock(places[0])} was read. Read a quarter turn away from it as well.")
     return Problem("readings", "These places lie on one line across the hub. Read a quarter turn away as well.")

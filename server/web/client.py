@@ -1,5 +1,6 @@
 """The built client: one page for every address that is not the API."""
 
+import secrets
 from functools import cache
 
 from django.conf import settings
@@ -12,7 +13,15 @@ def _page() -> str:
     return (settings.ROOT / "web" / "dist" / "index.html").read_text()
 
 
+class Page(HttpResponse):
+    """The page, with the nonce that its styles carry."""
+
+    def __init__(self, nonce: str) -> None:
+        super().__init__(_page().replace("NONCE-OF-THIS-PAGE", nonce), headers={"Cache-Control": "no-cache"})
+        self.style_nonce = nonce
+
+
 @ensure_csrf_cookie
-def client(request: HttpRequest) -> HttpResponse:
+def client(request: HttpRequest) -> Page:
     """The page that loads the client; never cached, since it names the hashed files."""
-    return HttpResponse(_page(), headers={"Cache-Control": "no-cache"})
+    return Page(secrets.token_urlsafe(16))

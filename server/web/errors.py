@@ -3,7 +3,7 @@
 from typing import Any
 
 from django.core.exceptions import PermissionDenied
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
@@ -58,6 +58,11 @@ def register_handlers(api: NinjaAPI) -> None:
     @api.exception_handler(ValidationError)
     def not_valid(request: HttpRequest, refused: ValidationError) -> HttpResponse:
         return say(request, 422, *(_problem(e) for e in refused.errors))
+
+
+def nothing_here(request: HttpRequest) -> JsonResponse:
+    """An address of the API that is not there."""
+    return JsonResponse({"errors": [{"path": "", "message": "Nothing is at this address."}]}, status=404)
 
 
 def _problem(error: dict[str, Any]) -> Problem:

@@ -16,7 +16,7 @@ interface ClockRingProps {
 }
 
 const RING = 84
-const BOX_W = 264
+const BOX_W = 252
 const BOX_H = 232
 const BETWEEN = [45, 135, 225, 315]
 
@@ -84,7 +84,7 @@ function place(clock: number) {
 
 const Ring = styled.div`
   position: relative;
-  width: 264px;
+  width: 252px;
   height: 232px;
   flex: none;
   > svg { position: absolute; inset: 0; width: 100%; height: 100%; }

@@ -19,7 +19,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
   const { preset, suggest } = step.form
   const { draft, touched, change, clear } = useDraft(`${job.id}.${step.key}`, () => bench.start(preset ?? {}, suggest ?? {}))
   const reading = bench.read(draft, preset ?? {})
-  const evaluated = useEvaluate(bench.name, touched ? reading : { ...reading, input: null }, preset ?? {})
+  const evaluated = useEvaluate(bench.name, touched || !step.current ? reading : { ...reading, input: null }, preset ?? {})
   const [refused, setRefused] = useState('')
   const [sending, setSending] = useState(false)
   const [moving, setMoving] = useState(false)

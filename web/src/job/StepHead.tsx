@@ -11,33 +11,27 @@ import { entriesOf, type Step, sayWhen, useJob } from './context'
 /** What to do, why, with what, what to look out for; what blocks it; notes and questions. */
 export function StepHead({ step }: { step: Step }) {
   const job = useJob()
+  const [why, setWhy] = useState(step.form.kind !== 'bench')
   const [writing, setWriting] = useState<'note' | 'question' | null>(null)
   const asides = entriesOf(job, step.key).filter((e) => e.kind === 'note' || e.kind === 'question')
   return (
     <Head>
       <Line>
         <h2>{step.title}</h2>
+        {step.caution && <strong>{step.caution}</strong>}
         <span>
+          <WordButton aria-expanded={why} onPress={() => setWhy(!why)}>
+            Why
+          </WordButton>
           <WordButton onPress={() => setWriting('note')}>Note</WordButton>
           <WordButton onPress={() => setWriting('question')}>Stop and ask</WordButton>
         </span>
       </Line>
-      <p>{step.why}</p>
-      {(step.tool || step.caution) && (
-        <dl>
-          {step.tool && (
-            <>
-              <dt>With</dt>
-              <dd>{step.tool}</dd>
-            </>
-          )}
-          {step.caution && (
-            <>
-              <dt>Caution</dt>
-              <dd>{step.caution}</dd>
-            </>
-          )}
-        </dl>
+      {why && (
+        <p>
+          {step.why} {step.tool && <>With {step.tool}. </>}
+          {step.on_fail && <>If not: {step.on_fail}</>}
+        </p>
       )}
       {step.stale_because && <Bar role="status">Stale. {step.stale_because}. Read it again.</Bar>}
       {step.blocked_by.map((why) => (
@@ -137,11 +131,9 @@ function Aside({
 }
 
 const Head = styled.header`
-  padding: 8px 16px 8px;
+  padding: 4px 16px 4px;
   border-bottom: 1.25px solid var(--line);
   > p { color: var(--ink-2); font-size: 15px; line-height: 1.25; max-width: 72ch; }
-  dl { display: grid; grid-template-columns: 62px 1fr; font-size: 15px; line-height: 1.25; margin-top: 2px; }
-  dt { color: var(--ink-2); }
 `
 const Line = styled.div`
   display: flex;
@@ -149,7 +141,8 @@ const Line = styled.div`
   align-items: center;
   gap: 12px;
   h2 { font-size: 22px; font-weight: 600; line-height: 1.1; }
-  span { white-space: nowrap; font-size: 15px; }
+  strong { font-weight: 400; font-size: 15px; line-height: 1.15; color: var(--ink-2); flex: 1; }
+  span { margin-left: auto;  white-space: nowrap; font-size: 15px; }
 `
 const Bar = styled.p`
   && { border-left: 3px solid var(--ink); color: var(--ink); background: var(--rail); padding: 6px 10px; margin-top: 6px; font-weight: 500; }

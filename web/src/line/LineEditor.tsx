@@ -132,7 +132,7 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
               onChange={(v) => set(`${side}.connection`, v)}
             />
             <LabelledCell cell={`${side}.bolts`} label="Foot bolts" kind="number" unit="" {...cell} />
-            {Array.from({ length: Number(draft.choices[`${side}.feet`]) }, (_, i) => (
+            {footPlaces(draft, side).map((i) => (
               <LabelledCell
                 key={`foot ${i + 1}`}
                 cell={`${side}.foot${i}`}
@@ -197,6 +197,11 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
       </Form>
     </Sheet>
   )
+}
+
+/** 0, 1, … for each foot of a machine. */
+function footPlaces(draft: Draft, side: Side) {
+  return [...Array(Number(draft.choices[`${side}.feet`])).keys()]
 }
 
 function Points({ draft, set }: { draft: Draft; set: (key: string, value: unknown) => void }) {

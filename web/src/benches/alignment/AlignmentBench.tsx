@@ -139,11 +139,11 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
             <div className="cells" key={`${method} set-up ${i}`}>
               <LabelledCell
                 cell={`d${i}.x`}
-                label={`${dial.name}: stem from coupling middle`}
+                label={`${dial.name}: stem from coupling`}
                 draft={draft}
                 change={change}
                 problems={problems}
-                width={84}
+                width={76}
               />
               {dial.kind === 'face' && (
                 <LabelledCell
@@ -152,7 +152,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                   draft={draft}
                   change={change}
                   problems={problems}
-                  width={84}
+                  width={76}
                 />
               )}
               {dial.sags && (
@@ -162,7 +162,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                   draft={draft}
                   change={change}
                   problems={problems}
-                  width={84}
+                  width={76}
                 />
               )}
             </div>
@@ -175,7 +175,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                 draft={draft}
                 change={change}
                 problems={problems}
-                width={84}
+                width={76}
               />
               <LabelledCell
                 cell="foot.far"
@@ -183,7 +183,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                 draft={draft}
                 change={change}
                 problems={problems}
-                width={84}
+                width={76}
               />
             </div>
           )}
@@ -285,7 +285,7 @@ const Entry = styled.div`
   padding: 8px 16px 16px;
   border-top: 2px solid var(--ink);
   margin-top: 6px;
-  > div > p { font-size: 13px; color: var(--ink-2); width: 264px; line-height: 1.2; padding-top: 4px; }
+  > div > p { font-size: 13px; color: var(--ink-2); width: 252px; line-height: 1.2; padding-top: 4px; }
 `
 const Setup = styled.div`
   flex: 1 1 180px;

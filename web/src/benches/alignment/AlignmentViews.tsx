@@ -16,9 +16,10 @@ export interface TwoMachines {
 }
 
 const WIDTH = 740
-const HALF = 44 // half the height a machine is drawn with
-const ROOM = 34 // how far the largest displacement is drawn
-const VIEW = { v: 196, h: 148 }
+const HALF = 30 // half the height a machine is drawn with
+const ROOM = 20 // how far the largest displacement is drawn
+const FOOT = 12
+const VIEW = { v: { height: 172, axis: 86 }, h: { height: 140, axis: 74 } }
 
 interface ViewsProps {
   machines: TwoMachines
@@ -90,9 +91,8 @@ function View({ machines, result, plane, title, note, scale, centre, times }: Vi
   const way = movableLeft ? -1 : 1
   // Looking from behind the movable machine: up is up; in plan 3 o'clock is down where it stands left, up where right.
   const down = plane === 'v' ? -1 : -way
-  const height = VIEW[plane]
-  const axis = plane === 'v' ? 92 : 78
-  const floor = axis + HALF + 30
+  const { height, axis } = VIEW[plane]
+  const floor = axis + HALF + FOOT + ROOM + 4
   const left = result ?? NOTHING_READ
   const { offset, slope } = lineOf(left, plane)
   const shear = (down * slope * way * times) / 1000
@@ -143,6 +143,7 @@ function View({ machines, result, plane, title, note, scale, centre, times }: Vi
           fill={hatch.fixed}
           feet={stationary.feet.map((f) => -f.from)}
           plane={plane}
+          footing={ROOM + 4}
         />
         <path d={`M${x(-fixed.far * 1.05)} 0H${x(moving.far * 1.05)}`} stroke="var(--ink)" strokeDasharray="18 4 3 4" />
         <g opacity={result ? 1 : 0}>
@@ -170,25 +171,25 @@ function View({ machines, result, plane, title, note, scale, centre, times }: Vi
             const at = x(movable.feet[i]?.from ?? 0)
             const move = plane === 'v' ? foot.shim_mm : foot.slide_mm
             const sign = -down * Math.sign(move)
-            const y = plane === 'v' ? HALF + 24 : HALF + 30
+            const y = plane === 'v' ? HALF + FOOT + ROOM - 8 : HALF + FOOT + 14
             return (
               <g key={foot.name}>
                 {Math.abs(move) > 0.0005 && (
                   <path
-                    d={`M${at - 12} ${y + sign * 13}V${y - sign * 13}`}
+                    d={`M${at + 28} ${y + sign * 12}V${y - sign * 12}`}
                     stroke="var(--ink)"
                     strokeWidth="3"
                     markerEnd={hatch.move}
                   />
                 )}
-                <text x={at + 2} y={y + 6} className="figure">
+                <text x={at + 38} y={y + 6} className="figure">
                   {showLength(plane === 'v' ? move : Math.abs(move), unit, 2, plane === 'v')}
                 </text>
               </g>
             )
           })}
         {result && (
-          <text x={0} y={-HALF - 12} textAnchor="middle" fontSize="15" className="halo">
+          <text x={0} y={-HALF - (plane === 'v' ? 22 : 12)} textAnchor="middle" fontSize="15" className="halo">
             <tspan className="read">{showLength(Math.abs(offset), unit)}</tspan> {words[offset >= 0 ? 0 : 1]}, {opens}{' '}
             <tspan className="read">{showSlope(slope, unit)}</tspan>
           </text>
@@ -228,19 +229,21 @@ interface OutlineProps {
   plane: 'v' | 'h'
   fill?: string
   dashed?: boolean
+  /** How much further down the feet of the machine that stays reach: to the floor. */
+  footing?: number
 }
 
 /** A plain scheme of a machine: hub, shaft, body, feet. */
-function Outline({ near, far, feet, x, plane, fill = 'none', dashed }: OutlineProps) {
+function Outline({ near, far, feet, x, plane, fill = 'none', dashed, footing = 0 }: OutlineProps) {
   const s = Math.sign(near)
   const hub = 46 * s
   const [h, b, f, n] = [x(4 * s), x(hub), x(far), x(near)]
   const d = [
-    `M${h} -24H${b}V-10H${n}V-${HALF - 12}H${(n + f) / 2 + (n - f) * 0.36}V-${HALF}H${f}V${HALF}H${(n + f) / 2 + (n - f) * 0.36}V${HALF - 12}H${n}V10H${b}V24H${h}Z`,
+    `M${h} -18H${b}V-7H${n}V-${HALF - 8}H${(n + f) / 2 + (n - f) * 0.36}V-${HALF}H${f}V${HALF}H${(n + f) / 2 + (n - f) * 0.36}V${HALF - 8}H${n}V7H${b}V18H${h}Z`,
     ...feet.map((at) =>
       plane === 'v'
-        ? `M${x(at) - 20} ${HALF}L${x(at) - 15} ${HALF + 22}H${x(at) + 15}L${x(at) + 20} ${HALF}`
-        : `M${x(at) - 14} ${HALF}V${HALF + 14}H${x(at) + 14}V${HALF}M${x(at) - 14} -${HALF}V-${HALF + 14}H${x(at) + 14}V-${HALF}`,
+        ? `M${x(at) - 20} ${HALF}L${x(at) - 15} ${HALF + FOOT + footing}H${x(at) + 15}L${x(at) + 20} ${HALF}`
+        : `M${x(at) - 14} ${HALF}V${HALF + 10}H${x(at) + 14}V${HALF}M${x(at) - 14} -${HALF}V-${HALF + 10}H${x(at) + 14}V-${HALF}`,
     ),
   ].join('')
   return (

@@ -181,7 +181,7 @@ function BoltCircle({ result, pulls, onTap }: { result: Result; pulls: Pull[]; o
               >
                 {bolt}
               </text>
-              {Array.from({ length: passes }, (_, pass) => {
+              {[...Array(passes).keys()].map((pass) => {
                 const taken = pulls.some((p) => p.bolt === bolt && p.pass === pass + 1)
                 const at = clockPoint((i * 360) / bolts.length + (pass - (passes - 1) / 2) * 26, size + 5)
                 return taken && !live && <circle key={`${bolt} ${pass + 1}`} cx={at.x} cy={at.y} r="3" fill="var(--ink)" />
