@@ -52,13 +52,20 @@ def _walk(value: Any, path: str, words: list[str]) -> Iterator[tuple[str, str, s
                 yield f"{path}.{i}", f"pass {pull['pass']}, bolt {pull['bolt']}", f"{pull['torque_nm']:g} N·m"
         case list():
             for i, inner in enumerate(value):
-                several = len(value) > 1 and not (isinstance(inner, Mapping) and "clock" in inner)
-                yield from _walk(inner, f"{path}.{i}", [*words, str(i + 1)] if several else words)
+                yield from _walk(inner, f"{path}.{i}", [*words, str(i + 1)] if _wants_a_number(inner, value) else words)
         case None | "":
             return
         case _:
             key = next(step for step in reversed(path.split(".")) if not step.isdigit())
             yield path, " ".join(words) or path, _text(key, value)
+
+
+def _wants_a_number(item: Any, items: list[Any]) -> bool:
+    """A reading is told by its clock, a dial by its kind; what has neither, or shares it, by its place."""
+    if len(items) == 1 or (isinstance(item, Mapping) and "clock" in item):
+        return False
+    kinds = [other.get("kind") for other in items if isinstance(other, Mapping)]
+    return not isinstance(item, Mapping) or "kind" not in item or kinds.count(item["kind"]) > 1
 
 
 def _word(key: str) -> str:

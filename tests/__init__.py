@@ -1,0 +1,1 @@
+"""Tests of the API, the database and the real interface."""

@@ -1,0 +1,1 @@
+"""The API and the database, driven by HTTP."""

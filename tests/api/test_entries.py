@@ -1,0 +1,141 @@
+"""Entries and signatures: appended once, evaluated here, never changed."""
+
+import json
+from uuid import uuid4
+
+from django.db import IntegrityError, InternalError, connection, transaction
+from django.test import TestCase
+
+from millwright.benches import as_dict, evaluate_json
+from server.demo import blower
+from server.jobs.models import Entry, Job, Signature
+from tests.site import Member, build_two_sites
+
+
+class EntriesTest(TestCase):
+    """What an entry is, and what it is not."""
+
+    job: Job
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        cls.job = build_two_sites()
+
+    def setUp(self) -> None:
+        self.member = Member("millwright")
+
+    def test_the_same_id_sent_twice_is_one_entry(self) -> None:
+        body = {"id": str(uuid4()), "step": "set.align", "kind": "reading", "inputs": blower.FOUND}
+        path, before = f"/api/jobs/{self.job.pk}/entries", self.job.entries.count()
+        first, again = self.member.ask("POST", path, body), self.member.ask("POST", path, body)
+        self.assertEqual((first, first[0]), (again, 201))
+        self.assertEqual(self.job.entries.count(), before + 1)
+        self.assertEqual(self.member.ask("POST", path, {**body, "step": "set.gap"})[0], 409)
+
+    def test_two_people_on_one_step_both_stay_and_the_later_is_current(self) -> None:
+        _, first = self.member.enter(self.job, "set.align", blower.FOUND)
+        _, second = Member("lead").enter(self.job, "set.align", blower.MOVED)
+        _, job = self.member.ask("GET", f"/api/jobs/{self.job.pk}")
+        step = next(s for s in job["steps"] if s["key"] == "set.align")
+        self.assertEqual((step["current"], step["state"]), (second["id"], "done"))
+        self.assertLess({first["id"], second["id"]}, {e["id"] for e in job["entries"]})
+
+    def test_the_verdict_is_the_servers_and_the_limits_are_the_cards(self) -> None:
+        kind = {"limits": {"offset_mm": 99.0, "angle_deg": 9.0}, "result": {"verdict": "inside"}}
+        status, said = self.member.enter(self.job, "set.align", {**blower.FOUND, **kind})
+        self.assertEqual((status, [e["path"] for e in said["errors"]]), (422, ["result"]))
+        status, entry = self.member.enter(self.job, "set.align", {**blower.FOUND, "limits": kind["limits"]})
+        self.assertEqual((entry["result"]["verdict"], entry["inputs"]["limits"]["offset_mm"]), ("over", 0.4))
+        self.assertEqual(entry["result"], as_dict(evaluate_json("alignment", json.dumps(entry["inputs"]))))
+
+    def test_what_was_typed_is_kept_beside_the_value_and_must_read_as_it(self) -> None:
+        found = json.loads(json.dumps(blower.FOUND))
+        found["dials"][1]["readings"][2]["value_mm"] = 0.0508
+        path = "dials.1.readings.2.value_mm"
+        _, entry = self.member.enter(self.job, "set.align", found, typed={path: "2 thou"})
+        self.assertEqual((entry["typed"], entry["inputs"]["dials"][1]["readings"][2]["value_mm"]), ({path: "2 thou"}, 0.0508))
+        status, said = self.member.enter(self.job, "set.align", found, typed={path: "3 thou"})
+        self.assertEqual((status, said["errors"][0]["path"]), (422, path))
+
+    def test_a_blocked_step_takes_nothing_and_says_what_comes_first(self) -> None:
+        status, said = self.member.enter(self.job, "couple.gap", blower.FIRST_READINGS["couple.gap"])
+        self.assertEqual((status, said["errors"][0]["message"]), (409, "First: Put the element in and close the hubs up"))
+
+    def test_the_database_itself_refuses_to_change_or_delete(self) -> None:
+        for model in (Entry, Signature):
+            for verb in ("UPDATE {} SET step = 'x'", "DELETE FROM {}"):
+                with self.subTest(f"{verb} {model.__name__}"), self.assertRaises((IntegrityError, InternalError)):
+                    with transaction.atomic(), connection.cursor() as cursor:
+                        cursor.execute(verb.format(model._meta.db_table))
+
+    def test_a_closed_record_takes_a_note_and_nothing_else(self) -> None:
+        closed = Job.objects.with_closed().get(closed=True)
+        self.assertEqual(self.member.enter(closed, "set.align", blower.FOUND)[0], 409)
+        self.assertEqual(self.member.enter(closed, "set.align", {"text": "ran hot in August"}, "note")[0], 201)
+
+    def test_signing_off_with_stale_steps_is_refused_and_names_them(self) -> None:
+        lead = Member("lead")
+        lead.enter(self.job, "set.align", {"axial_mm": 0.5}, "move")
+        status, said = lead.sign(self.job, "set.align")
+        self.assertEqual(status, 409)
+        self.assertIn("stale: Since this was read, the machines were moved", said["errors"][0]["message"])
+        status, said = lead.sign(self.job, "close.sign")
+        self.assertEqual(status, 409)
+        for title in ("Set the gap between the hubs", "Lay the straightedge over both hubs", "Align the motor"):
+            self.assertIn(title, said["errors"][0]["message"])
+
+    def test_nobody_signs_a_reading_that_was_replaced_while_they_looked(self) -> None:
+        _, seen = self.member.enter(self.job, "safe.try", {"who": "A"})
+        self.member.enter(self.job, "safe.try", {"who": "B"})
+        body = {"id": str(uuid4()), "step": "safe.try", "kind": "hold", "entry": seen["id"]}
+        status, said = self.member.ask("POST", f"/api/jobs/{self.job.pk}/signatures", body)
+        self.assertEqual(
+            (status, said["errors"][0]["message"]), (409, "Another reading was entered meanwhile. Look at it, then sign.")
+        )
+
+
+class LinesTest(TestCase):
+    """Lines of one's own."""
+
+    job: Job
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        cls.job = build_two_sites()
+
+    def test_a_line_is_created_its_coupling_kept_in_the_catalogue_and_a_job_started(self) -> None:
+        member, line = Member("millwright"), self.job.line
+        spec = {**line.spec, "coupling": {**line.spec["coupling"], "size": "125"}}
+        status, made = member.ask(
+            "POST", "/api/lines", {"name": "Steep blower 3", "version": 0, "spec": spec, "values": line.values}
+        )
+        self.assertEqual(status, 201)
+        _, catalogue = member.ask("GET", "/api/couplings")
+        self.assertIn("125", [size["size"] for size in catalogue["sizes"]])
+        self.assertEqual(member.ask("POST", f"/api/jobs/of-line/{made['id']}", {"title": "First fit"})[0], 201)
+        status, _said = member.ask("POST", f"/api/jobs/of-line/{made['id']}", {"title": "Again"})
+        self.assertEqual(status, 409)
+
+    def test_two_windows_do_not_overwrite_each_other(self) -> None:
+        member, line = Member("lead"), self.job.line
+        body = {"name": line.name, "version": line.version, "spec": line.spec, "values": line.values}
+        self.assertEqual(member.ask("PUT", f"/api/lines/{line.pk}", body)[0], 200)
+        self.assertEqual(member.ask("PUT", f"/api/lines/{line.pk}", body)[0], 409)
+
+    def test_bad_figures_are_named_by_their_place(self) -> None:
+        member, line = Member("lead"), self.job.line
+        rows = {
+            "spec.driver.shaft_diameter_mm": {"driver": {**line.spec["driver"], "shaft_diameter_mm": -48}},
+            "spec.speed_rpm": {"speed_rpm": "fast"},
+            "spec.movble": {"movble": "driver"},
+        }
+        for path, change in rows.items():
+            body = {"name": "Other", "version": 0, "spec": {**line.spec, **change}, "values": {}}
+            status, said = member.ask("POST", "/api/lines", body)
+            self.assertEqual((status, [e["path"] for e in said["errors"]]), (422, [path]))
+
+    def test_a_line_without_a_route_starts_no_job(self) -> None:
+        status, said = Member("lead").ask("GET", "/api/jobs")
+        gear = next(line for line in said if line["name"] == "Kiln fan A")
+        status, said = Member("lead").ask("POST", f"/api/jobs/of-line/{gear['id']}", {"title": "x"})
+        self.assertEqual((status, said["errors"][0]["path"]), (422, "line"))

@@ -1,0 +1,139 @@
+"""Records as structure, PDF, JSON and CSV; jobs and readings read in."""
+
+import json
+import subprocess
+import tempfile
+from pathlib import Path
+from typing import Any
+
+from django.db import connection, transaction
+from django.test import TestCase
+
+from server.jobs.models import Entry, Job, Signature
+from tests.site import Member, build_two_sites
+
+
+def forget_jobs() -> None:
+    """As on another installation, where these jobs were never entered."""
+    with connection.cursor() as cursor:
+        cursor.execute("SET CONSTRAINTS ALL IMMEDIATE")
+        cursor.execute("TRUNCATE jobs_signature, jobs_entry, jobs_job CASCADE")
+
+
+class RecordTest(TestCase):
+    """What the record shows."""
+
+    job: Job
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        build_two_sites()
+        cls.job = Job.objects.with_closed().get(closed=True)
+
+    def test_as_found_every_move_and_as_left_stay(self) -> None:
+        _, record = Member("apprentice").ask("GET", f"/api/records/{self.job.pk}")
+        align = next(s for s in record["steps"] if s["key"] == "set.align")
+        self.assertEqual(
+            [(r["label"], r["verdict"]) for r in align["readings"]],
+            [("as found", "over"), ("moved", None), ("as left", "inside")],
+        )
+        self.assertIn({"label": "rim 6 o'clock", "value": "0.6 mm", "typed": ""}, align["readings"][0]["figures"])
+        self.assertTrue(all(check["source"] for r in align["readings"] for check in r["checks"]))
+        self.assertTrue(align["readings"][0]["drawing"].startswith("<svg"))
+        self.assertTrue(record["closed"])
+        self.assertTrue(all(line["sample"] for line in record["card"] if "Brackwater" in line["source"]))
+
+    def test_the_pdf_holds_readings_limits_sources_and_signatures(self) -> None:
+        status, pdf = Member("lead").ask("GET", f"/api/records/{self.job.pk}/pdf")
+        self.assertEqual((status, pdf[:5]), (200, b"%PDF-"))
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "record.pdf"
+            path.write_bytes(pdf)
+            text = subprocess.run(["pdftotext", "-layout", path, "-"], capture_output=True, text=True, check=True).stdout
+        for words in (
+            "Steep aeration blower 2",
+            "as found",
+            "as left",
+            "0.42 mm",
+            "Side view",
+            "Signed by Ansa Pellwright, lead",
+        ):
+            self.assertIn(words, text)
+
+    def test_readings_go_out_as_csv_and_come_in_again(self) -> None:
+        member, entry = Member("apprentice"), self.job.entries.filter(step="set.align", kind="reading").first()
+        _status, text = member.ask("GET", f"/api/records/{self.job.pk}/entries/{entry.pk}/csv?dial=1")
+        self.assertEqual(text, b"clock,value_mm\n0.0,0.0\n90.0,0.02\n180.0,0.05\n270.0,0.03\n")
+        answer = member.post("/api/benches/readings/read", text, content_type="text/csv")
+        self.assertEqual(answer.json()["readings"], entry.inputs["dials"][1]["readings"])
+
+    def test_a_damaged_csv_reads_nothing_and_names_the_line(self) -> None:
+        rows = {
+            b"clock;value\n0;1\n": "line 1",
+            b"clock,value_mm\n0,0.1\n90,oops\n180,0\n": "line 3",
+            b"clock,value_mm\n0,nan\n": "line 2",
+            b"\xff\xfe\x00": "line 1",
+            b"clock,value_mm\n": "line 2",
+        }
+        for text, line in rows.items():
+            answer = Member("apprentice").post("/api/benches/readings/read", text, content_type="text/csv")
+            self.assertEqual((answer.status_code, answer.json()["errors"][0]["path"]), (422, line), text)
+
+
+class ExchangeTest(TestCase):
+    """A job as JSON, out and in."""
+
+    open_job: Job
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        cls.open_job = build_two_sites()
+
+    def setUp(self) -> None:
+        self.lead = Member("lead")
+
+    def read_in(self, content: bytes) -> tuple[int, Any]:
+        """Status and answer of an import."""
+        answer = self.lead.post("/api/records", content, content_type="application/json")
+        return answer.status_code, answer.json()
+
+    def test_a_job_comes_back_without_loss_on_another_installation(self) -> None:
+        for closed in (True, False):
+            with self.subTest(closed=closed), transaction.atomic():
+                job = Job.objects.with_closed().get(closed=closed)
+                _, before = self.lead.ask("GET", f"/api/jobs/{job.pk}")
+                written = self.lead.get(f"/api/records/{job.pk}/json").content
+                forget_jobs()
+                status, after = self.read_in(written)
+                self.assertEqual(status, 201)
+                for part in ("entries", "signatures", "steps", "card", "ledger"):
+                    self.assertEqual(after[part], before[part], part)
+                self.assertEqual(self.lead.get(f"/api/records/{job.pk}/json").content, written)
+                self.assertEqual(self.read_in(written)[0], 409)
+                transaction.set_rollback(True)
+
+    def test_a_foreign_truncated_or_doctored_file_changes_nothing_and_says_why(self) -> None:
+        written = json.loads(self.lead.get(f"/api/records/{self.open_job.pk}/json").content)
+        forget_jobs()
+        doctored = json.loads(json.dumps(written))
+        last = max(i for i, e in enumerate(written["entries"]) if e["step"] == "set.align")
+        doctored["entries"][last]["result"]["verdict"] = "inside"
+        rows = [
+            ("cut off", json.dumps(written, indent=1)[:4000].encode(), "line "),
+            ("not JSON", b"clock,value_mm\n", "line 1"),
+            ("foreign", b'{"format": "something else"}', "format"),
+            ("from the future", json.dumps({**written, "version": 9}).encode(), "version"),
+            ("a misspelt key", json.dumps({**written, "titel": "x"}).encode(), "titel"),
+            ("a verdict that does not follow", json.dumps(doctored).encode(), f"entries.{last}.result"),
+            (
+                "one number twice",
+                json.dumps({**written, "entries": [*written["entries"], written["entries"][0]]}).encode(),
+                "entries.",
+            ),
+        ]
+        for why, content, path in rows:
+            with self.subTest(why):
+                status, said = self.read_in(content)
+                self.assertEqual(status, 422)
+                self.assertTrue(said["errors"][0]["path"].startswith(path), said["errors"][0])
+        self.assertEqual((Job.objects.count(), Entry.objects.count(), Signature.objects.count()), (0, 0, 0))

@@ -1,0 +1,212 @@
+"""The whole blower job on a line of one's own, by clicks and keys, to the signed record and its PDF."""
+
+import json
+import re
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from server.accounts.models import Membership
+from server.jobs.models import Job
+from server.plant.models import Line
+
+from .base import FACE, IN_LINE, RIM, BrowserTestCase
+
+CLOCK = {0: "12 o’clock", 90: "3 o’clock", 180: "6 o’clock", 270: "9 o’clock"}
+
+
+class WholeJobTest(BrowserTestCase):
+    """From lock-out to the closed record."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        line = self.job.line
+        self.own = Line.objects.create(site=line.site, name="Steep aeration blower 3", spec=line.spec, values=line.values)
+
+    def test_from_lock_out_to_the_signed_record(self) -> None:
+        page = self.page
+        page.get_by_role("searchbox").fill("blower 3")
+        page.get_by_role("button", name=re.compile("Open Steep aeration blower 3")).click()
+        page.get_by_label("What is to be done").fill("New coupling")
+        page.get_by_role("button", name="Start a job").click()
+        expect(page.get_by_role("heading", name="Read the papers and dress for the job")).to_be_visible()
+        job = Job.objects.get(line=self.own)
+        for key in self.keys(page, job):
+            with self.subTest(key):
+                self.goto_step(key, job=job)
+                self.do(key, job)
+        self.close_as_lead(job)
+        page.goto(f"{self.live_server_url}/jobs/{job.pk}/record")
+        expect(page.get_by_text("Signed and closed.")).to_be_visible()
+        expect(page.get_by_text("as found").first).to_be_visible()
+        with page.expect_download() as download:
+            page.get_by_role("link", name="PDF").click()
+        self.assertEqual(Path(download.value.path()).read_bytes()[:5], b"%PDF-")
+        with page.expect_download() as download:
+            page.get_by_role("link", name="Job as JSON").click()
+        written = json.loads(Path(download.value.path()).read_text())
+        self.assertEqual((written["format"], written["version"]), ("young-anvil job", 1))
+        self.assertTrue(job.stand().closed)
+
+    def keys(self, page: Page, job: Job) -> list[str]:
+        """Every step in working order, but the lead's last one."""
+        return [now.step.key for now in job.stand().steps if now.step.key != "close.sign"]
+
+    def do(self, key: str, job: Job) -> None:
+        """One step as its user does it."""
+        page = self.page
+        expect(page.get_by_role("heading", level=2).first).to_be_visible()
+        special = getattr(self, "do_" + key.replace(".", "_"), None)
+        family = getattr(self, "do_" + ".".join(key.split(".")[:2]).replace(".", "_"), None)
+        if special is not None:
+            special(job)
+        elif family is not None:
+            family(job)
+        else:
+            self.sheet()
+            self.enter("Enter")
+        if key in ("safe.try", "close.hand"):
+            page.get_by_role("button", name="Sign as millwright").click()
+        if key == "couple.align":
+            self.lead_signs(key, job)
+        expect(page.get_by_role("button", name=re.compile("^(Next|See)"))).to_be_visible()
+
+    def sheet(self) -> None:
+        """Everything ticked, everything ok, the first choice, words where words are wanted."""
+        page = self.page
+        for tick in page.get_by_role("checkbox").all():
+            tick.check(force=True)
+        for group in page.locator("[data-bench] [role=radiogroup]").all():
+            group.get_by_role("radio").first.check(force=True)
+        for cell in page.locator("[data-bench] input[type=text]:not([data-cell])").all():
+            if not cell.input_value():
+                cell.fill("T-1")
+        for cell in page.locator("[data-bench] input[type=date]").all():
+            cell.fill("2027-03-31")
+        for cell in page.locator("[data-bench] input[data-cell]").all():
+            cell.fill("20")
+
+    def enter(self, name: str = "Enter the reading") -> None:
+        """The main button."""
+        self.page.get_by_role("button", name=name, exact=True).click()
+
+    def do_receive_like(self, job: Job) -> None:
+        """Series and size as registered."""
+        self.page.get_by_label("Series marked on the parts").fill("Brackwater C")
+        self.page.get_by_label("Size marked").fill("105")
+        self.page.get_by_role("checkbox").check(force=True)
+        self.enter("Enter")
+
+    def do_prepare_distance(self, job: Job) -> None:
+        """Wider apart than the element."""
+        self.page.get_by_label("Distance between the shaft ends").fill("1 1/4 in")
+        self.page.get_by_role("radio", name="solid centre").check(force=True)
+        self.enter("Enter")
+
+    def do_prepare_fit(self, job: Job) -> None:
+        """Micrometer readings at the stations."""
+        self.page.get_by_label("shaft at outer end, 12–6").fill("48.011")
+        self.page.get_by_label("bore at outer end, 12–6").fill("48.029")
+        expect(self.verdict()).to_have_text("The hub slips on.")
+        self.enter()
+
+    def do_prepare_key(self, job: Job) -> None:
+        """Key and both keyways."""
+        for label, text in {
+            "Key width": "14",
+            "Key height": "9",
+            "Key length": "60",
+            "Shaft keyway, width": "14.01",
+            "Shaft keyway, depth at the side wall": "5.4",
+            "Hub keyway, width": "14.03",
+            "Hub keyway, depth at the side wall": "3.8",
+        }.items():
+            self.page.get_by_label(f"{label}, mm").fill(text)
+        expect(self.verdict()).to_have_text("The key has room.")
+        self.enter()
+
+    def do_mount_hub(self, job: Job) -> None:
+        """Flush."""
+        self.page.get_by_label("Shaft end stands out of the hub face").fill("0")
+        for tick in self.page.get_by_role("checkbox").all():
+            tick.check(force=True)
+        self.enter("Enter")
+
+    def do_mount_screw(self, job: Job) -> None:
+        """One click."""
+        self.page.get_by_role("button", name="Bolt 1: clicked at 25").click()
+        self.enter()
+
+    do_couple_screw = do_mount_screw
+
+    def do_set_gap(self, job: Job) -> None:
+        """Four readings inside the band."""
+        self.fill_ring("Gap", dict.fromkeys(RIM, "30.2"))
+        expect(self.verdict()).to_have_text("Inside.")
+        self.enter()
+
+    do_couple_gap = do_set_gap
+
+    def do_set_straightedge(self, job: Job) -> None:
+        """No light under the edge."""
+        self.fill_ring("Feeler", dict.fromkeys(RIM, "0"))
+        self.enter()
+
+    def do_set_align(self, job: Job) -> None:
+        """Found over; moved; everything read again; in line."""
+        self.fill_ring("Rim", RIM)
+        self.page.get_by_label("Rim: bracket sag at 6").fill("-0.02")
+        self.fill_ring("Face", FACE)
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        self.enter()
+        expect(self.page.get_by_text("Entered so far")).to_be_visible()
+        self.page.get_by_role("button", name="Record a move").click()
+        shim = self.page.get_by_label("motor drive end, shim")
+        self.assertGreater(float(shim.input_value()), 0.4)
+        self.page.get_by_role("button", name="Enter the move").click()
+        expect(self.page.get_by_text("Stale. Since this was read, the machines were moved.")).to_be_visible()
+        for key in ("set.gap", "set.straightedge"):
+            self.goto_step(key, job=job)
+            expect(self.page.get_by_text("Stale.")).to_be_visible()
+            getattr(self, f"do_{key.replace('.', '_')}")(job)
+            expect(self.page.get_by_role("button", name=re.compile("^Next"))).to_be_visible()
+        self.goto_step("set.align", job=job)
+        self.do_couple_align(job)
+        expect(self.page.get_by_text("As found")).to_be_visible()
+
+    def do_couple_align(self, job: Job) -> None:
+        """In line."""
+        self.fill_ring("Rim", IN_LINE)
+        self.fill_ring("Face", IN_LINE)
+        expect(self.verdict()).to_have_text("Inside both limits.")
+        self.enter()
+
+    def do_couple_feet(self, job: Job) -> None:
+        """Crosswise in three passes, by the space bar and once by hand."""
+        expect(self.page.get_by_role("button", name="Bolt 1, next")).to_be_visible()
+        self.page.get_by_role("button", name="Bolt 1, next").click()
+        for _ in range(11):
+            self.page.get_by_role("button", name=re.compile("clicked at")).click()
+        expect(self.verdict()).to_have_text("Every bolt is pulled.")
+        self.enter()
+
+    def do_close_start(self, job: Job) -> None:
+        """Smooth."""
+        self.sheet()
+        self.enter("Enter")
+
+    def do_close_hand(self, job: Job) -> None:
+        """Nothing is typed."""
+        expect(self.page.get_by_text("Every step is done, the ledger is closed, nothing is provisional.")).to_be_visible()
+
+    def lead_signs(self, key: str, job: Job) -> None:
+        """The lead, on a device of their own; the millwright's shows it."""
+        page = self.sign_in("lead")
+        self.goto_step(key, page, job)
+        page.get_by_role("button", name="Sign as lead").click()
+        expect(page.get_by_text("Signed by Ansa Pellwright")).to_be_visible()
+
+    def close_as_lead(self, job: Job) -> None:
+        """The last signature."""
+        self.assertEqual(Membership.objects.get(user__username="lead").role, "lead")
+        self.lead_signs("close.sign", job)
