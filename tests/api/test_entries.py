@@ -64,9 +64,13 @@ class EntriesTest(TestCase):
     def test_the_database_itself_refuses_to_change_or_delete(self) -> None:
         for model in (Entry, Signature):
             for verb in ("UPDATE {} SET step = 'x'", "DELETE FROM {}"):
-                with self.subTest(f"{verb} {model.__name__}"), self.assertRaises((IntegrityError, InternalError)):
-                    with transaction.atomic(), connection.cursor() as cursor:
-                        cursor.execute(verb.format(model._meta.db_table))
+                with (
+                    self.subTest(f"{verb} {model.__name__}"),
+                    self.assertRaises((IntegrityError, InternalError)),
+                    transaction.atomic(),
+                    connection.cursor() as cursor,
+                ):
+                    cursor.execute(verb.format(model._meta.db_table))
 
     def test_a_closed_record_takes_a_note_and_nothing_else(self) -> None:
         closed = Job.objects.with_closed().get(closed=True)

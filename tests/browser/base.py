@@ -13,7 +13,7 @@ from tests.site import PASSWORD, build_two_sites
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
-PATIENCE_MS = 15_000
+PATIENCE_MS = 10_000
 expect.set_options(timeout=PATIENCE_MS)
 
 
@@ -40,7 +40,11 @@ class BrowserTestCase(StaticLiveServerTestCase):
     def setUp(self) -> None:
         self.job: Job = build_two_sites()
         self.faults: list[str] = []
+        self.prepare()
         self.page = self.sign_in(self.who)
+
+    def prepare(self) -> None:
+        """What must be there before anybody signs in."""
 
     def tearDown(self) -> None:
         for context in self.browser.contexts:

@@ -1,0 +1,46 @@
+"""Takes the pictures in docs/screenshots/ from the demo data; run by ./anvil shots, not found by the test run."""
+
+from django.conf import settings
+from playwright.sync_api import expect
+
+from server.jobs.models import Job
+
+from .base import FACE, RIM, BrowserTestCase
+
+FOLDER = settings.ROOT / "docs" / "screenshots"
+SETTLED_MS = 400
+
+
+class Shots(BrowserTestCase):
+    """One picture a main view, 1280x800."""
+
+    def shot(self, name: str, path: str) -> None:
+        """Go there, wait, take it."""
+        if path:
+            self.page.goto(f"{self.live_server_url}{path}")
+        expect(self.page.locator("h2").first).to_be_visible()
+        self.page.wait_for_timeout(SETTLED_MS)
+        self.page.screenshot(path=FOLDER / f"{name}.png")
+
+    def test_take_them(self) -> None:
+        """All of them, in the order of the README."""
+        steps = f"/jobs/{self.job.pk}/steps"
+        closed = Job.objects.with_closed().get(closed=True).pk
+        self.shot("floor", "/")
+        self.shot("line", f"/lines/{self.job.line_id}")
+        self.shot("line-editor", f"/lines/{self.job.line_id}/edit")
+        self.shot("locks", f"{steps}/safe.locks")
+        self.shot("fit", f"{steps}/prepare.fit.driver")
+        self.shot("key", f"{steps}/prepare.key.driver")
+        self.shot("gap", f"{steps}/set.gap")
+        self.shot("straightedge", f"{steps}/set.straightedge")
+        self.shot("tighten", f"/jobs/{closed}/steps/couple.feet")
+        self.shot("record", f"/jobs/{closed}/record")
+        self.page.goto(f"{self.live_server_url}{steps}/set.align")
+        self.fill_ring("Rim", RIM)
+        self.page.get_by_label("Rim: bracket sag at 6").fill("-0.02")
+        self.fill_ring("Face", FACE)
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        self.shot("align", "")
+        self.page.get_by_role("button", name="Hall").click()
+        self.shot("align-dim", "")

@@ -1,0 +1,96 @@
+"""Bad input and faults: nothing typed is ever lost, and what is wrong is said where it was typed."""
+
+from playwright.sync_api import Route, expect
+
+from tests.site import PASSWORD
+
+from .base import FACE, RIM, BrowserTestCase
+
+
+class FaultsTest(BrowserTestCase):
+    """Letters, a server that is away, a session that ended, somebody else on the same step."""
+
+    def type_alignment(self) -> None:
+        """Both dials, as found."""
+        self.goto_step("set.align")
+        self.fill_ring("Rim", RIM)
+        self.fill_ring("Face", FACE)
+
+    def test_letters_in_a_cell_are_said_there_and_the_others_stay(self) -> None:
+        self.type_alignment()
+        cell = self.page.get_by_label("Rim at 6 o’clock")
+        cell.fill("about 0.6")
+        expect(self.page.get_by_text("This wants a number.")).to_be_visible()
+        expect(self.page.get_by_role("button", name="Enter the reading")).to_be_disabled()
+        cell.fill("900")
+        expect(self.page.get_by_text("This is bigger than what can be here (100). A slip?")).to_be_visible()
+        cell.fill("0.60")
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+
+    def test_a_reload_in_the_middle_and_another_unit_keep_what_was_typed(self) -> None:
+        self.type_alignment()
+        self.page.get_by_label("Rim at 3 o’clock").fill("7 thou")
+        self.page.reload()
+        expect(self.page.get_by_label("Rim at 3 o’clock")).to_have_value("7 thou")
+        self.page.get_by_role("radio", name="inch").check(force=True)
+        expect(self.page.get_by_label("Rim at 6 o’clock, in")).to_have_value("0.02362")
+        self.page.get_by_role("radio", name="mm").check(force=True)
+        expect(self.page.get_by_label("Rim at 6 o’clock, mm")).to_have_value("0.60")
+
+    def test_an_entry_that_cannot_be_sent_is_kept_and_sent_once_when_the_server_is_back(self) -> None:
+        before = self.job.entries.count()
+        self.type_alignment()
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        away = lambda route: route.abort()  # noqa: E731
+        self.page.route("**/api/jobs/**", away)
+        self.page.get_by_role("button", name="Enter the reading").click()
+        expect(self.page.get_by_text("Not sent yet: 1.")).to_be_visible()
+        expect(self.page.get_by_label("Rim at 6 o’clock")).to_have_value("0.60")
+        self.page.unroute("**/api/jobs/**", away)
+        expect(self.page.get_by_text("Not sent yet: 1.")).to_be_hidden()
+        self.assertEqual(self.job.entries.count(), before + 1)
+
+    def test_an_answer_that_got_lost_on_the_way_back_does_not_double_the_entry(self) -> None:
+        before = self.job.entries.count()
+        self.type_alignment()
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        lost = []
+
+        def lose_the_first_answer(route: Route) -> None:
+            if lost:
+                route.continue_()
+                return
+            lost.append(route.fetch().status)
+            route.abort()
+
+        self.page.route("**/entries", lose_the_first_answer)
+        self.page.get_by_role("button", name="Enter the reading").click()
+        expect(self.page.get_by_text("Reading 2").or_(self.page.get_by_text("Current"))).to_be_visible()
+        self.assertEqual((lost, self.job.entries.count()), ([201], before + 1))
+
+    def test_a_session_that_ended_asks_to_sign_in_and_the_values_are_still_there(self) -> None:
+        self.type_alignment()
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        self.page.context.clear_cookies(name="sessionid")
+        self.page.get_by_role("button", name="Enter the reading").click()
+        slip = self.page.get_by_role("dialog", name="Your session has ended")
+        slip.get_by_label("Name").fill("millwright")
+        slip.get_by_label("Password").fill(PASSWORD)
+        before = self.job.entries.count()
+        slip.get_by_role("button", name="Sign in").click()
+        expect(slip).to_be_hidden()
+        expect(self.page.get_by_text("Current")).to_be_visible()
+        self.assertEqual(self.job.entries.count(), before + 1)
+
+    def test_two_people_on_one_step_see_both_readings(self) -> None:
+        lead = self.sign_in("lead")
+        self.goto_step("set.gap", lead)
+        self.goto_step("set.gap")
+        for page, gap in ((lead, "30.4"), (self.page, "30.5")):
+            self.fill_ring("Gap", dict.fromkeys(RIM, gap), page)
+            expect(self.verdict(page)).to_have_text("Inside.")
+        lead.get_by_role("button", name="Enter the reading").click()
+        expect(lead.get_by_text("Current")).to_be_visible()
+        self.page.get_by_role("button", name="Enter the reading").click()
+        expect(lead.get_by_text("Reading 2")).to_be_visible()
+        expect(lead.get_by_text("30.50 on the axis").first).to_be_visible()

@@ -1,0 +1,116 @@
+"""Every view: nothing serious for somebody who cannot see or hold a mouse, and nothing lost on a narrow screen."""
+
+from django.conf import settings
+from playwright.sync_api import Page, expect
+
+from server.jobs.models import Job
+
+from .base import FACE, RIM, BrowserTestCase
+
+AXE = (settings.ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+SERIOUS = {"serious", "critical"}
+
+
+class ViewsTest(BrowserTestCase):
+    """Looked at by machine, and driven by keys alone."""
+
+    who = "lead"
+
+    def serious(self, page: Page) -> list[str]:
+        """What axe finds serious or critical on the page as it stands."""
+        page.evaluate(AXE)
+        found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
+        return [f"{v['id']}: {v['nodes'][0]['html'][:120]}" for v in found if v["impact"] in SERIOUS]
+
+    def test_axe_finds_nothing_serious_on_any_view(self) -> None:
+        line, closed = self.job.line_id, Job.objects.with_closed().get(closed=True).pk
+        steps = ("safe.locks", "receive.kit", "prepare.fit.driver", "prepare.key.driver", "set.gap", "set.straightedge")
+        steps += ("set.align", "couple.feet", "close.sign")
+        paths = ["/", f"/lines/{line}", f"/lines/{line}/edit", "/lines/new", "/benches", f"/jobs/{closed}/record", "/nowhere"]
+        paths += [f"/jobs/{self.job.pk}/steps/{step}" for step in steps] + ["/benches/runout", "/benches/tighten"]
+        for path in paths:
+            self.page.goto(f"{self.live_server_url}{path}")
+            expect(self.page.locator("main")).to_be_visible()
+            self.page.wait_for_load_state("networkidle") if "jobs" not in path else expect(
+                self.page.locator("h2").first
+            ).to_be_visible()
+            self.assertEqual(self.serious(self.page), [], path)
+        self.page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/steps/set.align")
+        self.page.get_by_role("button", name="Value card").click()
+        expect(self.page.get_by_role("dialog", name="Value card")).to_be_visible()
+        self.assertEqual(self.serious(self.page), [], "value card")
+
+    def test_by_keyboard_alone_from_the_floor_to_an_entered_reading_and_its_move(self) -> None:
+        page, keys = self.page, self.page.keyboard
+        keys.press("/")
+        keys.type("blower")
+        keys.press("Tab")
+        self.tab_to("button", "Carry on with")
+        keys.press("Enter")
+        expect(page.get_by_role("heading", name="Align the motor")).to_be_visible()
+        self.tab_to("input", "Rim at 12")
+        for text in [*RIM.values(), *FACE.values()]:
+            keys.type(text)
+            keys.press("Enter")
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        page.get_by_label("Face at 9 o’clock").focus()
+        keys.press("Shift+Enter")
+        expect(page.get_by_label("Face at 6 o’clock")).to_be_focused()
+        keys.press("-")
+        expect(page.get_by_label("Face at 6 o’clock")).to_have_value("-0.05")
+        keys.press("Escape")
+        expect(page.get_by_label("Face at 6 o’clock")).to_have_value("0.05")
+        self.tab_to("button", "Enter the reading")
+        keys.press("Enter")
+        expect(page.get_by_text("Current")).to_be_visible()
+        self.tab_to("button", "Record a move")
+        keys.press("Enter")
+        self.tab_to("button", "Enter the move")
+        keys.press("Enter")
+        expect(page.get_by_text("Stale. Since this was read, the machines were moved.")).to_be_visible()
+
+    def tab_to(self, tag: str, name: str) -> None:
+        """Tab until something of this tag and name has the focus."""
+        for _ in range(90):
+            found = self.page.evaluate(
+                "() => { const e = document.activeElement; return [e.tagName, e.getAttribute('aria-label') || e.textContent || ''] }"
+            )
+            if found[0].lower() == tag and found[1].startswith(name):
+                return
+            self.page.keyboard.press("Tab")
+        self.fail(f"no {tag} called {name} is reached by Tab")
+
+    def test_on_a_small_tablet_nothing_is_cut_off_sideways(self) -> None:
+        for width in (1024, 700):
+            self.page.set_viewport_size({"width": width, "height": 768})
+            for path in ("/", f"/jobs/{self.job.pk}/steps/set.align", f"/jobs/{self.job.pk}/steps/safe.locks"):
+                self.page.goto(f"{self.live_server_url}{path}")
+                expect(self.page.locator("h2").first).to_be_visible()
+                too_wide = self.page.evaluate("document.documentElement.scrollWidth - innerWidth")
+                self.assertLessEqual(too_wide, 0, f"{path} at {width}")
+
+    def test_a_line_of_ones_own_follows_the_figures_and_is_saved(self) -> None:
+        page = self.page
+        page.keyboard.press("n")
+        page.get_by_label("Name of the line").fill("Cooling blower")
+        page.get_by_role("button", name="Save the line").click()
+        expect(page.get_by_role("alert")).to_contain_text("missing")
+        page.get_by_label("Speed, rpm").fill("1460")
+        page.get_by_label("Name", exact=True).nth(1).fill("Blower")
+        for side in (0, 1):
+            for label, text in (
+                ("Shaft diameter", "1 7/8 in"),
+                ("Hub outside diameter", "105"),
+                ("Hub length", "60"),
+                ("Near feet from coupling", "300"),
+                ("Far feet from coupling", "600"),
+            ):
+                page.get_by_label(f"{label}, mm").nth(side).fill(text)
+        expect(
+            page.get_by_role("img", name="Motor and Blower to scale along the shaft").get_by_text("300").first
+        ).to_be_visible()
+        page.get_by_label("Series").fill("Brackwater C")
+        page.get_by_label("Size").fill("90")
+        page.get_by_role("button", name="Save the line").click()
+        expect(page.get_by_role("heading", name="Cooling blower")).to_be_visible()
+        expect(page.get_by_text("47.6").first).to_be_visible()
