@@ -4,13 +4,14 @@ import uuid
 from typing import Any
 
 from django.db import models
-from django.db.models import Exists, OuterRef, Q
+from django.db.models import Case, Exists, F, OuterRef, Q, Value, When
 
 from millwright.line import LineSpec
 from millwright.route import state
 from millwright.route.close import CLOSING
 from millwright.route.steps import Role
-from millwright.values import Value, ValueCard
+from millwright.values import Value as CardValue
+from millwright.values import ValueCard
 from millwright.verdict import Verdict
 from server.accounts.models import Membership, Site
 from server.plant.models import Line
@@ -59,13 +60,36 @@ class Job(models.Model):
 
     def stand(self) -> state.RouteNow:
         """Where this job stands: derived from its entries and signatures, never stored."""
-        card: ValueCard = {key: Value.model_validate(value) for key, value in self.card.items()}
-        return state.stand(
-            self.as_spec,
-            card,
-            [entry.as_core for entry in self.entries.all()],
-            [signature.as_core for signature in self.signatures.all()],
-        )
+        card: ValueCard = {key: CardValue.model_validate(value) for key, value in self.card.items()}
+        loaded = "entries" in getattr(self, "_prefetched_objects_cache", {})
+        entries = [entry.as_core for entry in self.entries.all()] if loaded else self.entries.for_route()
+        return state.stand(self.as_spec, card, entries, [signature.as_core for signature in self.signatures.all()])
+
+
+class EntryQuerySet(models.QuerySet["Entry"]):
+    """Entries, and what of them the route looks at."""
+
+    def for_route(self) -> list[state.Entry]:
+        """As the core knows them, without what no route ever asks: results in full, and the figures of a bench."""
+        is_bench = ~Q(result__bench="sheet") & Q(kind=state.EntryKind.READING)
+        rows = self.values_list(
+            "id", "number", "step", "kind", "by", "role", "at", "result__verdict",
+            Case(When(is_bench, then=Value({}, models.JSONField())), default=F("inputs")),
+        )  # fmt: skip
+        return [
+            state.Entry(
+                id=str(id),
+                number=number,
+                step=step,
+                kind=state.EntryKind(kind),
+                inputs=inputs,
+                verdict=Verdict(verdict) if verdict else None,
+                by=by,
+                role=Role(role),
+                at=at,
+            )
+            for id, number, step, kind, by, role, at, verdict, inputs in rows
+        ]
 
 
 class Entry(models.Model):
@@ -82,6 +106,8 @@ class Entry(models.Model):
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)
     at = models.DateTimeField()
+
+    objects = EntryQuerySet.as_manager()
 
     class Meta:
         ordering = ["number"]

@@ -73,7 +73,8 @@ class ViewsTest(BrowserTestCase):
         """Tab until something of this tag and name has the focus."""
         for _ in range(90):
             found = self.page.evaluate(
-                "() => { const e = document.activeElement; return [e.tagName, e.getAttribute('aria-label') || e.textContent || ''] }"
+                "() => [document.activeElement.tagName,"
+                " document.activeElement.getAttribute('aria-label') || document.activeElement.textContent || '']"
             )
             if found[0].lower() == tag and found[1].startswith(name):
                 return
@@ -94,7 +95,7 @@ class ViewsTest(BrowserTestCase):
         page.keyboard.press("n")
         page.get_by_label("Name of the line").fill("Cooling blower")
         page.get_by_role("button", name="Save the line").click()
-        expect(page.get_by_role("alert")).to_contain_text("missing")
+        expect(page.get_by_role("alert")).to_contain_text("It is marked where it stands.")
         page.get_by_label("Speed, rpm").fill("1460")
         page.get_by_label("Name", exact=True).nth(1).fill("Blower")
         for side in (0, 1):
@@ -109,6 +110,7 @@ class ViewsTest(BrowserTestCase):
         expect(
             page.get_by_role("img", name="Motor and Blower to scale along the shaft").get_by_text("300").first
         ).to_be_visible()
+        page.get_by_label("Isolated at").fill("Panel 4")
         page.get_by_label("Series").fill("Brackwater C")
         page.get_by_label("Size").fill("90")
         page.get_by_role("button", name="Save the line").click()

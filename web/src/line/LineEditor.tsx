@@ -4,6 +4,7 @@ import { useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { post, Refused, type Schemas, send } from '../api/client'
 import { catalogueOptions, lineOptions } from '../api/queries'
+import type { BenchProps } from '../benches/bench'
 import type { Draft } from '../benches/draft'
 import { LabelledCell } from '../benches/parts'
 import { MACHINES } from '../drawing/machines'
@@ -19,6 +20,8 @@ import { Pick } from './Pick'
 import { ValueLines } from './ValueLines'
 
 const CONNECTIONS = ['keyed, slip fit', 'keyed, interference', 'tapered bore', 'tapered bush', 'clamp ring'] as const
+/** Words that show their own problem under them. */
+const WORDS_MARKED = /^(name|series|size|driver\.name|driven\.name|isolation_points\.\d+\.(energy|point))$/
 type Values = Record<string, Schemas['Value']>
 
 /** Create a line, or change one. */
@@ -57,10 +60,10 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
       for (const { path, message } of why.problems) {
         const at = cellAt[path] ?? path.replace(/^spec\.coupling\.|^spec\./, '')
         here[at] = message
-        if (!cellAt[path]) elsewhere.push(message)
+        if (!cellAt[path] && !WORDS_MARKED.test(at)) elsewhere.push(message)
       }
       setProblems(here)
-      setGeneral(elsewhere.join(' ') || 'Some figures are missing or cannot be right. They are marked.')
+      setGeneral(elsewhere.join(' ') || 'Something is missing or cannot be right. It is marked where it stands.')
     }
   }
   const takeSize = (size: Schemas['CouplingSizeOut']) =>
@@ -103,7 +106,7 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
             long
           />
           <h2>Isolation points</h2>
-          <Points draft={draft} set={set} />
+          <Points draft={draft} set={set} problems={problems} />
         </section>
         {SIDES.map((side) => (
           <section key={side}>
@@ -204,7 +207,11 @@ function footPlaces(draft: Draft, side: Side) {
   return [...Array(Number(draft.choices[`${side}.feet`])).keys()]
 }
 
-function Points({ draft, set }: { draft: Draft; set: (key: string, value: unknown) => void }) {
+function Points({
+  draft,
+  set,
+  problems,
+}: Pick<BenchProps, 'draft' | 'problems'> & { set: (key: string, value: unknown) => void }) {
   const points = draft.choices.points as { energy: string; point: string }[]
   const put = (i: number, key: 'energy' | 'point', value: string) =>
     set(
@@ -216,8 +223,18 @@ function Points({ draft, set }: { draft: Draft; set: (key: string, value: unknow
       {points.map((p, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: points have no other name than their place
         <div className="three" key={i}>
-          <Words label="Energy" value={p.energy} onChange={(v) => put(i, 'energy', v)} />
-          <Words label="Isolated at" value={p.point} onChange={(v) => put(i, 'point', v)} />
+          <Words
+            label="Energy"
+            value={p.energy}
+            onChange={(v) => put(i, 'energy', v)}
+            problem={problems[`isolation_points.${i}.energy`]}
+          />
+          <Words
+            label="Isolated at"
+            value={p.point}
+            onChange={(v) => put(i, 'point', v)}
+            problem={problems[`isolation_points.${i}.point`]}
+          />
         </div>
       ))}
       <PlainButton onPress={() => set('points', [...points, { energy: '', point: '' }])}>Add an isolation point</PlainButton>

@@ -97,7 +97,7 @@ function OverHub({ clock, hub, onChange }: { clock: number; hub: Hub; onChange: 
     <button
       type="button"
       style={{ minHeight: 44, width: 84, fontSize: 13, textDecoration: 'underline', background: 'var(--paper)' }}
-      aria-label={`At ${sayClock(clock)} the feeler is over the ${hub} hub. Change.`}
+      aria-label={`over ${hub} hub at ${sayClock(clock)}, change`}
       onClick={() => onChange(hub === 'movable' ? 'stationary' : 'movable')}
     >
       over {hub}

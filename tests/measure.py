@@ -1,0 +1,194 @@
+"""./anvil measure: how fast, in one run, as ratios. Prints; asserts nothing. The figures go into docs/performance.md."""
+
+import gzip
+import json
+import os
+import platform
+import re
+import statistics
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from http.client import HTTPConnection
+from pathlib import Path
+from typing import Any
+from uuid import uuid4
+
+import numpy as np
+
+ROOT = Path(__file__).resolve().parents[1]
+sys.path.insert(0, str(ROOT))
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.settings.measure")
+
+
+def best_of(run: Callable[[], object], rounds: int = 30, times: int = 50) -> float:
+    """Seconds of one call: the best of several rounds, which is the one least disturbed."""
+    found = []
+    for _ in range(rounds):
+        start = time.perf_counter()
+        for _ in range(times):
+            run()
+        found.append((time.perf_counter() - start) / times)
+    return min(found)
+
+
+def core() -> None:
+    """Each bench, validation included, against a bare lstsq of the alignment's matrix."""
+    from millwright.benches import evaluate_json
+    from millwright.setting import dials
+    from server.demo import blower
+
+    feet = {"stationary_feet": [], "movable_feet": [{"name": "a", "x_mm": 300.0}, {"name": "b", "x_mm": 586.0}]}
+    limits = {"limits": {"offset_mm": 0.4, "angle_deg": 0.35}}
+    ring = blower.FOUND["dials"][0]["readings"]
+    inputs: dict[str, dict[str, Any]] = {
+        "alignment": {**blower.FOUND, **feet, **limits},
+        "clock": {"readings": ring},
+        "runout": {"readings": ring, "limit_mm": 1.0},
+        "gap": {**blower.FIRST_READINGS["set.gap"], "accept": {"mean": {"min_mm": 29.0, "max_mm": 31.0}}},
+        "straightedge": blower.FIRST_READINGS["set.straightedge"],
+        "fit": blower.FIRST_READINGS["prepare.fit.driver"],
+        "key": {**blower.FIRST_READINGS["prepare.key.driver"], "shaft_diameter_mm": 48.0},
+        "tighten": {"bolts": 12, "torque_nm": 80.0, "passes": [0.5, 0.75, 1.0], "pattern": "star", "pulls": []},
+    }
+    all_dials = [dials.Dial.model_validate(d, strict=False) for d in blower.FOUND["dials"]]
+    design, value = dials.rows(all_dials)
+    bare = best_of(lambda: np.linalg.lstsq(design, value, rcond=None))
+    print(f"core: bare numpy.linalg.lstsq of the alignment's matrix {bare * 1e6:.0f} µs")
+    for name, given in inputs.items():
+        text = json.dumps(given)
+        taken = best_of(lambda name=name, text=text: evaluate_json(name, text))  # type: ignore[misc]
+        print(f"  {name:13} {taken * 1e6:6.0f} µs   {taken / bare:5.1f} x the bare solve")
+
+
+class Caller:
+    """One signed-in client on a connection that stays open."""
+
+    def __init__(self, port: int, cookie: str, token: str) -> None:
+        self.connection = HTTPConnection("127.0.0.1", port)
+        self.headers = {"Cookie": cookie, "X-CSRFToken": token, "Content-Type": "application/json"}
+
+    def post(self, path: str, body: str) -> float:
+        """Milliseconds of one POST; anything but success ends the run."""
+        start = time.perf_counter()
+        self.connection.request("POST", path, body, self.headers)
+        answer = self.connection.getresponse()
+        content = answer.read()
+        taken = (time.perf_counter() - start) * 1000
+        if answer.status >= 300:
+            raise SystemExit(f"{path}: {answer.status} {content[:300]!r}")
+        return taken
+
+
+def api() -> None:
+    """Evaluating and storing an alignment entry against a floor that inserts one row, at 1 and 20 clients."""
+    import django
+
+    django.setup()
+    from django.db import connection
+    from django.test import Client
+
+    connection.creation.create_test_db(verbosity=0, autoclobber=True)
+    try:
+        from server.accounts.models import User
+        from server.demo import blower
+        from tests.site import build_two_sites
+
+        job = build_two_sites()
+        client = Client()
+        client.force_login(User.objects.get(username="millwright"))
+        token = "m" * 32
+        cookie = f"sessionid={client.cookies['sessionid'].value}; csrftoken={token}"
+        port = 8917
+        url = os.environ["DATABASE_URL"].rsplit("/", 1)[0] + "/" + connection.settings_dict["NAME"]
+        environment = {**os.environ, "DATABASE_URL": url, "DJANGO_SETTINGS_MODULE": "server.settings.measure"}
+        server = subprocess.Popen(
+            [
+                sys.executable,
+                "-m",
+                "uvicorn",
+                "server.asgi:application",
+                "--port",
+                str(port),
+                "--workers",
+                "2",
+                "--log-level",
+                "error",
+                "--no-access-log",
+            ],
+            env=environment,
+        )
+        try:
+            wait_for(port)
+            run_api(port, cookie, token, job, blower)
+        finally:
+            server.terminate()
+            server.wait()
+    finally:
+        connection.close()
+        connection.creation.destroy_test_db("anvil", verbosity=0)
+
+
+def wait_for(port: int) -> None:
+    """Until the server answers."""
+    for _ in range(100):
+        try:
+            HTTPConnection("127.0.0.1", port).request("GET", "/")
+            return
+        except OSError:
+            time.sleep(0.1)
+
+
+def run_api(port: int, cookie: str, token: str, job: Any, blower: Any) -> None:
+    """The three routes in turn, interleaved, so that a busy machine troubles all alike."""
+    bench = json.dumps(
+        {**blower.FOUND, "stationary_feet": [], "movable_feet": [{"name": "a", "x_mm": 300.0}, {"name": "b", "x_mm": 586.0}]}
+    )
+
+    def store() -> str:
+        return json.dumps({"id": str(uuid4()), "step": "set.align", "kind": "reading", "inputs": blower.FOUND})
+
+    routes: dict[str, Callable[[Caller], float]] = {
+        "floor (one row)": lambda c: c.post("/api/floor", "{}"),
+        "evaluate": lambda c: c.post("/api/benches/alignment", bench),
+        "store": lambda c: c.post(f"/api/jobs/{job.pk}/entries", store()),
+    }
+    for clients, calls in ((1, 120), (20, 10)):
+        taken: dict[str, list[float]] = {name: [] for name in routes}
+        callers = [Caller(port, cookie, token) for _ in range(clients)]
+        for route in routes.values():
+            for caller in callers:
+                route(caller)
+        for _ in range(calls // 5):
+            for name, route in routes.items():
+                with ThreadPoolExecutor(clients) as pool:
+                    for times in pool.map(lambda c, route=route: [route(c) for _ in range(5)], callers):
+                        taken[name] += times
+        print(f"API, {clients} client{'s' if clients > 1 else ''}, ms")
+        floor = quantiles(taken["floor (one row)"])
+        for name, times in taken.items():
+            p50, p95 = quantiles(times)
+            print(f"  {name:16} p50 {p50:6.1f}  p95 {p95:6.1f}   p95 {p95 / floor[1]:.2f} x the floor")
+
+
+def quantiles(times: list[float]) -> tuple[float, float]:
+    """p50 and p95."""
+    cuts = statistics.quantiles(times, n=20)
+    return cuts[9], cuts[18]
+
+
+def first_view() -> None:
+    """JavaScript and CSS that the page itself names, gzipped."""
+    dist = ROOT / "web" / "dist"
+    names = re.findall(r'/static/(assets/[^"]+\.(?:js|css))"', (dist / "index.html").read_text())
+    size = sum(len(gzip.compress((dist / name).read_bytes(), 9)) for name in set(names))
+    print(f"first view: {size / 1000:.0f} kB of JavaScript and CSS, gzip ({len(set(names))} files)")
+
+
+if __name__ == "__main__":
+    print(f"{platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}, numpy {np.__version__}")
+    core()
+    first_view()
+    api()
