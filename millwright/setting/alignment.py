@@ -5,7 +5,7 @@ import math
 import numpy as np
 from pydantic import Field
 
-from ..clock import RESOLUTION_MM, Array, StandsOut, at_quarters, find_stands_out, say_stands_out
+from ..clock import RESOLUTION_MM, Array, StandsOut, find_stands_out, say_stands_out
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Place, Slope
 from ..verdict import Check, Result, WorkLine, worst
@@ -160,7 +160,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
 
 def closure_mm(dial: Dial) -> float | None:
     """12 + 6 − 3 − 9, zero for a perfect set; None where one of the four was not read."""
-    quarters = at_quarters(dial.clocks, dial.values_mm)
+    quarters = dial.quarters
     if len(quarters) < 4:
         return None
     return quarters[0] + quarters[180] - quarters[90] - quarters[270]

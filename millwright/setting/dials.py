@@ -1,5 +1,6 @@
 """What a dial (or a laser's plane) says about the axes: one row of the fit for every reading."""
 
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -27,15 +28,20 @@ class Dial(Model):
     turned: Literal["both", "bracket shaft", "touched shaft"] = "both"
     readings: list[ClockReading] = Field(min_length=1, max_length=20_000)
 
-    @property
+    @cached_property
     def clocks(self) -> list[float]:
         """Positions of the readings, degrees."""
         return [r.clock for r in self.readings]
 
-    @property
+    @cached_property
     def values_mm(self) -> list[float]:
         """The readings."""
         return [r.value_mm for r in self.readings]
+
+    @cached_property
+    def quarters(self) -> dict[int, float]:
+        """Mean reading at each of 12, 3, 6 and 9 that was read."""
+        return at_quarters(self.clocks, self.values_mm)
 
 
 def name_of(dials: list[Dial], index: int) -> str:
@@ -115,7 +121,7 @@ def rows(dials: list[Dial]) -> tuple[Array, Array]:
 
 def working_of(dial: Dial, name: str) -> list[WorkLine]:
     """The paper sum of one dial where it was read at the four quarters."""
-    quarters = at_quarters(dial.clocks, dial.values_mm)
+    quarters = dial.quarters
     if len(quarters) < 4 or len(dial.readings) != 4:
         return []
     lines = []

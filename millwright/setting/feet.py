@@ -98,5 +98,6 @@ def foot_moves(feet: list[Foot], left: Axis, covariance: Array | None) -> list[F
 def _sigma(covariance: Array | None, x_mm: float, first: int) -> float | None:
     if covariance is None:
         return None
-    at = np.array([1.0, x_mm / 1000])
-    return math.sqrt(float(at @ covariance[first : first + 2, first : first + 2] @ at))
+    x_m, second = x_mm / 1000, first + 1
+    variance = covariance[first, first] + 2 * x_m * covariance[first, second] + x_m**2 * covariance[second, second]
+    return math.sqrt(variance)

@@ -17,6 +17,8 @@ export interface BenchProps<R extends Result = Result> {
   problems: Record<string, string>
   /** The line worked on, where there is one. */
   spec: Schemas['LineSpec'] | null
+  /** What stands entered, while nothing new has been typed over it. */
+  entered: Record<string, unknown> | null
 }
 
 /** The verdict in words: one sentence, one note, at most a few moves. */

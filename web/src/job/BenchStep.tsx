@@ -77,6 +77,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
           result={result}
           problems={evaluated.problems}
           spec={job.spec}
+          entered={touched ? null : (current?.inputs ?? null)}
         />
       </div>
       <History entries={entriesOf(job, step.key)} bench={bench} />

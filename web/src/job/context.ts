@@ -30,5 +30,7 @@ export function entriesOf(job: Job, step: string): Entry[] {
 
 /** Day and hour as a hand writes them. */
 export function sayWhen(at: string): string {
-  return new Date(at).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+  const then = new Date(at)
+  const year = then.getFullYear() === new Date().getFullYear() ? undefined : 'numeric'
+  return then.toLocaleString('en-GB', { day: 'numeric', month: 'short', year, hour: '2-digit', minute: '2-digit' })
 }

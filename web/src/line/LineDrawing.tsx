@@ -49,6 +49,7 @@ export function LineDrawing({ spec }: { spec: LineSpec }) {
               stroke="var(--ink)"
               strokeLinejoin="round"
             >
+              <path d={solid} fill="var(--paper)" stroke="none" />
               <path
                 d={solid}
                 fill={spec.movable === side ? 'var(--paper)' : hatch.fixed}

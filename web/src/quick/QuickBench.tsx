@@ -53,7 +53,15 @@ function Quick({ bench }: { bench: BenchClient }) {
       }
     >
       <div data-bench>
-        <bench.Drawing draft={draft} change={change} preset={preset} result={result} problems={problems} spec={null} />
+        <bench.Drawing
+          draft={draft}
+          change={change}
+          preset={preset}
+          result={result}
+          problems={problems}
+          spec={null}
+          entered={null}
+        />
         {limits.length > 0 && (
           <Limits>
             <h3>Limits</h3>

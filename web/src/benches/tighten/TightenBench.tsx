@@ -42,9 +42,9 @@ function read(draft: Draft, preset: Preset) {
 }
 
 /** The bolt circle with the next bolt lit; each pull is logged with its torque. */
-function TightenDrawing({ draft, change, preset, result, problems }: BenchProps<Result>) {
+function TightenDrawing({ draft, change, preset, result, problems, entered }: BenchProps<Result>) {
   const [asked, setAsked] = useState<number | null>(null)
-  const pulls = pullsOf(draft)
+  const pulls = (entered?.pulls as Pull[] | undefined) ?? pullsOf(draft)
   const setPulls = (next: Pull[]) => change({ ...draft, choices: { ...draft.choices, pulls: next } })
   const next = result?.next ?? null
   const typed = draft.cells.torque_now
