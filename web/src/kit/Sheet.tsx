@@ -133,10 +133,11 @@ const Page = styled.div`
   .keys kbd { font: 500 13px var(--read); border: 1.25px solid var(--line); background: var(--paper); color: var(--ink); padding: 1px 6px 2px; margin-right: 5px; }
 
   @media (max-width: 1180px) {
-    &[data-rail] { grid-template-columns: 60px minmax(0, 1fr); }
+    &[data-rail]:not([data-verdict]) { grid-template-columns: 180px minmax(0, 1fr); }
     &[data-rail][data-verdict] { grid-template-columns: 60px minmax(0, 1fr) 300px; }
-    .rail:hover, .rail:focus-within { width: 230px; z-index: 5; border-right: 3px solid var(--ink); }
-    .rail { position: relative; width: 60px; }
+    &[data-verdict] .rail { position: relative; width: 60px; }
+    &[data-verdict] .rail > * { min-width: 212px; }
+    &[data-verdict] .rail:hover, &[data-verdict] .rail:focus-within { width: 230px; z-index: 5; border-right: 3px solid var(--ink); }
     ${Brand} { width: 60px; padding-left: 12px; span { display: none; } }
     .keys span:nth-child(n + 3) { display: none; }
   }
@@ -144,7 +145,7 @@ const Page = styled.div`
     height: auto;
     min-height: 100%;
     &[data-verdict], &[data-rail][data-verdict], &[data-rail] { grid-template: auto auto auto auto 44px / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'verdict' 'strip'; }
-    .rail, .rail:hover, .rail:focus-within { width: auto; max-height: 40vh; border-right: 0; border-bottom: 1.25px solid var(--ink); }
+    .rail, &[data-verdict] .rail, &[data-verdict] .rail:hover, &[data-verdict] .rail:focus-within { width: auto; max-height: 40vh; border-right: 0; border-bottom: 1.25px solid var(--ink); }
     .verdict { border-left: 0; border-top: 2px solid var(--ink); }
     .bench { overflow-x: auto; }
     .top { flex-wrap: wrap; }
