@@ -130,6 +130,12 @@ def _is_over(value: float, low: float | None, high: float | None) -> bool:
     return low is not None and value < low - ON_PAPER
 
 
+def said_by_hand(name: str, source: str, *, in_order: bool) -> Check:
+    """A check that no figure carries: somebody looked, and says whether it is in order."""
+    status = Status.NOT_JUDGED if in_order else Status.OVER
+    return Check(name=name, value=None, unit="", min=None, max=None, used=None, status=status, source=source)
+
+
 def judge_band(name: str, value_mm: float, band: Band) -> Check:
     """`judge` with a `Band`."""
     return judge(name, value_mm, "mm", low=band.min_mm, high=band.max_mm, source=band.source)

@@ -1,6 +1,6 @@
 """Stage 7: torques again, tools out, guard on, locks off by their owners, start, signatures."""
 
-from ..verdict import Check, Status
+from ..verdict import Check, said_by_hand
 from .steps import Answers, Field, JobFacts, Role, SheetForm, SignForm, Stage, Step
 
 CLOSING = "close.sign"  # the signature that closes a record
@@ -122,14 +122,5 @@ def _feet_torque(job: JobFacts) -> str:
 def _judge_run(answers: Answers) -> tuple[list[Check], list[str]]:
     if answers.get("runs") != RUNS[1]:
         return [], []
-    check = Check(
-        name="runs",
-        value=None,
-        unit="",
-        min=None,
-        max=None,
-        used=None,
-        status=Status.OVER,
-        source="the person who watched it",
-    )
+    check = said_by_hand("runs", "the person who watched it", in_order=False)
     return [check], ["Not handed over until the cause is found: alignment, balance, a loose bolt, motor, machine."]

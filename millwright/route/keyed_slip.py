@@ -5,7 +5,7 @@ from typing import Any
 from ..coupling.families import FAMILIES
 from ..line import Side
 from ..values import source_of
-from ..verdict import Check, Status
+from ..verdict import Check, said_by_hand
 from .steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
 
 FITS_BY_DECISION = ("slips on by hand", "needs work", "refuse the hub")
@@ -192,14 +192,5 @@ def _judge_decision(answers: Answers) -> tuple[list[Check], list[str]]:
     decision = answers.get("decision")
     if decision in (None, "", FITS_BY_DECISION[0]):
         return [], []
-    check = Check(
-        name="decision",
-        value=None,
-        unit="",
-        min=None,
-        max=None,
-        used=None,
-        status=Status.OVER,
-        source="the person who decides",
-    )
+    check = said_by_hand("decision", "the person who decides", in_order=False)
     return [check], [f"Decided: {decision}. The hub is not mounted like this."]

@@ -1,7 +1,7 @@
 """Stage 2: every part and tool is here, and the coupling is the one this line is registered with."""
 
 from ..coupling.families import FAMILIES
-from ..verdict import Check, Status
+from ..verdict import Check, said_by_hand
 from .steps import Answers, Field, JobFacts, SheetForm, Stage, Step
 
 TOOLS = (
@@ -84,15 +84,6 @@ def _like_for_like(job: JobFacts, answers: Answers) -> tuple[list[Check], list[s
         if marked and not same:
             advice.append(f"Marked {marked}, registered {registered}: another {key} needs the lead and a reason.")
         checks.append(
-            Check(
-                name=f"{key} as registered",
-                value=None,
-                unit="",
-                min=None,
-                max=None,
-                used=None,
-                status=Status.NOT_JUDGED if same or not marked else Status.OVER,
-                source=f"this line's register: {registered}",
-            )
+            said_by_hand(f"{key} as registered", f"this line's register: {registered}", in_order=same or not marked)
         )
     return checks, advice

@@ -6,7 +6,7 @@ from datetime import date
 from typing import Any
 
 from ..errors import Problem, refuse_if_any
-from ..verdict import Check, Result, Status, Verdict, worst
+from ..verdict import Check, Result, Verdict, said_by_hand, worst
 from .steps import Field, SheetForm, Step
 
 MOST_ROWS = 40
@@ -113,13 +113,4 @@ def _missing(field: Field, answer: Any) -> bool:
 
 
 def _not_in_order(field: Field) -> Check:
-    return Check(
-        name=field.label,
-        value=None,
-        unit="",
-        min=None,
-        max=None,
-        used=None,
-        status=Status.OVER,
-        source="the person who looked",
-    )
+    return said_by_hand(field.label, "the person who looked", in_order=False)
