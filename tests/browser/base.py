@@ -13,7 +13,7 @@ from tests.site import PASSWORD, build_two_sites
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
-PATIENCE_MS = 10_000
+PATIENCE_MS = 20_000
 expect.set_options(timeout=PATIENCE_MS)
 
 

@@ -22,7 +22,7 @@ export function VerdictColumn({ say, result, lacking, general, foot, children }:
   return (
     <>
       <Says aria-live="polite">
-        <h2>{say ? say.title : lacking ? 'Not read yet.' : 'Nothing entered.'}</h2>
+        <h2>{say ? say.title : lacking || general ? 'Not read yet.' : 'Nothing entered.'}</h2>
         {say?.note && <p>{say.note}</p>}
         {!say && lacking && <p>{lacking}</p>}
         {general && <p role="alert">{general}</p>}

@@ -86,6 +86,12 @@ function LedgerLines({ step }: { step: Step }) {
         setCount('1')
       })
       .catch((why) => setProblem(why.message))
+  // Never disabled: a button that goes dead under the finger takes the keyboard's focus with it.
+  const countOut = () => {
+    if (!what.trim()) return setProblem('Say what was counted out.')
+    if (!/^[1-9]\d*$/.test(count)) return setProblem('How many? A whole number.')
+    return send({ line: newId(), what: what.trim(), goes, counted: 'out', count: Number(count) })
+  }
   return (
     <Ledger>
       <p>
@@ -121,12 +127,7 @@ function LedgerLines({ step }: { step: Step }) {
       />
       <Words label="How many" value={count} onChange={setCount} />
       <Choice label="It is" options={GOES} value={goes} onChange={setGoes} />
-      <PlainButton
-        isDisabled={!what.trim() || !/^\d+$/.test(count)}
-        onPress={() => send({ line: newId(), what: what.trim(), goes, counted: 'out', count: Number(count) })}
-      >
-        Count out
-      </PlainButton>
+      <PlainButton onPress={countOut}>Count out</PlainButton>
     </Ledger>
   )
 }

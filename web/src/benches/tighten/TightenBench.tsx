@@ -46,7 +46,7 @@ function TightenDrawing({ draft, change, preset, result, problems, entered }: Be
   const [asked, setAsked] = useState<number | null>(null)
   const pulls = (entered?.pulls as Pull[] | undefined) ?? pullsOf(draft)
   const setPulls = (next: Pull[]) => change({ ...draft, choices: { ...draft.choices, pulls: next } })
-  const next = result?.next ?? null
+  const next = nextTurn(result, pulls)
   const typed = draft.cells.torque_now
   const pull = (bolt: number) => {
     if (!next) return
@@ -144,11 +144,16 @@ function SetUp({ draft, change, problems }: Pick<BenchProps, 'draft' | 'change' 
 
 const CIRCLE = 138
 
+/** The bolt whose turn it is, from the core's sequence: known at once, so that two quick clicks are two bolts. */
+function nextTurn(result: Result | null, pulls: readonly Pull[]) {
+  return result?.sequence.find((turn) => !pulls.some((p) => p.pass === turn.pass && p.bolt === turn.bolt)) ?? null
+}
+
 function BoltCircle({ result, pulls, onTap }: { result: Result; pulls: Pull[]; onTap: (bolt: number) => void }) {
   const hatch = useHatch()
   const bolts = [...new Set(result.sequence.map((t) => t.bolt))].sort((a, b) => a - b)
   const passes = Math.max(...result.sequence.map((t) => t.pass))
-  const next = result.next ?? null
+  const next = nextTurn(result, pulls)
   const size = Math.min(24, (Math.PI * CIRCLE) / bolts.length - 5)
   return (
     <Circle>

@@ -1,0 +1,138 @@
+"""What is always in reach: value card, ledger, questions; and the benches without a job."""
+
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+from playwright.sync_api import expect
+
+from server.jobs.models import Job
+from server.plant.models import Line
+
+from .base import FACE, RIM, BrowserTestCase
+
+
+class ReachTest(BrowserTestCase):
+    """Value card, ledger, stop and ask."""
+
+    who = "lead"
+
+    def test_a_missing_value_blocks_its_step_until_it_is_on_the_card_with_its_paper(self) -> None:
+        Job.objects.filter(pk=self.job.pk).update(card={k: v for k, v in self.job.card.items() if k != "gap_nominal_mm"})
+        page = self.page
+        self.goto_step("set.gap")
+        expect(page.get_by_text("Value missing: Gap between hub faces.")).to_be_visible()
+        page.get_by_role("button", name="Value card 1 missing").click()
+        slip = page.get_by_role("dialog", name="Value card")
+        slip.get_by_role("button", name="Enter Gap between hub faces").click()
+        slip.get_by_role("textbox", name="Gap between hub faces").fill("1 3/16 in")
+        slip.get_by_role("button", name="Put it on the card").click()
+        expect(slip.get_by_text("Name the paper it comes from.")).to_be_visible()
+        slip.get_by_label("Document").fill("Order drawing 7")
+        slip.get_by_role("button", name="Put it on the card").click()
+        expect(slip.get_by_text("maker's manual: Order drawing 7")).to_be_visible()
+        page.keyboard.press("Escape")
+        expect(page.get_by_text("Value missing")).to_be_hidden()
+        self.fill_ring("Gap", dict.fromkeys(RIM, "30.1"))
+        expect(self.verdict()).to_have_text("Inside.")
+
+    def test_what_was_counted_out_is_open_until_it_is_counted_back(self) -> None:
+        page = self.page
+        self.goto_step("close.sign")
+        page.get_by_role("button", name="Ledger").click()
+        slip = page.get_by_role("dialog", name="Ledger")
+        slip.get_by_label("What", exact=True).fill("set screw, motor hub")
+        slip.get_by_text("removed, must go back").click()
+        slip.get_by_role("button", name="Count out").click()
+        expect(slip.get_by_text("removed, must go back; 1 out, 0 back")).to_be_visible()
+        page.keyboard.press("Escape")
+        expect(page.get_by_text("set screw, motor hub: 1 to count back")).to_be_visible()
+        page.get_by_role("button", name="Ledger 1 out").click()
+        slip.get_by_role("button", name="Count 1 back").click()
+        expect(slip.get_by_text("closed", exact=True)).to_be_visible()
+
+    def test_a_question_waits_for_the_lead_and_the_answer_opens_the_step(self) -> None:
+        apprentice = self.sign_in("apprentice")
+        self.goto_step("set.align", apprentice)
+        apprentice.get_by_role("button", name="Stop and ask").click()
+        apprentice.get_by_label("Question").fill("Pipe at 6 is in the way. Three places enough?")
+        apprentice.get_by_role("button", name="Ask", exact=True).click()
+        expect(apprentice.get_by_text("A question waits for the lead's answer.")).to_be_visible()
+        self.goto_step("set.align")
+        self.page.get_by_label("Answer").fill("Yes, spread them over 70° or more.")
+        self.page.get_by_role("button", name="Answer").click()
+        expect(apprentice.get_by_text("Yes, spread them over 70° or more.")).to_be_visible()
+        expect(apprentice.get_by_text("A question waits")).to_be_hidden()
+
+    def test_a_lead_accepts_what_is_over_with_a_reason_and_the_record_shows_it(self) -> None:
+        page = self.page
+        self.goto_step("set.align")
+        accept = page.get_by_role("button", name="Accept with this reason")
+        expect(accept).to_be_disabled()
+        page.get_by_label("Accept it over its limit, because").fill("spare blower, runs an hour a week")
+        accept.click()
+        expect(page.get_by_text("Accepted over its limit by Ansa Pellwright")).to_be_visible()
+        page.get_by_role("link", name="Job 2").click()
+        expect(page.get_by_text("spare blower, runs an hour a week")).to_be_visible()
+
+    def test_an_apprentice_is_told_who_signs(self) -> None:
+        apprentice = self.sign_in("apprentice")
+        self.goto_step("safe.try", apprentice)
+        apprentice.get_by_label("Tried by").fill("Wim")
+        apprentice.get_by_role("button", name="Enter", exact=True).click()
+        expect(
+            apprentice.get_by_text("Hold: a millwright or the lead signs. You are signed in as apprentice.")
+        ).to_be_visible()
+
+
+class QuickBenchTest(BrowserTestCase):
+    """Any bench without a job: the same screens, the same core."""
+
+    who = "apprentice"
+
+    def test_run_out_by_hand_out_as_csv_and_in_again(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/benches/runout")
+        self.fill_ring("Dial", {"12 o’clock": "0.015", "3 o’clock": "0.026", "6 o’clock": "-0.015", "9 o’clock": "-0.026"})
+        expect(page.get_by_text("Give the limit on the total reading.")).to_be_visible()
+        page.get_by_label("Limit on the total reading").fill("0.05")
+        expect(self.verdict()).to_have_text("Over the limit.")
+        expect(page.get_by_role("img", name="High spot at 2 o’clock")).to_be_visible()
+        with page.expect_download() as download:
+            page.get_by_role("button", name="Readings out (CSV)").click()
+        text = Path(download.value.path()).read_text()
+        self.assertEqual(text.splitlines()[:2], ["clock,value_mm", "0.0,0.015"])
+        with TemporaryDirectory() as folder:
+            good, bad = Path(folder) / "good.csv", Path(folder) / "bad.csv"
+            good.write_text(text.replace("90.0,0.026", "90.0,0.016"))
+            bad.write_text("clock,value_mm\n0,0\n90,oops\n")
+            page.get_by_label("CSV file of readings").set_input_files(bad)
+            expect(page.get_by_text("line 3: This wants two numbers")).to_be_visible()
+            expect(page.get_by_label("Dial at 3 o’clock")).to_have_value("0.026")
+            page.get_by_label("CSV file of readings").set_input_files(good)
+            expect(page.get_by_label("Dial at 3 o’clock")).to_have_value("0.016")
+        expect(self.verdict()).to_have_text("Inside, but close.")
+
+    def test_alignment_with_feet_of_ones_own_at_five_places(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/benches/alignment")
+        page.get_by_role("button", name="Rim: add a reading at 1:30").click()
+        self.fill_ring("Rim", {**RIM, "half past 1": "0.04"})
+        self.fill_ring("Face", FACE)
+        expect(page.get_by_text("A face dial needs its radius: shaft centre to plunger.")).to_be_visible()
+        page.get_by_label("Face: radius of the stem").fill("2 in")
+        page.get_by_label("Near feet from coupling").fill("12 in")
+        page.get_by_label("Far feet from coupling").fill("24 in")
+        expect(page.get_by_text("Read. Limits are missing.")).to_be_visible()
+        page.get_by_label("Coupling, offset limit").fill("0.1")
+        page.get_by_label("Coupling, angle limit").fill("0.1")
+        expect(self.verdict()).to_have_text("Over. Move the movable machine.")
+        expect(page.get_by_text("under near foot")).to_be_visible()
+
+    def test_a_job_read_in_wrongly_changes_nothing_and_says_where(self) -> None:
+        lead, before = self.sign_in("lead"), Line.objects.count()
+        with TemporaryDirectory() as folder:
+            foreign = Path(folder) / "job.json"
+            foreign.write_text('{"format": "young-anvil job", "version": 1, "title"')
+            lead.get_by_label("Job file").set_input_files(foreign)
+            expect(lead.get_by_text("Nothing was read in. line 1: The file breaks off or is damaged here")).to_be_visible()
+        self.assertEqual(Line.objects.count(), before)
