@@ -66,6 +66,7 @@ need_pdf_libraries() {
 }
 
 need_chromium() { need_debian "command -v chromium" chromium; }
+need_pdf_reader() { need_debian "command -v pdftotext" poppler-utils; }
 
 need_node_modules() {
   if ! command -v npm >/dev/null; then need_debian false nodejs npm; fi
