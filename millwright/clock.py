@@ -129,14 +129,14 @@ def fit_clock(
         raise UnusableInput(problem)
     cos, sin = clock_columns(clock)
     design = np.column_stack([np.ones_like(cos), cos, sin])
-    (mean, up, right), scatter, sigma = least_squares(design, np.asarray(value_mm, dtype=float), resolution_mm)
+    (mean, up, right), scatter, covariance = least_squares(design, np.asarray(value_mm, dtype=float), resolution_mm)
     return ClockFit(
         mean_mm=float(mean),
         up_mm=float(up),
         right_mm=float(right),
         scatter_mm=scatter,
-        up_sigma_mm=None if sigma is None else float(sigma[1]),
-        right_sigma_mm=None if sigma is None else float(sigma[2]),
+        up_sigma_mm=None if covariance is None else math.sqrt(covariance[1, 1]),
+        right_sigma_mm=None if covariance is None else math.sqrt(covariance[2, 2]),
     )
 
 
@@ -153,9 +153,9 @@ def fit_oval_mm(clock: Sequence[float], value_mm: Sequence[float]) -> float | No
 
 
 def least_squares(design: Array, value: Array, resolution_mm: float) -> tuple[Array, float | None, Array | None]:
-    """Solution, scatter of one reading and one-sigma of each unknown.
+    """Solution, scatter of one reading and covariance of the unknowns.
 
-    The last two are None where there are no more readings than unknowns. The sigma never falls
+    The last two are None where there are no more readings than unknowns. The covariance never falls
     below what a reading rounded to ``resolution_mm`` allows (resolution/√12, uniform rounding).
     """
     inverse = np.linalg.pinv(design)
@@ -166,7 +166,7 @@ def least_squares(design: Array, value: Array, resolution_mm: float) -> tuple[Ar
     residual = value - design @ found
     scatter = math.sqrt(float(residual @ residual) / spare)
     single = max(scatter, resolution_mm / math.sqrt(12))
-    return found, scatter, single * np.sqrt((inverse**2).sum(axis=1))
+    return found, scatter, single**2 * (inverse @ inverse.T)
 
 
 def find_stands_out(

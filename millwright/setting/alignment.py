@@ -2,10 +2,9 @@
 
 import math
 
-import numpy as np
 from pydantic import Field
 
-from ..clock import RESOLUTION_MM, Array, StandsOut, find_stands_out, say_stands_out
+from ..clock import RESOLUTION_MM, StandsOut, find_stands_out, least_squares, say_stands_out
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Place, Slope
 from ..verdict import Check, Result, WorkLine, worst
@@ -110,7 +109,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
     """
     refuse_if_any([*dials.problems_of(given.dials), *_problems(given)])
     design, value = dials.rows(given.dials)
-    found, scatter, covariance = _solve(design, value, given.resolution_mm)
+    found, scatter, covariance = least_squares(design, value, given.resolution_mm)
     ov, sv, oh, sh = (float(x) for x in found[:4])
     axis = Line(offset_v_mm=ov, slope_v_mm_per_m=sv, offset_h_mm=oh, slope_h_mm_per_m=sh)
     left = _left_when_running(given, axis)
@@ -164,19 +163,6 @@ def closure_mm(dial: Dial) -> float | None:
     if len(quarters) < 4:
         return None
     return quarters[0] + quarters[180] - quarters[90] - quarters[270]
-
-
-def _solve(design: Array, value: Array, resolution_mm: float) -> tuple[Array, float | None, Array | None]:
-    """Offset and slope of both planes (then each dial's constant), scatter, covariance of the first four."""
-    inverse = np.linalg.pinv(design)
-    found = inverse @ value
-    spare = len(value) - design.shape[1]
-    if spare <= 0:
-        return found, None, None
-    residual = value - design @ found
-    scatter = math.sqrt(float(residual @ residual) / spare)
-    single = max(scatter, resolution_mm / math.sqrt(12))
-    return found, scatter, single**2 * (inverse @ inverse.T)[:4, :4]
 
 
 def _problems(given: AlignmentInput) -> list[Problem]:

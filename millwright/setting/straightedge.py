@@ -62,7 +62,7 @@ def evaluate(given: StraightedgeInput) -> StraightedgeResult:
         raise UnusableInput(_one_sided(places))
     uneven = (given.movable_hub_mm - given.stationary_hub_mm) / 2
     step = np.array([r.feeler_mm if r.on == "stationary" else -r.feeler_mm for r in given.readings])
-    (up, right), _, sigma = least_squares(design, step - uneven, given.resolution_mm)
+    (up, right), _, covariance = least_squares(design, step - uneven, given.resolution_mm)
     offset = math.hypot(up, right)
     checks = []
     if given.limit is not None:
@@ -76,8 +76,8 @@ def evaluate(given: StraightedgeInput) -> StraightedgeResult:
         offset_v_mm=float(up),
         offset_h_mm=float(right),
         offset_mm=offset,
-        offset_v_sigma_mm=None if sigma is None else float(sigma[0]),
-        offset_h_sigma_mm=None if sigma is None else float(sigma[1]),
+        offset_v_sigma_mm=None if covariance is None else math.sqrt(covariance[0, 0]),
+        offset_h_sigma_mm=None if covariance is None else math.sqrt(covariance[1, 1]),
     )
 
 
