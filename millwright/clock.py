@@ -67,9 +67,9 @@ class ClockFit:
 
 
 def clock_columns(clock: Sequence[float] | Array) -> tuple[Array, Array]:
-    """cos and sin of clock positions in degrees, exact at the four quarters."""
-    phi = np.radians(np.asarray(clock, dtype=float) % 360)
-    return np.round(np.cos(phi), 15), np.round(np.sin(phi), 15)
+    """cos and sin of clock positions in degrees."""
+    phi = np.radians(np.asarray(clock, dtype=float))
+    return np.cos(phi), np.sin(phi)
 
 
 def different_positions(clock: Sequence[float]) -> list[float]:
@@ -157,16 +157,18 @@ def least_squares(design: Array, value: Array, resolution_mm: float) -> tuple[Ar
 
     The last two are None where there are no more readings than unknowns. The covariance never falls
     below what a reading rounded to ``resolution_mm`` allows (resolution/√12, uniform rounding).
+    Source: normal equations. Squaring the condition is harmless here: positions and planes that
+    cannot carry the fit have been refused, and what is left loses no digit that a dial could show.
     """
-    inverse = np.linalg.pinv(design)
-    found = inverse @ value
+    inverse = np.linalg.inv(design.T @ design)
+    found = inverse @ (value @ design)
     spare = len(value) - design.shape[1]
     if spare <= 0:
         return found, None, None
     residual = value - design @ found
     scatter = math.sqrt(float(residual @ residual) / spare)
     single = max(scatter, resolution_mm / math.sqrt(12))
-    return found, scatter, single**2 * (inverse @ inverse.T)
+    return found, scatter, np.multiply(single**2, inverse)
 
 
 def find_stands_out(
@@ -178,7 +180,7 @@ def find_stands_out(
     perfect set is not called wrong. Source: externally studentised residual.
     """
     n = len(clock)
-    if len(different_positions(clock)) < POSITIONS_TO_SINGLE_OUT:
+    if n < POSITIONS_TO_SINGLE_OUT or len(different_positions(clock)) < POSITIONS_TO_SINGLE_OUT:
         return []
     cos, sin = clock_columns(clock)
     design = np.column_stack([np.ones_like(cos), cos, sin])

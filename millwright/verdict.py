@@ -1,6 +1,7 @@
 """Checks against limits, the share of the allowance used, and the worst of them."""
 
 from collections.abc import Iterable
+from dataclasses import dataclass
 from enum import StrEnum
 
 from pydantic import Field, model_validator
@@ -31,7 +32,9 @@ class Verdict(StrEnum):
     NOT_JUDGED = "not judged"
 
 
-class Check(Model):
+# Plain data classes: a result holds a dozen of them, and nothing about them is left to be checked.
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Check:
     """One value against one limit. `used` is the share of the allowance: 1 is the limit."""
 
     name: str
@@ -44,7 +47,8 @@ class Check(Model):
     source: str
 
 
-class WorkLine(Model):
+@dataclass(frozen=True, kw_only=True, slots=True)
+class WorkLine:
     """One line of the sum as a tradesman would write it."""
 
     what: str

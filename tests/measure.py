@@ -66,7 +66,8 @@ def core() -> None:
 class Caller:
     """One signed-in client on a connection that stays open."""
 
-    def __init__(self, port: int, cookie: str, token: str) -> None:
+    def __init__(self, number: int, port: int, cookie: str, token: str) -> None:
+        self.number = number
         self.connection = HTTPConnection("127.0.0.1", port)
         self.headers = {"Cookie": cookie, "X-CSRFToken": token, "Content-Type": "application/json"}
 
@@ -96,7 +97,7 @@ def api() -> None:
         from server.demo import blower
         from tests.site import build_two_sites
 
-        job = build_two_sites()
+        jobs = copies_of(build_two_sites(), 20)
         client = Client()
         client.force_login(User.objects.get(username="millwright"))
         token = "m" * 32
@@ -122,7 +123,7 @@ def api() -> None:
         )
         try:
             wait_for(port)
-            run_api(port, cookie, token, job, blower)
+            run_api(port, cookie, token, jobs, blower)
         finally:
             server.terminate()
             server.wait()
@@ -141,8 +142,26 @@ def wait_for(port: int) -> None:
             time.sleep(0.1)
 
 
-def run_api(port: int, cookie: str, token: str, job: Any, blower: Any) -> None:
-    """The three routes in turn, interleaved, so that a busy machine troubles all alike."""
+def copies_of(job: Any, count: int) -> list[str]:
+    """Ids of as many jobs like this one, each on a line of its own, made by reading its file in again."""
+    from server.accounts.models import Membership
+    from server.reports.exchange import read_job, write_job
+
+    lead = Membership.objects.get(user__username="lead")
+    text = write_job(job)
+    written = json.loads(text)
+    ids = [written["id"], *(fact["id"] for fact in [*written["entries"], *written["signatures"]])]
+    made = []
+    for n in range(count):
+        copy = text.replace(f'"line": "{written["line"]}"', f'"line": "Copy {n}"')
+        for old in ids:
+            copy = copy.replace(old, str(uuid4()))
+        made.append(str(read_job(copy.encode(), by=lead).pk))
+    return made
+
+
+def run_api(port: int, cookie: str, token: str, jobs: list[str], blower: Any) -> None:
+    """The routes in turn, interleaved, so that a busy machine troubles all alike."""
     bench = json.dumps(
         {**blower.FOUND, "stationary_feet": [], "movable_feet": [{"name": "a", "x_mm": 300.0}, {"name": "b", "x_mm": 586.0}]}
     )
@@ -153,11 +172,12 @@ def run_api(port: int, cookie: str, token: str, job: Any, blower: Any) -> None:
     routes: dict[str, Callable[[Caller], float]] = {
         "floor (one row)": lambda c: c.post("/api/floor", "{}"),
         "evaluate": lambda c: c.post("/api/benches/alignment", bench),
-        "store": lambda c: c.post(f"/api/jobs/{job.pk}/entries", store()),
+        "store": lambda c: c.post(f"/api/jobs/{jobs[c.number % len(jobs)]}/entries", store()),
+        "store, one job": lambda c: c.post(f"/api/jobs/{jobs[0]}/entries", store()),
     }
     for clients, calls in ((1, 120), (20, 10)):
         taken: dict[str, list[float]] = {name: [] for name in routes}
-        callers = [Caller(port, cookie, token) for _ in range(clients)]
+        callers = [Caller(n, port, cookie, token) for n in range(clients)]
         for route in routes.values():
             for caller in callers:
                 route(caller)

@@ -114,6 +114,7 @@ class RouteNow:
     provisional: tuple[str, ...]
     ledger: tuple[LedgerLine, ...]
     questions: tuple[Entry, ...]  # unanswered
+    last_number: int  # of the entries and signatures it was derived from
 
     def find(self, key: str) -> StepNow | None:
         """The step of that key, or None."""
@@ -141,7 +142,8 @@ DONE_VERDICTS = (Verdict.INSIDE, Verdict.CLOSE, Verdict.NOT_JUDGED)
 def stand(line: LineSpec, catalogue: ValueCard, entries: Sequence[Entry], signatures: Sequence[Signature]) -> RouteNow:
     """The route of a job as it stands after these entries and signatures.
 
-    ``entries``, ``signatures`` - in the order of their numbers; the two share one numbering
+    ``entries``, ``signatures`` - in the order of their numbers; the two share one numbering. Readings that
+    a later one of the same step has superseded change nothing and may be left out.
     """
     card = value_card(catalogue, entries)
     latest = {e.step: e for e in entries if e.kind is EntryKind.READING}
@@ -176,7 +178,14 @@ def stand(line: LineSpec, catalogue: ValueCard, entries: Sequence[Entry], signat
             authorised=authorised,
         )
     now = tuple(found.values())
-    return RouteNow(steps=now, card=card, provisional=_provisional(now), ledger=ledger(entries), questions=tuple(questions))
+    return RouteNow(
+        steps=now,
+        card=card,
+        provisional=_provisional(now),
+        ledger=ledger(entries),
+        questions=tuple(questions),
+        last_number=max((fact.number for fact in (*entries, *signatures)), default=0),
+    )
 
 
 def value_card(catalogue: ValueCard, entries: Sequence[Entry]) -> ValueCard:
@@ -223,7 +232,7 @@ def _stale(step: Step, current: Entry | None, changed: list[tuple[int, Fact, str
     if current is None:
         return ""
     after = [words for number, fact, words in changed if number > current.number and fact in step.relies]
-    return f"Since this was read, {after[0]}" if after else ""
+    return f"Since this was read, {after[-1]}" if after else ""
 
 
 def _latest(signatures: Sequence[Signature], kind: SignatureKind, step: str, current: Entry | None) -> Signature | None:

@@ -1,6 +1,7 @@
 """Where the movable machine's axis lies relative to the stationary one, from dials or a laser, and the move that cures it."""
 
 import math
+from dataclasses import dataclass, fields, replace
 
 from pydantic import Field
 
@@ -84,7 +85,8 @@ class AlignmentResult(Result):
     stands_out: list[DialStandsOut]
 
 
-class Line(Model):
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Line:
     """An axis in space: offset and slope at x = 0, upward and toward 3 o'clock."""
 
     offset_v_mm: float
@@ -181,11 +183,9 @@ def _problems(given: AlignmentInput) -> list[Problem]:
 def _left_when_running(given: AlignmentInput, axis: Line) -> Line:
     """What will be left when running if nothing is moved: measured, plus growth, less the cold target."""
     if given.target is not None:
-        return Line(**{name: getattr(axis, name) - getattr(given.target, name) for name in Line.model_fields})
+        return Line(**{name: getattr(axis, name) - getattr(given.target, name) for name in (f.name for f in fields(Line))})
     offset, slope = hot_lift(given.stationary_feet, given.movable_feet, given.growth or {})
-    return axis.model_copy(
-        update={"offset_v_mm": axis.offset_v_mm + offset, "slope_v_mm_per_m": axis.slope_v_mm_per_m + slope}
-    )
+    return replace(axis, offset_v_mm=axis.offset_v_mm + offset, slope_v_mm_per_m=axis.slope_v_mm_per_m + slope)
 
 
 def _flex(coupling: CouplingPlanes | None, axis: Line) -> list[FlexAngle]:

@@ -100,23 +100,22 @@ def rows(dials: list[Dial]) -> tuple[Array, Array]:
     Rim, bracket on the stationary shaft: ``V(x)·cos φ + H(x)·sin φ``; on the movable shaft the sign
     turns. Face: ``radius/1000·(slope V·cos φ + slope H·sin φ)``. Sag adds ``(|sag|/2)·(cos φ − 1)``.
     """
-    total = sum(len(dial.readings) for dial in dials)
-    design, value = np.zeros((total, 4 + len(dials))), np.empty(total)
-    start = 0
-    for i, dial in enumerate(dials):
-        part = slice(start, start + len(dial.readings))
-        start = part.stop
-        cos, sin = clock_columns(dial.clocks)
-        if dial.kind == "face":
-            at_offset, at_slope = 0.0, (dial.radius_mm or 0.0) / 1000
-        else:
-            sign = 1.0 if dial.bracket_on == "stationary" else -1.0
-            at_offset, at_slope = sign, sign * dial.x_mm / 1000
-        design[part, 0], design[part, 1] = at_offset * cos, at_slope * cos
-        design[part, 2], design[part, 3] = at_offset * sin, at_slope * sin
-        design[part, 4 + i] = 1.0
-        value[part] = np.asarray(dial.values_mm) - abs(dial.sag_mm) / 2 * (cos - 1)
-    return design, value
+    of_dial = np.repeat(np.arange(len(dials)), [len(dial.readings) for dial in dials])
+    offset, slope, sag = np.array([_sees(dial) for dial in dials])[of_dial].T
+    cos, sin = clock_columns([clock for dial in dials for clock in dial.clocks])
+    value = np.array([value for dial in dials for value in dial.values_mm])
+    design = np.zeros((len(value), 4 + len(dials)))
+    design[:, 0], design[:, 1], design[:, 2], design[:, 3] = offset * cos, slope * cos, offset * sin, slope * sin
+    design[np.arange(len(value)), 4 + of_dial] = 1.0
+    return design, value - sag / 2 * (cos - 1)
+
+
+def _sees(dial: Dial) -> tuple[float, float, float]:
+    """What one mm of offset and one mm/m of slope add to this dial's reading, and the size of its sag."""
+    if dial.kind == "face":
+        return 0.0, (dial.radius_mm or 0.0) / 1000, 0.0
+    sign = 1.0 if dial.bracket_on == "stationary" else -1.0
+    return sign, sign * dial.x_mm / 1000, abs(dial.sag_mm)
 
 
 def working_of(dial: Dial, name: str) -> list[WorkLine]:

@@ -1,6 +1,7 @@
 """Feet of the two machines: where they stand, how they rise when warm, and how far each has to move."""
 
 import math
+from dataclasses import dataclass
 from typing import Protocol
 
 import numpy as np
@@ -21,7 +22,8 @@ class Foot(Model):
     x_mm: Place
 
 
-class FootMove(Model):
+@dataclass(frozen=True, kw_only=True, slots=True)
+class FootMove:
     """What brings a foot into line: + shim is added, + slide is toward 3 o'clock. Sigma null where it cannot be told."""
 
     name: str

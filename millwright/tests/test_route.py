@@ -213,6 +213,19 @@ class OrderTest(unittest.TestCase):
         self.assertTrue(route.closed)
         self.assertEqual((route.provisional, route.why_not_signed_off()), ((), []))
 
+    def test_a_reading_that_a_later_one_superseded_changes_nothing(self) -> None:
+        work = Work()
+        work.until("set.align")
+        work.enter("set.align", dials(0.3))
+        work.enter("set.align", {"feet": [{"name": "motor front", "shim_mm": 0.3}]}, EntryKind.MOVE)
+        work.until("close.torque")
+        work.enter("mount.hub.driver", work.fill("mount.hub.driver"))
+        whole = [(n.step.key, n.state, n.stale_because) for n in work.route().steps]
+        latest = {e.step: e for e in work.entries if e.kind is EntryKind.READING}
+        work.entries = [e for e in work.entries if e.kind is not EntryKind.READING or latest[e.step] is e]
+        self.assertEqual([(n.step.key, n.state, n.stale_because) for n in work.route().steps], whole)
+        self.assertIn("stale", {state.value for _, state, _ in whole})
+
     def test_a_missing_value_blocks_the_step_that_needs_it_and_says_where_to_look(self) -> None:
         work = Work()
         work.until("set.gap")

@@ -71,14 +71,22 @@ class Work:
         """One entry by the millwright."""
         self.now += BETWEEN
         append_entry(
-            self.job, id=uuid4(), by=self.millwright, step=step, kind=kind, inputs=inputs, typed={}, unit="mm", now=self.now
+            self.job.pk,
+            id=uuid4(),
+            by=self.millwright,
+            step=step,
+            kind=kind,
+            inputs=inputs,
+            typed={},
+            unit="mm",
+            now=self.now,
         )
 
     def sign(self, step: str, entry: str | None) -> None:
         """A hold point, signed by the lead."""
         self.now += BETWEEN
         signer = self.millwright if step == "close.hand" else self.lead
-        sign(self.job, id=uuid4(), by=signer, step=step, kind=SignatureKind.HOLD, entry=entry, reason="", now=self.now)
+        sign(self.job.pk, id=uuid4(), by=signer, step=step, kind=SignatureKind.HOLD, entry=entry, reason="", now=self.now)
 
     def until(self, last: str | None) -> None:
         """Every open step in working order, up to but without the last."""

@@ -5,6 +5,7 @@ from typing import Any
 
 from django.db import models
 from django.db.models import Case, Exists, F, OuterRef, Q, Value, When
+from django.shortcuts import get_object_or_404
 
 from millwright.line import LineSpec
 from millwright.route import state
@@ -24,10 +25,16 @@ class JobQuerySet(models.QuerySet["Job"]):
         """Those of the member's site."""
         return self.filter(site=member.site)
 
+    def locked(self, member: Membership, job_id: uuid.UUID) -> "Job":
+        """A job the member may see, held until the transaction ends: its entries get their numbers one at a time.
+
+        Raises `Http404` where there is none.
+        """
+        return get_object_or_404(self.visible_to(member).select_for_update(), pk=job_id)
+
     def with_closed(self) -> "JobQuerySet":
         """Each with `closed`: whether its record has been signed."""
-        signed = Signature.objects.filter(job=OuterRef("pk"), step=CLOSING, kind=state.SignatureKind.HOLD)
-        return self.annotate(closed=Exists(signed))
+        return self.annotate(closed=Exists(Signature.objects.closing().filter(job=OuterRef("pk"))))
 
 
 class Job(models.Model):
@@ -42,7 +49,6 @@ class Job(models.Model):
     card = models.JSONField(help_text="millwright.values.ValueCard at the start of the job")
     started_by = models.CharField(max_length=150)
     started_at = models.DateTimeField()
-    last_number = models.PositiveIntegerField(default=0, help_text="the last number given to an entry or signature")
 
     objects = JobQuerySet.as_manager()
 
@@ -60,19 +66,28 @@ class Job(models.Model):
 
     def stand(self) -> state.RouteNow:
         """Where this job stands: derived from its entries and signatures, never stored."""
-        card: ValueCard = {key: CardValue.model_validate(value) for key, value in self.card.items()}
         loaded = "entries" in getattr(self, "_prefetched_objects_cache", {})
-        entries = [entry.as_core for entry in self.entries.all()] if loaded else self.entries.for_route()
+        return self.stand_after([entry.as_core for entry in self.entries.all()] if loaded else self.entries.for_route())
+
+    def stand_after(self, entries: list[state.Entry]) -> state.RouteNow:
+        """`stand`, with entries that are loaded already."""
+        card: ValueCard = {key: CardValue.model_validate(value) for key, value in self.card.items()}
         return state.stand(self.as_spec, card, entries, [signature.as_core for signature in self.signatures.all()])
 
 
 class EntryQuerySet(models.QuerySet["Entry"]):
     """Entries, and what of them the route looks at."""
 
-    def for_route(self) -> list[state.Entry]:
-        """As the core knows them, without what no route ever asks: results in full, and the figures of a bench."""
+    def for_route(self, *, also: uuid.UUID | None = None) -> list[state.Entry]:
+        """As the core knows them, in order, without what no route ever asks: readings that a later one of the same
+        step has superseded, results in full, and the figures of a bench.
+
+        ``also`` - the id of an entry wanted whether superseded or not
+        """
+        readings = self.filter(kind=state.EntryKind.READING)
+        latest = readings.order_by("step", "-number").distinct("step").values("pk")
         is_bench = ~Q(result__bench="sheet") & Q(kind=state.EntryKind.READING)
-        rows = self.values_list(
+        rows = self.filter(~Q(kind=state.EntryKind.READING) | Q(pk__in=latest) | Q(pk=also)).values_list(
             "id", "number", "step", "kind", "by", "role", "at", "result__verdict",
             Case(When(is_bench, then=Value({}, models.JSONField())), default=F("inputs")),
         )  # fmt: skip
@@ -137,6 +152,14 @@ class Entry(models.Model):
         )
 
 
+class SignatureQuerySet(models.QuerySet["Signature"]):
+    """Signatures, and those that close a record."""
+
+    def closing(self) -> "SignatureQuerySet":
+        """One for each closed job."""
+        return self.filter(step=CLOSING, kind=state.SignatureKind.HOLD)
+
+
 class Signature(models.Model):
     """Who signed what. Its id is made by the client."""
 
@@ -150,6 +173,8 @@ class Signature(models.Model):
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)
     at = models.DateTimeField()
+
+    objects = SignatureQuerySet.as_manager()
 
     class Meta:
         ordering = ["number"]

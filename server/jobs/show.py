@@ -64,7 +64,7 @@ def _form(form: object) -> Mapping[str, Any]:
             return {"kind": "sign"}
 
 
-def standing(job: Job, route: RouteNow, entries: Mapping[str, Entry]) -> dict[str, Any]:
+def standing(route: RouteNow, entries: Mapping[str, Entry]) -> dict[str, Any]:
     """Where an open job stands: the first step that is not done, and the worst check of what was last read."""
     now = next((n for n in route.steps if n.state is not StepState.DONE), route.steps[-1])
     result = (entries[now.current.id].result or {}) if now.current else {}

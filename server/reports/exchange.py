@@ -157,7 +157,6 @@ def read_job(text: bytes, *, by: Membership) -> Job:
         card={key: value.model_dump(mode="json") for key, value in given.card.items()},
         started_by=given.started_by,
         started_at=given.started_at,
-        last_number=max([0, *(e.number for e in given.entries), *(s.number for s in given.signatures)]),
     )
     try:
         with transaction.atomic():

@@ -1,6 +1,5 @@
 """The record of a job, as one structure that both the page and the PDF show."""
 
-import json
 from datetime import datetime
 from typing import Any
 from uuid import UUID
@@ -168,7 +167,7 @@ def _reading(job: Job, now: StepNow, entry: Entry, label: str) -> Reading:
             Figure(label=names.get(path.rsplit(".", 1)[-1], text), value=value, typed=entry.typed.get(path, ""))
             for path, text, value in lines(entry.inputs, preset)
         ],
-        checks=[Check.model_validate_json(json.dumps(c)) for c in result.get("checks", [])],
+        checks=result.get("checks", []),
         advice=result.get("advice", []) if result.get("verdict") in ("over", "incomplete") else [],
         by=entry.by,
         role=entry.role,

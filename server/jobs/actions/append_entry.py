@@ -5,7 +5,7 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from django.db import transaction
+from django.db import IntegrityError, transaction
 
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.route.entry import OutOfTurn, check
@@ -16,11 +16,12 @@ from server.accounts.models import Membership
 from ..models import Entry, Job
 
 TYPED_AGREES_MM = 1e-6
+TAKEN = "Something else was already entered under this number."
 
 
 @transaction.atomic
 def append_entry(
-    job: Job,
+    job_id: UUID,
     *,
     id: UUID,
     by: Membership,
@@ -33,25 +34,22 @@ def append_entry(
 ) -> Entry:
     """The entry, evaluated by the core and appended. The same id sent again gives the entry that stands.
 
-    Raises `OutOfTurn` where the step is blocked or the job is closed, `UnusableInput` for bad inputs.
+    Raises `Http404` for a job the member may not see, `OutOfTurn` where the step is blocked or the job is
+    closed, `UnusableInput` for bad inputs.
     """
-    job = Job.objects.select_for_update().get(pk=job.pk)
-    stands = Entry.objects.filter(pk=id).first()
-    if stands is not None:
-        if stands.job_id != job.pk or stands.step != step or stands.kind != kind:
-            raise OutOfTurn("Something else was already entered under this number.")
-        return stands
-    route = job.stand()
+    job = Job.objects.locked(by, job_id)
+    entries = job.entries.for_route(also=id)
+    if any(entry.id == str(id) for entry in entries):
+        return _the_same(Entry.objects.get(pk=id), step, kind)
+    route = job.stand_after(entries)
     if route.closed and kind is not EntryKind.NOTE:
         raise OutOfTurn("This record is signed and closed. Start a new job; a note may still be added.")
     refuse_if_any(_typed_problems(inputs, typed, unit))
     checked = check(route, step, kind, inputs, by.as_role)
-    job.last_number += 1
-    job.save(update_fields=["last_number"])
-    return Entry.objects.create(
+    entry = Entry(
         id=id,
         job=job,
-        number=job.last_number,
+        number=route.last_number + 1,
         step=step,
         kind=kind,
         inputs=checked.inputs,
@@ -61,6 +59,18 @@ def append_entry(
         role=by.role,
         at=now,
     )
+    try:
+        with transaction.atomic():
+            entry.save(force_insert=True)
+    except IntegrityError:
+        raise OutOfTurn(TAKEN) from None  # by an entry of another job
+    return entry
+
+
+def _the_same(stands: Entry, step: str, kind: EntryKind) -> Entry:
+    if (stands.step, stands.kind) != (step, kind):
+        raise OutOfTurn(TAKEN)
+    return stands
 
 
 def _typed_problems(inputs: Mapping[str, Any], typed: Mapping[str, str], unit: LengthUnit) -> list[Problem]:

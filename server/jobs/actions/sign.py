@@ -17,14 +17,14 @@ from ..models import Job, Signature
 
 @transaction.atomic
 def sign(
-    job: Job, *, id: UUID, by: Membership, step: str, kind: SignatureKind, entry: UUID | None, reason: str, now: datetime
+    job_id: UUID, *, id: UUID, by: Membership, step: str, kind: SignatureKind, entry: UUID | None, reason: str, now: datetime
 ) -> Signature:
     """Append a signature. The same id sent again gives the one that stands.
 
     ``entry`` - the reading the signer saw; refused where another has become current since.
     Raises `PermissionDenied` for a role below the step's, `OutOfTurn` naming what is stale or open.
     """
-    job = Job.objects.select_for_update().get(pk=job.pk)
+    job = Job.objects.locked(by, job_id)
     stands = Signature.objects.filter(pk=id, job=job).first()
     if stands is not None:
         return stands
@@ -33,12 +33,10 @@ def sign(
     if now_at is None:
         raise UnusableInput(Problem("step", f"This route has no step {step}."))
     _refuse(route, now_at, by, kind, str(entry) if entry else None, reason)
-    job.last_number += 1
-    job.save(update_fields=["last_number"])
     return Signature.objects.create(
         id=id,
         job=job,
-        number=job.last_number,
+        number=route.last_number + 1,
         kind=kind,
         step=step,
         entry_id=entry,

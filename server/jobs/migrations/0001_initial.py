@@ -25,7 +25,6 @@ class Migration(migrations.Migration):
                 ('card', models.JSONField(help_text='millwright.values.ValueCard at the start of the job')),
                 ('started_by', models.CharField(max_length=150)),
                 ('started_at', models.DateTimeField()),
-                ('last_number', models.PositiveIntegerField(default=0, help_text='the last number given to an entry or signature')),
                 ('line', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='jobs', to='plant.line')),
                 ('site', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='jobs', to='accounts.site')),
             ],

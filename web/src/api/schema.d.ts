@@ -93,7 +93,7 @@ export interface paths {
         };
         /**
          * Floor
-         * @description Every line of the site with its open job. Four queries, however many lines.
+         * @description Every line of the site with its open job. Four queries, however many lines and however long their history.
          */
         get: operations["floor_read"];
         put?: never;
