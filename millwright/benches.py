@@ -1,6 +1,7 @@
 """The registry of benches: name → what it answers, its input and result, and the function. Add a bench here."""
 
-from collections.abc import Callable
+import json
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -72,6 +73,15 @@ def evaluate_json(name: str, text: str | bytes) -> Result:
     """Read JSON, evaluate. Raises `UnusableInput` with every problem found."""
     bench = find(name)
     return bench.evaluate(read_json(bench.input, text))
+
+
+def in_order(name: str, inputs: Mapping[str, Any]) -> Mapping[str, Any]:
+    """Inputs with their names in the bench's own order; as they are where this bench would not take them any more."""
+    try:
+        given = read_json(find(name).input, json.dumps(inputs))
+    except UnusableInput:
+        return inputs
+    return given.model_dump(mode="json", by_alias=True, exclude_unset=True)
 
 
 def as_dict(result: Result) -> dict[str, Any]:

@@ -5,6 +5,7 @@ from typing import Any
 
 from .clock import say_clock
 
+PLACES = "_at"  # beside "shaft_mm" stands "shaft_at": where each of its figures was taken
 UNITS = {
     "_mm_per_m": "mm/m",
     "_mm_per_s": "mm/s",
@@ -22,12 +23,37 @@ def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list
     >>> lines({"readings": [{"clock": 90, "value_mm": 0.05}], "diameter_mm": 160.0})
     [('readings.0.value_mm', "3 o'clock", '0.05 mm'), ('diameter_mm', 'diameter', '160 mm')]
     """
-    return [
-        (path, label, text)
-        for key, value in inputs.items()
-        if key not in skip
-        for path, label, text in _walk(value, key, [] if key in ("readings", "dials", "rows") else [_word(key)])
-    ]
+    found: list[tuple[str, str, str]] = []
+    for key, value in inputs.items():
+        if key in skip or key.endswith(PLACES):
+            continue
+        places = inputs.get(key.removesuffix("_mm") + PLACES)
+        if isinstance(value, list) and places:
+            found += [
+                (f"{key}.{i}", f"{_word(key)}, {place['station']}, {place['across']}", _text(key, figure))
+                for i, (figure, place) in enumerate(zip(value, places, strict=True))
+            ]
+        else:
+            found += _walk(value, key, [] if key in ("readings", "dials", "rows") else [_word(key)])
+    return found
+
+
+def say_figure(value: float, unit: str) -> str:
+    """A figure with its unit, as it stands in a record.
+
+    >>> say_figure(-0.0163, "mm"), say_figure(0.51, "mm/m"), say_figure(190.5, "N·m")
+    ('−0.016 mm', '0.051 mm/100', '190.5 N·m')
+    """
+    match unit:
+        case "mm":
+            text = f"{value:.3f} mm"
+        case "mm/m":
+            text = f"{value / 10:.3f} mm/100"
+        case "N·m":
+            text = f"{value:.1f} N·m"
+        case _:
+            text = f"{value:.5g} {unit}"
+    return text.strip().replace("-", "−", 1) if value < 0 else text.strip()
 
 
 def _walk(value: Any, path: str, words: list[str]) -> Iterator[tuple[str, str, str]]:

@@ -45,6 +45,8 @@ class Check:
     used: float | None
     status: Status
     source: str
+    quantity: str = ""  # what is judged, where several limits judge the same: "offset"
+    against: str = ""  # whose limit it is then: "coupling" or "running target"
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -96,6 +98,8 @@ def judge(
     high: float | None = None,
     source: str,
     close_above: float = CLOSE_ABOVE,
+    quantity: str = "",
+    against: str = "",
 ) -> Check:
     """Hold ``value`` against a band, an upper or a lower limit.
 
@@ -113,7 +117,18 @@ def judge(
         status = Status.OVER
     else:
         status = Status.CLOSE if used is None or used > close_above else Status.INSIDE
-    return Check(name=name, value=value, unit=unit, min=low, max=high, used=used, status=status, source=source)
+    return Check(
+        name=name,
+        value=value,
+        unit=unit,
+        min=low,
+        max=high,
+        used=used,
+        status=status,
+        source=source,
+        quantity=quantity,
+        against=against,
+    )
 
 
 def _share(value: float, low: float | None, high: float | None) -> float | None:

@@ -93,7 +93,7 @@ def bolted_down(job: JobFacts) -> list[Step]:
             relies=MACHINES,
             changes=frozenset({Fact.FEET}),
             may_authorise=True,
-            form=BenchForm(bench="tighten", preset=_feet_preset(job)),
+            form=BenchForm(bench="tighten", preset=_feet_preset(job), suggest={"layout": "feet"}),
             on_fail="Slacken the bolt that is off and pull it again in its turn.",
         ),
         Step(

@@ -184,7 +184,7 @@ def stand(line: LineSpec, catalogue: ValueCard, entries: Sequence[Entry], signat
         provisional=_provisional(now),
         ledger=ledger(entries),
         questions=tuple(questions),
-        last_number=max((fact.number for fact in (*entries, *signatures)), default=0),
+        last_number=max([0, *(e.number for e in entries), *(s.number for s in signatures)]),
     )
 
 

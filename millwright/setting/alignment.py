@@ -134,7 +134,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
         bench="alignment",
         verdict=worst(checks, lacking=what_is_lacking(given.limits, given.running_target, given.speed_rpm)),
         checks=checks,
-        advice=_advice(given, axis, out, closure, checks, sigma),
+        advice=_advice(given, out, closure, checks, sigma),
         working=_working(given, axis, left, feet),
         offset_v_mm=ov,
         offset_h_mm=oh,
@@ -206,7 +206,6 @@ ENOUGH_SIGMAS = 2.0  # the usual 95 %
 
 def _advice(
     given: AlignmentInput,
-    axis: Line,
     out: list[DialStandsOut],
     closure: list[float | None],
     checks: list[Check],
@@ -227,11 +226,6 @@ def _advice(
         )
     if sigma is not None:
         advice += _too_uncertain(checks, sigma)
-    v, h = axis.offset_v_mm, axis.offset_h_mm
-    advice.append(
-        f"At the coupling the movable machine is {abs(v):.2f} mm {'high' if v > 0 else 'low'} "
-        f"and {abs(h):.2f} mm toward {3 if h > 0 else 9} o'clock."
-    )
     return advice
 
 

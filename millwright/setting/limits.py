@@ -65,23 +65,24 @@ def alignment_checks(
 ) -> list[Check]:
     """Both planes together against the coupling's limits and, beside them, the running target."""
     checks = []
+
+    def hold(name: str, value: float, unit: str, high: float, source: str, *, against: str, quantity: str) -> None:
+        checks.append(judge(name, value, unit, high=high, source=source, quantity=quantity, against=against))
+
     if limits is not None:
+        maker = {"source": limits.source, "against": "coupling"}
         if limits.offset_mm is not None:
-            checks.append(judge("coupling, offset", offset_mm, "mm", high=limits.offset_mm, source=limits.source))
+            hold("coupling, offset", offset_mm, "mm", limits.offset_mm, **maker, quantity="offset")
         if limits.swing_mm is not None:
-            checks.append(
-                judge("coupling, swing of the dial", 2 * offset_mm, "mm", high=limits.swing_mm, source=limits.source)
-            )
-        checks += [
-            judge(f"coupling, {name}", slope_mm_per_m, "mm/m", high=high, source=limits.source)
-            for name, high in limits.angles_mm_per_m()
-        ]
+            hold("coupling, swing of the dial", 2 * offset_mm, "mm", limits.swing_mm, **maker, quantity="swing")
+        for name, high in limits.angles_mm_per_m():
+            hold(f"coupling, {name}", slope_mm_per_m, "mm/m", high, **maker, quantity="angle")
     if target is not None and speed_rpm is not None:
         high = running_offset_mm(target.sliding_mm_per_s, speed_rpm)
         source = f"{target.source}: sliding {target.sliding_mm_per_s:g} mm/s at {speed_rpm:g} rpm"
-        checks.append(judge("running, offset", offset_mm, "mm", high=high, source=source))
-        angle = 1000 * high / target.radius_mm
-        checks.append(judge("running, angle", slope_mm_per_m, "mm/m", high=angle, source=source))
+        running = {"source": source, "against": "running target"}
+        hold("running, offset", offset_mm, "mm", high, **running, quantity="offset")
+        hold("running, angle", slope_mm_per_m, "mm/m", 1000 * high / target.radius_mm, **running, quantity="angle")
     return checks
 
 

@@ -66,7 +66,7 @@ def evaluate(given: StraightedgeInput) -> StraightedgeResult:
     offset = math.hypot(up, right)
     checks = []
     if given.limit is not None:
-        checks.append(judge("offset", offset, "mm", high=given.limit.offset_mm, source=given.limit.source))
+        checks.append(judge("offset by straightedge", offset, "mm", high=given.limit.offset_mm, source=given.limit.source))
     return StraightedgeResult(
         bench="straightedge",
         verdict=worst(checks),

@@ -4,6 +4,7 @@ from django.core.exceptions import PermissionDenied
 from django.http import HttpRequest
 from ninja.security import SessionAuth
 
+from millwright.errors import Problem, UnusableInput
 from millwright.route.steps import Role
 
 from .models import Membership
@@ -24,6 +25,17 @@ class MemberAuth(SessionAuth):
 def member_of(request: HttpRequest) -> Membership:
     """The membership that `MemberAuth` found."""
     return request.auth  # type: ignore[attr-defined, no-any-return]
+
+
+def member_named(request: HttpRequest, username: str | None) -> Membership:
+    """`member_of`, where it is the person a waiting entry was made by: nobody's work goes in under another name.
+
+    Raises `UnusableInput` at "by" where somebody else is signed in meanwhile.
+    """
+    member = member_of(request)
+    if username is not None and username != member.user.username:
+        raise UnusableInput(Problem("by", f"{username} entered this. It is sent when {username} signs in on this device."))
+    return member
 
 
 def require_role(member: Membership, wanted: Role) -> None:

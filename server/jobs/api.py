@@ -10,7 +10,7 @@ from django.utils import timezone
 from ninja import Router, Status
 
 from millwright.route.state import StepState
-from server.accounts.auth import member_of
+from server.accounts.auth import member_named, member_of
 from server.plant.models import Line
 from server.web.errors import ErrorsOut
 
@@ -84,7 +84,8 @@ def read(request: HttpRequest, job_id: UUID):
 @router.post("/{job_id}/entries", response={201: EntryOut, **REFUSALS}, operation_id="entry_append", url_name="entries")
 def enter(request: HttpRequest, job_id: UUID, payload: EntryIn):
     """Append an entry; sent again with the same id, it is the entry that stands. 409 out of turn."""
-    return Status(201, append_entry(job_id, by=member_of(request), now=timezone.now(), **dict(payload)))
+    by = member_named(request, payload.by)
+    return Status(201, append_entry(job_id, now=timezone.now(), **{**dict(payload), "by": by}))
 
 
 @router.post(
@@ -92,7 +93,8 @@ def enter(request: HttpRequest, job_id: UUID, payload: EntryIn):
 )
 def put_signature(request: HttpRequest, job_id: UUID, payload: SignatureIn):
     """Sign a hold point or authorise an over-limit value. 409 says what is stale or open."""
-    return Status(201, sign(job_id, by=member_of(request), now=timezone.now(), **dict(payload)))
+    by = member_named(request, payload.by)
+    return Status(201, sign(job_id, now=timezone.now(), **{**dict(payload), "by": by}))
 
 
 @router.get("/{job_id}/entries/{entry_id}", response={200: EntryOut, 404: ErrorsOut}, operation_id="entry_read")

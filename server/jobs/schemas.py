@@ -29,6 +29,7 @@ class EntryIn(Schema, extra="forbid"):
     inputs: dict[str, Any]
     typed: dict[str, str] = {}
     unit: LengthUnit = "mm"
+    by: str | None = Field(default=None, description="username of whoever entered it; refused for anybody else's session")
 
 
 class SignatureIn(Schema, extra="forbid"):
@@ -39,6 +40,7 @@ class SignatureIn(Schema, extra="forbid"):
     kind: SignatureKind
     entry: UUID | None = None
     reason: str = Field(default="", max_length=400)
+    by: str | None = Field(default=None, description="username of whoever signed; refused for anybody else's session")
 
 
 class EntryOut(Schema):

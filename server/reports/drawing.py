@@ -8,6 +8,7 @@ from millwright.line import LineSpec
 
 WIDTH, VIEW_HEIGHT, MARGIN = 720.0, 150.0, 30.0
 ROOM_ACROSS = 34.0  # how far, in drawing units, the largest displacement is drawn
+MOST_TIMES = 500.0  # beyond this a machine that is in line would look as if it were not
 STEPS = (1, 2, 5)
 
 
@@ -20,7 +21,7 @@ def exaggeration(largest_mm: float, scale: float) -> float:
         for step in STEPS:
             if step * 10**power <= wanted:
                 best = float(step * 10**power)
-    return best
+    return min(best, MOST_TIMES)
 
 
 def alignment_svg(spec: LineSpec, result: Mapping[str, Any]) -> str:

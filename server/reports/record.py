@@ -1,16 +1,19 @@
 """The record of a job, as one structure that both the page and the PDF show."""
 
+from collections.abc import Mapping
 from datetime import datetime
 from typing import Any
 from uuid import UUID
 
 from ninja import Schema
 
-from millwright.plain import lines
+from millwright.benches import in_order
+from millwright.plain import lines, say_figure
 from millwright.route.state import EntryKind, RouteNow, SignatureKind, StepNow, StepState
-from millwright.route.steps import BenchForm
+from millwright.route.steps import BenchForm, SheetForm, SignForm
+from millwright.route.summary import Read, summary
 from millwright.values import VALUE_KINDS
-from millwright.verdict import Check, Verdict
+from millwright.verdict import Status, Verdict
 from server.jobs.models import Entry, Job, Signature
 
 from .drawing import alignment_svg
@@ -24,15 +27,28 @@ class Figure(Schema):
     typed: str
 
 
+class CheckLine(Schema):
+    """A judged figure in words: what it was, its limit, how it stands to it, whose limit."""
+
+    name: str
+    found: str
+    value: str
+    limit: str
+    status: Status
+    source: str
+
+
 class Reading(Schema):
-    """One reading, move or remark of a step."""
+    """One reading, move or remark of a step. `ticked` and `not_ticked` are sentences of a sheet."""
 
     id: UUID
     kind: EntryKind
     label: str
     verdict: Verdict | None
     figures: list[Figure]
-    checks: list[Check]
+    ticked: list[str]
+    not_ticked: list[str]
+    checks: list[CheckLine]
     advice: list[str]
     by: str
     role: str
@@ -84,6 +100,7 @@ class RecordOut(Schema):
     started_at: datetime
     closed: bool
     open_things: list[str]
+    summary: list[CheckLine]
     card: list[CardLine]
     steps: list[RecordStep]
     ledger: list[Figure]
@@ -105,6 +122,7 @@ def record_of(job: Job) -> RecordOut:
         started_at=job.started_at,
         closed=route.closed,
         open_things=[] if route.closed else route.why_not_signed_off(),
+        summary=_summary(route, entries),
         card=_card(route),
         steps=[
             _step(job, now, [e for e in entries if e.step == now.step.key], [s for s in signatures if s.step == now.step.key])
@@ -114,17 +132,40 @@ def record_of(job: Job) -> RecordOut:
     )
 
 
+def _summary(route: RouteNow, entries: list[Entry]) -> list[CheckLine]:
+    steps = {now.step.key: now.step for now in route.steps}
+    read = [Read(step=steps[e.step], result=e.result) for e in entries if e.result and e.step in steps]
+    return [
+        _check_line(line.left, name=line.what, found="" if line.found is None else say_figure(line.found, line.left["unit"]))
+        for line in summary(read)
+    ]
+
+
+def _check_line(check: Mapping[str, Any], *, name: str = "", found: str = "") -> CheckLine:
+    low, high, unit = check["min"], check["max"], check["unit"]
+    limit = [f"from {say_figure(low, unit)}"] if low is not None else []
+    limit += [f"to {say_figure(high, unit)}"] if high is not None else []
+    return CheckLine(
+        name=name or check["name"],
+        found=found,
+        value="" if check["value"] is None else say_figure(check["value"], unit),
+        limit=" ".join(limit),
+        status=check["status"],
+        source=check["source"],
+    )
+
+
 def _card(route: RouteNow) -> list[CardLine]:
     return [
         CardLine(
-            title=VALUE_KINDS[key].title,
-            value=f"{value.value:g} {VALUE_KINDS[key].unit}",
-            means=value.means,
-            source=value.source.say(),
-            sample=value.source.kind == "sample",
+            title=kind.title,
+            value=f"{route.card[key].value:g} {kind.unit}",
+            means=route.card[key].means,
+            source=route.card[key].source.say(),
+            sample=route.card[key].source.kind == "sample",
         )
-        for key, value in route.card.items()
-        if key in VALUE_KINDS
+        for key, kind in VALUE_KINDS.items()
+        if key in route.card
     ]
 
 
@@ -154,23 +195,50 @@ def _label(entry: Entry, readings: list[Entry]) -> str:
 
 def _reading(job: Job, now: StepNow, entry: Entry, label: str) -> Reading:
     form = now.step.form
-    preset = frozenset(form.preset) if isinstance(form, BenchForm) else frozenset()
-    names = {f.key: f.label for f in (*form.fields, *form.rows)} if form.kind == "sheet" else {}
     result: dict[str, Any] = entry.result or {}
-    is_alignment = isinstance(form, BenchForm) and form.bench == "alignment" and bool(result)
+    is_sheet = entry.kind == EntryKind.READING and isinstance(form, SheetForm)
+    ticks = [f for f in form.fields if f.kind == "tick"] if isinstance(form, SheetForm) and is_sheet else []
     return Reading(
         id=entry.id,
         kind=EntryKind(entry.kind),
         label=label,
         verdict=result.get("verdict"),
-        figures=[
-            Figure(label=names.get(path.rsplit(".", 1)[-1], text), value=value, typed=entry.typed.get(path, ""))
-            for path, text, value in lines(entry.inputs, preset)
-        ],
-        checks=result.get("checks", []),
+        figures=_sheet_figures(form, entry) if isinstance(form, SheetForm) and is_sheet else _figures(form, entry),
+        ticked=[f.label for f in ticks if entry.inputs.get(f.key) is True],
+        not_ticked=[f.label for f in ticks if entry.inputs.get(f.key) is not True],
+        checks=[_check_line(check) for check in result.get("checks", [])],
         advice=result.get("advice", []) if result.get("verdict") in ("over", "incomplete") else [],
         by=entry.by,
         role=entry.role,
         at=entry.at,
-        drawing=alignment_svg(job.as_spec, result) if is_alignment else None,
+        drawing=alignment_svg(job.as_spec, result) if result.get("bench") == "alignment" else None,
     )
+
+
+def _figures(form: BenchForm | SheetForm | SignForm, entry: Entry) -> list[Figure]:
+    """Of a bench, but for what the step itself gave it; of a move, a count, a note: everything."""
+    is_bench = isinstance(form, BenchForm) and entry.kind == EntryKind.READING
+    inputs = in_order(form.bench, entry.inputs) if isinstance(form, BenchForm) and is_bench else entry.inputs
+    preset = frozenset(form.preset) if isinstance(form, BenchForm) and is_bench else frozenset()
+    return [Figure(label=text, value=value, typed=entry.typed.get(path, "")) for path, text, value in lines(inputs, preset)]
+
+
+def _sheet_figures(form: SheetForm, entry: Entry) -> list[Figure]:
+    """In the order of the sheet; a row is one figure."""
+    rows = entry.inputs.get("rows") or []
+    found = [
+        Figure(
+            label=f"{form.row_name} {i}",
+            value=", ".join(f"{c.label.lower()} {row[c.key]}" for c in form.rows if row.get(c.key)),
+            typed="",
+        )
+        for i, row in enumerate(rows, start=1)
+    ]
+    for field in form.fields:
+        answer = entry.inputs.get(field.key)
+        if field.kind == "tick" or answer in (None, ""):
+            continue
+        is_figure = isinstance(answer, int | float)
+        value = f"{answer:g} {field.unit}".strip() if is_figure else str(answer)
+        found.append(Figure(label=field.label, value=value, typed=entry.typed.get(field.key, "")))
+    return found

@@ -82,6 +82,29 @@ class FaultsTest(BrowserTestCase):
         expect(self.page.get_by_text("Current")).to_be_visible()
         self.assertEqual(self.job.entries.count(), before + 1)
 
+    def test_what_one_person_left_unsent_never_goes_in_under_anothers_name(self) -> None:
+        page, before = self.page, self.job.entries.count()
+        self.type_alignment()
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        page.context.set_offline(True)
+        page.get_by_role("button", name="Enter the reading").click()
+        expect(page.get_by_text("Not sent yet: 1.")).to_be_visible()
+        page.context.clear_cookies(name="sessionid")
+        page.context.set_offline(False)
+        for name in ("lead", "millwright"):
+            slip = page.get_by_role("dialog", name="Your session has ended")
+            slip.get_by_label("Name").fill(name)
+            slip.get_by_label("Password").fill(PASSWORD)
+            slip.get_by_role("button", name="Sign in").click()
+            expect(slip).to_be_hidden()
+            if name == "lead":
+                expect(page.get_by_text("It is sent when millwright signs in on this device.")).to_be_visible()
+                self.assertEqual(self.job.entries.count(), before)
+                page.context.clear_cookies(name="sessionid")
+        expect(page.get_by_text("Not sent yet: 1.")).to_be_hidden()
+        entry = self.job.entries.last()
+        self.assertEqual((self.job.entries.count(), entry.by), (before + 1, "Jorun Thornquist"))
+
     def test_two_people_on_one_step_see_both_readings(self) -> None:
         lead = self.sign_in("lead")
         self.goto_step("set.gap", lead)

@@ -5,7 +5,7 @@ from playwright.sync_api import Page, expect
 
 from server.jobs.models import Job
 
-from .base import FACE, RIM, BrowserTestCase
+from .base import BrowserTestCase
 
 AXE = (settings.ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 SERIOUS = {"serious", "critical"}
@@ -39,47 +39,6 @@ class ViewsTest(BrowserTestCase):
         self.page.get_by_role("button", name="Value card").click()
         expect(self.page.get_by_role("dialog", name="Value card")).to_be_visible()
         self.assertEqual(self.serious(self.page), [], "value card")
-
-    def test_by_keyboard_alone_from_the_floor_to_an_entered_reading_and_its_move(self) -> None:
-        page, keys = self.page, self.page.keyboard
-        keys.press("/")
-        keys.type("blower")
-        keys.press("Tab")
-        self.tab_to("button", "Carry on with")
-        keys.press("Enter")
-        expect(page.get_by_role("heading", name="Align the motor")).to_be_visible()
-        self.tab_to("input", "Rim at 12")
-        for text in [*RIM.values(), *FACE.values()]:
-            keys.type(text)
-            keys.press("Enter")
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
-        page.get_by_label("Face at 9 o’clock").focus()
-        keys.press("Shift+Enter")
-        expect(page.get_by_label("Face at 6 o’clock")).to_be_focused()
-        keys.press("-")
-        expect(page.get_by_label("Face at 6 o’clock")).to_have_value("-0.05")
-        keys.press("Escape")
-        expect(page.get_by_label("Face at 6 o’clock")).to_have_value("0.05")
-        self.tab_to("button", "Enter the reading")
-        keys.press("Enter")
-        expect(page.get_by_text("Current")).to_be_visible()
-        self.tab_to("button", "Record a move")
-        keys.press("Enter")
-        self.tab_to("button", "Enter the move")
-        keys.press("Enter")
-        expect(page.get_by_text("Stale. Since this was read, the machines were moved.")).to_be_visible()
-
-    def tab_to(self, tag: str, name: str) -> None:
-        """Tab until something of this tag and name has the focus."""
-        for _ in range(90):
-            found = self.page.evaluate(
-                "() => [document.activeElement.tagName,"
-                " document.activeElement.getAttribute('aria-label') || document.activeElement.textContent || '']"
-            )
-            if found[0].lower() == tag and found[1].startswith(name):
-                return
-            self.page.keyboard.press("Tab")
-        self.fail(f"no {tag} called {name} is reached by Tab")
 
     def test_on_a_small_tablet_nothing_is_cut_off_sideways(self) -> None:
         for width in (1024, 700):

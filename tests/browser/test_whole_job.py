@@ -103,8 +103,8 @@ class WholeJobTest(BrowserTestCase):
 
     def do_prepare_fit(self, job: Job) -> None:
         """Micrometer readings at the stations."""
-        self.page.get_by_label("shaft at outer end, 12–6").fill("48.011")
-        self.page.get_by_label("bore at outer end, 12–6").fill("48.029")
+        self.page.get_by_label("shaft at shaft end, across 12-6").fill("48.011")
+        self.page.get_by_label("bore at shaft end, across 12-6").fill("48.029")
         expect(self.verdict()).to_have_text("The hub slips on.")
         self.enter()
 

@@ -60,8 +60,7 @@ def append_entry(
         at=now,
     )
     try:
-        with transaction.atomic():
-            entry.save(force_insert=True)
+        entry.save(force_insert=True)
     except IntegrityError:
         raise OutOfTurn(TAKEN) from None  # by an entry of another job
     return entry

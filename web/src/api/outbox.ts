@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react'
-import { post, Refused } from './client'
-import { queryClient } from './queries'
+import { type Problem, post, Refused } from './client'
+import { queryClient, sessionOptions } from './queries'
 
 /** Something to append to a job. Its id is made here, so that sending it twice never doubles it. */
 export interface Parcel {
@@ -11,36 +11,56 @@ export interface Parcel {
   body: Record<string, unknown>
 }
 
+/** On this device until it stands in the job: reload, another window or another person signing in do not lose it. */
 interface Kept extends Parcel {
+  /** Who entered it. It is sent as theirs, or it waits for them. */
+  by: string | null
+  at: number
   /** Why it has not gone yet; empty while it is on its way. */
   waits: string
 }
 
-const KEY = 'anvil.outbox'
+const PREFIX = 'anvil.outbox.'
 const TRY_AGAIN_MS = 2_000
-let parcels: Kept[] = kept()
 const listeners = new Set<() => void>()
 const settle = new Map<string, { done: () => void; refused: (why: Refused) => void }>()
+let parcels: readonly Kept[] = kept()
 let timer: ReturnType<typeof setTimeout> | undefined
 let sending = false
 
+/** What this device holds, oldest first. Each parcel has a place of its own, so that two windows do not overwrite each other. */
 function kept(): Kept[] {
-  try {
-    return JSON.parse(localStorage.getItem(KEY) ?? '[]')
-  } catch {
-    return []
-  }
+  return Object.keys(localStorage)
+    .filter((key) => key.startsWith(PREFIX))
+    .flatMap((key) => {
+      try {
+        return [JSON.parse(localStorage.getItem(key)!) as Kept]
+      } catch {
+        return []
+      }
+    })
+    .sort((a, b) => a.at - b.at)
 }
 
-function keep(next: Kept[]) {
+function show(next: readonly Kept[]) {
   parcels = next
-  localStorage.setItem(KEY, JSON.stringify(parcels))
   for (const listen of listeners) listen()
+}
+
+function keep(parcel: Kept) {
+  localStorage.setItem(PREFIX + parcel.id, JSON.stringify(parcel))
+  show([...parcels.filter((p) => p.id !== parcel.id), parcel])
+}
+
+function drop(id: string) {
+  localStorage.removeItem(PREFIX + id)
+  show(parcels.filter((p) => p.id !== id))
 }
 
 /** Append to a job. Resolves when it stands there; rejects with `Refused` where the server will not have it. */
 export function append(parcel: Parcel): Promise<void> {
-  keep([...parcels.filter((p) => p.id !== parcel.id), { ...parcel, waits: '' }])
+  const by = queryClient.getQueryData(sessionOptions.queryKey)?.username ?? null
+  keep({ ...parcel, by, at: Date.now(), waits: '' })
   return new Promise((done, refused) => {
     settle.set(parcel.id, { done, refused })
     sendAll()
@@ -52,32 +72,55 @@ export async function sendAll() {
   if (sending) return
   sending = true
   clearTimeout(timer)
-  while (parcels.length) {
-    const parcel = parcels[0]!
-    try {
-      await post(`/api/jobs/${parcel.jobId}/${parcel.to}`, JSON.stringify({ id: parcel.id, ...parcel.body }))
-      keep(parcels.filter((p) => p.id !== parcel.id))
-      await queryClient.invalidateQueries({ queryKey: ['job', parcel.jobId] })
-      queryClient.invalidateQueries({ queryKey: ['floor'] })
-      settle.get(parcel.id)?.done()
-    } catch (why) {
-      if (!(why instanceof Refused)) throw why
-      if (why.unreachable || why.status === 401) {
-        keep(
-          parcels.map((p) =>
-            p.id === parcel.id ? { ...p, waits: why.status === 401 ? 'Sign in again, then it is sent.' : why.message } : p,
-          ),
-        )
-        timer = setTimeout(sendAll, TRY_AGAIN_MS)
-        break
-      }
-      keep(parcels.filter((p) => p.id !== parcel.id))
-      settle.get(parcel.id)?.refused(why)
+  try {
+    const held = new Set<string>()
+    for (;;) {
+      const parcel = parcels.find((p) => !held.has(p.id))
+      if (!parcel) break
+      const waits = await sendOne(parcel)
+      if (waits === null) continue
+      held.add(parcel.id)
+      show(parcels.map((p) => (p.id === parcel.id ? { ...p, waits: waits.message } : p)))
+      if (!waits.forSomebody) break
     }
-    settle.delete(parcel.id)
+  } finally {
+    sending = false
   }
-  sending = false
+  if (parcels.length) timer = setTimeout(sendAll, TRY_AGAIN_MS)
 }
+
+/** Null when the parcel has gone, one way or the other; else why it waits. */
+async function sendOne(parcel: Kept): Promise<{ message: string; forSomebody: boolean } | null> {
+  try {
+    const body = JSON.stringify({ id: parcel.id, by: parcel.by, ...parcel.body })
+    await post(`/api/jobs/${parcel.jobId}/${parcel.to}`, body)
+    drop(parcel.id)
+    await queryClient.invalidateQueries({ queryKey: ['job', parcel.jobId] })
+    queryClient.invalidateQueries({ queryKey: ['floor'] })
+    settle.get(parcel.id)?.done()
+  } catch (why) {
+    if (!(why instanceof Refused)) throw why
+    if (why.status === 401) return { message: 'Sign in again, then it is sent.', forSomebody: false }
+    if (why.unreachable) return { message: why.message, forSomebody: false }
+    const somebodyElse = why.problems.find((p: Problem) => p.path === 'by')
+    if (somebodyElse) return { message: somebodyElse.message, forSomebody: true }
+    drop(parcel.id)
+    settle.get(parcel.id)?.refused(why)
+  }
+  settle.delete(parcel.id)
+  return null
+}
+
+// Another window of this device has kept or sent something.
+window.addEventListener('storage', (event) => {
+  if (!event.key?.startsWith(PREFIX)) return
+  show(kept())
+  const id = event.key.slice(PREFIX.length)
+  if (event.newValue === null && settle.has(id)) {
+    settle.get(id)!.done()
+    settle.delete(id)
+  }
+})
 
 /** What has not reached the server yet. */
 export function useOutbox(): readonly Kept[] {

@@ -612,12 +612,22 @@ export interface components {
          * @description One value against one limit. `used` is the share of the allowance: 1 is the limit.
          */
         Check: {
+            /**
+             * Against
+             * @default
+             */
+            against: string;
             /** Max */
             max: number | null;
             /** Min */
             min: number | null;
             /** Name */
             name: string;
+            /**
+             * Quantity
+             * @default
+             */
+            quantity: string;
             /** Source */
             source: string;
             status: components["schemas"]["Status"];
@@ -627,6 +637,23 @@ export interface components {
             used: number | null;
             /** Value */
             value: number | null;
+        };
+        /**
+         * CheckLine
+         * @description A judged figure in words: what it was, its limit, how it stands to it, whose limit.
+         */
+        CheckLine: {
+            /** Found */
+            found: string;
+            /** Limit */
+            limit: string;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            status: components["schemas"]["Status"];
+            /** Value */
+            value: string;
         };
         /**
          * ChooseSite
@@ -806,6 +833,11 @@ export interface components {
          */
         EntryIn: {
             /**
+             * By
+             * @description username of whoever entered it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
              * Id
              * Format: uuid
              */
@@ -939,6 +971,12 @@ export interface components {
          * @description Micrometer readings of shaft and bore at several stations and directions.
          */
         FitInput: {
+            /**
+             * Bore At
+             * @description where each bore reading was taken
+             * @default null
+             */
+            bore_at: components["schemas"]["MicrometerPlace"][] | null;
             /** Bore Mm */
             bore_mm: number[];
             /**
@@ -946,6 +984,12 @@ export interface components {
              * @default null
              */
             required: components["schemas"]["Band"] | null;
+            /**
+             * Shaft At
+             * @description where each shaft reading was taken
+             * @default null
+             */
+            shaft_at: components["schemas"]["MicrometerPlace"][] | null;
             /** Shaft Mm */
             shaft_mm: number[];
         };
@@ -964,6 +1008,7 @@ export interface components {
             advice: string[];
             /** Bench */
             bench: string;
+            bore_shape: components["schemas"]["Shape"];
             /** Bore Spread Mm */
             bore_spread_mm: number;
             /** Checks */
@@ -975,6 +1020,7 @@ export interface components {
             /** Interference Min Mm */
             interference_min_mm: number;
             kind: components["schemas"]["FitKind"];
+            shaft_shape: components["schemas"]["Shape"];
             /** Shaft Spread Mm */
             shaft_spread_mm: number;
             verdict: components["schemas"]["Verdict"];
@@ -1557,6 +1603,22 @@ export interface components {
             source: string;
         };
         /**
+         * MicrometerPlace
+         * @description Where along the seat, and across which clock positions, a micrometer was laid.
+         */
+        MicrometerPlace: {
+            /**
+             * Across
+             * @enum {string}
+             */
+            across: "12-6" | "3-9";
+            /**
+             * Station
+             * @enum {string}
+             */
+            station: "shaft end" | "middle" | "machine side";
+        };
+        /**
          * OffsetLimit
          * @description The most the axes may be apart.
          */
@@ -1599,7 +1661,7 @@ export interface components {
         };
         /**
          * Reading
-         * @description One reading, move or remark of a step.
+         * @description One reading, move or remark of a step. `ticked` and `not_ticked` are sentences of a sheet.
          */
         Reading: {
             /** Advice */
@@ -1612,7 +1674,7 @@ export interface components {
             /** By */
             by: string;
             /** Checks */
-            checks: components["schemas"]["Check"][];
+            checks: components["schemas"]["CheckLine"][];
             /** Drawing */
             drawing: string | null;
             /** Figures */
@@ -1625,8 +1687,12 @@ export interface components {
             kind: components["schemas"]["EntryKind"];
             /** Label */
             label: string;
+            /** Not Ticked */
+            not_ticked: string[];
             /** Role */
             role: string;
+            /** Ticked */
+            ticked: string[];
             verdict: components["schemas"]["Verdict"] | null;
         };
         /**
@@ -1657,6 +1723,8 @@ export interface components {
             started_by: string;
             /** Steps */
             steps: components["schemas"]["RecordStep"][];
+            /** Summary */
+            summary: components["schemas"]["CheckLine"][];
             /** Title */
             title: string;
             /** What */
@@ -1796,6 +1864,22 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Shape
+         * @description What the spread of one part is made of; null where the places do not tell it.
+         */
+        Shape: {
+            /**
+             * Oval Mm
+             * @description largest difference between the two directions at one station
+             */
+            oval_mm: number | null;
+            /**
+             * Taper Mm
+             * @description machine side less shaft end, means of both directions
+             */
+            taper_mm: number | null;
+        };
+        /**
          * SignIn
          * @description Name and password.
          */
@@ -1810,6 +1894,11 @@ export interface components {
          * @description A signature; `entry` is the reading the signer saw.
          */
         SignatureIn: {
+            /**
+             * By
+             * @description username of whoever signed; refused for anybody else's session
+             */
+            by?: string | null;
             /** Entry */
             entry?: string | null;
             /**

@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect, useState } from 'react'
 import styled from 'styled-components'
 import { Allowance, Num } from '../kit/Allowance'
+import { TwoLimits } from '../kit/TwoLimits'
 import { inSheetUnit, showFigure } from '../units/length'
 import { useUnit } from '../units/preferences'
 import type { Result, Say } from './bench'
@@ -46,14 +47,32 @@ export function VerdictColumn({ say, result, lacking, general, foot, children }:
       )}
       {result && result.checks.length > 0 && (
         <Zone>
-          {result.checks.map((check) => (
-            <Allowance key={check.name} check={check} />
-          ))}
+          {sameQuantity(result.checks).map(([check, ...others]) => {
+            const target = others.find((other) => other.against === 'running target')
+            return target ? (
+              <TwoLimits key={check!.name} maker={check!} target={target} />
+            ) : (
+              <Allowance key={check!.name} check={check!} />
+            )
+          })}
         </Zone>
       )}
       {result && result.working.length > 0 && <Working result={result} />}
     </>
   )
+}
+
+/** Checks grouped where several limits judge the same figure, in their order. */
+function sameQuantity(checks: Result['checks']): Result['checks'][] {
+  const groups: Result['checks'][] = []
+  for (const check of checks) {
+    const group = check.quantity
+      ? groups.find(([first]) => first!.quantity === check.quantity && first!.against !== check.against)
+      : undefined
+    if (group) group.push(check)
+    else groups.push([check])
+  }
+  return groups
 }
 
 /** The sum on paper, line by line; W folds it. */
@@ -109,7 +128,7 @@ const Moves = styled.ol`
   border-bottom: 1.25px solid var(--ink);
   padding: 4px 16px;
   counter-reset: move;
-  li { min-height: 36px; display: flex; align-items: center; gap: 5px; flex-wrap: wrap; line-height: 1.2; padding: 3px 0; }
+  li { line-height: 1.25; padding: 5px 0; }
   b { font-family: var(--read); font-weight: 600; }
 `
 const Zone = styled.div`

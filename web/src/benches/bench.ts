@@ -1,7 +1,7 @@
 import type { ComponentType, ReactNode } from 'react'
 import type { Schemas } from '../api/client'
 import type { LengthUnit } from '../units/length'
-import type { Draft, Reading } from './draft'
+import type { Draft, Entered, Part, Reading } from './draft'
 
 export type Result = Pick<Schemas['FitResult'], 'bench' | 'verdict' | 'checks' | 'advice' | 'working'>
 export type Verdict = Schemas['Verdict']
@@ -17,8 +17,6 @@ export interface BenchProps<R extends Result = Result> {
   problems: Record<string, string>
   /** The line worked on, where there is one. */
   spec: Schemas['LineSpec'] | null
-  /** What stands entered, while nothing new has been typed over it. */
-  entered: Record<string, unknown> | null
 }
 
 /** The verdict in words: one sentence, one note, at most a few moves. */
@@ -36,6 +34,8 @@ export interface BenchClient<R extends Result = Result> {
   answers: string
   /** The cells as they stand before a hand has typed anything. */
   start: (preset: Preset, suggest: Preset) => Draft
+  /** An entry back in its cells, to be looked at or corrected; or only its set-up, to read again. */
+  restore: (entered: Entered, part: Part) => Draft
   /** The typed cells as the bench's input, without the preset. */
   read: (draft: Draft, preset: Preset) => Reading
   say: (result: R, unit: LengthUnit, spec: Schemas['LineSpec'] | null) => Say

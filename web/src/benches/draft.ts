@@ -60,6 +60,57 @@ export class DraftReader {
   }
 }
 
+/** An entry's figures as they were sent, and what was typed where that was not plain millimetres. */
+export interface Entered {
+  inputs: Record<string, unknown>
+  typed: Record<string, string>
+}
+
+/** Puts the figures of an entry back into cells: the way back from `DraftReader`. */
+export class DraftFiller {
+  readonly draft: Draft = { cells: {}, choices: {} }
+
+  constructor(private readonly entered: Entered) {}
+
+  /** What stands at a path into the inputs. */
+  at<T>(path: string): T | undefined {
+    const found = path
+      .split('.')
+      .reduce<unknown>((inner, key) => (inner as Record<string, unknown>)?.[key], this.entered.inputs)
+    return (found ?? undefined) as T | undefined
+  }
+
+  cell(cell: string, path: string, write: (value: number) => string = String): void {
+    const value = this.at<number>(path)
+    if (value !== undefined) this.draft.cells[cell] = { text: this.entered.typed[path] ?? write(value), unit: 'mm' }
+  }
+
+  choice(key: string, value: unknown): void {
+    if (value !== undefined) this.draft.choices[key] = value
+  }
+
+  /** The places of a ring; with its readings where they are to stand there again. A dial's readings show their sign. */
+  ring(part: Part, path: string, { prefix = 'at', key = 'clocks', signed = false } = {}): void {
+    const readings = this.at<{ clock: number }[]>(path) ?? []
+    this.choice(
+      key,
+      readings.map((r) => r.clock),
+    )
+    const write = (mm: number) => (signed && mm > 0 ? '+' : '') + asRead(mm)
+    if (part === 'all')
+      for (const [i, { clock }] of readings.entries()) this.cell(`${prefix}${clock}`, `${path}.${i}.value_mm`, write)
+  }
+}
+
+/** A reading as an instrument shows it: two places, a micrometer three; more where there are more. */
+export function asRead(mm: number, places = 2): string {
+  const fixed = mm.toFixed(places)
+  return Math.abs(Number(fixed) - mm) < 1e-9 ? fixed : String(mm)
+}
+
+/** Everything entered, or only what stays the same from one reading to the next. */
+export type Part = 'all' | 'set-up'
+
 /** A cell with a millimetre figure already in it: what the line or the last reading suggests. */
 export function suggested(mm: number | undefined | null): Typed | undefined {
   return mm === undefined || mm === null ? undefined : { text: String(mm), unit: 'mm' }

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react'
 import styled from 'styled-components'
-import { EntryCell } from '../kit/EntryCell'
+import { type CellPart, EntryCell } from '../kit/EntryCell'
 import { useUnit } from '../units/preferences'
 import type { BenchProps } from './bench'
 
@@ -11,6 +11,7 @@ interface LabelledCellProps extends Pick<BenchProps, 'draft' | 'change' | 'probl
   unit?: string
   width?: number
   detail?: ReactNode
+  part?: CellPart
 }
 
 /** A cell with its name beside it. */
@@ -21,6 +22,7 @@ export function LabelledCell({
   unit,
   width = 96,
   detail,
+  part,
   draft,
   change,
   problems,
@@ -39,6 +41,7 @@ export function LabelledCell({
         problem={problems[cell]}
         kind={kind}
         width={width}
+        part={part}
       />
     </Labelled>
   )

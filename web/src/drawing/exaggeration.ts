@@ -4,5 +4,5 @@ export function exaggeration(largestMm: number, scale: number, room: number): nu
   const wanted = room / (largestMm * scale)
   const power = 10 ** Math.floor(Math.log10(wanted))
   const step = wanted / power >= 5 ? 5 : wanted / power >= 2 ? 2 : 1
-  return Math.min(2000, Math.max(1, step * power))
+  return Math.min(500, Math.max(1, step * power))
 }

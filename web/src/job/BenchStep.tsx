@@ -1,29 +1,43 @@
 import { useState } from 'react'
 import { append, newId } from '../api/outbox'
 import type { BenchClient, Result } from '../benches/bench'
+import { type Draft, EMPTY, type Part } from '../benches/draft'
 import { useEvaluate } from '../benches/useEvaluate'
 import { VerdictColumn } from '../benches/VerdictColumn'
 import { PlainButton } from '../kit/Button'
 import { useUnit } from '../units/preferences'
-import { entriesOf, type Step, useJob } from './context'
+import { entriesOf, type Job, type Step, useJob } from './context'
 import { History } from './History'
 import { JobSheet } from './JobSheet'
 import { MoveSlip } from './MoveSlip'
 import { StepFoot } from './StepFoot'
 import { useDraft } from './useDraft'
 
+/** The last reading in this job that was taken on a bench, in whichever step. */
+function lastOnBench(job: Job, bench: string) {
+  return job.entries.findLast((e) => e.kind === 'reading' && e.result?.bench === bench)
+}
+
 /** A step that wants readings: the bench's drawing, its verdict while typing, and what was read before. */
 export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
   const job = useJob()
   const unit = useUnit()
   const { preset, suggest } = step.form
-  const { draft, touched, change, clear } = useDraft(`${job.id}.${step.key}`, () => bench.start(preset ?? {}, suggest ?? {}))
+  const current = job.entries.find((e) => e.id === step.current)
+  const standsEntered = current !== undefined && step.state !== 'stale'
+  /** The cells as they start: what stands entered, or empty and set up as for the last reading on this bench. */
+  const start = (part: Part): Draft => {
+    const fresh = bench.start(preset ?? {}, suggest ?? {})
+    const last = current ?? lastOnBench(job, bench.name)
+    const kept = last ? bench.restore(last, part) : EMPTY
+    return { cells: { ...fresh.cells, ...kept.cells }, choices: { ...fresh.choices, ...kept.choices } }
+  }
+  const { draft, touched, change, clear } = useDraft(`${job.id}.${step.key}`, () => start(standsEntered ? 'all' : 'set-up'))
   const reading = bench.read(draft, preset ?? {})
-  const evaluated = useEvaluate(bench.name, touched || !step.current ? reading : { ...reading, input: null }, preset ?? {})
+  const evaluated = useEvaluate(bench.name, touched || !standsEntered ? reading : { ...reading, input: null }, preset ?? {})
   const [refused, setRefused] = useState('')
   const [sending, setSending] = useState(false)
   const [moving, setMoving] = useState(false)
-  const current = job.entries.find((e) => e.id === step.current)
   const standing = touched ? null : ((current?.result as Result | undefined) ?? null)
   const result = evaluated.result ?? standing
   const enter = () => {
@@ -41,6 +55,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
       .catch((why) => setRefused(why.message))
       .finally(() => setSending(false))
   }
+  const isRefused = !evaluated.result && !evaluated.waiting
   const blocked = step.blocked_by.length > 0
   return (
     <JobSheet
@@ -50,7 +65,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
         <VerdictColumn
           say={result && bench.say(result, unit, job.spec)}
           result={result}
-          lacking={touched ? reading.lacking : current ? '' : reading.lacking}
+          lacking={touched || !standsEntered ? reading.lacking : ''}
           general={refused || evaluated.general}
           foot={
             <StepFoot
@@ -59,13 +74,14 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
               enter={{
                 label: 'Enter the reading',
                 onPress: enter,
-                isDisabled: !reading.input || blocked || sending || !evaluated.result,
+                isDisabled: !reading.input || blocked || sending || isRefused,
               }}
               onStartOver={clear}
             />
           }
         >
           {step.moves && !blocked && <PlainButton onPress={() => setMoving(true)}>Record a move</PlainButton>}
+          {standsEntered && !touched && <PlainButton onPress={() => change(start('set-up'))}>Read again</PlainButton>}
         </VerdictColumn>
       }
     >
@@ -77,7 +93,6 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
           result={result}
           problems={evaluated.problems}
           spec={job.spec}
-          entered={touched ? null : (current?.inputs ?? null)}
         />
       </div>
       <History entries={entriesOf(job, step.key)} bench={bench} />

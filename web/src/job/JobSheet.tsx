@@ -1,4 +1,5 @@
-import type { ReactNode } from 'react'
+import { type ReactNode, useEffect } from 'react'
+import { useLocation } from 'react-router'
 import { useOutbox } from '../api/outbox'
 import { Sheet } from '../kit/Sheet'
 import { type Step, useJob } from './context'
@@ -13,11 +14,18 @@ interface JobSheetProps {
   keys?: readonly (readonly [string, string])[]
 }
 
+const FIRST_TO_FILL = '[data-bench] input, [data-bench] button, [data-enter-goes-here]'
+
 /** The sheet of a job: route in the margin, the step on the bench, what is always in reach in the strip. */
 export function JobSheet({ step, children, verdict, keys }: JobSheetProps) {
   const job = useJob()
   const waiting = useOutbox().filter((p) => p.jobId === job.id && p.waits)
   const { driver, driven, coupling } = job.spec
+  const byKeys = useLocation().state?.byKeys === true
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a hand that came by keys goes on with each new step
+  useEffect(() => {
+    if (byKeys) document.querySelector<HTMLElement>(FIRST_TO_FILL)?.focus()
+  }, [byKeys, step.key])
   return (
     <Sheet
       title={job.line_name}

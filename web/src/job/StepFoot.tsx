@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { append, newId } from '../api/outbox'
@@ -20,11 +20,12 @@ export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
   const job = useJob()
   const navigate = useNavigate()
   const next = job.steps.find((s, i) => i > job.steps.indexOf(step) && s.state !== 'done')
-  const mustEnter = touched || step.state !== 'done'
+  const mustEnter = touched || !step.current || step.state === 'stale'
   const signed = job.signatures.find((s) => s.id === step.signed)
   const accepted = job.signatures.find((s) => s.id === step.authorised)
+  const foot = useKeptFocus()
   return (
-    <Foot>
+    <Foot ref={foot}>
       {accepted && (
         <p>
           Accepted over its limit by {accepted.by}, {sayWhen(accepted.at)}: {accepted.reason}
@@ -37,22 +38,47 @@ export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
       )}
       {!touched && step.state === 'to sign' && <Sign step={step} />}
       {!touched && step.state === 'over' && step.may_authorise && <Authorise step={step} />}
-      {enter && mustEnter && (step.state !== 'to sign' || touched) && (
+      {enter && mustEnter && (
         <MainButton data-enter-goes-here isDisabled={enter.isDisabled} onPress={enter.onPress}>
           {enter.label}
         </MainButton>
       )}
       {touched && onStartOver && <PlainButton onPress={onStartOver}>Clear what was typed</PlainButton>}
       {!touched && step.state === 'done' && next && (
-        <MainButton data-enter-goes-here onPress={() => navigate(`/jobs/${job.id}/steps/${next.key}`)}>
+        <MainButton
+          data-enter-goes-here
+          onPress={(press) =>
+            navigate(`/jobs/${job.id}/steps/${next.key}`, { state: { byKeys: press.pointerType === 'keyboard' } })
+          }
+        >
           Next: {next.title}
         </MainButton>
       )}
       {!touched && step.state === 'done' && !next && (
-        <MainButton onPress={() => navigate(`/jobs/${job.id}/record`)}>See the record</MainButton>
+        <MainButton data-enter-goes-here onPress={() => navigate(`/jobs/${job.id}/record`)}>
+          See the record
+        </MainButton>
       )}
     </Foot>
   )
+}
+
+/** When the button that had the focus makes way for the next one, that one has it. */
+function useKeptFocus() {
+  const foot = useRef<HTMLDivElement>(null)
+  const wasHere = useRef(false)
+  useEffect(() => {
+    const onFocus = (event: FocusEvent) => {
+      wasHere.current = foot.current?.contains(event.target as Node) ?? false
+    }
+    document.addEventListener('focusin', onFocus)
+    return () => document.removeEventListener('focusin', onFocus)
+  }, [])
+  useEffect(() => {
+    const isLost = document.activeElement === document.body || document.activeElement === null
+    if (wasHere.current && isLost) foot.current?.querySelector<HTMLElement>('button:not([disabled])')?.focus()
+  })
+  return foot
 }
 
 function useSign(step: Step) {

@@ -12,9 +12,11 @@ const LIMIT_AT = 0.75 // the limit's tick, as a share of the bar: what lies beyo
 /** One check: figure, share of the allowance as a temper bar, word, limit and its source. */
 export function Allowance({ check }: { check: Check }) {
   const unit = useUnit()
+  // "More than nothing" has no allowance that could be used up.
+  const isShare = check.used !== null && !(check.max === null && check.min === 0)
   const value = check.value === null ? null : showFigure(check.value, check.unit, unit)
   return (
-    <Block data-status={check.status}>
+    <AllowanceBlock data-status={check.status}>
       <div className="head">
         <span>{check.name[0]!.toUpperCase() + check.name.slice(1)}</span>
         {value && (
@@ -23,18 +25,16 @@ export function Allowance({ check }: { check: Check }) {
           </span>
         )}
       </div>
-      {check.used !== null && <Bar used={check.used} />}
+      {isShare && <Bar used={check.used!} />}
       <div className="foot">
         <Glyph status={check.status} />
         <b>{check.status}</b>
-        {check.used !== null && (
-          <span>
-            {Math.round(check.used * 100)} % of {limit(check, unit)}
-          </span>
-        )}
+        <span>
+          {isShare ? `${Math.round(check.used! * 100)} % of ${limit(check, unit)}` : check.min !== null && limit(check, unit)}
+        </span>
       </div>
       <div className="source">{check.source}</div>
-    </Block>
+    </AllowanceBlock>
   )
 }
 
@@ -45,9 +45,14 @@ function limit(check: Check, unit: 'mm' | 'in') {
   return check.min !== null ? `at least ${at(check.min).text} ${at(check.min).unit}` : 'limit'
 }
 
+/** Which step of the temper ramp a share of the allowance has. */
+export function temperOf(used: number): 1 | 2 | 3 | 4 {
+  return used <= 0.5 ? 1 : used <= 0.8 ? 2 : used <= 1 + 1e-9 ? 3 : 4
+}
+
 /** The share of the allowance on the temper ramp; a heavy tick at the limit. */
 export function Bar({ used, width = BAR }: { used: number; width?: number }) {
-  const temper = used <= 0.5 ? 1 : used <= 0.8 ? 2 : used <= 1 + 1e-9 ? 3 : 4
+  const temper = temperOf(used)
   const end = Math.min(used * LIMIT_AT, 1) * (width - 2)
   const at = (share: number) => 1 + share * LIMIT_AT * (width - 2)
   return (
@@ -83,7 +88,8 @@ export const Num = styled.span`
   font-variant-ligatures: none;
   letter-spacing: -0.01em;
 `
-const Block = styled.div`
+/** How a check stands in a column, whatever its bar. */
+export const AllowanceBlock = styled.div`
   padding: 4px 0 6px;
   .head { display: flex; justify-content: space-between; align-items: baseline; gap: 8px; font-weight: 500; line-height: 1.2; }
   .head ${Num} { font-size: 17px; }

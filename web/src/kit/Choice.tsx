@@ -13,7 +13,7 @@ interface ChoiceProps<T extends string> {
 /** One of a few: a row of plates, the chosen one solid. */
 export function Choice<T extends string>({ label, options, value, onChange, words, hideLabel }: ChoiceProps<T>) {
   return (
-    <Group value={value ?? ''} onChange={(v) => onChange(v as T)} aria-label={hideLabel ? label : undefined}>
+    <Group value={value} onChange={(v) => onChange(v as T)} aria-label={hideLabel ? label : undefined}>
       {!hideLabel && <Name>{label}</Name>}
       <Row>
         {options.map((option) => (

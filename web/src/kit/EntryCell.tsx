@@ -14,13 +14,26 @@ interface EntryCellProps {
   /** Minus turns the sign over, as on a dial. */
   signed?: boolean
   width?: number
+  part?: CellPart
 }
+
+/** Enter runs through the readings; it passes set-up that is filled already, and what stands aside. */
+export type CellPart = 'reading' | 'set-up' | 'aside'
 
 /**
  * A place on the drawing where a hand writes a figure. Enter goes on to the next cell, Shift+Enter back,
  * minus turns the sign, Esc brings back what stood there. Nothing read is empty, never 0.
  */
-export function EntryCell({ label, typed, onType, problem, kind = 'length', signed, width = 84 }: EntryCellProps) {
+export function EntryCell({
+  label,
+  typed,
+  onType,
+  problem,
+  kind = 'length',
+  signed,
+  width = 84,
+  part = 'reading',
+}: EntryCellProps) {
   const unit = useUnit()
   const before = useRef<Typed | undefined>(undefined)
   const shown = typed ? (kind === 'length' ? showTyped(typed, unit) : typed.text) : ''
@@ -49,19 +62,40 @@ export function EntryCell({ label, typed, onType, problem, kind = 'length', sign
         before.current = typed ?? { text: '', unit }
       }}
     >
-      <Box data-cell inputMode="decimal" autoComplete="off" onKeyDown={onKeyDown} onFocus={(e) => e.currentTarget.select()} />
+      <Box
+        data-cell={part}
+        inputMode="decimal"
+        autoComplete="off"
+        onKeyDown={onKeyDown}
+        onFocus={(e) => e.currentTarget.select()}
+      />
       <Under>{wrong}</Under>
     </Cell>
   )
 }
 
-/** The next cell of the same bench, in the order they stand in the page: clockwise, dial after dial. */
-function moveOn(from: HTMLElement, by: 1 | -1) {
+/** The next cell of the same bench as they stand in the page: clockwise, dial after dial; or a tick or choice not made yet. */
+function moveOn(from: HTMLInputElement, by: 1 | -1) {
   const bench = from.closest('[data-bench]') ?? document.body
-  const cells = [...bench.querySelectorAll<HTMLInputElement>('[data-cell]')]
-  const next = cells[cells.indexOf(from as HTMLInputElement) + by]
+  const stops = [...bench.querySelectorAll('input')].filter((input) => input === from || isStop(input))
+  const next = stops[stops.indexOf(from) + by]
   if (next) next.focus()
   else if (by === 1) document.querySelector<HTMLElement>('[data-enter-goes-here]')?.focus()
+}
+
+function isStop(input: HTMLInputElement): boolean {
+  switch (input.dataset.cell as CellPart | undefined) {
+    case 'reading':
+      return true
+    case 'set-up':
+      return input.value === ''
+    case 'aside':
+      return false
+    case undefined:
+      if (input.type === 'radio') return !input.closest('[role=radiogroup]')?.querySelector('input:checked')
+      if (input.type === 'checkbox') return !input.checked
+      return input.value === '' && input.type !== 'file'
+  }
 }
 
 function turnSign(text: string) {

@@ -53,15 +53,7 @@ function Quick({ bench }: { bench: BenchClient }) {
       }
     >
       <div data-bench>
-        <bench.Drawing
-          draft={draft}
-          change={change}
-          preset={preset}
-          result={result}
-          problems={problems}
-          spec={null}
-          entered={null}
-        />
+        <bench.Drawing draft={draft} change={change} preset={preset} result={result} problems={problems} spec={null} />
         {limits.length > 0 && (
           <Limits>
             <h3>Limits</h3>

@@ -8,7 +8,7 @@ import { sayWhen } from '../job/context'
 import { Glyph, Num } from '../kit/Allowance'
 import { Lost } from '../kit/Lost'
 import { Sheet } from '../kit/Sheet'
-import { inSheetUnit, showFigure } from '../units/length'
+import { inSheetUnit } from '../units/length'
 import { useUnit } from '../units/preferences'
 
 type Reading = Schemas['Reading']
@@ -17,6 +17,7 @@ type Reading = Schemas['Reading']
 export function RecordView() {
   const { jobId = '' } = useParams()
   const { data: record, error } = useQuery(recordOptions(jobId))
+  const unit = useUnit()
   if (!record) return error ? <Lost why={error} /> : null
   const stages = [...new Set(record.steps.map((s) => s.stage))]
   return (
@@ -45,6 +46,42 @@ export function RecordView() {
               ))}
             </ul>
           </div>
+        )}
+        {record.summary.length > 0 && (
+          <>
+            <h3>In short</h3>
+            <table className="short">
+              <thead>
+                <tr>
+                  {['What', 'As found', 'As left', 'Limit', '', 'Source'].map((head) => (
+                    <th key={head}>{head}</th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {record.summary.map((line) => (
+                  <tr key={line.name}>
+                    <td>{line.name}</td>
+                    <td>
+                      <Num>{inSheetUnit(line.found, unit)}</Num>
+                    </td>
+                    <td>
+                      <Num>
+                        <b>{inSheetUnit(line.value, unit)}</b>
+                      </Num>
+                    </td>
+                    <td>
+                      <Num>{inSheetUnit(line.limit, unit)}</Num>
+                    </td>
+                    <td>
+                      <Glyph status={line.status} /> {line.status}
+                    </td>
+                    <td className="note">{line.source}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </>
         )}
         <h3>Value card</h3>
         <table>
@@ -134,30 +171,24 @@ function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
           </div>
         ))}
       </dl>
+      <Ticks word="Ticked" what={reading.ticked} />
+      <Ticks word="Not ticked" what={reading.not_ticked} />
       {reading.checks.length > 0 && (
         <table>
           <tbody>
-            {reading.checks.map((check) => {
-              const show = (v: number | null) =>
-                v === null ? '' : `${showFigure(v, check.unit, unit).text} ${showFigure(v, check.unit, unit).unit}`
-              return (
-                <tr key={check.name}>
-                  <td>{check.name}</td>
-                  <td>
-                    <Num>{show(check.value)}</Num>
-                  </td>
-                  <td>
-                    <Num>
-                      {[check.min !== null && `from ${show(check.min)}`, check.max !== null && `to ${show(check.max)}`]
-                        .filter(Boolean)
-                        .join(' ')}
-                    </Num>
-                  </td>
-                  <td>{check.status}</td>
-                  <td>{check.source}</td>
-                </tr>
-              )
-            })}
+            {reading.checks.map((check) => (
+              <tr key={check.name}>
+                <td>{check.name}</td>
+                <td>
+                  <Num>{inSheetUnit(check.value, unit)}</Num>
+                </td>
+                <td>
+                  <Num>{inSheetUnit(check.limit, unit)}</Num>
+                </td>
+                <td>{check.status}</td>
+                <td className="note">{check.source}</td>
+              </tr>
+            ))}
           </tbody>
         </table>
       )}
@@ -168,6 +199,15 @@ function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
         />
       )}
     </div>
+  )
+}
+
+function Ticks({ word, what }: { word: string; what: string[] }) {
+  if (!what.length) return null
+  return (
+    <p className="ticks">
+      <b>{word}</b> {what.join(' · ')}
+    </p>
   )
 }
 
@@ -187,7 +227,13 @@ const Paper = styled.div`
   table { border-collapse: collapse; width: 100%; font-size: 15px; }
   td { border-bottom: 0.75px solid var(--line); padding: 2px 10px 2px 0; vertical-align: top; }
   .reading { border-left: 2px solid var(--line); padding: 2px 0 4px 10px; margin: 4px 0; }
-  .reading > p { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }
+  .short { margin-top: 4px; }
+  .short th { text-align: left; font-weight: 500; color: var(--ink-2); font-size: 14px; }
+  .short td { white-space: nowrap; }
+  .short td:first-child, .short td:last-child { white-space: normal; }
+  .ticks { font-size: 15px; line-height: 1.3; }
+  .ticks b { font-weight: 500; color: var(--ink-2); margin-right: 4px; }
+  .reading > p:first-child { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }
   .reading > p a { min-height: 44px; min-width: 44px; display: inline-flex; align-items: center; }
   dl { columns: 3 240px; font-size: 15px; }
   dl div { break-inside: avoid; display: flex; gap: 6px; }

@@ -86,7 +86,10 @@ export function showSlope(mmPerM: number, unit: LengthUnit): string {
 /** A sentence of the core, its millimetres put into the sheet's unit. */
 export function inSheetUnit(sentence: string, unit: LengthUnit): string {
   if (unit === 'mm') return sentence
-  return sentence.replace(/([±+−-]?)(\d+\.\d+|\d+) mm\b(?!\/)/g, (_, sign: string, digits: string) => {
+  const slopes = sentence.replace(/([−-]?)(\d+\.\d+) mm\/100/g, (_, sign: string, digits: string) => {
+    return `${sign}${(Number(digits) * 10).toFixed(2)} thou/in`
+  })
+  return slopes.replace(/([±+−-]?)(\d+\.\d+|\d+) mm\b(?!\/)/g, (_, sign: string, digits: string) => {
     const places = digits.split('.')[1]?.length ?? 0
     return `${sign}${(Number(digits) / MM_PER_INCH).toFixed(places + INCH_NEEDS_MORE)} in`
   })

@@ -7,7 +7,7 @@ import { EntryCell } from '../../kit/EntryCell'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import type { BenchClient, BenchProps, Preset } from '../bench'
-import { clocksOf, type Draft, DraftReader, readClock, suggested } from '../draft'
+import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, readClock, suggested } from '../draft'
 import { LabelledCell } from '../parts'
 import { AlignmentViews, type TwoMachines } from './AlignmentViews'
 import { METHOD_WORDS, METHODS, type Method, methodOf, TURNED } from './methods'
@@ -15,6 +15,7 @@ import { METHOD_WORDS, METHODS, type Method, methodOf, TURNED } from './methods'
 type Result = Schemas['AlignmentResult']
 type Foot = Schemas['Foot']
 
+const SHOWN_FROM_MM = 0.005
 const ENOUGH = 3 // places on each dial from which the core can answer
 
 function start(_: Preset, suggest: Preset): Draft {
@@ -42,6 +43,21 @@ function read(draft: Draft, preset: Preset) {
   const missing = dials.find((dial) => dial.readings.length < ENOUGH)
   const lacking = missing ? `Read each dial at ${ENOUGH} places or more.` : ''
   return reader.done(missing ? null : { dials, ...feet }, lacking)
+}
+
+function restore(entered: Entered, part: Part) {
+  const filler = new DraftFiller(entered)
+  const dials = filler.at<{ kind: string; turned?: string }[]>('dials') ?? []
+  filler.choice('method', dials.some((d) => d.kind === 'face') ? 'rim and face' : 'two rims')
+  filler.choice('turned', dials[0]?.turned)
+  for (const i of dials.keys()) {
+    const x = filler.at<number>(`dials.${i}.x_mm`)
+    if (x !== undefined) filler.draft.cells[`d${i}.x`] = { text: String(Math.abs(x)), unit: 'mm' }
+    filler.cell(`d${i}.radius`, `dials.${i}.radius_mm`)
+    filler.cell(`d${i}.sag`, `dials.${i}.sag_mm`)
+    filler.ring(part, `dials.${i}.readings`, { prefix: `d${i}.at`, key: `d${i}.clocks`, signed: true })
+  }
+  return filler.draft
 }
 
 /** Feet typed by hand, on a bench without a line. */
@@ -128,18 +144,21 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
         })}
         <Setup>
           <Choice
+            hideLabel
             label="Method"
             options={Object.keys(METHODS) as Method[]}
             words={METHOD_WORDS}
             value={method}
             onChange={(m) => choose('method', m)}
           />
+          <Closure dials={dials.map((d) => d.name)} closure={result?.closure_mm ?? []} />
           {dials.map((dial, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a method's dials stand in a fixed order
             <div className="cells" key={`${method} set-up ${i}`}>
               <LabelledCell
                 cell={`d${i}.x`}
                 label={`${dial.name}: stem from coupling`}
+                part="set-up"
                 draft={draft}
                 change={change}
                 problems={problems}
@@ -149,6 +168,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                 <LabelledCell
                   cell={`d${i}.radius`}
                   label={`${dial.name}: radius of the stem`}
+                  part="set-up"
                   draft={draft}
                   change={change}
                   problems={problems}
@@ -159,6 +179,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                 <LabelledCell
                   cell={`d${i}.sag`}
                   label={`${dial.name}: bracket sag at 6`}
+                  part="aside"
                   draft={draft}
                   change={change}
                   problems={problems}
@@ -172,6 +193,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
               <LabelledCell
                 cell="foot.near"
                 label="Near feet from coupling"
+                part="set-up"
                 draft={draft}
                 change={change}
                 problems={problems}
@@ -180,6 +202,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
               <LabelledCell
                 cell="foot.far"
                 label="Far feet from coupling"
+                part="set-up"
                 draft={draft}
                 change={change}
                 problems={problems}
@@ -193,7 +216,6 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
             value={(draft.choices.turned as (typeof TURNED)[number]) ?? 'both'}
             onChange={(t) => choose('turned', t)}
           />
-          {result && <Closure dials={dials.map((d) => d.name)} closure={result.closure_mm} />}
         </Setup>
       </Entry>
     </div>
@@ -203,19 +225,24 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
 function Closure({ dials, closure }: { dials: string[]; closure: (number | null)[] }) {
   const unit = useUnit()
   return (
-    <div>
+    <div className="closure">
       <b>12 + 6 = 3 + 9</b>
-      {closure.map((misses, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: in the order of the dials
-        <div key={i}>
-          {dials[i]}:{' '}
-          {misses === null
-            ? 'one of the four is not read'
-            : Math.abs(misses) < 0.0005
-              ? 'closes'
-              : `off by ${showLength(Math.abs(misses), unit, 3)}`}
-        </div>
-      ))}
+      {dials.map((dial, i) => {
+        const misses = closure[i]
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: in the order of the dials
+          <div key={i}>
+            {dial}:{' '}
+            {misses === undefined
+              ? 'not read yet'
+              : misses === null
+                ? 'one of the four is not read'
+                : Math.abs(misses) < 0.0005
+                  ? 'closes'
+                  : `off by ${showLength(Math.abs(misses), unit, 3)}`}
+          </div>
+        )
+      })}
     </div>
   )
 }
@@ -224,21 +251,24 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
   const name = spec ? spec[spec.movable as 'driver' | 'driven'].name.toLowerCase() : 'movable machine'
   const over = result.verdict === 'over'
   const moves = result.feet.flatMap((foot) => {
-    const found = []
-    if (Math.abs(foot.shim_mm) >= 0.005)
-      found.push(
-        <>
-          {foot.shim_mm > 0 ? 'Add ' : 'Take out '}
-          <b>{showLength(Math.abs(foot.shim_mm), unit)}</b> under {foot.name}
-        </>,
-      )
-    if (Math.abs(foot.slide_mm) >= 0.005)
-      found.push(
-        <>
-          Slide {foot.name} <b>{showLength(Math.abs(foot.slide_mm), unit)}</b> toward {foot.slide_mm > 0 ? 3 : 9} o’clock
-        </>,
-      )
-    return found
+    const shim = Math.abs(foot.shim_mm) >= SHOWN_FROM_MM && (
+      <span key="shim">
+        {foot.shim_mm > 0 ? 'add' : 'take out'} <b>{showLength(Math.abs(foot.shim_mm), unit)}</b>
+      </span>
+    )
+    const slide = Math.abs(foot.slide_mm) >= SHOWN_FROM_MM && (
+      <span key="slide">
+        slide <b>{showLength(Math.abs(foot.slide_mm), unit)}</b> to {foot.slide_mm > 0 ? 3 : 9}
+      </span>
+    )
+    if (!shim && !slide) return []
+    return [
+      <>
+        {foot.name[0]!.toUpperCase() + foot.name.slice(1)}: {shim}
+        {shim && slide && ', '}
+        {slide}
+      </>,
+    ]
   })
   const title = over
     ? `Over. Move the ${name}.`
@@ -262,6 +292,7 @@ export const alignmentBench: BenchClient<Result> = {
   answers: 'Offset, angle and foot moves from two dials',
   start,
   read,
+  restore,
   say,
   Drawing: AlignmentDrawing,
   quickLimits: [
@@ -294,4 +325,6 @@ const Setup = styled.div`
   flex-direction: column;
   gap: 10px;
   .cells { display: flex; flex-direction: column; gap: 6px; }
+  .closure { font-size: 15px; line-height: 1.3; }
+  .closure b { font-family: var(--read); font-weight: 500; }
 `

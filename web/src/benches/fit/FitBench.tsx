@@ -5,32 +5,48 @@ import { EntryCell } from '../../kit/EntryCell'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { type Draft, DraftReader } from '../draft'
+import { asRead, type Draft, DraftFiller, DraftReader, type Entered, type Part } from '../draft'
 import { Zone } from '../parts'
 
 type Result = Schemas['FitResult']
+type Place = Schemas['MicrometerPlace']
 
-const STATIONS = ['outer end', 'middle', 'inner end'] as const
-const DIRECTIONS = ['12–6', '3–9'] as const
-const X = [470, 560, 650] // where the stations stand in the drawing
+const STATIONS = ['machine side', 'middle', 'shaft end'] as const // left to right, as drawn
+const DIRECTIONS = ['12-6', '3-9'] as const
+const X = [345, 475, 605] // where the stations stand in the drawing
 
 const PARTS = ['shaft', 'bore'] as const
 
 function read(draft: Draft) {
   const reader = new DraftReader(draft)
-  const found: Record<string, number[]> = { shaft_mm: [], bore_mm: [] }
+  const found = { shaft_mm: [] as number[], bore_mm: [] as number[], shaft_at: [] as Place[], bore_at: [] as Place[] }
   for (const part of PARTS)
-    for (let d = 0; d < DIRECTIONS.length; d++)
-      for (let s = 0; s < STATIONS.length; s++) {
-        const list = found[`${part}_mm`]!
+    for (const [d, across] of DIRECTIONS.entries())
+      for (const [s, station] of STATIONS.entries()) {
+        const list = found[`${part}_mm`]
         const mm = reader.length(`${part}${d}${s}`, `${part}_mm.${list.length}`)
-        if (mm !== null) list.push(mm)
+        if (mm === null) continue
+        list.push(mm)
+        found[`${part}_at`].push({ station, across })
       }
-  const enough = found.shaft_mm!.length > 0 && found.bore_mm!.length > 0
+  const enough = found.shaft_mm.length > 0 && found.bore_mm.length > 0
   return reader.done(
     enough ? found : null,
     'Measure shaft and bore at one station or more; three stations in two directions tell taper and oval.',
   )
+}
+
+function restore(entered: Entered, part: Part) {
+  const filler = new DraftFiller(entered)
+  if (part === 'all')
+    for (const name of PARTS)
+      for (const i of (filler.at<number[]>(`${name}_mm`) ?? []).keys()) {
+        const at = filler.at<Place>(`${name}_at.${i}`)
+        const d = at ? DIRECTIONS.indexOf(at.across) : Math.floor(i / STATIONS.length)
+        const s = at ? STATIONS.indexOf(at.station) : i % STATIONS.length
+        filler.cell(`${name}${d}${s}`, `${name}_mm.${i}`, (mm) => asRead(mm, 3))
+      }
+  return filler.draft
 }
 
 /** Shaft and bore in section, micrometer readings at three stations in two directions. */
@@ -41,12 +57,12 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<Result>) {
     <Grid role="group" aria-label={part}>
       {DIRECTIONS.map((direction, d) => (
         <div key={direction}>
-          <b>{direction}</b>
+          <b>across {direction}</b>
           {STATIONS.map((station, s) => (
             <EntryCell
               key={station}
               width={104}
-              label={`${part} at ${station}, ${direction}, ${unit}`}
+              label={`${part} at ${station}, across ${direction}, ${unit}`}
               typed={draft.cells[`${part}${d}${s}`]}
               onType={(typed) => change({ ...draft, cells: { ...draft.cells, [`${part}${d}${s}`]: typed } })}
               problem={problems[`${part}${d}${s}`]}
@@ -64,9 +80,9 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<Result>) {
         </h3>
         <svg viewBox="0 0 740 96" width="100%" aria-hidden="true">
           {hatch.defs}
-          <path d="M10 12H690L700 20V76L690 84H10Z" fill={hatch.fixed} stroke="var(--ink)" strokeWidth="2" />
-          <path d="M420 12H700" stroke="var(--paper)" strokeWidth="9" />
-          <path d="M420 17H694" stroke="var(--ink)" strokeWidth="1.25" strokeDasharray="6 4" />
+          <path d="M10 12H660L670 20V76L660 84H10Z" fill={hatch.fixed} stroke="var(--ink)" strokeWidth="2" />
+          <path d="M280 12H672" stroke="var(--paper)" strokeWidth="9" />
+          <path d="M280 17H664" stroke="var(--ink)" strokeWidth="1.25" strokeDasharray="6 4" />
           <path d="M4 48H736" stroke="var(--ink)" strokeDasharray="18 4 3 4" />
           {X.map((x, i) => (
             <g key={x}>
@@ -90,9 +106,9 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<Result>) {
           Bore<span>inside micrometer, the same stations</span>
         </h3>
         <svg viewBox="0 0 740 120" width="100%" aria-hidden="true">
-          <path d="M420 4H700V30H420ZM420 90H700V116H420Z" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
-          <path d="M420 30V90M700 30V90" stroke="var(--ink)" strokeWidth="2" />
-          <path d="M400 60H736" stroke="var(--ink)" strokeDasharray="18 4 3 4" />
+          <path d="M280 4H670V30H280ZM280 90H670V116H280Z" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
+          <path d="M280 30V90M670 30V90" stroke="var(--ink)" strokeWidth="2" />
+          <path d="M262 60H690" stroke="var(--ink)" strokeDasharray="18 4 3 4" />
           {X.map((x, i) => (
             <g key={x}>
               <path
@@ -148,6 +164,7 @@ export const fitBench: BenchClient<Result> = {
   answers: 'Shaft against bore: how the hub will go on',
   start: (_: Preset) => ({ cells: {}, choices: {} }),
   read,
+  restore,
   say,
   Drawing: FitDrawing,
   quickLimits: [
@@ -164,6 +181,9 @@ const Grid = styled.div`
   flex-direction: column;
   gap: 6px;
   margin-top: 6px;
-  > div { display: grid; grid-template-columns: 70px repeat(3, 104px); gap: 12px; align-items: center; }
+  /* The cells stand under the stations of the drawing, whatever width it is given. */
+  > div { display: grid; grid-template-columns: 38% repeat(3, 17.57%); align-items: center; }
+  > div > * { justify-self: center; }
+  > div > b { justify-self: end; padding-right: 12px; }
   b { font-weight: 500; }
 `

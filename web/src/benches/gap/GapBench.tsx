@@ -5,7 +5,7 @@ import { useHatch } from '../../drawing/Hatch'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { clocksOf, type Draft, DraftReader, readClock, suggested } from '../draft'
+import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, readClock, suggested } from '../draft'
 import { LabelledCell, Row, Zone } from '../parts'
 import { RingReadings } from '../ringReadings'
 
@@ -26,6 +26,14 @@ function read(draft: Draft) {
   return reader.done({ readings, diameter_mm: diameter, ...(bar !== null && { bar_mm: bar }) })
 }
 
+function restore(entered: Entered, part: Part) {
+  const filler = new DraftFiller(entered)
+  filler.cell('diameter', 'diameter_mm')
+  filler.cell('bar', 'bar_mm')
+  filler.ring(part, 'readings')
+  return filler.draft
+}
+
 /** The gap at places round the clock, with the two hubs drawn open by what was read. */
 function GapDrawing(props: BenchProps<Result>) {
   const [fileProblem, setFileProblem] = useState('')
@@ -42,11 +50,19 @@ function GapDrawing(props: BenchProps<Result>) {
         <Row>
           <RingReadings {...props} result={result} name="Gap" note="hub to hub" onFileProblem={setFileProblem} />
           <div>
-            <LabelledCell cell="diameter" label="Measured on diameter" draft={draft} change={change} problems={problems} />
+            <LabelledCell
+              cell="diameter"
+              label="Measured on diameter"
+              part="set-up"
+              draft={draft}
+              change={change}
+              problems={problems}
+            />
             <br />
             <LabelledCell
               cell="bar"
               label="Spacer bar"
+              part="aside"
               detail="only with bar and feelers"
               draft={draft}
               change={change}
@@ -133,6 +149,7 @@ export const gapBench: BenchClient<Result> = {
   answers: 'Gap on the axis, its spread and the angle it shows',
   start,
   read,
+  restore,
   say: (result, unit) => ({
     ...plainSay(result),
     note: `${showLength(result.mean_mm, unit)} on the axis, spread ${showLength(result.spread_mm, unit)}, wide at ${sayClock(result.wide_at_deg)}.`,

@@ -4,7 +4,7 @@ import { useHatch } from '../../drawing/Hatch'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { type Draft, DraftReader, suggested } from '../draft'
+import { type Draft, DraftFiller, DraftReader, type Entered, type Part, suggested } from '../draft'
 import { LabelledCell, Zone } from '../parts'
 
 type Result = Schemas['KeyResult']
@@ -42,6 +42,13 @@ function read(draft: Draft) {
     missing ? null : { ...input, shaft_diameter_mm: shaft },
     missing && `Still to measure: ${missing.toLowerCase()}.`,
   )
+}
+
+function restore(entered: Entered, part: Part) {
+  const filler = new DraftFiller(entered)
+  if (part === 'all') for (const [path] of CELLS) filler.cell(path, path)
+  filler.cell('shaft_diameter_mm', 'shaft_diameter_mm')
+  return filler.draft
 }
 
 /** Key and keyways in section, the drawing following the figures. */
@@ -136,6 +143,7 @@ export const keyBench: BenchClient<Result> = {
   answers: 'Key against both keyways: side, top, length',
   start,
   read,
+  restore,
   say: (result, unit) => ({
     ...plainSay(result),
     title: result.verdict === 'over' ? 'The key does not fit.' : 'The key has room.',

@@ -7,7 +7,7 @@ import { Choice } from '../../kit/Choice'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { clocksOf, type Draft, DraftReader, readClock } from '../draft'
+import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, readClock } from '../draft'
 import { Row, Zone } from '../parts'
 import { RingReadings } from '../ringReadings'
 
@@ -19,6 +19,13 @@ function read(draft: Draft, preset: Preset) {
   if (readings.length < 3) return reader.done(null, 'Read at three places or more while the part turns.')
   if (!('limit_mm' in preset)) return reader.done(null, 'Give the limit on the total reading.')
   return reader.done({ readings, kind: (draft.choices.kind as string | undefined) ?? 'rim' })
+}
+
+function restore(entered: Entered, part: Part) {
+  const filler = new DraftFiller(entered)
+  filler.choice('kind', filler.at('kind'))
+  filler.ring(part, 'readings', { signed: true })
+  return filler.draft
 }
 
 /** Readings round a turning part; the drawn rim is off centre by what was read. */
@@ -89,6 +96,7 @@ export const runoutBench: BenchClient<Result> = {
   answers: 'Total reading, high spot, and what of it is oval',
   start: () => ({ cells: {}, choices: {} }),
   read,
+  restore,
   say: (result, unit) => ({
     ...plainSay(result),
     note: `Total ${showLength(result.total_mm, unit, 3)}, high spot at ${sayClock(result.high_spot_deg)}${result.oval_mm === null ? '' : `, oval ${showLength(result.oval_mm, unit, 3)}`}.`,

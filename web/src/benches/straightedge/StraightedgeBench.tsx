@@ -7,7 +7,7 @@ import { EntryCell } from '../../kit/EntryCell'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { clocksOf, type Draft, DraftReader, suggested } from '../draft'
+import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, suggested } from '../draft'
 import { LabelledCell, Row, Zone } from '../parts'
 
 type Result = Schemas['StraightedgeResult']
@@ -36,6 +36,23 @@ function read(draft: Draft) {
   if (readings.length < 2) return reader.done(null, 'Two places a quarter turn apart, or more.')
   if (stationary === null || movable === null) return reader.done(null, 'Measure both hub diameters.')
   return reader.done({ readings, stationary_hub_mm: stationary, movable_hub_mm: movable })
+}
+
+function restore(entered: Entered, part: Part) {
+  const filler = new DraftFiller(entered)
+  filler.cell('stationary', 'stationary_hub_mm')
+  filler.cell('movable', 'movable_hub_mm')
+  const readings = filler.at<{ clock: number; on: Hub }[]>('readings') ?? []
+  filler.choice(
+    'clocks',
+    readings.map((r) => r.clock),
+  )
+  if (part === 'all')
+    for (const [i, { clock, on }] of readings.entries()) {
+      filler.cell(`at${clock}`, `readings.${i}.feeler_mm`)
+      filler.choice(`on${clock}`, on)
+    }
+  return filler.draft
 }
 
 /** Feelers under a straightedge: at each place the figure, and over which hub the feeler slides. */
@@ -79,12 +96,20 @@ function StraightedgeDrawing({ draft, change, problems, result }: BenchProps<Res
             <LabelledCell
               cell="stationary"
               label="Stationary hub diameter"
+              part="set-up"
               draft={draft}
               change={change}
               problems={problems}
             />
             <br />
-            <LabelledCell cell="movable" label="Movable hub diameter" draft={draft} change={change} problems={problems} />
+            <LabelledCell
+              cell="movable"
+              label="Movable hub diameter"
+              part="set-up"
+              draft={draft}
+              change={change}
+              problems={problems}
+            />
           </div>
         </Row>
       </Zone>
@@ -153,6 +178,7 @@ export const straightedgeBench: BenchClient<Result> = {
   answers: 'Offset from feelers under a straightedge',
   start,
   read,
+  restore,
   say: (result, unit) => ({ ...plainSay(result), note: `Offset ${showLength(result.offset_mm, unit)} in all.` }),
   Drawing: StraightedgeDrawing,
   quickLimits: [{ cell: 'offset', label: 'Offset limit', kind: 'length', unit: '' }],

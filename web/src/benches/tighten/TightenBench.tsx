@@ -1,24 +1,26 @@
 import { useEffect, useState } from 'react'
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
-import { clockPoint } from '../../drawing/clock'
-import { useHatch } from '../../drawing/Hatch'
 import { MainButton, PlainButton } from '../../kit/Button'
 import { Choice } from '../../kit/Choice'
-import { EntryCell } from '../../kit/EntryCell'
 import { readNumber } from '../../units/length'
 import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { type Draft, DraftReader } from '../draft'
+import { type Draft, DraftFiller, DraftReader, type Entered, type Part } from '../draft'
 import { LabelledCell, Zone } from '../parts'
+import { BoltPlan, type Pull } from './BoltPlan'
 
 type Result = Schemas['TightenResult']
-interface Pull {
-  pass: number
-  bolt: number
-  torque_nm: number
+
+/** Every click in the order it came. One that was taken back stays, struck through, and is not sent. */
+interface Click extends Pull {
+  takenBack?: boolean
 }
 
-const pullsOf = (draft: Draft) => (draft.choices.pulls as Pull[] | undefined) ?? []
+const clicksOf = (draft: Draft) => (draft.choices.clicks as Click[] | undefined) ?? []
+const pullsOf = (draft: Draft): Pull[] =>
+  clicksOf(draft)
+    .filter((click) => !click.takenBack)
+    .map(({ pass, bolt, torque_nm }) => ({ pass, bolt, torque_nm }))
 const PATTERNS = ['star', 'circle', 'alternate'] as const
 const PATTERN_WORDS = { star: 'crosswise', circle: 'round and round', alternate: 'odd, then even' }
 const SCHEMES = { '50, 75, 100 %': [0.5, 0.75, 1], 'half, full, full': [0.5, 1, 1], 'straight to torque': [1] } as const
@@ -41,11 +43,22 @@ function read(draft: Draft, preset: Preset) {
   })
 }
 
-/** The bolt circle with the next bolt lit; each pull is logged with its torque. */
-function TightenDrawing({ draft, change, preset, result, problems, entered }: BenchProps<Result>) {
+function restore(entered: Entered, part: Part) {
+  const filler = new DraftFiller(entered)
+  if (part === 'all') filler.choice('clicks', filler.at('pulls'))
+  return filler.draft
+}
+
+/** The bolts with the next one lit; each click is logged with its torque. */
+function TightenDrawing({ draft, change, preset, result, problems, spec }: BenchProps<Result>) {
   const [asked, setAsked] = useState<number | null>(null)
-  const pulls = (entered?.pulls as Pull[] | undefined) ?? pullsOf(draft)
-  const setPulls = (next: Pull[]) => change({ ...draft, choices: { ...draft.choices, pulls: next } })
+  const clicks = clicksOf(draft)
+  const pulls = pullsOf(draft)
+  const setClicks = (next: Click[]) => change({ ...draft, choices: { ...draft.choices, clicks: next } })
+  const takeBack = () => {
+    const last = clicks.findLastIndex((click) => !click.takenBack)
+    if (last >= 0) setClicks(clicks.map((click, i) => (i === last ? { ...click, takenBack: true } : click)))
+  }
   const next = nextTurn(result, pulls)
   const typed = draft.cells.torque_now
   const pull = (bolt: number) => {
@@ -54,9 +67,11 @@ function TightenDrawing({ draft, change, preset, result, problems, entered }: Be
     const torque = (typed && readNumber(typed.text)) || turn.torque_nm
     change({
       cells: Object.fromEntries(Object.entries(draft.cells).filter(([cell]) => cell !== 'torque_now')),
-      choices: { ...draft.choices, pulls: [...pulls, { pass: turn.pass, bolt: turn.bolt, torque_nm: torque }] },
+      choices: { ...draft.choices, clicks: [...clicks, { pass: turn.pass, bolt: turn.bolt, torque_nm: torque }] },
     })
     setAsked(null)
+    const isLast = result!.sequence.length === pulls.length + 1
+    if (isLast) document.querySelector<HTMLElement>('[data-enter-goes-here]')?.focus()
   }
   const tap = (bolt: number) => (next && bolt !== next.bolt && asked !== bolt ? setAsked(bolt) : pull(bolt))
   useEffect(() => {
@@ -67,7 +82,7 @@ function TightenDrawing({ draft, change, preset, result, problems, entered }: Be
       if (event.key === ' ' && next) {
         event.preventDefault()
         pull(next.bolt)
-      } else if (event.key.toLowerCase() === 'u' && pulls.length) setPulls(pulls.slice(0, -1))
+      } else if (event.key.toLowerCase() === 'u') takeBack()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
@@ -82,7 +97,14 @@ function TightenDrawing({ draft, change, preset, result, problems, entered }: Be
       {result && (
         <Two>
           <div>
-            <BoltCircle result={result} pulls={pulls} onTap={tap} />
+            <BoltPlan
+              result={result}
+              pulls={pulls}
+              next={next}
+              feet={draft.choices.layout === 'feet' ? (spec?.[spec.movable as 'driver'] ?? null) : null}
+              couplingRight={spec?.movable === 'driver'}
+              onTap={tap}
+            />
             {asked !== null && next && (
               <p role="alert">
                 Bolt {next.bolt} is next. Tap bolt {asked} again to pull it out of turn.
@@ -92,19 +114,23 @@ function TightenDrawing({ draft, change, preset, result, problems, entered }: Be
               <MainButton isDisabled={!next} onPress={() => next && pull(next.bolt)}>
                 {next ? `Bolt ${next.bolt}: clicked at ${Number(next.set_nm.toFixed(1))}` : 'Every bolt pulled'}
               </MainButton>
-              <EntryCell
-                kind="number"
-                width={104}
-                label="Torque reached, N·m, when it was not the one asked"
-                typed={typed}
-                onType={(t) => change({ ...draft, cells: { ...draft.cells, torque_now: t } })}
-              />
-              <PlainButton isDisabled={!pulls.length} onPress={() => setPulls(pulls.slice(0, -1))}>
-                Undo
+              <PlainButton isDisabled={!pulls.length} onPress={takeBack}>
+                Take back
               </PlainButton>
             </Actions>
+            <LabelledCell
+              cell="torque_now"
+              label="Torque reached"
+              part="aside"
+              detail="before the click, when it is not the one asked"
+              kind="number"
+              unit="N·m"
+              draft={draft}
+              change={change}
+              problems={problems}
+            />
           </div>
-          <Log pulls={pulls} result={result} />
+          <Log clicks={clicks} result={result} />
         </Two>
       )}
     </>
@@ -112,7 +138,7 @@ function TightenDrawing({ draft, change, preset, result, problems, entered }: Be
 }
 
 function SetUp({ draft, change, problems }: Pick<BenchProps, 'draft' | 'change' | 'problems'>) {
-  const choose = (key: string, value: string) => change({ ...draft, choices: { ...draft.choices, [key]: value, pulls: [] } })
+  const choose = (key: string, value: string) => change({ ...draft, choices: { ...draft.choices, [key]: value, clicks: [] } })
   return (
     <SetUpGrid>
       <LabelledCell cell="bolts" label="Bolts" kind="number" unit="" draft={draft} change={change} problems={problems} />
@@ -142,107 +168,32 @@ function SetUp({ draft, change, problems }: Pick<BenchProps, 'draft' | 'change' 
   )
 }
 
-const CIRCLE = 138
-
 /** The bolt whose turn it is, from the core's sequence: known at once, so that two quick clicks are two bolts. */
 function nextTurn(result: Result | null, pulls: readonly Pull[]) {
   return result?.sequence.find((turn) => !pulls.some((p) => p.pass === turn.pass && p.bolt === turn.bolt)) ?? null
 }
 
-function BoltCircle({ result, pulls, onTap }: { result: Result; pulls: Pull[]; onTap: (bolt: number) => void }) {
-  const hatch = useHatch()
-  const bolts = [...new Set(result.sequence.map((t) => t.bolt))].sort((a, b) => a - b)
-  const passes = Math.max(...result.sequence.map((t) => t.pass))
-  const next = nextTurn(result, pulls)
-  const size = Math.min(24, (Math.PI * CIRCLE) / bolts.length - 5)
-  return (
-    <Circle>
-      <svg viewBox="-200 -190 400 380" aria-hidden="true">
-        {hatch.defs}
-        <circle r="182" fill="none" stroke="var(--ink)" strokeWidth="2" />
-        <circle r={CIRCLE} fill="none" stroke="var(--ink)" strokeDasharray="14 3 3 3" />
-        <circle r="92" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
-        <circle r="66" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
-        {bolts.map((bolt, i) => {
-          const { x, y } = clockPoint((i * 360) / bolts.length, CIRCLE)
-          const done = pulls.filter((p) => p.bolt === bolt).length
-          const live = next?.bolt === bolt
-          return (
-            <g key={bolt} transform={`translate(${x} ${y})`}>
-              {live && <circle r={size + 9} fill="var(--blue-wash)" stroke="var(--blue)" strokeWidth="3" />}
-              <path
-                d={hexagon(size)}
-                fill={done >= passes ? 'var(--ink)' : 'var(--leaf)'}
-                stroke={live ? 'var(--blue)' : 'var(--ink)'}
-                strokeWidth="2"
-              />
-              <text
-                y="6"
-                textAnchor="middle"
-                fontFamily="var(--read)"
-                fontWeight="600"
-                fontSize="17"
-                fill={done >= passes ? 'var(--paper)' : live ? 'var(--blue)' : 'var(--ink)'}
-              >
-                {bolt}
-              </text>
-              {[...Array(passes).keys()].map((pass) => {
-                const taken = pulls.some((p) => p.bolt === bolt && p.pass === pass + 1)
-                const at = clockPoint((i * 360) / bolts.length + (pass - (passes - 1) / 2) * 26, size + 5)
-                return taken && !live && <circle key={`${bolt} ${pass + 1}`} cx={at.x} cy={at.y} r="3" fill="var(--ink)" />
-              })}
-            </g>
-          )
-        })}
-        <text y="-26" textAnchor="middle" fontSize="15" fontWeight="600" fill="var(--blue)">
-          {next ? `bolt ${next.bolt}` : 'all pulled'}
-        </text>
-        <text y="20" textAnchor="middle" fontFamily="var(--read)" fontWeight="600" fontSize="42">
-          {next ? Number(next.set_nm.toFixed(1)) : ''}
-        </text>
-        <text y="44" textAnchor="middle" fontSize="14">
-          {next ? `N·m, pass ${next.pass} of ${passes}` : `${result.done} pulls`}
-        </text>
-      </svg>
-      {bolts.map((bolt, i) => {
-        const { x, y } = clockPoint((i * 360) / bolts.length, CIRCLE)
-        const style = { left: `${((x + 200) / 400) * 100}%`, top: `${((y + 190) / 380) * 100}%` }
-        return (
-          <button
-            key={bolt}
-            type="button"
-            style={style}
-            aria-label={`Bolt ${bolt}${next?.bolt === bolt ? ', next' : ''}`}
-            onClick={() => onTap(bolt)}
-          />
-        )
-      })}
-    </Circle>
-  )
-}
-
-function hexagon(size: number) {
-  const points = [30, 90, 150, 210, 270, 330].map((c) => clockPoint(c, size))
-  return `M${points.map((p) => `${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join('L')}Z`
-}
-
-function Log({ pulls, result }: { pulls: Pull[]; result: Result }) {
+function Log({ clicks, result }: { clicks: Click[]; result: Result }) {
   const passes = [...new Set(result.sequence.map((t) => t.pass))]
   return (
     <LogBox>
       {passes.map((pass) => {
         const asked = result.sequence.find((t) => t.pass === pass)!
-        const mine = pulls.filter((p) => p.pass === pass)
+        const mine = clicks.filter((c) => c.pass === pass)
         return (
           <section key={pass}>
             <h4>
               Pass {pass} <span>{Number(asked.torque_nm.toFixed(1))} N·m</span>
             </h4>
-            {mine.map((p, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: pulls are a log, in order, and only ever appended
+            {mine.map((c, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: clicks are a log, in order, and only ever appended
               <div key={i}>
-                <i>{p.bolt}</i> {p.torque_nm.toFixed(1)}
-                {mine.slice(i + 1).some((later) => later.bolt === p.bolt) && <em> pulled again</em>}
+                <i>{c.bolt}</i> {c.takenBack ? <s>{c.torque_nm.toFixed(1)}</s> : c.torque_nm.toFixed(1)}
+                {c.takenBack ? (
+                  <em> taken back</em>
+                ) : (
+                  mine.slice(i + 1).some((later) => later.bolt === c.bolt && !later.takenBack) && <em> pulled again</em>
+                )}
               </div>
             ))}
           </section>
@@ -256,8 +207,9 @@ export const tightenBench: BenchClient<Result> = {
   name: 'tighten',
   title: 'Tighten',
   answers: 'Bolts in order and in passes, each pull logged',
-  start: () => ({ cells: {}, choices: {} }),
+  start: (_, suggest) => ({ cells: {}, choices: suggest.layout ? { layout: suggest.layout } : {} }),
   read,
+  restore,
   say: (result) => {
     const next = result.next ?? null
     const plain = plainSay(result)
@@ -273,7 +225,7 @@ export const tightenBench: BenchClient<Result> = {
   Drawing: TightenDrawing,
   keys: [
     ['Space', 'clicked, next bolt'],
-    ['U', 'undo'],
+    ['U', 'take back'],
   ],
 }
 
@@ -282,13 +234,6 @@ const Two = styled.div`
   grid-template-columns: minmax(0, 1fr) 190px;
   > div:first-child { padding: 10px 16px; }
   p[role='alert'] { font-weight: 600; padding: 4px 0; }
-`
-const Circle = styled.div`
-  position: relative;
-  max-width: 460px;
-  margin: 0 auto;
-  svg { display: block; width: 100%; }
-  button { position: absolute; width: 52px; height: 52px; transform: translate(-50%, -50%); border-radius: 50%; }
 `
 const Actions = styled.div`
   display: flex;

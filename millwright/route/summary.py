@@ -1,0 +1,51 @@
+"""What a job found and what it left, in a few lines: the head of its record."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from .steps import Step
+
+POSITION = ("gap", "straightedge", "alignment")  # benches that say where the machines stand
+
+
+@dataclass(frozen=True, kw_only=True)
+class Read:
+    """One reading: its step, and what the bench said."""
+
+    step: Step
+    result: Mapping[str, Any]
+
+
+@dataclass(frozen=True, kw_only=True)
+class SummaryLine:
+    """One judged figure: ``found`` at first, ``left`` at last; they are the same where it was read once."""
+
+    what: str
+    found: float | None
+    left: Mapping[str, Any]  # the last check, as in the result
+
+
+def summary(readings: Iterable[Read]) -> list[SummaryLine]:
+    """The judged figures of a job, in the order of its steps.
+
+    Where machines stand, a check is followed from its first reading to its last, over all steps that read it.
+    Elsewhere each step gives its worst check as last read.
+    """
+    first: dict[str, float | None] = {}
+    last: dict[str, tuple[str, Mapping[str, Any]]] = {}
+    for read in readings:
+        judged = [c for c in read.result.get("checks", []) if c["value"] is not None and c["status"] != "not judged"]
+        bench = read.result.get("bench", "")
+        if bench in POSITION:
+            for check in judged:
+                key = f"{bench} {check['name']}"
+                first.setdefault(key, check["value"])
+                last[key] = (check["name"], check)
+        elif judged and bench != "sheet":
+            # Bolts: the last pass is what is left on them.
+            check = judged[-1] if bench == "tighten" else max(judged, key=lambda c: c["used"] or 0.0)
+            last[read.step.key] = (read.step.title, check)
+    return [
+        SummaryLine(what=what[0].upper() + what[1:], found=first.get(key), left=check) for key, (what, check) in last.items()
+    ]

@@ -1,0 +1,162 @@
+import styled from 'styled-components'
+import type { Schemas } from '../../api/client'
+import { clockPoint } from '../../drawing/clock'
+import { useHatch } from '../../drawing/Hatch'
+import { feetPlaces } from './feetPlaces'
+
+type Result = Schemas['TightenResult']
+type Turn = Schemas['Turn']
+
+/** One bolt pulled once. */
+export interface Pull {
+  pass: number
+  bolt: number
+  torque_nm: number
+}
+
+interface BoltPlanProps {
+  result: Result
+  pulls: readonly Pull[]
+  next: Turn | null
+  /** The machine whose feet are bolted down; without it the bolts stand on a circle. */
+  feet: Schemas['Machine'] | null
+  /** Where the coupling is, seen from above with driver left. */
+  couplingRight: boolean
+  onTap: (bolt: number) => void
+}
+
+const CIRCLE = 138
+const BIGGEST = 24
+
+/** The bolts where they sit, with their numbers: pulled, next, still to come. Tap one to say that it clicked. */
+export function BoltPlan({ result, pulls, next, feet, couplingRight, onTap }: BoltPlanProps) {
+  const hatch = useHatch()
+  const bolts = [...new Set(result.sequence.map((t) => t.bolt))].sort((a, b) => a - b)
+  const passes = Math.max(...result.sequence.map((t) => t.pass))
+  const places = feet ? feetPlaces(bolts.length) : bolts.map((_, i) => clockPoint((i * 360) / bolts.length, CIRCLE))
+  const size = feet ? BIGGEST : Math.min(BIGGEST, (Math.PI * CIRCLE) / bolts.length - 5)
+  return (
+    <Plan>
+      <svg viewBox="-200 -190 400 380" aria-hidden="true">
+        {hatch.defs}
+        {feet ? (
+          <Machine name={feet.name} couplingRight={couplingRight} />
+        ) : (
+          <>
+            <circle r="182" fill="none" stroke="var(--ink)" strokeWidth="2" />
+            <circle r={CIRCLE} fill="none" stroke="var(--ink)" strokeDasharray="14 3 3 3" />
+            <circle r="92" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
+            <circle r="66" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
+          </>
+        )}
+        {bolts.map((bolt, i) => (
+          <Bolt
+            key={bolt}
+            bolt={bolt}
+            at={places[i]!}
+            size={size}
+            passes={passes}
+            pulled={pulls.filter((p) => p.bolt === bolt)}
+            isNext={next?.bolt === bolt}
+          />
+        ))}
+        <text y="-26" textAnchor="middle" fontSize="15" fontWeight="600" fill="var(--blue)">
+          {next ? `bolt ${next.bolt}` : 'all pulled'}
+        </text>
+        <text y="20" textAnchor="middle" fontFamily="var(--read)" fontWeight="600" fontSize="42">
+          {next ? Number(next.set_nm.toFixed(1)) : ''}
+        </text>
+        <text y="44" textAnchor="middle" fontSize="14">
+          {next ? `N·m, pass ${next.pass} of ${passes}` : `${result.done} pulls`}
+        </text>
+      </svg>
+      {bolts.map((bolt, i) => {
+        const { x, y } = places[i]!
+        const style = { left: `${((x + 200) / 400) * 100}%`, top: `${((y + 190) / 380) * 100}%` }
+        return (
+          <button
+            key={bolt}
+            type="button"
+            style={style}
+            aria-label={`Bolt ${bolt}${next?.bolt === bolt ? ', next' : ''}`}
+            onClick={() => onTap(bolt)}
+          />
+        )
+      })}
+    </Plan>
+  )
+}
+
+/** A machine from above, its shaft toward the coupling; 9 o'clock side on top where the coupling is right. */
+function Machine({ name, couplingRight }: { name: string; couplingRight: boolean }) {
+  const way = couplingRight ? 1 : -1
+  return (
+    <g stroke="var(--ink)" fill="none">
+      <path d="M-150 -96H150V96H-150Z" strokeWidth="2" fill="var(--paper)" />
+      <path d="M-196 0H196" strokeDasharray="14 3 3 3" />
+      <path d={`M${way * 150} -15H${way * 172}V15H${way * 150}`} strokeWidth="2" />
+      <path d={`M${way * 172} -30H${way * 192}V30H${way * 172}Z`} strokeWidth="2" fill="var(--paper)" />
+      <g stroke="none" fill="var(--ink)" textAnchor="middle" fontSize="14">
+        <text y="76" fontWeight="600" fontSize="16">
+          {name}
+        </text>
+        <text y="-172">{couplingRight ? '9' : '3'} o’clock side</text>
+        <text y="182">{couplingRight ? '3' : '9'} o’clock side</text>
+      </g>
+    </g>
+  )
+}
+
+interface BoltProps {
+  bolt: number
+  at: { x: number; y: number }
+  size: number
+  passes: number
+  pulled: readonly Pull[]
+  isNext: boolean
+}
+
+/** A bolt head; one dot outside it for each pass it has had. */
+function Bolt({ bolt, at, size, passes, pulled, isNext }: BoltProps) {
+  const isDone = new Set(pulled.map((p) => p.pass)).size >= passes
+  const outward = (Math.atan2(at.x, -at.y) * 180) / Math.PI
+  return (
+    <g transform={`translate(${at.x} ${at.y})`}>
+      {isNext && <circle r={size + 9} fill="var(--blue-wash)" stroke="var(--blue)" strokeWidth="3" />}
+      <path
+        d={hexagon(size)}
+        fill={isDone ? 'var(--ink)' : 'var(--leaf)'}
+        stroke={isNext ? 'var(--blue)' : 'var(--ink)'}
+        strokeWidth="2"
+      />
+      <text
+        y="6"
+        textAnchor="middle"
+        fontFamily="var(--read)"
+        fontWeight="600"
+        fontSize="17"
+        fill={isDone ? 'var(--paper)' : isNext ? 'var(--blue)' : 'var(--ink)'}
+      >
+        {bolt}
+      </text>
+      {[...Array(passes).keys()].map((pass) => {
+        const dot = clockPoint(outward + (pass - (passes - 1) / 2) * 26, size + 5)
+        const taken = pulled.some((p) => p.pass === pass + 1)
+        return taken && !isNext && <circle key={pass} cx={dot.x} cy={dot.y} r="3" fill="var(--ink)" />
+      })}
+    </g>
+  )
+}
+
+function hexagon(size: number) {
+  const points = [30, 90, 150, 210, 270, 330].map((c) => clockPoint(c, size))
+  return `M${points.map((p) => `${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join('L')}Z`
+}
+
+const Plan = styled.div`
+  position: relative;
+  max-width: 420px;
+  margin: 0 auto;
+  svg { display: block; width: 100%; }
+  button { position: absolute; width: 52px; height: 52px; transform: translate(-50%, -50%); border-radius: 50%; }
+`

@@ -1,0 +1,74 @@
+import type { Schemas } from '../api/client'
+import { showFigure } from '../units/length'
+import { useUnit } from '../units/preferences'
+import { AllowanceBlock, Glyph, Num, temperOf } from './Allowance'
+
+type Check = Schemas['Check']
+
+interface TwoLimitsProps {
+  /** What the coupling survives. */
+  maker: Check
+  /** What the machines run well at. */
+  target: Check
+}
+
+const WIDTH = 275
+const AT_FIRST = 0.56 // as shares of the bar: the nearer limit, and the farther one
+const AT_SECOND = 0.88
+
+/** One figure against both limits: heavy tick the running target, double tick the coupling's. The scale changes at the nearer. */
+export function TwoLimits({ maker, target }: TwoLimitsProps) {
+  const unit = useUnit()
+  const value = showFigure(target.value ?? 0, target.unit, unit)
+  const say = (check: Check) => showFigure(check.max ?? 0, check.unit, unit).text
+  const share = (check: Check) => Math.round((check.used ?? 0) * 100)
+  return (
+    <AllowanceBlock data-status={target.status}>
+      <div className="head">
+        <span>{target.quantity[0]!.toUpperCase() + target.quantity.slice(1)}</span>
+        <span>
+          <Num>{value.text}</Num> <small>{value.unit}</small>
+        </span>
+      </div>
+      <Scale size={Math.abs(target.value ?? 0)} maker={maker.max ?? 1} target={target.max ?? 1} used={target.used ?? 0} />
+      <div className="foot">
+        <Glyph status={target.status} />
+        <b>{target.status}</b>
+        <span>
+          {share(target)} % of target {say(target)}
+        </span>
+      </div>
+      <div className="foot">
+        <Glyph status={maker.status} />
+        <b>{maker.status}</b>
+        <span>
+          {share(maker)} % of coupling’s {say(maker)}
+        </span>
+      </div>
+      <div className="source">{target.source}</div>
+      <div className="source">{maker.source}</div>
+    </AllowanceBlock>
+  )
+}
+
+function Scale({ size, maker, target, used }: { size: number; maker: number; target: number; used: number }) {
+  const [near, far] = maker < target ? [maker, target] : [target, maker]
+  const place = (v: number) => {
+    const share = v <= near ? (v / near) * AT_FIRST : AT_FIRST + ((v - near) / (far - near || 1)) * (AT_SECOND - AT_FIRST)
+    return 1 + Math.min(share, 1) * (WIDTH - 2)
+  }
+  return (
+    <svg viewBox={`0 0 ${WIDTH} 18`} width={WIDTH} height="18" aria-hidden="true" className="bar">
+      <rect x=".6" y="2.6" width={WIDTH - 1.2} height="12" fill="var(--scale)" stroke="var(--ink)" strokeWidth="1.25" />
+      <rect x="1" y="3.2" width={place(size) - 1} height="10.8" fill={`var(--temper-${temperOf(used)})`} />
+      <path
+        d={[0.25, 0.5, 0.75].map((s) => `M${place(near * s)} 9V14`).join('')}
+        stroke="var(--scale-ink)"
+        strokeWidth=".75"
+      />
+      <path d={`M${place(size)} 3V14`} stroke="var(--scale-ink)" strokeWidth="2" />
+      <path d={`M${place(target)} 0V18`} stroke="var(--ink)" strokeWidth="3" />
+      <path d={`M${place(maker) - 2} 0V18M${place(maker) + 2} 0V18`} stroke="var(--ink)" strokeWidth="1.5" />
+    </svg>
+  )
+}
