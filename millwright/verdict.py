@@ -60,6 +60,11 @@ class WorkLine:
     unit: str
 
 
+def work(what: str, formula: str, numbers: str, value: float, unit: str = "mm") -> WorkLine:
+    """`WorkLine` in the order it is read."""
+    return WorkLine(what=what, formula=formula, numbers=numbers, value=value, unit=unit)
+
+
 class Result(Model):
     """What every bench returns besides its own fields."""
 

@@ -8,7 +8,7 @@ from pydantic import Field
 from ..clock import RESOLUTION_MM, StandsOut, find_stands_out, least_squares, say_stands_out
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Place, Slope
-from ..verdict import Check, Result, WorkLine, worst
+from ..verdict import Check, Result, WorkLine, work, worst
 from . import dials
 from .dials import Dial
 from .feet import Foot, FootMove, foot_moves, hot_lift, problems_of_feet
@@ -254,19 +254,15 @@ def _working(given: AlignmentInput, axis: Line, left: Line, feet: list[FootMove]
         ("up", "V", axis.offset_v_mm, axis.slope_v_mm_per_m),
         ("toward 3", "H", axis.offset_h_mm, axis.slope_h_mm_per_m),
     ):
-        lines.append(_work(f"slope, {way}", f"all dials in one fit, {plane}", "", slope, "mm/m"))
-        lines.append(_work(f"offset at the coupling, {way}", f"all dials in one fit, {plane}", "", offset, "mm"))
+        lines.append(work(f"slope, {way}", f"all dials in one fit, {plane}", "", slope, "mm/m"))
+        lines.append(work(f"offset at the coupling, {way}", f"all dials in one fit, {plane}", "", offset, "mm"))
     if left.offset_v_mm != axis.offset_v_mm or left.slope_v_mm_per_m != axis.slope_v_mm_per_m:
-        lines.append(_work("left when running, up", "measured + growth − target", "", left.offset_v_mm, "mm"))
+        lines.append(work("left when running, up", "measured + growth − target", "", left.offset_v_mm, "mm"))
     for foot, move in zip(given.movable_feet, feet, strict=True):
         for what, offset, slope, value in (
             (f"{foot.name}, shim", left.offset_v_mm, left.slope_v_mm_per_m, move.shim_mm),
             (f"{foot.name}, slide to 3", left.offset_h_mm, left.slope_h_mm_per_m, move.slide_mm),
         ):
             numbers = f"−({offset:+.3f} {slope:+.3f} × {foot.x_mm / 1000:.3f})"
-            lines.append(_work(what, "−(offset + slope × distance)", numbers, value, "mm"))
+            lines.append(work(what, "−(offset + slope × distance)", numbers, value, "mm"))
     return lines
-
-
-def _work(what: str, formula: str, numbers: str, value: float, unit: str) -> WorkLine:
-    return WorkLine(what=what, formula=formula, numbers=numbers, value=value, unit=unit)

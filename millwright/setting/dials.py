@@ -9,7 +9,7 @@ from pydantic import Field
 from ..clock import Array, ClockReading, at_quarters, clock_columns, position_problem
 from ..errors import Problem
 from ..model import Model, Place, Size
-from ..verdict import WorkLine
+from ..verdict import WorkLine, work
 
 PLANES_APART_MM = 1.0  # two rim planes closer than this see one and the same offset
 
@@ -125,16 +125,12 @@ def working_of(dial: Dial, name: str) -> list[WorkLine]:
         return []
     lines = []
     down = quarters[180] - quarters[0]
-    lines.append(_work(f"{name}, 6 less 12", "6 − 12", f"{quarters[180]:+.3f} − {quarters[0]:+.3f}", down))
+    lines.append(work(f"{name}, 6 less 12", "6 − 12", f"{quarters[180]:+.3f} − {quarters[0]:+.3f}", down))
     if dial.sag_mm:
-        lines.append(_work("take off bracket sag", "− sag", f"{down:+.3f} − {dial.sag_mm:+.3f}", down - dial.sag_mm))
+        lines.append(work("take off bracket sag", "− sag", f"{down:+.3f} − {dial.sag_mm:+.3f}", down - dial.sag_mm))
         down -= dial.sag_mm
-    lines.append(_work("half of it", "÷ 2", f"{down:+.3f} ÷ 2", down / 2))
+    lines.append(work("half of it", "÷ 2", f"{down:+.3f} ÷ 2", down / 2))
     across = quarters[270] - quarters[90]
-    lines.append(_work(f"{name}, 9 less 3", "9 − 3", f"{quarters[270]:+.3f} − {quarters[90]:+.3f}", across))
-    lines.append(_work("half of it", "÷ 2", f"{across:+.3f} ÷ 2", across / 2))
+    lines.append(work(f"{name}, 9 less 3", "9 − 3", f"{quarters[270]:+.3f} − {quarters[90]:+.3f}", across))
+    lines.append(work("half of it", "÷ 2", f"{across:+.3f} ÷ 2", across / 2))
     return lines
-
-
-def _work(what: str, formula: str, numbers: str, value: float) -> WorkLine:
-    return WorkLine(what=what, formula=formula, numbers=numbers, value=value, unit="mm")

@@ -116,7 +116,8 @@ def _working(given: StraightedgeInput, uneven: float, up: float, right: float, o
                 unit="mm",
             )
         )
-    steps = ", ".join(f"{r.feeler_mm if r.on == 'stationary' else -r.feeler_mm:+.2f}" for r in given.readings)
+    signed = [r.feeler_mm if r.on == "stationary" else 0.0 - r.feeler_mm for r in given.readings]
+    steps = ", ".join(f"{step:+.2f}" for step in signed)
     return [
         *lines,
         WorkLine(what="up", formula="steps × cos, least squares", numbers=steps, value=up, unit="mm"),

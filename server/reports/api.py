@@ -17,7 +17,7 @@ from server.web.errors import ErrorsOut
 
 from .exchange import read_job, write_job
 from .pdf import record_pdf
-from .record import RecordOut, record_of
+from .record import RecordOut, record_of, rings_of
 
 router = Router(tags=["records"])
 MISSING = {404: ErrorsOut}
@@ -58,11 +58,10 @@ def as_json(request: HttpRequest, job_id: UUID):
 def entry_csv(request: HttpRequest, job_id: UUID, entry_id: UUID, dial: int = 0):
     """The clock readings of an entry as CSV; ``dial`` says which, where there are several."""
     entry = get_object_or_404(Entry, pk=entry_id, job=_job(request, job_id))
-    inputs = entry.inputs["dials"][dial] if len(entry.inputs.get("dials", [])) > dial >= 0 else entry.inputs
-    readings = [r for r in inputs.get("readings", []) if "value_mm" in r]
-    if not readings:
+    rings = list(rings_of(entry).values())
+    if not 0 <= dial < len(rings):
         raise UnusableInput(Problem("entry", "This entry holds no clock readings."))
-    found = [ClockReading(clock=float(r["clock"]), value_mm=float(r["value_mm"])) for r in readings]
+    found = [ClockReading(clock=float(r["clock"]), value_mm=float(r["value_mm"])) for r in rings[dial]]
     return _file(write_csv(found), "text/csv; charset=utf-8", "readings.csv")
 
 

@@ -1,11 +1,13 @@
 """The record of a job, as one structure that both the page and the PDF show."""
 
-from collections.abc import Mapping
+from collections import Counter
+from collections.abc import Iterator, Mapping
 from datetime import datetime
 from typing import Any
 from uuid import UUID
 
 from ninja import Schema
+from pydantic import computed_field
 
 from millwright.benches import in_order
 from millwright.plain import lines, say_figure
@@ -26,6 +28,12 @@ class Figure(Schema):
     value: str
     typed: str
 
+    @computed_field
+    @property
+    def is_words(self) -> bool:
+        """Not a number: set in the text face."""
+        return not self.value[:1].strip("+-−.").isdigit() and not self.value[:2].strip("+-−.").isdigit()
+
 
 class CheckLine(Schema):
     """A judged figure in words: what it was, its limit, how it stands to it, whose limit."""
@@ -39,7 +47,8 @@ class CheckLine(Schema):
 
 
 class Reading(Schema):
-    """One reading, move or remark of a step. `ticked` and `not_ticked` are sentences of a sheet."""
+    """One reading, move or remark of a step. `ticked` and `not_ticked` are sentences of a sheet;
+    `rings` names the clock readings that go out as CSV, in their order."""
 
     id: UUID
     kind: EntryKind
@@ -50,6 +59,7 @@ class Reading(Schema):
     not_ticked: list[str]
     checks: list[CheckLine]
     advice: list[str]
+    rings: list[str]
     by: str
     role: str
     at: datetime
@@ -142,17 +152,23 @@ def _summary(route: RouteNow, entries: list[Entry]) -> list[CheckLine]:
 
 
 def _check_line(check: Mapping[str, Any], *, name: str = "", found: str = "") -> CheckLine:
-    low, high, unit = check["min"], check["max"], check["unit"]
-    limit = [f"from {say_figure(low, unit)}"] if low is not None else []
-    limit += [f"to {say_figure(high, unit)}"] if high is not None else []
+    unit = check["unit"]
     return CheckLine(
         name=name or check["name"],
         found=found,
         value="" if check["value"] is None else say_figure(check["value"], unit),
-        limit=" ".join(limit),
+        limit=_limit(check["min"], check["max"], check["unit"]),
         status=check["status"],
         source=check["source"],
     )
+
+
+def _limit(low: float | None, high: float | None, unit: str) -> str:
+    if low is not None and high is not None:
+        return f"{say_figure(low, unit)} to {say_figure(high, unit)}"
+    if high is not None:
+        return f"at most {say_figure(high, unit)}"
+    return f"at least {say_figure(low, unit)}" if low is not None else ""
 
 
 def _card(route: RouteNow) -> list[CardLine]:
@@ -208,11 +224,29 @@ def _reading(job: Job, now: StepNow, entry: Entry, label: str) -> Reading:
         not_ticked=[f.label for f in ticks if entry.inputs.get(f.key) is not True],
         checks=[_check_line(check) for check in result.get("checks", [])],
         advice=result.get("advice", []) if result.get("verdict") in ("over", "incomplete") else [],
+        rings=list(rings_of(entry)),
         by=entry.by,
         role=entry.role,
         at=entry.at,
         drawing=alignment_svg(job.as_spec, result) if result.get("bench") == "alignment" else None,
     )
+
+
+def rings_of(entry: Entry) -> dict[str, list[dict[str, float]]]:
+    """Clock readings of a bench entry by name, in their order; none where it holds none."""
+    if (entry.result or {}).get("bench", "sheet") == "sheet":
+        return {}
+    dials = entry.inputs.get("dials", [{"kind": "readings", "readings": entry.inputs.get("readings", [])}])
+    found = {f"{dial['kind']} {i}" if i > 1 else dial["kind"]: dial["readings"] for i, dial in _numbered(dials)}
+    return {name: readings for name, readings in found.items() if readings and "value_mm" in readings[0]}
+
+
+def _numbered(dials: list[dict[str, Any]]) -> Iterator[tuple[int, dict[str, Any]]]:
+    """Each dial with how many of its kind came up to it."""
+    seen: Counter[str] = Counter()
+    for dial in dials:
+        seen[dial["kind"]] += 1
+        yield seen[dial["kind"]], dial
 
 
 def _figures(form: BenchForm | SheetForm | SignForm, entry: Entry) -> list[Figure]:

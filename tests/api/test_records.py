@@ -37,7 +37,9 @@ class RecordTest(TestCase):
             [(r["label"], r["verdict"]) for r in align["readings"]],
             [("as found", "over"), ("moved", None), ("as left", "inside")],
         )
-        self.assertIn({"label": "rim 6 o'clock", "value": "0.6 mm", "typed": ""}, align["readings"][0]["figures"])
+        self.assertIn(
+            {"label": "rim 6 o'clock", "value": "0.6 mm", "typed": "", "is_words": False}, align["readings"][0]["figures"]
+        )
         self.assertTrue(all(check["source"] for r in align["readings"] for check in r["checks"]))
         self.assertTrue(align["readings"][0]["drawing"].startswith("<svg"))
         self.assertTrue(record["closed"])

@@ -98,17 +98,17 @@ class QuickBenchTest(BrowserTestCase):
         expect(self.verdict()).to_have_text("Over the limit.")
         expect(page.get_by_role("img", name="High spot at 2 o’clock")).to_be_visible()
         with page.expect_download() as download:
-            page.get_by_role("button", name="Readings out (CSV)").click()
+            page.get_by_role("button", name="Dial: CSV out").click()
         text = Path(download.value.path()).read_text()
         self.assertEqual(text.splitlines()[:2], ["clock,value_mm", "0.0,0.015"])
         with TemporaryDirectory() as folder:
             good, bad = Path(folder) / "good.csv", Path(folder) / "bad.csv"
             good.write_text(text.replace("90.0,0.026", "90.0,0.016"))
             bad.write_text("clock,value_mm\n0,0\n90,oops\n")
-            page.get_by_label("CSV file of readings").set_input_files(bad)
+            page.get_by_label("Dial: CSV file of readings").set_input_files(bad)
             expect(page.get_by_text("line 3: This wants two numbers")).to_be_visible()
             expect(page.get_by_label("Dial at 3 o’clock")).to_have_value("0.026")
-            page.get_by_label("CSV file of readings").set_input_files(good)
+            page.get_by_label("Dial: CSV file of readings").set_input_files(good)
             expect(page.get_by_label("Dial at 3 o’clock")).to_have_value("0.016")
         expect(self.verdict()).to_have_text("Inside, but close.")
 
@@ -126,7 +126,7 @@ class QuickBenchTest(BrowserTestCase):
         page.get_by_label("Coupling, offset limit").fill("0.1")
         page.get_by_label("Coupling, angle limit").fill("0.1")
         expect(self.verdict()).to_have_text("Over. Move the movable machine.")
-        expect(page.get_by_text("under near foot")).to_be_visible()
+        expect(page.get_by_text("Near foot: add")).to_be_visible()
 
     def test_a_job_read_in_wrongly_changes_nothing_and_says_where(self) -> None:
         lead, before = self.sign_in("lead"), Line.objects.count()

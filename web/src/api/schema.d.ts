@@ -959,6 +959,11 @@ export interface components {
          * @description One figure: where, what, and as typed where that was written another way.
          */
         Figure: {
+            /**
+             * Is Words
+             * @description Not a number: set in the text face.
+             */
+            readonly is_words: boolean;
             /** Label */
             label: string;
             /** Typed */
@@ -1661,7 +1666,8 @@ export interface components {
         };
         /**
          * Reading
-         * @description One reading, move or remark of a step. `ticked` and `not_ticked` are sentences of a sheet.
+         * @description One reading, move or remark of a step. `ticked` and `not_ticked` are sentences of a sheet;
+         *     `rings` names the clock readings that go out as CSV, in their order.
          */
         Reading: {
             /** Advice */
@@ -1689,6 +1695,8 @@ export interface components {
             label: string;
             /** Not Ticked */
             not_ticked: string[];
+            /** Rings */
+            rings: string[];
             /** Role */
             role: string;
             /** Ticked */

@@ -80,7 +80,7 @@ export class DraftFiller {
     return (found ?? undefined) as T | undefined
   }
 
-  cell(cell: string, path: string, write: (value: number) => string = String): void {
+  cell(cell: string, path: string, write: (mm: number) => string = String): void {
     const value = this.at<number>(path)
     if (value !== undefined) this.draft.cells[cell] = { text: this.entered.typed[path] ?? write(value), unit: 'mm' }
   }

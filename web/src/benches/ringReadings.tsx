@@ -1,27 +1,29 @@
-import { useRef } from 'react'
+import { useRef, useState } from 'react'
+import styled from 'styled-components'
 import { post, Refused } from '../api/client'
 import { ClockRing } from '../drawing/ClockRing'
 import { sayClock } from '../drawing/clock'
-import { PlainButton } from '../kit/Button'
+import { WordButton } from '../kit/Button'
 import { EntryCell } from '../kit/EntryCell'
 import { useUnit } from '../units/preferences'
 import type { BenchProps } from './bench'
 import { clocksOf, DraftReader, readClock } from './draft'
-import { Row } from './parts'
 
-interface RingProps extends BenchProps {
+interface RingProps extends Pick<BenchProps, 'draft' | 'change' | 'problems'> {
   name: string
   note?: string
   signed?: boolean
-  onFileProblem?: (words: string) => void
+  /** How the cells of this ring and the list of its places are called on the draft, where a bench has several rings. */
+  prefix?: string
+  placesKey?: string
 }
 
 /** One ring of readings, with its places added and taken away, and its readings as CSV in and out. */
 export function RingReadings(props: RingProps) {
-  const { name, note, signed, draft, change, problems } = props
+  const { name, note, signed, draft, change, problems, prefix = 'at', placesKey = 'clocks' } = props
   const unit = useUnit()
-  const clocks = clocksOf(draft)
-  const choose = (next: number[]) => change({ ...draft, choices: { ...draft.choices, clocks: next } })
+  const clocks = clocksOf(draft, placesKey)
+  const choose = (next: number[]) => change({ ...draft, choices: { ...draft.choices, [placesKey]: next } })
   return (
     <div>
       <ClockRing
@@ -33,9 +35,9 @@ export function RingReadings(props: RingProps) {
         cell={(clock) => (
           <EntryCell
             label={`${name} at ${sayClock(clock)}, ${unit}`}
-            typed={draft.cells[`at${clock}`]}
-            onType={(typed) => change({ ...draft, cells: { ...draft.cells, [`at${clock}`]: typed } })}
-            problem={problems[`at${clock}`]}
+            typed={draft.cells[prefix + clock]}
+            onType={(typed) => change({ ...draft, cells: { ...draft.cells, [prefix + clock]: typed } })}
+            problem={problems[prefix + clock]}
             signed={signed}
           />
         )}
@@ -45,11 +47,14 @@ export function RingReadings(props: RingProps) {
   )
 }
 
+const MOST_ON_A_RING = 36 // more cells than this cover each other
+
 /** Readings to a CSV file and from one; a file that is wrong changes nothing and says which line. */
-function CsvReadings({ draft, change, onFileProblem }: RingProps) {
+function CsvReadings({ name, draft, change, prefix = 'at', placesKey = 'clocks' }: RingProps) {
   const file = useRef<HTMLInputElement>(null)
+  const [problem, setProblem] = useState('')
   const say = (why: unknown) =>
-    onFileProblem?.(why instanceof Refused ? why.problems.map((p) => `${p.path}: ${p.message}`).join(' ') : String(why))
+    setProblem(why instanceof Refused ? why.problems.map((p) => `${p.path}: ${p.message}`).join(' ') : String(why))
   const readIn = async (chosen: File | undefined) => {
     if (!chosen) return
     try {
@@ -57,48 +62,65 @@ function CsvReadings({ draft, change, onFileProblem }: RingProps) {
         '/api/benches/readings/read',
         chosen,
       )
+      if (readings.length > MOST_ON_A_RING) {
+        setProblem(`This file has ${readings.length} readings; a ring takes ${MOST_ON_A_RING}.`)
+        return
+      }
       const cells = Object.fromEntries(
-        readings.map((r) => [`at${r.clock}`, { text: String(r.value_mm), unit: 'mm' as const }]),
+        readings.map((r) => [prefix + r.clock, { text: String(r.value_mm), unit: 'mm' as const }]),
       )
-      const kept = Object.entries(draft.cells).filter(([cell]) => !cell.startsWith('at'))
+      const kept = Object.entries(draft.cells).filter(([cell]) => !cell.startsWith(prefix))
       change({
         cells: { ...Object.fromEntries(kept), ...cells },
-        choices: { ...draft.choices, clocks: readings.map((r) => r.clock) },
+        choices: { ...draft.choices, [placesKey]: readings.map((r) => r.clock) },
       })
-      onFileProblem?.('')
+      setProblem('')
     } catch (why) {
       say(why)
     }
   }
   const writeOut = async () => {
     try {
-      const readings = readClock(new DraftReader(draft), clocksOf(draft), 'at', 'readings')
+      const readings = readClock(new DraftReader(draft), clocksOf(draft, placesKey), prefix, 'readings')
       const text = await post<string>('/api/benches/readings/write', JSON.stringify({ readings }))
       const link = document.createElement('a')
       link.href = URL.createObjectURL(new Blob([text], { type: 'text/csv' }))
       link.download = 'readings.csv'
       link.click()
       URL.revokeObjectURL(link.href)
-      onFileProblem?.('')
+      setProblem('')
     } catch (why) {
       say(why)
     }
   }
   return (
-    <Row>
-      <PlainButton onPress={writeOut}>Readings out (CSV)</PlainButton>
-      <PlainButton onPress={() => file.current?.click()}>Readings in (CSV)</PlainButton>
+    <Csv>
+      <WordButton aria-label={`${name}: CSV out`} onPress={writeOut}>
+        CSV out
+      </WordButton>
+      <WordButton aria-label={`${name}: CSV in`} onPress={() => file.current?.click()}>
+        CSV in
+      </WordButton>
       <input
         ref={file}
         type="file"
         accept=".csv,text/csv"
         hidden
-        aria-label="CSV file of readings"
+        aria-label={`${name}: CSV file of readings`}
         onChange={(event) => {
           readIn(event.target.files?.[0])
           event.target.value = ''
         }}
       />
-    </Row>
+      {problem && <p role="alert">{problem}</p>}
+    </Csv>
   )
 }
+
+const Csv = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  max-width: 252px;
+  font-size: 14px;
+  p { font-size: 14px; font-weight: 600; line-height: 1.2; }
+`

@@ -12,7 +12,8 @@ interface ClockRingProps {
   /** Where a further position can be added, and what that does. */
   onAdd?: (clock: number) => void
   onRemove?: (clock: number) => void
-  size?: 'small' | 'large'
+  /** Under each cell stands a word of its own: the ring keeps room for it. */
+  wordsUnder?: boolean
 }
 
 const RING = 84
@@ -21,12 +22,12 @@ const BOX_H = 232
 const BETWEEN = [45, 135, 225, 315]
 
 /** A shaft seen from behind the movable machine, with a cell at every place a reading is taken. Cells run clockwise. */
-export function ClockRing({ name, note, clocks, cell, onAdd, onRemove }: ClockRingProps) {
+export function ClockRing({ name, note, clocks, cell, onAdd, onRemove, wordsUnder }: ClockRingProps) {
   const hatch = useHatch()
   const order = clocks.map((clock, index) => ({ clock, index })).sort((a, b) => turned(a.clock) - turned(b.clock))
   const free = BETWEEN.filter((place) => !clocks.some((clock) => Math.abs(turned(clock) - place) < 20))
   return (
-    <Ring role="group" aria-label={name}>
+    <Ring role="group" aria-label={name} data-words-under={wordsUnder || undefined}>
       <Title>
         <b>{name}</b>
         {note && <span>{note}</span>}
@@ -87,6 +88,7 @@ const Ring = styled.div`
   width: 252px;
   height: 232px;
   flex: none;
+  &[data-words-under] { margin-bottom: 44px; }
   > svg { position: absolute; inset: 0; width: 100%; height: 100%; }
 `
 const Title = styled.div`

@@ -212,7 +212,7 @@ function RowTable({
                   onChange={(value) => onChange(rows.map((r, at) => (at === i ? { ...r, [c.key]: value } : r)))}
                 >
                   <Label hidden>{c.label}</Label>
-                  <Input />
+                  <Input size={Math.max(7, ...rows.map((r) => r[c.key]?.length ?? 0))} />
                 </TextField>
                 {problems[`rows.${i}.${c.key}`] && <small role="alert">{problems[`rows.${i}.${c.key}`]}</small>}
               </td>
@@ -306,6 +306,6 @@ const Table = styled.table`
   width: 100%;
   th { text-align: left; font-weight: 500; font-size: 14px; padding: 2px 4px; }
   td { padding: 2px; vertical-align: top; }
-  input { width: 100%; min-width: 60px; min-height: var(--touch); border: 1.25px solid var(--ink); background: var(--leaf); color: var(--blue); padding: 0 8px; }
+  input { width: 100%; min-width: 0; font-size: 15px; min-height: var(--touch); border: 1.25px solid var(--ink); background: var(--leaf); color: var(--blue); padding: 0 8px; }
   input:focus { outline: 3px solid var(--blue); outline-offset: -1px; background: var(--blue-wash); }
 `

@@ -1,3 +1,4 @@
+import { useId } from 'react'
 import type { Schemas } from '../api/client'
 import { useHatch } from '../drawing/Hatch'
 import { COUPLINGS, MACHINES } from '../drawing/machines'
@@ -10,10 +11,15 @@ const WIDTH = 1000
 const AXIS = 80
 const FLOOR = 140
 const TALL = 2.5 // machines in this drawing over their 64 high outlines
+const BODY_BOTTOM = AXIS + (50 - 32) * TALL
+
+/** An outline without the feet it is usually drawn on: here they stand where the figures say. */
+const feetless = (solid: string) => solid.replace(/M\d+ \d+V56H\d+V\d+/g, '')
 
 /** A line to scale along the shaft, with its feet and shafts dimensioned; follows the figures while they are typed. */
 export function LineDrawing({ spec }: { spec: LineSpec }) {
   const hatch = useHatch()
+  const id = useId()
   const unit = useUnit()
   const reach = (machine: Schemas['Machine']) => Math.max(260, ...machine.feet.map((f) => f.from_coupling_mm)) * 1.12
   const scale = (WIDTH - 40) / (reach(spec.driver) + reach(spec.driven))
@@ -35,6 +41,8 @@ export function LineDrawing({ spec }: { spec: LineSpec }) {
         const near = centre + way * 30
         const thick = Math.max(6, Math.min(46, machine.shaft_diameter_mm * scale))
         const { solid, lines } = MACHINES[machine.drawn_as as keyof typeof MACHINES]
+        const body = feetless(solid)
+        const place = `translate(${end} ${AXIS - 32 * TALL}) scale(${(near - end) / 100} ${TALL})`
         const feet = [...machine.feet].sort((a, b) => a.from_coupling_mm - b.from_coupling_mm)
         return (
           <g key={side}>
@@ -44,19 +52,21 @@ export function LineDrawing({ spec }: { spec: LineSpec }) {
               stroke="var(--ink)"
               strokeWidth="1.25"
             />
-            <g
-              transform={`translate(${end} ${AXIS - 32 * TALL}) scale(${(near - end) / 100} ${TALL})`}
-              stroke="var(--ink)"
-              strokeLinejoin="round"
-            >
-              <path d={solid} fill="var(--paper)" stroke="none" />
-              <path
-                d={solid}
-                fill={spec.movable === side ? 'var(--paper)' : hatch.fixed}
-                strokeWidth="2"
-                vectorEffect="non-scaling-stroke"
-              />
-              <path d={lines} fill="none" strokeWidth="1" vectorEffect="non-scaling-stroke" />
+            {feet.map((foot) => {
+              const at = centre + way * foot.from_coupling_mm * scale
+              const legs = `M${at - 16} ${BODY_BOTTOM - 4}L${at - 11} ${FLOOR}H${at + 11}L${at + 16} ${BODY_BOTTOM - 4}`
+              return <path key={foot.name} d={legs} fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
+            })}
+            <clipPath id={`${id}${side}`}>
+              <path d={body} transform={place} />
+            </clipPath>
+            <path d={body} transform={place} fill="var(--paper)" />
+            {spec.movable !== side && (
+              <rect width={WIDTH} height={FLOOR} fill={hatch.fixed} clipPath={`url(#${id}${side})`} />
+            )}
+            <g transform={place} stroke="var(--ink)" strokeLinejoin="round" fill="none">
+              <path d={body} strokeWidth="2" vectorEffect="non-scaling-stroke" />
+              <path d={lines} strokeWidth="1" vectorEffect="non-scaling-stroke" />
             </g>
             <text
               x={(end + near) / 2}

@@ -5,7 +5,6 @@ import { useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { api, bring, Refused } from '../api/client'
 import { catalogueOptions, floorOptions, lineJobsOptions, lineOptions, sessionOptions } from '../api/queries'
-import { ShaftLine } from '../drawing/ShaftLine'
 import { mayActAs, sayWhen } from '../job/context'
 import { Num } from '../kit/Allowance'
 import { MainButton, PlainButton } from '../kit/Button'
@@ -14,6 +13,7 @@ import { Lost } from '../kit/Lost'
 import { Sheet } from '../kit/Sheet'
 import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { LineDrawing } from './LineDrawing'
 import { ValueLines } from './ValueLines'
 
 /** A line: both machines, the coupling with its limits and their sources, the jobs done on it. */
@@ -47,7 +47,7 @@ export function LineView() {
     <Sheet title={line.name} note={`${spec.driver.name} to ${spec.driven.name.toLowerCase()}, ${spec.coupling.family}`}>
       <Page>
         <div className="drawing">
-          <ShaftLine spec={spec} label={`${spec.driver.name}, ${spec.coupling.family} coupling, ${spec.driven.name}`} />
+          <LineDrawing spec={spec} />
         </div>
         <section>
           <h2>Work</h2>
@@ -138,7 +138,7 @@ const Page = styled.div`
   display: grid;
   grid-template-columns: 380px minmax(0, 1fr);
   .drawing { grid-column: 1 / -1; border-bottom: 1.25px solid var(--ink); padding: 12px 16px; }
-  .drawing svg { display: block; width: min(100%, 640px); margin: 0 auto; }
+  .drawing svg { display: block; width: min(100%, 1000px); margin: 0 auto; }
   section { padding: 12px 16px 24px; display: flex; flex-direction: column; gap: 8px; }
   section + section { border-left: 1.25px solid var(--line); }
   h2 { font-size: 18px; font-weight: 600; border-bottom: 1.25px solid var(--ink); margin-top: 8px; }

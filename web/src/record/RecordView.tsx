@@ -141,10 +141,6 @@ export function RecordView() {
 
 function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
   const unit = useUnit()
-  const isClock =
-    reading.figures.some((f) => /o'clock|°$|half past/.test(f.label)) &&
-    reading.kind === 'reading' &&
-    !reading.figures.some((f) => f.label.includes('over the'))
   return (
     <div className="reading">
       <p>
@@ -157,7 +153,12 @@ function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
         <small>
           {reading.by}, {reading.role}, {sayWhen(reading.at)}
         </small>
-        {isClock && <a href={`/api/records/${jobId}/entries/${reading.id}/csv`}>CSV</a>}
+        {reading.rings.map((ring, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: rings are asked for by their place
+          <a key={i} href={`/api/records/${jobId}/entries/${reading.id}/csv?dial=${i}`}>
+            {ring} as CSV
+          </a>
+        ))}
       </p>
       <dl>
         {reading.figures.map((f, i) => (
@@ -165,7 +166,7 @@ function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
           <div key={i}>
             <dt>{f.label}</dt>
             <dd>
-              <Num>{inSheetUnit(f.value, unit)}</Num>
+              {f.is_words ? f.value : <Num>{inSheetUnit(f.value, unit)}</Num>}
               {f.typed && <small> typed {f.typed}</small>}
             </dd>
           </div>
@@ -231,6 +232,7 @@ const Paper = styled.div`
   .short th { text-align: left; font-weight: 500; color: var(--ink-2); font-size: 14px; }
   .short td { white-space: nowrap; }
   .short td:first-child, .short td:last-child { white-space: normal; }
+  .short td:first-child { width: 24%; }
   .ticks { font-size: 15px; line-height: 1.3; }
   .ticks b { font-weight: 500; color: var(--ink-2); margin-right: 4px; }
   .reading > p:first-child { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }

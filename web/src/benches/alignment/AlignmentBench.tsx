@@ -1,14 +1,12 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
-import { ClockRing } from '../../drawing/ClockRing'
-import { sayClock } from '../../drawing/clock'
 import { Choice } from '../../kit/Choice'
-import { EntryCell } from '../../kit/EntryCell'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import type { BenchClient, BenchProps, Preset } from '../bench'
 import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, readClock, suggested } from '../draft'
 import { LabelledCell } from '../parts'
+import { RingReadings } from '../ringReadings'
 import { AlignmentViews, type TwoMachines } from './AlignmentViews'
 import { METHOD_WORDS, METHODS, type Method, methodOf, TURNED } from './methods'
 
@@ -97,11 +95,9 @@ function machinesOf(preset: Preset, spec: Schemas['LineSpec'] | null, draft: Dra
 
 /** Rim and face, or two rims, at any clock places: cells on the rings, both views moving with each key. */
 function AlignmentDrawing({ draft, change, preset, result, problems, spec }: BenchProps<Result>) {
-  const unit = useUnit()
   const method = methodOf(draft)
   const dials = METHODS[method]
   const machines = machinesOf(preset, spec, draft)
-  const set = (cell: string, typed: Draft['cells'][string]) => change({ ...draft, cells: { ...draft.cells, [cell]: typed } })
   const choose = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
   const where = (on: string) => machines[on as 'movable' | 'stationary'].name.toLowerCase()
   return (
@@ -109,31 +105,19 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
       <AlignmentViews machines={machines} result={result} />
       <Entry>
         {dials.map((dial, i) => {
-          const clocks = clocksOf(draft, `d${i}.clocks`)
           const name = dial.name
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: a method's dials stand in a fixed order
             <div key={`${method}${i}`}>
-              <ClockRing
+              <RingReadings
+                signed
                 name={name}
                 note={dial.kind === 'face' ? 'on the face' : 'as read'}
-                clocks={clocks}
-                onAdd={(clock) => choose(`d${i}.clocks`, [...clocks, clock])}
-                onRemove={(clock) =>
-                  choose(
-                    `d${i}.clocks`,
-                    clocks.filter((c) => c !== clock),
-                  )
-                }
-                cell={(clock) => (
-                  <EntryCell
-                    label={`${name} at ${sayClock(clock)}, ${unit}`}
-                    typed={draft.cells[`d${i}.at${clock}`]}
-                    onType={(typed) => set(`d${i}.at${clock}`, typed)}
-                    problem={problems[`d${i}.at${clock}`]}
-                    signed
-                  />
-                )}
+                prefix={`d${i}.at`}
+                placesKey={`d${i}.clocks`}
+                draft={draft}
+                change={change}
+                problems={problems}
               />
               <p>
                 Bracket on the {where(dial.bracket_on)} shaft, stem on the{' '}

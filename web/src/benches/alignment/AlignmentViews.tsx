@@ -41,6 +41,7 @@ export function AlignmentViews({ machines, result }: ViewsProps) {
     ...(['v', 'h'] as const).flatMap((p) => [Math.abs(lineOf(shown, p).offset), Math.abs(placeAt(shown, p, far))]),
   )
   const times = exaggeration(largest, scale, ROOM)
+  const bar = [500, 200, 100, 50].find((mm) => mm * scale < 105) ?? 20
   const common = { machines, scale, centre, times, result }
   return (
     <Views>
@@ -53,11 +54,11 @@ export function AlignmentViews({ machines, result }: ViewsProps) {
       <View {...common} plane="h" title="Plan" note="from above" />
       <p>
         Across drawn × {times.toLocaleString('en')}, along the shaft to scale
-        <svg width="110" height="14" viewBox="0 0 110 14" aria-hidden="true">
-          <path d={`M1 2V12M${1 + 200 * scale} 2V12`} stroke="var(--ink)" strokeWidth="1.25" />
-          <path d={`M1 7H${1 + 200 * scale}`} stroke="var(--ink)" strokeWidth="3" />
+        <svg viewBox="0 0 110 14" aria-hidden="true">
+          <path d={`M1 2V12M${1 + bar * scale} 2V12`} stroke="var(--ink)" strokeWidth="1.25" />
+          <path d={`M1 7H${1 + bar * scale}`} stroke="var(--ink)" strokeWidth="3" />
         </svg>
-        200 mm
+        {bar} mm
       </p>
     </Views>
   )
@@ -274,5 +275,5 @@ const Views = styled.div`
   .read { font-family: var(--read); font-weight: 500; }
   .figure { font-family: var(--read); font-weight: 600; font-size: 18px; paint-order: stroke; stroke: var(--paper); stroke-width: 5px; }
   p { font-size: 13px; color: var(--ink-2); display: flex; gap: 10px; align-items: center; justify-content: flex-end; }
-  p svg { width: 110px; height: 14px; }
+  p svg { width: 14.86%; min-width: 60px; height: 14px; }
 `

@@ -1,4 +1,3 @@
-import { useState } from 'react'
 import type { Schemas } from '../../api/client'
 import { sayClock } from '../../drawing/clock'
 import { showLength } from '../../units/length'
@@ -23,11 +22,9 @@ function restore(entered: Entered, part: Part) {
 
 /** Any readings round a turn: their mean and once-per-turn part. */
 function ClockDrawing(props: BenchProps<Result>) {
-  const [fileProblem, setFileProblem] = useState('')
   return (
     <Zone>
-      <RingReadings {...props} name="Dial" signed onFileProblem={setFileProblem} />
-      {fileProblem && <p role="alert">{fileProblem}</p>}
+      <RingReadings {...props} name="Dial" signed />
     </Zone>
   )
 }

@@ -1,4 +1,3 @@
-import { useState } from 'react'
 import type { Schemas } from '../../api/client'
 import { sayClock } from '../../drawing/clock'
 import { useHatch } from '../../drawing/Hatch'
@@ -36,7 +35,6 @@ function restore(entered: Entered, part: Part) {
 
 /** The gap at places round the clock, with the two hubs drawn open by what was read. */
 function GapDrawing(props: BenchProps<Result>) {
-  const [fileProblem, setFileProblem] = useState('')
   const { result, draft, change, problems } = props
   return (
     <>
@@ -48,7 +46,7 @@ function GapDrawing(props: BenchProps<Result>) {
       </Zone>
       <Zone>
         <Row>
-          <RingReadings {...props} result={result} name="Gap" note="hub to hub" onFileProblem={setFileProblem} />
+          <RingReadings {...props} name="Gap" note="hub to hub" />
           <div>
             <LabelledCell
               cell="diameter"
@@ -70,7 +68,6 @@ function GapDrawing(props: BenchProps<Result>) {
             />
           </div>
         </Row>
-        {fileProblem && <p role="alert">{fileProblem}</p>}
       </Zone>
     </>
   )

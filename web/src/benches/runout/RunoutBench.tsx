@@ -1,4 +1,3 @@
-import { useState } from 'react'
 import type { Schemas } from '../../api/client'
 import { clockPoint, sayClock } from '../../drawing/clock'
 import { exaggeration } from '../../drawing/exaggeration'
@@ -30,12 +29,11 @@ function restore(entered: Entered, part: Part) {
 
 /** Readings round a turning part; the drawn rim is off centre by what was read. */
 function RunoutDrawing(props: BenchProps<Result>) {
-  const [fileProblem, setFileProblem] = useState('')
   const { draft, change, result } = props
   return (
     <Zone>
       <Row>
-        <RingReadings {...props} name="Dial" note="part turning" signed onFileProblem={setFileProblem} />
+        <RingReadings {...props} name="Dial" note="part turning" signed />
         <OffCentre result={result} />
         <Choice
           label="Dial on the"
@@ -44,7 +42,6 @@ function RunoutDrawing(props: BenchProps<Result>) {
           onChange={(kind) => change({ ...draft, choices: { ...draft.choices, kind } })}
         />
       </Row>
-      {fileProblem && <p role="alert">{fileProblem}</p>}
     </Zone>
   )
 }

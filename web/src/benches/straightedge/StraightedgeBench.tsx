@@ -1,3 +1,4 @@
+import type { CSSProperties } from 'react'
 import type { Schemas } from '../../api/client'
 import { ClockRing } from '../../drawing/ClockRing'
 import { sayClock } from '../../drawing/clock'
@@ -7,7 +8,7 @@ import { EntryCell } from '../../kit/EntryCell'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, suggested } from '../draft'
+import { asRead, clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, suggested } from '../draft'
 import { LabelledCell, Row, Zone } from '../parts'
 
 type Result = Schemas['StraightedgeResult']
@@ -49,7 +50,7 @@ function restore(entered: Entered, part: Part) {
   )
   if (part === 'all')
     for (const [i, { clock, on }] of readings.entries()) {
-      filler.cell(`at${clock}`, `readings.${i}.feeler_mm`)
+      filler.cell(`at${clock}`, `readings.${i}.feeler_mm`, asRead)
       filler.choice(`on${clock}`, on)
     }
   return filler.draft
@@ -69,11 +70,12 @@ function StraightedgeDrawing({ draft, change, problems, result }: BenchProps<Res
       <Zone>
         <Row>
           <ClockRing
+            wordsUnder
             name="Feeler"
             note="under the edge"
             clocks={clocksOf(draft)}
             cell={(clock) => (
-              <div>
+              <div style={{ position: 'relative' }}>
                 <EntryCell
                   label={`Feeler at ${sayClock(clock)}, ${unit}`}
                   typed={draft.cells[`at${clock}`]}
@@ -117,11 +119,22 @@ function StraightedgeDrawing({ draft, change, problems, result }: BenchProps<Res
   )
 }
 
+const OVER_HUB: CSSProperties = {
+  position: 'absolute',
+  top: '100%',
+  left: 0,
+  minHeight: 44,
+  width: 84,
+  fontSize: 13,
+  textDecoration: 'underline',
+  background: 'var(--paper)',
+}
+
 function OverHub({ clock, hub, onChange }: { clock: number; hub: Hub; onChange: (hub: Hub) => void }) {
   return (
     <button
       type="button"
-      style={{ minHeight: 44, width: 84, fontSize: 13, textDecoration: 'underline', background: 'var(--paper)' }}
+      style={OVER_HUB}
       aria-label={`over ${hub} hub at ${sayClock(clock)}, change`}
       onClick={() => onChange(hub === 'movable' ? 'stationary' : 'movable')}
     >
