@@ -12,6 +12,7 @@ MM_PER_MICRON = 0.001
 
 _NUMBER = re.compile(r"(?P<sign>[+\-−–]?)\s*(?P<digits>\d+[.,]?\d*|[.,]\d+)")
 _FRACTION = re.compile(r"(?P<sign>[+\-−–]?)\s*(?:(?P<whole>\d+)[\s-]+)?(?P<top>\d+)\s*/\s*(?P<bottom>\d+)")
+_TEMPERATURE = re.compile(r"(?P<sign>[+\-−–]?)\s*(?P<digits>\d+[.,]?\d*|[.,]\d+)\s*°?\s*(?P<scale>[CFcf])?")
 _UNITS = {
     "mm": 1.0,
     "in": MM_PER_INCH,
@@ -62,6 +63,21 @@ def read_length_mm(text: str, unit: LengthUnit) -> float | None:
         size = float(match["digits"].replace(",", "."))
         factor = _UNITS[named] if named else _UNITS[unit]
     return round((-size if match["sign"] in ("-", "−", "–") else size) * factor, 9)
+
+
+def read_temperature_c(text: str) -> float | None:
+    """Degrees Celsius as people write them; None where it is no temperature.
+
+    Source: definition of the Fahrenheit scale.
+
+    >>> read_temperature_c("166"), read_temperature_c("330 F"), read_temperature_c("warm")
+    (166.0, 165.555555556, None)
+    """
+    match = _TEMPERATURE.fullmatch(text.strip())
+    if match is None:
+        return None
+    degrees = float(match["digits"].replace(",", ".")) * (-1 if match["sign"] in ("-", "−", "–") else 1)
+    return round((degrees - 32) * 5 / 9, 9) if (match["scale"] or "").upper() == "F" else degrees
 
 
 def angle_mm_per_m(angle_deg: float) -> float:

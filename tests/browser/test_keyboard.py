@@ -80,6 +80,7 @@ class KeyboardTest(BrowserTestCase):
             self.focus_on_next()
             keys.press("Enter")
             self.page.wait_for_function("before => !location.pathname.endsWith(before)", arg=key)
+            self.page.wait_for_function(f"() => !/^Next/.test(({FOCUSED})().name)")
         job = Job.objects.get(line=self.own)
         self.sign_as_lead(job, "close.sign")
         self.assertTrue(job.stand().closed)

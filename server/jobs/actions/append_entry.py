@@ -10,7 +10,7 @@ from django.db import IntegrityError, transaction
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.route.entry import OutOfTurn, check
 from millwright.route.state import EntryKind
-from millwright.units import LengthUnit, read_length_mm
+from millwright.units import LengthUnit, read_length_mm, read_temperature_c
 from server.accounts.models import Membership
 
 from ..models import Entry, Job
@@ -76,7 +76,8 @@ def _typed_problems(inputs: Mapping[str, Any], typed: Mapping[str, str], unit: L
     """What was typed must read as the value beside it: the record shows both."""
     found = []
     for path, text in typed.items():
-        value, read = _at(inputs, path), read_length_mm(text, unit)
+        value = _at(inputs, path)
+        read = read_temperature_c(text) if path.endswith("_c") else read_length_mm(text, unit)
         if read is None or not isinstance(value, int | float) or abs(value - read) > TYPED_AGREES_MM:
             found.append(Problem(path, f"“{text[:40]}” was typed; that is not the value sent with it."))
     return found

@@ -527,6 +527,18 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * Attempt
+         * @description A try that stopped short or went too far: with what temperatures, and how far it was drawn up.
+         */
+        Attempt: {
+            /** Advance Mm */
+            advance_mm: number;
+            /** Hub C */
+            hub_c: number;
+            /** Shaft C */
+            shaft_c: number;
+        };
+        /**
          * Axis
          * @description A wanted place of the movable axis, cold.
          */
@@ -730,6 +742,35 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * ColdShaft
+         * @description The shaft, where it is cooled and its metal is another one than the hub's.
+         */
+        ColdShaft: {
+            /** Expansion Per K */
+            expansion_per_k: number;
+        };
+        /**
+         * Cone
+         * @description Two diameters over a length, measured along the axis.
+         */
+        Cone: {
+            /**
+             * Large Mm
+             * @description mm
+             */
+            large_mm: number;
+            /**
+             * Length Mm
+             * @description mm
+             */
+            length_mm: number;
+            /**
+             * Small Mm
+             * @description mm
+             */
+            small_mm: number;
+        };
+        /**
          * Coupling
          * @description The coupling this line is registered with.
          */
@@ -769,6 +810,18 @@ export interface components {
             values: {
                 [key: string]: components["schemas"]["Value"];
             };
+        };
+        /**
+         * CurvePoint
+         * @description The hub so long after it left the heater: how hot, and how far its bore stands clear of the shaft.
+         */
+        CurvePoint: {
+            /** After S */
+            after_s: number;
+            /** Clear Mm */
+            clear_mm: number;
+            /** Hub C */
+            hub_c: number;
         };
         /**
          * Dial
@@ -1242,6 +1295,167 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * HeatInput
+         * @description A bore, what it has to clear, and the hub that is heated. `bore_mm` and interference as measured at `shaft_c`.
+         */
+        HeatInput: {
+            /** Ambient C */
+            ambient_c: number;
+            /**
+             * Assembly Clearance Mm
+             * @description wanted while sliding on
+             */
+            assembly_clearance_mm: number;
+            /**
+             * Bore Mm
+             * @description mm
+             */
+            bore_mm: number;
+            /**
+             * Ceiling C
+             * @description most the hub may have
+             */
+            ceiling_c: number;
+            /**
+             * Ceiling Source
+             * @default limit as entered
+             */
+            ceiling_source: string;
+            /**
+             * Elastomer Ceiling C
+             * @description of an element left inside
+             * @default null
+             */
+            elastomer_ceiling_c: number | null;
+            /**
+             * Film W M2 K
+             * @default 20
+             */
+            film_w_m2_k: number;
+            /** @default null */
+            heater: components["schemas"]["Heater"] | null;
+            hub: components["schemas"]["HeatedHub"];
+            /**
+             * Interference Mm
+             * @description the largest, shaft less bore
+             */
+            interference_mm: number;
+            /** Readings */
+            readings?: components["schemas"]["HubReading"][];
+            /** @default null */
+            shaft: components["schemas"]["ColdShaft"] | null;
+            /** Shaft C */
+            shaft_c: number;
+        };
+        /**
+         * HeatResult
+         * @description Times null where it never happens, 0 where it is so already.
+         */
+        HeatResult: {
+            /** Advice */
+            advice: string[];
+            /** Bench */
+            bench: string;
+            /** Ceiling Lowest C */
+            ceiling_lowest_c: number;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Clear Now Mm */
+            clear_now_mm: number | null;
+            /** Closes At C */
+            closes_at_c: number;
+            /** Cool To Touch S */
+            cool_to_touch_s: number | null;
+            /** Curve */
+            curve: components["schemas"]["CurvePoint"][];
+            /** Heating S */
+            heating_s: number | null;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Shaft Target C */
+            shaft_target_c: number | null;
+            /** Target C */
+            target_c: number;
+            /** Tau Fitted S */
+            tau_fitted_s: number | null;
+            /** Tau S */
+            tau_s: number;
+            verdict: components["schemas"]["Verdict"];
+            /** Window Fitted S */
+            window_fitted_s: number | null;
+            /** Window S */
+            window_s: number | null;
+            /** Within Ceiling */
+            within_ceiling: boolean;
+            /** Working */
+            working: components["schemas"]["WorkLine"][];
+        };
+        /**
+         * HeatedHub
+         * @description The hub as a hollow cylinder; its metal by name, or by its three constants.
+         */
+        HeatedHub: {
+            /**
+             * Density Kg M3
+             * @default null
+             */
+            density_kg_m3: number | null;
+            /**
+             * Expansion Per K
+             * @default null
+             */
+            expansion_per_k: number | null;
+            /**
+             * Length Mm
+             * @description mm
+             */
+            length_mm: number;
+            /**
+             * Material
+             * @default null
+             */
+            material: ("steel" | "cast iron" | "stainless steel" | "aluminium" | "bronze") | null;
+            /**
+             * Outside Mm
+             * @description mm
+             */
+            outside_mm: number;
+            /**
+             * Specific Heat J Kg K
+             * @default null
+             */
+            specific_heat_j_kg_k: number | null;
+        };
+        /**
+         * Heater
+         * @description An oven by its air, an induction heater by its power.
+         */
+        Heater: {
+            /**
+             * Air C
+             * @description oven: what it is set to
+             * @default null
+             */
+            air_c: number | null;
+            /**
+             * Efficiency
+             * @description induction: share of the power that heats the hub
+             * @default 0.7
+             */
+            efficiency: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "oven" | "induction";
+            /**
+             * Power Kw
+             * @description induction heater
+             * @default null
+             */
+            power_kw: number | null;
+        };
+        /**
          * HistoryJob
          * @description A job in a line's history.
          */
@@ -1312,6 +1526,16 @@ export interface components {
              * @description mm
              */
             width_mm: number;
+        };
+        /**
+         * HubReading
+         * @description A pyrometer reading on the hub, so long after it left the heater.
+         */
+        HubReading: {
+            /** After S */
+            after_s: number;
+            /** Hub C */
+            hub_c: number;
         };
         /**
          * IsolationPoint
@@ -1639,6 +1863,12 @@ export interface components {
              */
             source: string;
         };
+        /**
+         * Pattern
+         * @description What the blue shows.
+         * @enum {string}
+         */
+        Pattern: "even" | "large end only" | "small end only" | "bare in the middle" | "one side" | "bare along a line" | "patchy";
         /**
          * ProblemOut
          * @description One thing to put right.
@@ -2151,6 +2381,109 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * TaperInput
+         * @description Shaft and bore as measured, the interference wanted, the blue map, and what fitting gave.
+         */
+        TaperInput: {
+            /** @default null */
+            attempt: components["schemas"]["Attempt"] | null;
+            bore: components["schemas"]["Cone"];
+            /**
+             * Ceiling C
+             * @description most the hub may have
+             * @default null
+             */
+            ceiling_c: number | null;
+            /**
+             * Contact
+             * @description blue map: rows from the large end, columns round the shaft
+             * @default null
+             */
+            contact: number[][] | null;
+            /**
+             * Contact Min
+             * @default 0.8
+             */
+            contact_min: number;
+            /**
+             * Contact Source
+             * @default rule of thumb: 80 % even blue contact
+             */
+            contact_source: string;
+            /**
+             * Even Mm
+             * @default 0.005
+             */
+            even_mm: number;
+            /**
+             * Fitted Standout Mm
+             * @default null
+             */
+            fitted_standout_mm: number | null;
+            /**
+             * Hand Tight Standout Mm
+             * @description shaft end beyond the hub's face
+             * @default null
+             */
+            hand_tight_standout_mm: number | null;
+            /**
+             * Interference Mm
+             * @description wanted on diameter
+             */
+            interference_mm: number;
+            /**
+             * Mismatch Max Mm
+             * @description most the two tapers may differ over the fit
+             * @default null
+             */
+            mismatch_max_mm: number | null;
+            /**
+             * Mismatch Source
+             * @default limit as entered
+             */
+            mismatch_source: string;
+            shaft: components["schemas"]["Cone"];
+        };
+        /**
+         * TaperResult
+         * @description Tapers as change of diameter per length; draw-up along the shaft.
+         */
+        TaperResult: {
+            /** Advance Mm */
+            advance_mm: number;
+            /** Advance Reached Mm */
+            advance_reached_mm: number | null;
+            /** Advice */
+            advice: string[];
+            /** Bench */
+            bench: string;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            contact_pattern: components["schemas"]["Pattern"] | null;
+            /** Contact Share */
+            contact_share: number | null;
+            /** Interference Reached Mm */
+            interference_reached_mm: number | null;
+            /** Mark Standout Mm */
+            mark_standout_mm: number | null;
+            /** Mismatch Mm */
+            mismatch_mm: number;
+            /** Next Hub C */
+            next_hub_c: number | null;
+            /** One In Bore */
+            one_in_bore: number;
+            /** One In Shaft */
+            one_in_shaft: number;
+            /** Taper Bore */
+            taper_bore: number;
+            /** Taper Shaft */
+            taper_shaft: number;
+            touches_first: components["schemas"]["Touch"];
+            verdict: components["schemas"]["Verdict"];
+            /** Working */
+            working: components["schemas"]["WorkLine"][];
+        };
+        /**
          * TightenInput
          * @description A bolt circle or a row of bolts, its torque and its passes.
          */
@@ -2225,6 +2558,12 @@ export interface components {
             /** Working */
             working: components["schemas"]["WorkLine"][];
         };
+        /**
+         * Touch
+         * @description Which end of the fit bears first.
+         * @enum {string}
+         */
+        Touch: "large end" | "small end" | "evenly";
         /**
          * Turn
          * @description One bolt's turn: what torque it gets and what the wrench is set to for it.

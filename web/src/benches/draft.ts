@@ -1,4 +1,4 @@
-import { forRecord, readLengthMm, readNumber, type Typed } from '../units/length'
+import { type CellKind, forRecord, READ_CELL, readLengthMm, type Typed } from '../units/length'
 
 /** What a hand has typed on a bench, by cell, and the bench's own choices (method, places, patterns). */
 export interface Draft {
@@ -41,9 +41,25 @@ export class DraftReader {
   }
 
   number(cell: string, path: string): number | null {
+    return this.read(cell, path, 'number')
+  }
+
+  /** Degrees Celsius; what was typed in Fahrenheit stands in the record as it was typed. */
+  temperature(cell: string, path: string): number | null {
+    const celsius = this.read(cell, path, 'temperature')
+    const text = this.draft.cells[cell]?.text.trim() ?? ''
+    if (celsius !== null && /f$/i.test(text)) this.typed[path] = text
+    return celsius
+  }
+
+  time(cell: string, path: string): number | null {
+    return this.read(cell, path, 'time')
+  }
+
+  private read(cell: string, path: string, kind: CellKind): number | null {
     const typed = this.draft.cells[cell]
     if (!typed || typed.text.trim() === '') return null
-    const value = readNumber(typed.text)
+    const value = READ_CELL[kind](typed)
     if (value === null) this.unreadable = true
     else this.cellAt[path] = cell
     return value

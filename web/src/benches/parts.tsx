@@ -1,13 +1,14 @@
 import type { ReactNode } from 'react'
 import styled from 'styled-components'
 import { type CellPart, EntryCell } from '../kit/EntryCell'
+import type { CellKind } from '../units/length'
 import { useUnit } from '../units/preferences'
 import type { BenchProps } from './bench'
 
 interface LabelledCellProps extends Pick<BenchProps, 'draft' | 'change' | 'problems'> {
   cell: string
   label: string
-  kind?: 'length' | 'number'
+  kind?: CellKind
   unit?: string
   width?: number
   detail?: ReactNode

@@ -1,7 +1,7 @@
 import { type KeyboardEvent, useRef } from 'react'
 import { FieldError, Input, TextField } from 'react-aria-components'
 import styled from 'styled-components'
-import { readLengthMm, readNumber, showTyped, type Typed } from '../units/length'
+import { type CellKind, READ_CELL, showTyped, type Typed } from '../units/length'
 import { useUnit } from '../units/preferences'
 
 interface EntryCellProps {
@@ -10,7 +10,7 @@ interface EntryCellProps {
   onType: (typed: Typed) => void
   /** What is wrong with it, from the server or from reading the text. */
   problem?: string
-  kind?: 'length' | 'number'
+  kind?: CellKind
   /** Minus turns the sign over, as on a dial. */
   signed?: boolean
   width?: number
@@ -19,6 +19,13 @@ interface EntryCellProps {
 
 /** Enter runs through the readings; it passes set-up that is filled already, and what stands aside. */
 export type CellPart = 'reading' | 'set-up' | 'aside'
+
+const WANTS: Record<CellKind, string> = {
+  length: 'This wants a number.',
+  number: 'This wants a number.',
+  temperature: 'This wants degrees: 166, or 330 F.',
+  time: 'This wants a time: 1:04, or seconds.',
+}
 
 /**
  * A place on the drawing where a hand writes a figure. Enter goes on to the next cell, Shift+Enter back,
@@ -37,9 +44,8 @@ export function EntryCell({
   const unit = useUnit()
   const before = useRef<Typed | undefined>(undefined)
   const shown = typed ? (kind === 'length' ? showTyped(typed, unit) : typed.text) : ''
-  const unreadable =
-    typed && typed.text.trim() !== '' && (kind === 'length' ? readLengthMm(typed) : readNumber(typed.text)) === null
-  const wrong = problem ?? (unreadable ? 'This wants a number.' : undefined)
+  const unreadable = typed && typed.text.trim() !== '' && READ_CELL[kind](typed) === null
+  const wrong = problem ?? (unreadable ? WANTS[kind] : undefined)
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === 'Enter') {
       event.preventDefault()

@@ -52,6 +52,38 @@ export function readNumber(text: string): number | null {
   return cleaned !== '' && /^[+-]?(\d+\.?\d*|\.\d+)$/.test(cleaned) ? Number(cleaned) : null
 }
 
+/** Degrees Celsius from "166", "166 C" or "330 F"; null where the text is no temperature. */
+export function readTemperatureC(text: string): number | null {
+  const found = text.trim().match(/^([+\-−–]?\s*[\d.,]+)\s*°?\s*([CF])?$/i)
+  const degrees = found ? readNumber(found[1]!.replace(/\s|–/g, (c) => (c === '–' ? '-' : ''))) : null
+  if (degrees === null) return null
+  return found![2]?.toUpperCase() === 'F' ? Number((((degrees - 32) * 5) / 9).toFixed(9)) : degrees
+}
+
+/** Seconds from "64" or "1:04"; null where the text is no time. */
+export function readSeconds(text: string): number | null {
+  const found = text.trim().match(/^(?:(\d+):)?(\d+):(\d{1,2})$/)
+  if (found) return Number(found[1] ?? 0) * 3600 + Number(found[2]) * 60 + Number(found[3])
+  const plain = readNumber(text)
+  return plain !== null && plain >= 0 ? plain : null
+}
+
+/** Minutes and seconds, hours where there are any: 3:46, 1:21:02. */
+export function showTime(seconds: number): string {
+  const whole = Math.round(Math.abs(seconds))
+  const rest = `${String(Math.floor((whole % 3600) / 60)).padStart(whole >= 3600 ? 2 : 1, '0')}:${String(whole % 60).padStart(2, '0')}`
+  return whole >= 3600 ? `${Math.floor(whole / 3600)}:${rest}` : rest
+}
+
+/** What a cell can hold, and how its text is read. */
+export type CellKind = 'length' | 'number' | 'temperature' | 'time'
+export const READ_CELL: Record<CellKind, (typed: Typed) => number | null> = {
+  length: readLengthMm,
+  number: ({ text }) => readNumber(text),
+  temperature: ({ text }) => readTemperatureC(text),
+  time: ({ text }) => readSeconds(text),
+}
+
 /** How the typed text goes into the record; nothing where it is plain millimetres already. */
 export function forRecord({ text, unit }: Typed): string | null {
   const isBare = /^[+\-−–]?\s*(\d+[.,]?\d*|[.,]\d+)$/.test(text.trim())

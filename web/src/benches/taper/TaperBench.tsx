@@ -1,0 +1,188 @@
+import styled from 'styled-components'
+import type { Schemas } from '../../api/client'
+import { showLength } from '../../units/length'
+import type { BenchClient, BenchProps, Preset } from '../bench'
+import { asRead, type Draft, DraftFiller, DraftReader, type Entered, type Part, suggested } from '../draft'
+import { LabelledCell, Zone } from '../parts'
+import { BlueMap, mapOf } from './BlueMap'
+import { TaperMatch } from './TaperMatch'
+
+type Result = Schemas['TaperResult']
+
+const CONES = ['shaft', 'bore'] as const
+const SIZES = [
+  ['large_mm', 'large end'],
+  ['small_mm', 'small end'],
+  ['length_mm', 'over a length of'],
+] as const
+
+function start(_: Preset, suggest: Preset): Draft {
+  const interference = suggested(suggest.interference_mm as number | undefined)
+  return { cells: interference ? { interference } : {}, choices: {} }
+}
+
+function read(draft: Draft, preset: Preset) {
+  const reader = new DraftReader(draft)
+  const cones: Record<string, Record<string, number>> = { shaft: {}, bore: {} }
+  let missing = ''
+  for (const cone of CONES)
+    for (const [size, label] of SIZES) {
+      const mm = reader.length(`${cone}.${size}`, `${cone}.${size}`)
+      if (mm === null) missing ||= `${cone}, ${label}`
+      else cones[cone]![size] = mm
+    }
+  const interference = 'interference_mm' in preset ? undefined : reader.length('interference', 'interference_mm')
+  if (interference === null) missing ||= 'interference wanted'
+  const hand = reader.length('hand_tight', 'hand_tight_standout_mm')
+  const fitted = reader.length('fitted', 'fitted_standout_mm')
+  const contact = mapOf(draft)
+  const attempt = readAttempt(reader)
+  return reader.done(
+    missing
+      ? null
+      : {
+          ...cones,
+          ...(interference !== undefined && { interference_mm: interference }),
+          ...(hand !== null && { hand_tight_standout_mm: hand }),
+          ...(fitted !== null && { fitted_standout_mm: fitted }),
+          ...(contact && { contact }),
+          ...(attempt && { attempt }),
+        },
+    missing && `Still to measure: ${missing}.`,
+  )
+}
+
+/** A try counts when all three of its figures are there. */
+function readAttempt(reader: DraftReader) {
+  const hub = reader.temperature('try.hub', 'attempt.hub_c')
+  const shaft = reader.temperature('try.shaft', 'attempt.shaft_c')
+  const advance = reader.length('try.advance', 'attempt.advance_mm')
+  return hub === null || shaft === null || advance === null ? null : { hub_c: hub, shaft_c: shaft, advance_mm: advance }
+}
+
+function restore(entered: Entered, part: Part) {
+  const filler = new DraftFiller(entered)
+  for (const cone of CONES)
+    for (const [size] of SIZES) filler.cell(`${cone}.${size}`, `${cone}.${size}`, (mm) => asRead(mm, 3))
+  filler.cell('interference', 'interference_mm', (mm) => asRead(mm, 3))
+  if (part === 'all') {
+    filler.cell('hand_tight', 'hand_tight_standout_mm', asRead)
+    filler.cell('fitted', 'fitted_standout_mm', asRead)
+    filler.choice('contact', filler.at('contact'))
+    filler.cell('try.hub', 'attempt.hub_c')
+    filler.cell('try.shaft', 'attempt.shaft_c')
+    filler.cell('try.advance', 'attempt.advance_mm', asRead)
+  }
+  return filler.draft
+}
+
+/** Both cones against each other, the blue on the unrolled fit, and how far the hub went up. */
+function TaperDrawing({ draft, change, preset, problems, result }: BenchProps<Result>) {
+  const common = { draft, change, problems, width: 96 }
+  return (
+    <>
+      <Zone>
+        <h3>
+          Taper match<span>one side, gap drawn wider than it is</span>
+        </h3>
+        <TaperMatch result={result} />
+        <Cells>
+          {CONES.map((cone) => (
+            <div key={cone}>
+              <b>{cone === 'shaft' ? 'Shaft' : 'Bore'}</b>
+              {SIZES.map(([size, label]) => (
+                <LabelledCell key={size} cell={`${cone}.${size}`} label={`${cone}, ${label}`} {...common} />
+              ))}
+            </div>
+          ))}
+          <div>
+            <b>Draw-up</b>
+            {!('interference_mm' in preset) && <LabelledCell cell="interference" label="Interference wanted" {...common} />}
+            <LabelledCell cell="hand_tight" label="Shaft stands out, hand tight" part="aside" {...common} />
+            <LabelledCell cell="fitted" label="Shaft stands out, fitted" part="aside" {...common} />
+          </div>
+        </Cells>
+      </Zone>
+      <Zone>
+        <h3>
+          Blue<span>the fit unrolled, seen from the hub; tap or drag: full, part, bare</span>
+        </h3>
+        <BlueMap draft={draft} change={change} share={result?.contact_share ?? null} />
+      </Zone>
+      <Zone>
+        <h3>
+          A try that missed<span>hub and shaft both cool before the next one</span>
+        </h3>
+        <Row>
+          <LabelledCell cell="try.hub" label="Hub was" kind="temperature" unit="°C" part="aside" {...common} />
+          <LabelledCell cell="try.shaft" label="Shaft was" kind="temperature" unit="°C" part="aside" {...common} />
+          <LabelledCell cell="try.advance" label="Went up by" part="aside" {...common} />
+        </Row>
+      </Zone>
+    </>
+  )
+}
+
+function say(result: Result, unit: 'mm' | 'in') {
+  const up = `Draw up ${showLength(result.advance_mm, unit)} from hand tight.`
+  const mark = result.mark_standout_mm
+  const reached = result.advance_reached_mm
+  const title =
+    reached !== null
+      ? result.checks.some((c) => c.name === 'draw-up reached' && c.status === 'over')
+        ? `Missed: ${showLength(reached, unit)} instead of ${showLength(result.advance_mm, unit)}.`
+        : 'On its mark.'
+      : result.verdict === 'over'
+        ? 'The tapers do not bear as wanted.'
+        : up
+  return {
+    title,
+    note: `Shaft 1 in ${result.one_in_shaft.toFixed(2)}, bore 1 in ${result.one_in_bore.toFixed(2)}; touches ${
+      result.touches_first === 'evenly' ? 'evenly' : `at the ${result.touches_first} first`
+    }.`,
+    moves: [
+      ...(mark === null ? [] : [`Mark: the shaft stands out ${showLength(mark, unit)} when home`]),
+      ...(result.interference_reached_mm === null
+        ? []
+        : [`Interference reached ${showLength(result.interference_reached_mm, unit, 3)}`]),
+      ...(result.next_hub_c === null ? [] : [`Next try: hub at ${Math.round(result.next_hub_c)} °C`]),
+    ],
+  }
+}
+
+export const taperBench: BenchClient<Result> = {
+  name: 'taper',
+  title: 'Taper',
+  answers: 'Taper match, blue contact, draw-up, and the next temperature after a miss',
+  start,
+  read,
+  restore,
+  say,
+  Drawing: TaperDrawing,
+  quickLimits: [
+    { cell: 'mismatch', label: 'Mismatch allowed over the fit', kind: 'length', unit: '' },
+    { cell: 'contact', label: 'Contact wanted', kind: 'number', unit: '%' },
+  ],
+  quickPreset: ({ mismatch, contact }) => ({
+    ...(mismatch !== undefined && { mismatch_max_mm: mismatch }),
+    ...(contact !== undefined && { contact_min: contact / 100, contact_source: 'limit as entered' }),
+  }),
+  keys: [
+    ['Enter', 'next figure'],
+    ['1 2 3', 'full, part, bare'],
+  ],
+}
+
+const Cells = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
+  gap: 8px 28px;
+  margin-top: 6px;
+  > div { display: flex; flex-direction: column; gap: 6px; }
+  b { font-weight: 600; }
+`
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 28px;
+`
