@@ -63,7 +63,12 @@ class Hub(Model):
     connection: Connection = "keyed, slip fit"
     diameter_mm: Size
     length_mm: Size
-    set_screws: int = Field(default=1, ge=1, le=8)
+    set_screws: int = Field(default=1, ge=0, le=8)
+
+    @property
+    def slides(self) -> bool:
+        """Free on its shaft until its screws are torqued."""
+        return self.connection == "keyed, slip fit"
 
 
 class Coupling(Model):

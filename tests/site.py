@@ -20,7 +20,7 @@ def build_two_sites() -> Job:
     elsewhere = Site.objects.create(name="Elsewhere Brewhouse")
     stranger = User.objects.create_user("stranger", password=PASSWORD)
     Membership.objects.create(user=stranger, site=elsewhere, role="lead")
-    return Job.objects.with_closed().get(closed=False)
+    return Job.objects.with_closed().get(closed=False, line__name="Steep aeration blower 2")
 
 
 class Member(Client):

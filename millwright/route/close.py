@@ -7,14 +7,18 @@ CLOSING = "close.sign"  # the signature that closes a record
 RUNS = ("runs smoothly", "vibration, noise or heat: find out why")
 
 
-def steps(job: JobFacts) -> list[Step]:
-    """The release chain, in its order."""
+def steps(job: JobFacts, after: str, screws: tuple[Field, ...]) -> list[Step]:
+    """The release chain, in its order.
+
+    ``after``  - the step that ends coupling up
+    ``screws`` - what holds the hubs, to be pulled a second time
+    """
     locks = job.answers.get("safe.locks", {}).get("rows", [])
     off = tuple(
         Field(key=f"lock_{i}", kind="tick", label=f"Lock {row['lock']} off, by {row['who']}", detail=str(row["point"]))
         for i, row in enumerate(locks)
     )
-    first, second = job.line.machine(job.first()).called, job.line.machine(job.line.movable).called
+    movable = job.line.machine(job.line.movable).called
     return [
         Step(
             key="close.torque",
@@ -22,12 +26,11 @@ def steps(job: JobFacts) -> list[Step]:
             title="Check every torque a second time",
             why="A forgotten or slipped screw shows up here, or in service.",
             tool="calibrated torque wrench",
-            after=("couple.screw",),
+            after=(after,),
             form=SheetForm(
                 fields=(
-                    Field(key="screw_first", kind="condition", label=f"Set screw, {first} hub", detail=_torque(job)),
-                    Field(key="screw_second", kind="condition", label=f"Set screw, {second} hub", detail=_torque(job)),
-                    Field(key="feet", kind="condition", label=f"Foot bolts, {second}", detail=_feet_torque(job)),
+                    *screws,
+                    Field(key="feet", kind="condition", label=f"Foot bolts, {movable}", detail=_feet_torque(job)),
                     Field(key="wrench", kind="text", label="With wrench number"),
                 )
             ),
@@ -109,10 +112,6 @@ def steps(job: JobFacts) -> list[Step]:
             form=SignForm(),
         ),
     ]
-
-
-def _torque(job: JobFacts) -> str:
-    return f"{job.card['set_screw_torque_nm'].value:g} N·m" if "set_screw_torque_nm" in job.card else ""
 
 
 def _feet_torque(job: JobFacts) -> str:

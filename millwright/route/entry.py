@@ -61,6 +61,14 @@ class LedgerCount(Model):
     count: int = Field(ge=1, le=200)
 
 
+class HeatEvent(Model):
+    """Something that happened to a hub that is shrunk on; `ago_s`: how long before it was sent."""
+
+    event: Literal["on the heater", "hub temperature", "out of the heater", "on the shaft", "gripped", "pulled off"]
+    hub_c: float | None = Field(default=None, ge=-100, le=900)
+    ago_s: float = Field(default=0.0, ge=0, le=86_400)
+
+
 class OutOfTurn(Exception):
     """This cannot be entered now; the message says what comes first."""
 
@@ -80,6 +88,7 @@ WORDS: dict[EntryKind, type[Model]] = {
     EntryKind.VALUE: CardValue,
     EntryKind.LEDGER: LedgerCount,
     EntryKind.MOVE: Move,
+    EntryKind.EVENT: HeatEvent,
 }
 
 
@@ -97,6 +106,8 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
     match given:
         case Move():
             _refuse_move(now, given)
+        case HeatEvent():
+            _refuse_event(now, given)
         case Answer() if role is not Role.LEAD:
             raise OutOfTurn("The lead answers.")
         case Answer() if given.question not in {q.id for q in route.questions}:
@@ -139,6 +150,15 @@ def _refuse_move(now: StepNow | None, move: Move) -> None:
         raise OutOfTurn(" ".join(now.blocked_by))
     if not move.axial_mm and not any(f.shim_mm or f.slide_mm for f in move.feet):
         raise UnusableInput(Problem("feet", "Say what was moved: a shim, a slide, or along the shaft."))
+
+
+def _refuse_event(now: StepNow | None, given: HeatEvent) -> None:
+    if now is None or not now.step.heat_plan:
+        raise UnusableInput(Problem("step", "This is noted where a hub is heated and slid on."))
+    if now.blocked_by:
+        raise OutOfTurn(" ".join(now.blocked_by))
+    if given.event == "hub temperature" and given.hub_c is None:
+        raise UnusableInput(Problem("hub_c", "How hot is it?"))
 
 
 def _refuse_value(given: CardValue) -> None:

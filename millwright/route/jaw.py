@@ -2,9 +2,10 @@
 
 from ..coupling.element import opening_clearance_mm, shaft_distance_checks
 from ..coupling.families import FAMILIES
+from ..line import SIDES
 from ..values import source_of
 from ..verdict import Check, judge
-from . import keyed_slip, setting
+from . import setting
 from .steps import Answers, Fact, Field, JobFacts, SheetForm, Stage, Step
 
 CENTRES = ("solid centre", "open centre")
@@ -34,56 +35,76 @@ def prepare(job: JobFacts) -> list[Step]:
     ]
 
 
+def before_setting(job: JobFacts) -> list[Step]:
+    """The element, where no hub slides: it cannot go in sideways once the machines stand close."""
+    return [] if job.closes_by_hub else [_element(job, Stage.MOUNT, ())]
+
+
 def couple_up(job: JobFacts) -> list[Step]:
-    """Feet, reading, element, closing gap, last set screw."""
-    movable = job.line.machine(job.line.movable).called
-    materials = FAMILIES[job.line.coupling.family].element_materials
+    """Feet, reading, element where the second hub slides, closing gap."""
+    element = [_element(job, Stage.COUPLE, ("couple.align",))] if job.closes_by_hub else []
+    last = element[-1].key if element else "couple.align"
+    slide = (
+        f"Slide the loose hub on the {job.line.machine(job.second()).called} shaft"
+        if job.closes_by_hub
+        else "Move the machine"
+    )
     return [
         *setting.bolted_down(job),
-        Step(
-            key="couple.element",
-            stage=Stage.COUPLE,
-            title="Put the element in and close the hubs up",
-            why="The element cannot go in sideways later. Slide the loose hub up until the dots are just touched.",
-            caution="Fingers out of the jaws while the hub slides up.",
-            after=("couple.align",),
-            changes=frozenset({Fact.SECOND_HUB}),
-            may_authorise=True,
-            form=SheetForm(
-                fields=(
-                    Field(key="material", kind="choice", label="Hardness or material marked on it", options=materials),
-                    Field(key="colour", kind="text", label="Colour as seen"),
-                    Field(key="centre", kind="choice", label="Centre", options=CENTRES),
-                    Field(
-                        key="key_out_mm",
-                        kind="length",
-                        label="Key stands out of the shaft by",
-                        detail="only for an open centre with shafts reaching in",
-                        unit="mm",
-                        required=False,
-                    ),
-                    Field(key="seated", kind="tick", label="Element seated all round, not squeezed"),
-                    Field(key="dots", kind="tick", label="Hub slid up until the raised dots are just touched"),
-                )
-            ),
-            judge=lambda answers: _judge_element(job, answers),
-            on_fail="Draw the loose hub back, take the element out and put the right one in.",
-        ),
+        *element,
         Step(
             key="couple.gap",
             stage=Stage.COUPLE,
             title="Measure the gap, element in",
             why=f"The gap that is left behind: {setting.gap_taken(job)}.",
             tool="caliper or feelers",
-            after=("couple.element",),
+            after=(last,),
             needs=("gap_nominal_mm", "gap_plus_minus_mm"),
             relies=frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}),
             may_authorise=True,
             form=setting.gap_form(job),
-            on_fail=f"Slide the loose hub on the {movable} shaft, then measure again.",
+            on_fail=f"{slide}, then measure again.",
         ),
-        keyed_slip.set_screw(job, job.line.movable, Stage.COUPLE, ("couple.gap",)),
     ]
+
+
+def _element(job: JobFacts, stage: Stage, after: tuple[str, ...]) -> Step:
+    """The element in; the second hub slides up to it, or the machine will be moved up to it."""
+    materials = FAMILIES[job.line.coupling.family].element_materials
+    slides = job.closes_by_hub
+    cold = () if slides else tuple(f"mount.cold.{side}" for side in SIDES)
+    fields = [
+        Field(key="material", kind="choice", label="Hardness or material marked on it", options=materials),
+        Field(key="colour", kind="text", label="Colour as seen"),
+        Field(key="centre", kind="choice", label="Centre", options=CENTRES),
+        Field(
+            key="key_out_mm",
+            kind="length",
+            label="Key stands out of the shaft by",
+            detail="only for an open centre with shafts reaching in",
+            unit="mm",
+            required=False,
+        ),
+        Field(key="seated", kind="tick", label="Element seated all round, not squeezed"),
+    ]
+    if slides:
+        fields.append(Field(key="dots", kind="tick", label="Hub slid up until the raised dots are just touched"))
+    return Step(
+        key="couple.element" if slides else "mount.element",
+        stage=stage,
+        title="Put the element in and close the hubs up" if slides else "Put the element into one hub",
+        why="The element cannot go in sideways later. "
+        + ("Slide the loose hub up until the dots are just touched." if slides else "Then the machine is brought up to it."),
+        caution="Fingers out of the jaws while the hub slides up." if slides else "Only into a hub that is cold.",
+        after=(*after, *cold),
+        changes=frozenset({Fact.SECOND_HUB}) if slides else frozenset(),
+        may_authorise=True,
+        form=SheetForm(fields=tuple(fields)),
+        judge=lambda answers: _judge_element(job, answers),
+        on_fail="Draw the loose hub back, take the element out and put the right one in."
+        if slides
+        else "Take the element out and put the right one in.",
+    )
 
 
 def _judge_distance(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str]]:

@@ -1,6 +1,7 @@
 """Stage 2: every part and tool is here, and the coupling is the one this line is registered with."""
 
 from ..coupling.families import FAMILIES
+from ..line import SIDES
 from ..verdict import Check, said_by_hand
 from .steps import Answers, Field, JobFacts, SheetForm, Stage, Step
 
@@ -11,12 +12,17 @@ TOOLS = (
     ("dressing", "Fine file, abrasive strip, non-flammable solvent, lint-free cloth, soft mallet"),
     ("consumables", "Mounting paste for the keyed fits, marker, shims"),
 )
+HOT_TOOLS = (
+    ("heater", "Oven or induction heater, and a rack that keeps the hub off its floor; no open flame"),
+    ("pyrometer", "Surface pyrometer, heat gloves, a puller that fits, in reach"),
+)
 
 
 def steps(job: JobFacts) -> list[Step]:
     """Kit, tools, like for like."""
     coupling = job.line.coupling
     family = FAMILIES[coupling.family]
+    heats = any(job.line.hub(side).connection == "keyed, interference" for side in SIDES)
     screws = coupling.driver_hub.set_screws + coupling.driven_hub.set_screws
     return [
         Step(
@@ -28,7 +34,11 @@ def steps(job: JobFacts) -> list[Step]:
                 fields=(
                     *(Field(key=p.key, kind="condition", label=p.title, detail=p.look_for) for p in family.parts),
                     Field(key="keys", kind="condition", label="Keys, 2", detail="stock size, edges, length"),
-                    Field(key="set_screws", kind="condition", label=f"Set screws, {screws}", detail="often in the hubs"),
+                    *(
+                        [Field(key="set_screws", kind="condition", label=f"Set screws, {screws}", detail="often in the hubs")]
+                        if screws
+                        else []
+                    ),
                     Field(
                         key="marks",
                         kind="text",
@@ -68,6 +78,7 @@ def steps(job: JobFacts) -> list[Step]:
             form=SheetForm(
                 fields=(
                     *(Field(key=key, kind="tick", label=label) for key, label in TOOLS),
+                    *(Field(key=key, kind="tick", label=label) for key, label in HOT_TOOLS if heats),
                     Field(key="wrench", kind="text", label="Torque wrench number"),
                     Field(key="wrench_until", kind="date", label="Wrench calibrated until"),
                 )

@@ -10,9 +10,10 @@ from .steps import BenchForm, Fact, Field, JobFacts, Role, SheetForm, Stage, Ste
 MACHINES = frozenset({Fact.MACHINES})
 
 
-def steps(job: JobFacts) -> list[Step]:
-    """Rough, gap, straightedge, align."""
-    mounted = (f"mount.hub.{job.line.movable}",)
+def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
+    """Rough, gap, straightedge, align; open once the steps ``after`` are done."""
+    hubs = {Fact.FIRST_HUB} if job.closes_by_hub else {Fact.FIRST_HUB, Fact.SECOND_HUB}
+    slide = "Slide the loose hub for a small correction, or move the machine." if job.closes_by_hub else "Move the machine."
     return [
         Step(
             key="set.rough",
@@ -20,7 +21,7 @@ def steps(job: JobFacts) -> list[Step]:
             title="Bring the machines roughly into place",
             why="Fine work on a machine that is far off is wasted.",
             tool="jack screws, straightedge, clean shims",
-            after=mounted,
+            after=after,
             changes=MACHINES,
             form=SheetForm(
                 fields=(
@@ -39,11 +40,11 @@ def steps(job: JobFacts) -> list[Step]:
             tool="caliper, or spacer bar and feelers",
             after=("set.rough",),
             needs=("gap_nominal_mm", "gap_plus_minus_mm"),
-            relies=frozenset({Fact.MACHINES, Fact.FIRST_HUB}),
+            relies=frozenset({Fact.MACHINES, *hubs}),
             moves=True,
             may_authorise=True,
             form=gap_form(job),
-            on_fail="Slide the loose hub for a small correction, or move the machine. Then read the gap again.",
+            on_fail=f"{slide} Then read the gap again.",
         ),
         Step(
             key="set.straightedge",
@@ -87,7 +88,7 @@ def bolted_down(job: JobFacts) -> list[Step]:
             title=f"Torque the feet of the {movable.called}",
             why="All bolts in and hand tight first, then crosswise in rising passes, so that nothing is pulled aside.",
             tool="torque wrench in calibration",
-            caution=_thread_caution(job, "foot_bolt_torque_nm"),
+            caution=thread_caution(job, "foot_bolt_torque_nm"),
             after=("set.gap", "set.straightedge", "set.align"),
             needs=("foot_bolt_torque_nm",),
             relies=MACHINES,
@@ -185,6 +186,7 @@ def _feet_preset(job: JobFacts) -> Mapping[str, Any]:
     }
 
 
-def _thread_caution(job: JobFacts, key: str) -> str:
+def thread_caution(job: JobFacts, key: str) -> str:
+    """How the threads have to be for this torque."""
     thread = job.card[key].means if key in job.card else ""
     return f"Threads {thread}, as the value card says. All bolts in and hand tight first." if thread else ""

@@ -24,6 +24,7 @@ class EntryKind(StrEnum):
     ANSWER = "answer"
     VALUE = "value"
     LEDGER = "ledger"
+    EVENT = "event"
 
 
 class SignatureKind(StrEnum):

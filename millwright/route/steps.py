@@ -5,7 +5,8 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Any, Literal
 
-from ..line import LineSpec
+from ..coupling.families import FAMILIES
+from ..line import SIDES, LineSpec, Side
 from ..values import ValueCard
 from ..verdict import Check
 
@@ -116,6 +117,7 @@ class Step:
     leaves_provisional: str = ""
     settled_by: str = ""  # the step that ends what this one leaves provisional
     judge: Judge | None = None
+    heat_plan: str = ""  # the step whose heat bench this run of a hot hub goes by; with it, events are taken here
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -126,6 +128,16 @@ class JobFacts:
     card: ValueCard
     answers: Mapping[str, Answers] = field(default_factory=dict)  # latest answers of each sheet step
 
-    def first(self) -> Literal["driver", "driven"]:
-        """The side whose hub is fixed first: the machine that stays."""
-        return self.line.stationary
+    def first(self) -> Side:
+        """The side whose hub is fixed first: the one that cannot slide afterwards, else that of the machine that stays."""
+        fixed = [side for side in SIDES if not self.line.hub(side).slides]
+        return fixed[0] if len(fixed) == 1 else self.line.stationary
+
+    def second(self) -> Side:
+        """The other side."""
+        return "driven" if self.first() == "driver" else "driver"
+
+    @property
+    def closes_by_hub(self) -> bool:
+        """The gap is closed by sliding the second hub; else the machine is moved up to it."""
+        return FAMILIES[self.line.coupling.family].closes_by_hub and self.line.hub(self.second()).slides

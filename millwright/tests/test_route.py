@@ -28,6 +28,13 @@ FIGURES = {
     "foot_bolt_torque_nm": 190,
     "element_width_mm": 26,
     "open_centre_rpm": 1200,
+    "interference_min_mm": 0.02,
+    "interference_max_mm": 0.06,
+    "heat_clearance_mm": 0.03,
+    "hub_ceiling_c": 200,
+    "flange_bolts": 6,
+    "flange_bolt_torque_nm": 80,
+    "sleeve_spread_mm": 0.3,
 }
 CLOCKS = (0, 90, 180, 270)
 
@@ -70,12 +77,22 @@ READINGS: dict[str, dict[str, Any]] = {
     "set.align": dials(0.0),
     "couple.align": dials(0.0),
     "couple.feet": bolts(4, 190, (0.5, 0.75, 1)),
+    "mount.screw.second": bolts(1, 25, (1,)),
+    "couple.flange": bolts(6, 80, (0.5, 0.75, 1)),
+    "couple.sleeve": {"readings": ring(4.1, 4.2, 4.2, 4.1), "diameter_mm": 105},
+    "prepare.heat": {
+        "bore_mm": 48.0,
+        "interference_mm": 0.04,
+        "shaft_c": 20.0,
+        "ambient_c": 20.0,
+        "hub": {"material": "steel", "outside_mm": 105, "length_mm": 60},
+    },
 }
+SHRUNK = {"shaft_mm": [48.04], "bore_mm": [48.0]}
 WORDS = {
     "series": "Trial J",
     "size": "42",
-    "decision": "slips on by hand",
-    "runs": "runs smoothly",
+    "hub_c": 24,
     "distance_mm": 30,
     "standout_mm": 0,
 }
@@ -84,21 +101,29 @@ WORDS = {
 class Work:
     """A job worked on by one person, in memory."""
 
-    def __init__(self, **spec: Any) -> None:
+    def __init__(
+        self, *, family: str = "jaw, curved", held: tuple[str, str] = ("keyed, slip fit", "keyed, slip fit"), **spec: Any
+    ) -> None:
         machine = {"drawn_as": "motor", "shaft_diameter_mm": 48, "foot_bolts": 4}
         feet = [{"name": f"motor {n}", "from_coupling_mm": x} for n, x in (("front", 300), ("rear", 586))]
         hub = {"diameter_mm": 105, "length_mm": 60}
         line = {
             "driver": {"name": "Motor", "feet": feet, **machine},
             "driven": {"name": "Blower", "feet": [], **machine},
-            "coupling": {"family": "jaw, curved", "series": "Trial J", "size": "42", "driver_hub": hub, "driven_hub": hub},
+            "coupling": {
+                "family": family,
+                "series": "Trial J",
+                "size": "42",
+                "driver_hub": {**hub, "connection": held[0]},
+                "driven_hub": {**hub, "connection": held[1]},
+            },
             "movable": "driver",
             "speed_rpm": 1480,
             **spec,
         }
         self.line = read_json(LineSpec, json.dumps(line))
         source = Source(kind="sample", document="Trial sheet")
-        means = {"offset_limit_mm": "offset", "set_screw_torque_nm": "dry", "foot_bolt_torque_nm": "oiled"}
+        means = {"offset_limit_mm": "offset", **dict.fromkeys((k for k in FIGURES if "torque" in k), "dry")}
         self.card = {k: Value(value=v, means=means.get(k, ""), source=source) for k, v in FIGURES.items()}
         self.entries: list[Entry] = []
         self.signatures: list[Signature] = []
@@ -158,6 +183,8 @@ class Work:
         now = self.route().find(key)
         assert now is not None
         form = now.step.form
+        if key.startswith("prepare.fit") and not self.line.hub("driver" if "driver" in key else "driven").slides:
+            return SHRUNK
         if isinstance(form, BenchForm):
             return READINGS[key] if key in READINGS else READINGS[key.rsplit(".", 1)[0]]
         assert isinstance(form, SheetForm)
@@ -251,9 +278,63 @@ class OrderTest(unittest.TestCase):
 
     def test_no_route_is_promised_where_there_is_none(self) -> None:
         work = Work()
-        gear = work.line.coupling.model_copy(update={"family": "gear"})
         self.assertIsNone(why_no_route(work.line))
-        self.assertIsNotNone(why_no_route(work.line.model_copy(update={"coupling": gear})))
+        for other in (
+            {"family": "steel grid"},
+            {"driven_hub": work.line.hub("driven").model_copy(update={"connection": "clamp ring"})},
+        ):
+            coupling = work.line.coupling.model_copy(update=other)
+            self.assertIsNotNone(why_no_route(work.line.model_copy(update={"coupling": coupling})))
+
+
+SLIP, SHRINK = "keyed, slip fit", "keyed, interference"
+
+
+class WaysTest(unittest.TestCase):
+    """Each family with each way of holding its hubs: the order that follows from it."""
+
+    def test_every_way_comes_to_its_end_in_its_own_order(self) -> None:
+        light, proved = "couple.screw", "couple.gap"
+        rows: list[tuple[str, tuple[str, str], list[str]]] = [
+            # the hub that cannot slide goes on first, though its machine is the one that is moved
+            ("jaw, curved", (SHRINK, SLIP), ["mount.cold.driver", "mount.hub.driven", "couple.element", proved, light]),
+            # no hub slides: the element goes in before the machines are set
+            ("jaw, straight", (SHRINK, SHRINK), ["mount.cold.driver", "mount.element", "set.rough", proved, "close.torque"]),
+            # gear: the gap is made with the machine, so both screws are torqued before setting
+            ("gear", (SLIP, SLIP), ["mount.screw", "mount.screw.second", "set.rough", "couple.flange", "couple.sleeve"]),
+            ("gear", (SLIP, SHRINK), ["mount.cold.driven", "mount.hub.driver", "mount.screw.second", "couple.sleeve"]),
+            ("gear", (SHRINK, SHRINK), ["mount.cold.driven", "mount.cold.driver", "set.rough", "couple.grease"]),
+        ]
+        for family, held, order in rows:
+            with self.subTest(family=family, held=held):
+                work = Work(family=family, held=held)
+                keys = [n.step.key for n in work.route().steps]
+                self.assertEqual([key for key in keys if key in order], order)
+                work.until(None)
+                self.assertEqual(work.route().why_not_signed_off(), [])
+
+    def test_the_gate_names_what_a_hub_would_shut_off_for_good(self) -> None:
+        gate = Work(family="gear", held=(SHRINK, SHRINK)).route().find("mount.loose.driven")
+        assert gate is not None and isinstance(gate.step.form, SheetForm)
+        self.assertTrue(gate.step.no_return)
+        self.assertLessEqual({"sleeve_on", "ring_on", "shield"}, {f.key for f in gate.step.form.fields})
+
+    def test_a_hub_that_stuck_is_not_mounted_and_is_told_what_never_to_do(self) -> None:
+        work = Work(held=(SHRINK, SLIP))
+        work.until("mount.hot.driver")
+        stuck = entry.check(
+            work.route(), "mount.hot.driver", EntryKind.READING, {"outcome": "stuck half way"}, Role.MILLWRIGHT
+        )
+        assert stuck.result is not None
+        self.assertEqual(stuck.result["verdict"], "over")
+        self.assertIn("Do not hammer", " ".join(stuck.result["advice"]))
+
+    def test_a_hub_still_hot_is_not_measured_as_cold(self) -> None:
+        work = Work(held=(SHRINK, SLIP))
+        work.until("mount.cold.driver")
+        hot = {**work.fill("mount.cold.driver"), "hub_c": 80}
+        work.enter("mount.cold.driver", hot)
+        self.assertEqual((work.state("mount.cold.driver"), work.state("mount.screw")), ("over", "blocked"))
 
 
 class StaleTest(unittest.TestCase):

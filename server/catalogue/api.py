@@ -7,7 +7,7 @@ from ninja import Router, Schema
 
 from millwright.coupling.families import FAMILIES
 from millwright.line import Family
-from millwright.route.build import values_asked_by
+from millwright.route.build import HUB_STEPS, values_of_connection, values_of_family
 from millwright.values import VALUE_KINDS, Value
 from server.accounts.auth import member_of
 
@@ -39,12 +39,13 @@ class ValueKindOut(Schema):
 
 
 class CatalogueOut(Schema):
-    """The site's sizes, every kind of value, and which kinds each family asks for."""
+    """The site's sizes, every kind of value, and which kinds each family and each way of holding a hub asks for."""
 
     sizes: list[CouplingSizeOut]
     kinds: list[ValueKindOut]
     families: list[str]
-    asked: dict[str, list[str]]
+    asked_by_family: dict[str, list[str]]
+    asked_by_connection: dict[str, list[str]]
 
 
 @router.get("", response=CatalogueOut, operation_id="catalogue_read", url_name="catalogue")
@@ -54,5 +55,6 @@ def read(request: HttpRequest):
         "sizes": list(CouplingSize.objects.filter(site=member_of(request).site)),
         "kinds": list(VALUE_KINDS.values()),
         "families": list(get_args(Family)),
-        "asked": {family: list(values_asked_by(family)) for family in FAMILIES},
+        "asked_by_family": {family: list(values_of_family(family)) for family in FAMILIES},
+        "asked_by_connection": {held: list(values_of_connection(held)) for held in HUB_STEPS},
     }

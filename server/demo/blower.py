@@ -1,5 +1,6 @@
 """What is entered in a whole job on the steep aeration blower, step by step."""
 
+from collections.abc import Mapping
 from typing import Any
 
 from millwright.route.steps import SheetForm, Step
@@ -129,14 +130,17 @@ _WORDS = {
 }
 
 
-def fill(step: Step) -> dict[str, Any]:
-    """A sheet filled as it should be: everything ticked, everything ok, figures and words that fit the blower."""
+def fill(step: Step, words: Mapping[str, Any] = {}) -> dict[str, Any]:
+    """A sheet filled as it should be: everything ticked, everything ok, figures and words that fit the blower.
+
+    ``words`` - what another line says instead, by field
+    """
     form = step.form
     if not isinstance(form, SheetForm):
         return FIRST_READINGS[step.key]
     always: dict[str, Any] = {"tick": True, "condition": "ok"}
     answers: dict[str, Any] = {
-        f.key: always.get(f.kind, _WORDS.get(f.key)) for f in form.fields if f.required or f.kind == "tick"
+        f.key: always.get(f.kind, {**_WORDS, **words}.get(f.key)) for f in form.fields if f.required or f.kind == "tick"
     }
     if form.rows:
         answers["rows"] = [

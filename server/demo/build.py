@@ -1,6 +1,7 @@
 """Builds the demo site: accounts, lines, a closed job and one in hand."""
 
 import json
+from collections.abc import Callable
 from datetime import datetime, timedelta
 from typing import Any
 from uuid import uuid4
@@ -10,16 +11,17 @@ from django.db import transaction
 from millwright.line import LineSpec
 from millwright.model import read_json
 from millwright.route.state import EntryKind, SignatureKind, StepState
-from millwright.route.steps import Role
+from millwright.route.steps import Role, Step
 from server.accounts.models import Membership, Site, User
 from server.jobs.actions.append_entry import append_entry
 from server.jobs.actions.sign import sign
 from server.jobs.actions.start_job import start_job
 from server.jobs.models import Job
 from server.plant.actions import save_line
+from server.plant.models import Line
 
-from . import blower
-from .lines import BLOWER_VALUES, LINES
+from . import blower, kiln_fan
+from .lines import LINES, VALUES
 
 SITE = "Quillmere Maltings"
 PEOPLE = {
@@ -28,6 +30,7 @@ PEOPLE = {
     "lead": ("Ansa", "Pellwright", Role.LEAD),
 }
 BETWEEN = timedelta(minutes=4)
+MOST_STEPS = 100
 
 
 @transaction.atomic
@@ -46,7 +49,7 @@ def build_demo(*, password: str, now: datetime) -> Site:
             version=0,
             name=name,
             spec=read_json(LineSpec, json.dumps(spec)),
-            values=BLOWER_VALUES if spec["coupling"]["family"].startswith("jaw") else {},
+            values=VALUES.get(name, {}),
         )
         for name, spec in LINES.items()
     }
@@ -58,14 +61,34 @@ def build_demo(*, password: str, now: datetime) -> Site:
     work = Work(start_job(line, by=lead, title="New coupling, both hubs", now=today), millwright, lead, today)
     work.until("set.align")
     work.enter("set.align", blower.FOUND)
+    heat_a_hub(lines["Kiln fan A"], millwright, lead, now)
     return site
+
+
+def heat_a_hub(line: Line, millwright: Membership, lead: Membership, now: datetime) -> None:
+    """A job on the kiln fan, its first hub on the heater since a few minutes ago."""
+    start = now - timedelta(hours=3)
+    work = Work(start_job(line, by=lead, title="New gear coupling", now=start), millwright, lead, start, kiln_fan.fill)
+    work.until(kiln_fan.RUN)
+    last = kiln_fan.ON_THE_HEATER[-1][0]
+    for minutes, degrees in kiln_fan.ON_THE_HEATER:
+        work.now = now - timedelta(minutes=last + 3 - minutes) - BETWEEN
+        event = {"event": "on the heater"} if degrees is None else {"event": "hub temperature", "hub_c": degrees}
+        work.enter(kiln_fan.RUN, event, EntryKind.EVENT)
 
 
 class Work:
     """Somebody working through a job, a few minutes a step."""
 
-    def __init__(self, job: Job, millwright: Membership, lead: Membership, start: datetime) -> None:
-        self.job, self.millwright, self.lead, self.now = job, millwright, lead, start
+    def __init__(
+        self,
+        job: Job,
+        millwright: Membership,
+        lead: Membership,
+        start: datetime,
+        fill: Callable[[Step], dict[str, Any]] = blower.fill,
+    ) -> None:
+        self.job, self.millwright, self.lead, self.now, self.fill = job, millwright, lead, start, fill
 
     def enter(self, step: str, inputs: dict[str, Any], kind: EntryKind = EntryKind.READING) -> None:
         """One entry by the millwright."""
@@ -90,7 +113,7 @@ class Work:
 
     def until(self, last: str | None) -> None:
         """Every open step in working order, up to but without the last."""
-        while True:
+        for _ in range(MOST_STEPS):
             job = Job.objects.get(pk=self.job.pk)
             now = next((n for n in job.stand().steps if n.state is not StepState.DONE), None)
             if now is None or now.step.key == last:
@@ -100,7 +123,8 @@ class Work:
             elif now.state is StepState.STALE:
                 self.enter(now.step.key, blower.AFTER_MOVE[now.step.key])
             else:
-                self.enter(now.step.key, blower.fill(now.step))
+                self.enter(now.step.key, self.fill(now.step))
+        raise RuntimeError(f"job {self.job.number} does not get past {now.step.key if now else last}")
 
     def all_of_it(self) -> None:
         """The whole job: as found, one move, as left, signed."""

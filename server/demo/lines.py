@@ -30,6 +30,28 @@ BLOWER_VALUES: dict[str, Value] = {
 }
 
 
+KILN_FAN_VALUES: dict[str, Value] = {
+    "interference_min_mm": _sample(0.060, "12"),
+    "interference_max_mm": _sample(0.095, "12"),
+    "heat_clearance_mm": _sample(0.045, "13"),
+    "hub_ceiling_c": _sample(180, "13"),
+    "set_screw_torque_nm": _sample(40, "8", "dry"),
+    "gap_nominal_mm": _sample(8, "7"),
+    "gap_plus_minus_mm": _sample(0.5, "7"),
+    "offset_limit_mm": _sample(0.25, "9", "offset"),
+    "angle_limit_deg": _sample(0.25, "9"),
+    "flange_bolts": _sample(8, "7"),
+    "flange_bolt_torque_nm": _sample(85, "8", "dry"),
+    "sleeve_spread_mm": _sample(0.30, "14"),
+    "sliding_mm_per_s": _site(5.6, "2, grade ordinary"),
+    "foot_bolt_torque_nm": _site(310, "5", "oiled"),
+}
+VALUES: dict[str, dict[str, Value]] = {
+    "Steep aeration blower 2": BLOWER_VALUES,
+    "Kiln fan A": KILN_FAN_VALUES,
+}
+
+
 def _machine(name: str, drawn_as: str, shaft: float, feet: tuple[float, ...], **more: Any) -> dict[str, Any]:
     short = name.lower()
     names = ("drive end", "tail") if len(feet) == 2 else tuple(str(i + 1) for i in range(len(feet)))

@@ -7,6 +7,7 @@ from uuid import UUID
 from ninja import Field, Schema
 
 from millwright.line import LineSpec
+from millwright.route.heat_run import Phase
 from millwright.route.state import EntryKind, SignatureKind, StepState
 from millwright.route.steps import FieldKind, Role, Stage
 from millwright.units import LengthUnit
@@ -97,6 +98,23 @@ class FormOut(Schema):
     row_name: str = ""
 
 
+class HeatRunOut(Schema):
+    """The run of a hot hub as it stands."""
+
+    phase: Phase
+    tries: int
+    target_c: float
+    closes_at_c: float
+    heating_since: datetime | None
+    out_at: datetime | None
+    on_at: datetime | None
+    closes_at: datetime | None
+    touch_at: datetime | None
+    hub_c: float | None
+    hub_read_at: datetime | None
+    clear_mm: float | None
+
+
 class StepOut(Schema):
     """A step and where it stands."""
 
@@ -113,6 +131,8 @@ class StepOut(Schema):
     moves: bool
     may_authorise: bool
     needs: list[str]
+    heat_plan: str
+    heat_run: HeatRunOut | None
     state: StepState
     blocked_by: list[str]
     stale_because: str
@@ -144,6 +164,7 @@ class JobOut(Schema):
     started_by: str
     started_at: datetime
     closed: bool
+    now: datetime = Field(description="the server's clock: a device's own may be wrong")
     steps: list[StepOut]
     card: dict[str, Value]
     provisional: list[str]

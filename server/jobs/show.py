@@ -1,10 +1,16 @@
 """Jobs as the client sees them: the core's route put into plain schemas."""
 
+import json
 from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Any
 
-from millwright.route.state import RouteNow, StepNow, StepState
+from django.utils import timezone
+
+from millwright.model import read_json
+from millwright.mounting.heat import HeatInput
+from millwright.route.heat_run import HeatRun, stand_run
+from millwright.route.state import EntryKind, RouteNow, StepNow, StepState
 from millwright.route.steps import BenchForm, SheetForm
 
 from .models import Entry, Job
@@ -13,7 +19,7 @@ from .models import Entry, Job
 def job_out(job: Job) -> dict[str, Any]:
     """A whole job. Two queries besides the job's own: entries and signatures."""
     entries, signatures = list(job.entries.all()), list(job.signatures.all())
-    route = job.stand()
+    route = job.stand_after([entry.as_core for entry in entries])  # all of each: what was read suggests what comes next
     return {
         "id": job.id,
         "number": job.number,
@@ -24,7 +30,8 @@ def job_out(job: Job) -> dict[str, Any]:
         "started_by": job.started_by,
         "started_at": job.started_at,
         "closed": route.closed,
-        "steps": [_step(now) for now in route.steps],
+        "now": timezone.now(),
+        "steps": [_step(now, route, entries) for now in route.steps],
         "card": route.card,
         "provisional": route.provisional,
         "ledger": [{**asdict(line), "open": line.open} for line in route.ledger],
@@ -34,7 +41,17 @@ def job_out(job: Job) -> dict[str, Any]:
     }
 
 
-def _step(now: StepNow) -> dict[str, Any]:
+def _heat_run(now: StepNow, route: RouteNow, entries: list[Entry]) -> HeatRun | None:
+    """The run of a hub that is heated in this step, by the plan as it was last worked out."""
+    plan = route.find(now.step.heat_plan)
+    current = next((e for e in entries if plan and plan.current and str(e.id) == plan.current.id), None)
+    if current is None:
+        return None
+    events = [e.as_core for e in entries if e.step == now.step.key and e.kind == EntryKind.EVENT]
+    return stand_run(read_json(HeatInput, json.dumps(current.inputs)), events)
+
+
+def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]:
     step = now.step
     plain = {
         name: getattr(step, name)
@@ -44,6 +61,8 @@ def _step(now: StepNow) -> dict[str, Any]:
         **plain,
         "may_authorise": step.may_authorise,
         "needs": step.needs,
+        "heat_plan": step.heat_plan,
+        "heat_run": _heat_run(now, route, entries) if step.heat_plan else None,
         "form": _form(step.form),
         "state": now.state,
         "blocked_by": now.blocked_by,

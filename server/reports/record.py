@@ -200,6 +200,8 @@ def _step(job: Job, now: StepNow, entries: list[Entry], signatures: list[Signatu
 
 def _label(entry: Entry, readings: list[Entry]) -> str:
     """As found for the first reading of a step, as left for the last, where there are several."""
+    if entry.kind == EntryKind.EVENT:
+        return str(entry.inputs["event"])
     if entry.kind != EntryKind.READING:
         return {EntryKind.MOVE: "moved", EntryKind.VALUE: "value"}.get(EntryKind(entry.kind), entry.kind)
     if len(readings) == 1:
@@ -253,7 +255,7 @@ def _figures(form: BenchForm | SheetForm | SignForm, entry: Entry) -> list[Figur
     """Of a bench, but for what the step itself gave it; of a move, a count, a note: everything."""
     is_bench = isinstance(form, BenchForm) and entry.kind == EntryKind.READING
     inputs = in_order(form.bench, entry.inputs) if isinstance(form, BenchForm) and is_bench else entry.inputs
-    preset = frozenset(form.preset) if isinstance(form, BenchForm) and is_bench else frozenset()
+    preset = frozenset(form.preset) if isinstance(form, BenchForm) and is_bench else frozenset({"event", "ago_s"})
     return [Figure(label=text, value=value, typed=entry.typed.get(path, "")) for path, text, value in lines(inputs, preset)]
 
 

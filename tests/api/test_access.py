@@ -53,11 +53,11 @@ class SitesTest(TestCase):
             answer = Client().get(path)
             self.assertEqual((answer.status_code, answer.json()["errors"][0]["message"]), (401, "Sign in first."))
 
-    def test_the_floor_takes_as_many_queries_for_eight_lines_as_for_one(self) -> None:
+    def test_the_floor_takes_as_many_queries_for_eight_lines_as_for_two(self) -> None:
         member = Member("lead")
         with self.assertNumQueries(7):
             member.ask("GET", "/api/jobs")
-        Line.objects.exclude(pk=self.job.line_id).delete()
+        Line.objects.filter(jobs=None).delete()
         with self.assertNumQueries(7):
             member.ask("GET", "/api/jobs")
 
@@ -121,7 +121,7 @@ class SignInTest(TestCase):
         self.assertEqual(self.sign_in(strict, PASSWORD), 403)
         token = strict.get("/").cookies["csrftoken"].value
         self.assertEqual(self.sign_in(strict, PASSWORD, token), 200)
-        job = Job.objects.with_closed().get(closed=False)
+        job = Job.objects.with_closed().filter(closed=False)[0]
         answer = strict.post(f"/api/jobs/{job.pk}/entries", "{}", content_type="application/json")
         self.assertIn(answer.status_code, (401, 403))
         self.assertEqual(strict.get("/api/session").json()["site"]["name"], SITE)

@@ -100,9 +100,9 @@ class ExchangeTest(TestCase):
         return answer.status_code, answer.json()
 
     def test_a_job_comes_back_without_loss_on_another_installation(self) -> None:
-        for closed in (True, False):
-            with self.subTest(closed=closed), transaction.atomic():
-                job = Job.objects.with_closed().get(closed=closed)
+        for closed, line in ((True, "Steep aeration blower 2"), (False, "Steep aeration blower 2"), (False, "Kiln fan A")):
+            with self.subTest(closed=closed, line=line), transaction.atomic():
+                job = Job.objects.with_closed().get(closed=closed, line__name=line)
                 _, before = self.lead.ask("GET", f"/api/jobs/{job.pk}")
                 written = self.lead.get(f"/api/records/{job.pk}/json").content
                 forget_jobs()

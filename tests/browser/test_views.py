@@ -27,7 +27,14 @@ class ViewsTest(BrowserTestCase):
         steps = ("safe.locks", "receive.kit", "prepare.fit.driver", "prepare.key.driver", "set.gap", "set.straightedge")
         steps += ("set.align", "couple.feet", "close.sign")
         paths = ["/", f"/lines/{line}", f"/lines/{line}/edit", "/lines/new", "/benches", f"/jobs/{closed}/record", "/nowhere"]
-        paths += [f"/jobs/{self.job.pk}/steps/{step}" for step in steps] + ["/benches/runout", "/benches/tighten"]
+        fan = Job.objects.get(line__name="Kiln fan A").pk
+        paths += [f"/jobs/{fan}/steps/{step}" for step in ("mount.hot.driven", "prepare.heat.driven")]
+        paths += [f"/jobs/{self.job.pk}/steps/{step}" for step in steps] + [
+            "/benches/runout",
+            "/benches/tighten",
+            "/benches/heat",
+            "/benches/taper",
+        ]
         for path in paths:
             self.page.goto(f"{self.live_server_url}{path}")
             expect(self.page.locator("main")).to_be_visible()

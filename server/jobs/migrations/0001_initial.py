@@ -79,7 +79,7 @@ class Migration(migrations.Migration):
         ),
         migrations.AddConstraint(
             model_name='entry',
-            constraint=models.CheckConstraint(condition=models.Q(('kind__in', ['reading', 'move', 'note', 'question', 'answer', 'value', 'ledger'])), name='entry_kind_known'),
+            constraint=models.CheckConstraint(condition=models.Q(('kind__in', ['reading', 'move', 'note', 'question', 'answer', 'value', 'ledger', 'event'])), name='entry_kind_known'),
         ),
         migrations.AddConstraint(
             model_name='entry',

@@ -9,6 +9,8 @@ export interface Parcel {
   to: 'entries' | 'signatures'
   step: string
   body: Record<string, unknown>
+  /** For what happened at a moment: when, by this device's clock. Sent as how long ago, so that a late one does not shift it. */
+  happenedAt?: number
 }
 
 /** On this device until it stands in the job: reload, another window or another person signing in do not lose it. */
@@ -92,7 +94,7 @@ export async function sendAll() {
 /** Null when the parcel has gone, one way or the other; else why it waits. */
 async function sendOne(parcel: Kept): Promise<{ message: string; forSomebody: boolean } | null> {
   try {
-    const body = JSON.stringify({ id: parcel.id, by: parcel.by, ...parcel.body })
+    const body = JSON.stringify({ id: parcel.id, by: parcel.by, ...dated(parcel) })
     await post(`/api/jobs/${parcel.jobId}/${parcel.to}`, body)
     drop(parcel.id)
     await queryClient.invalidateQueries({ queryKey: ['job', parcel.jobId] })
@@ -109,6 +111,12 @@ async function sendOne(parcel: Kept): Promise<{ message: string; forSomebody: bo
   }
   settle.delete(parcel.id)
   return null
+}
+
+function dated({ body, happenedAt }: Parcel) {
+  if (happenedAt === undefined) return body
+  const ago_s = Math.max(0, (Date.now() - happenedAt) / 1000)
+  return { ...body, inputs: { ...(body.inputs as object), ago_s } }
 }
 
 // Another window of this device has kept or sent something.

@@ -605,11 +605,15 @@ export interface components {
         };
         /**
          * CatalogueOut
-         * @description The site's sizes, every kind of value, and which kinds each family asks for.
+         * @description The site's sizes, every kind of value, and which kinds each family and each way of holding a hub asks for.
          */
         CatalogueOut: {
-            /** Asked */
-            asked: {
+            /** Asked By Connection */
+            asked_by_connection: {
+                [key: string]: string[];
+            };
+            /** Asked By Family */
+            asked_by_family: {
                 [key: string]: string[];
             };
             /** Families */
@@ -921,7 +925,7 @@ export interface components {
          * @description What an entry is. Every kind is appended, none is ever changed.
          * @enum {string}
          */
-        EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "ledger";
+        EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "ledger" | "event";
         /**
          * EntryOut
          * @description An entry as it was appended.
@@ -1391,6 +1395,35 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * HeatRunOut
+         * @description The run of a hot hub as it stands.
+         */
+        HeatRunOut: {
+            /** Clear Mm */
+            clear_mm: number | null;
+            /** Closes At */
+            closes_at: string | null;
+            /** Closes At C */
+            closes_at_c: number;
+            /** Heating Since */
+            heating_since: string | null;
+            /** Hub C */
+            hub_c: number | null;
+            /** Hub Read At */
+            hub_read_at: string | null;
+            /** On At */
+            on_at: string | null;
+            /** Out At */
+            out_at: string | null;
+            phase: components["schemas"]["Phase"];
+            /** Target C */
+            target_c: number;
+            /** Touch At */
+            touch_at: string | null;
+            /** Tries */
+            tries: number;
+        };
+        /**
          * HeatedHub
          * @description The hub as a hollow cylinder; its metal by name, or by its three constants.
          */
@@ -1582,6 +1615,12 @@ export interface components {
             line_id: string;
             /** Line Name */
             line_name: string;
+            /**
+             * Now
+             * Format: date-time
+             * @description the server's clock: a device's own may be wrong
+             */
+            now: string;
             /** Number */
             number: number;
             /** Provisional */
@@ -1869,6 +1908,12 @@ export interface components {
          * @enum {string}
          */
         Pattern: "even" | "large end only" | "small end only" | "bare in the middle" | "one side" | "bare along a line" | "patchy";
+        /**
+         * Phase
+         * @description Where the hub is.
+         * @enum {string}
+         */
+        Phase: "cold" | "on the heater" | "on its way" | "on the shaft" | "gripped";
         /**
          * ProblemOut
          * @description One thing to put right.
@@ -2298,6 +2343,9 @@ export interface components {
             /** Current */
             current: string | null;
             form: components["schemas"]["FormOut"];
+            /** Heat Plan */
+            heat_plan: string;
+            heat_run: components["schemas"]["HeatRunOut"] | null;
             hold: components["schemas"]["Role"] | null;
             /** Key */
             key: string;

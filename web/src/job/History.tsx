@@ -9,7 +9,7 @@ import { type Entry, sayWhen } from './context'
 
 /** Everything entered in this step, the current reading marked; nothing is ever taken away. */
 export function History({ entries, bench }: { entries: Entry[]; bench?: BenchClient }) {
-  const shown = entries.filter((e) => e.kind === 'reading' || e.kind === 'move')
+  const shown = entries.filter((e) => e.kind === 'reading' || e.kind === 'move' || e.kind === 'event')
   const readings = shown.filter((e) => e.kind === 'reading')
   if (!shown.length) return null
   return (
@@ -26,9 +26,15 @@ export function History({ entries, bench }: { entries: Entry[]; bench?: BenchCli
 
 function labelOf(entry: Entry, readings: Entry[]) {
   if (entry.kind === 'move') return 'Moved'
+  if (entry.kind === 'event') return sayEvent(entry.inputs)
   if (readings.length === 1) return 'Read'
   if (entry === readings[0]) return 'As found'
   return entry === readings[readings.length - 1] ? 'Current' : `Reading ${readings.indexOf(entry) + 1}`
+}
+
+function sayEvent({ event, hub_c }: Entry['inputs']) {
+  const words = String(event)
+  return `${words[0]!.toUpperCase()}${words.slice(1)}${typeof hub_c === 'number' ? `: ${Math.round(hub_c)} °C` : ''}`
 }
 
 function Line({ entry, label, bench }: { entry: Entry; label: string; bench?: BenchClient }) {

@@ -7,8 +7,10 @@ import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
+import { askedBy, heldIn } from '../line/asked'
 import { ValueLines } from '../line/ValueLines'
 import { type Step, useJob } from './context'
+import { RunningTimers } from './HeatRunPanel'
 
 type Open = 'card' | 'ledger' | 'provisional' | null
 
@@ -16,7 +18,8 @@ type Open = 'card' | 'ledger' | 'provisional' | null
 export function Reach({ step, waiting }: { step: Step; waiting: string }) {
   const job = useJob()
   const [open, setOpen] = useState<Open>(null)
-  const asked = useQuery(catalogueOptions).data?.asked[job.spec.coupling.family] ?? []
+  const { coupling } = job.spec
+  const asked = askedBy(useQuery(catalogueOptions).data, coupling.family, heldIn(coupling))
   const missing = asked.filter((key) => !(key in job.card) && job.steps.some((s) => s.needs.includes(key))).length
   const out = job.ledger.filter((line) => line.open).length
   const close = () => setOpen(null)
@@ -31,6 +34,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
       <button type="button" onClick={() => setOpen('provisional')}>
         Provisional{job.provisional.length > 0 && <b> {job.provisional.length}</b>}
       </button>
+      <RunningTimers />
       {waiting && <output>{waiting}</output>}
       <Slip title="Value card" isOpen={open === 'card'} onClose={close} wide>
         <p>

@@ -12,6 +12,7 @@ import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
 import { Tick } from '../kit/Tick'
 import { entriesOf, type Step, useJob } from './context'
+import { HeatRunPanel } from './HeatRunPanel'
 import { History } from './History'
 import { JobSheet } from './JobSheet'
 import { StepFoot } from './StepFoot'
@@ -74,17 +75,22 @@ export function SheetStep({ step }: { step: Step }) {
             <StepFoot
               step={step}
               touched={touched}
-              enter={{
-                label: wanted.length ? 'Enter as it stands' : 'Enter',
-                onPress: enter,
-                isDisabled: blocked || unreadable,
-              }}
+              enter={
+                step.heat_plan && !touched
+                  ? undefined
+                  : {
+                      label: wanted.length ? 'Enter as it stands' : 'Enter',
+                      onPress: enter,
+                      isDisabled: blocked || unreadable,
+                    }
+              }
               onStartOver={clear}
             />
           }
         />
       }
     >
+      {step.heat_plan && <HeatRunPanel step={step} />}
       <Paper data-bench>
         {step.form.rows!.length > 0 && (
           <RowTable

@@ -14,6 +14,7 @@ import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
 import { Lost } from '../kit/Lost'
 import { Sheet } from '../kit/Sheet'
+import { askedBy } from './asked'
 import { LineDrawing } from './LineDrawing'
 import { draftOf, drawable, MOST_FEET, SIDES, type Side, specOf } from './lineDraft'
 import { Pick } from './Pick'
@@ -44,6 +45,7 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
   const set = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
   const word = (key: string) => String(draft.choices[key] ?? '')
   const family = word('family')
+  const asked = askedBy(catalogue, family, [word('driver.connection'), word('driven.connection')])
   const save = async () => {
     const body = JSON.stringify({ name: word('name'), version: line?.version ?? 0, spec, values })
     try {
@@ -176,12 +178,8 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
             <Words label="Size" value={word('size')} onChange={(v) => set('size', v)} problem={problems.size} />
           </div>
           <h2>Value card</h2>
-          {catalogue && !catalogue.asked[family] && <p>There is no route for this family, so no value is asked for.</p>}
-          <ValueLines
-            keys={catalogue?.asked[family] ?? []}
-            card={values}
-            onSave={(key, value) => set('values', { ...values, [key]: value })}
-          />
+          {catalogue && !asked.length && <p>There is no route for this family, so no value is asked for.</p>}
+          <ValueLines keys={asked} card={values} onSave={(key, value) => set('values', { ...values, [key]: value })} />
         </section>
         <Foot>
           {general && <p role="alert">{general}</p>}

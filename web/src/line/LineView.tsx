@@ -13,6 +13,7 @@ import { Lost } from '../kit/Lost'
 import { Sheet } from '../kit/Sheet'
 import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { askedBy, heldIn } from './asked'
 import { LineDrawing } from './LineDrawing'
 import { ValueLines } from './ValueLines'
 
@@ -25,7 +26,7 @@ export function LineView() {
   const { data: line, error } = useQuery(lineOptions(lineId))
   const jobs = useQuery(lineJobsOptions(lineId)).data ?? []
   const role = useQuery(sessionOptions).data?.role
-  const asked = useQuery(catalogueOptions).data?.asked ?? {}
+  const catalogue = useQuery(catalogueOptions).data
   const [title, setTitle] = useState('')
   const [problem, setProblem] = useState('')
   if (!line) return error ? <Lost why={error} /> : null
@@ -123,7 +124,9 @@ export function LineView() {
           </p>
           {spec.purpose && <p>{spec.purpose}</p>}
           <ValueLines
-            keys={asked[spec.coupling.family] ?? Object.keys(line.values)}
+            keys={[
+              ...new Set([...askedBy(catalogue, spec.coupling.family, heldIn(spec.coupling)), ...Object.keys(line.values)]),
+            ]}
             card={line.values}
             onSave={() => {}}
             canEdit={false}

@@ -9,12 +9,14 @@ interface CoolingCurveProps {
   readings: readonly { after_s: number; hub_c: number }[]
   /** Seconds since it left the heater, where it has. */
   now_s?: number
+  /** When it will be shut by what was read on the way, where that is known better. */
+  closes_s?: number
 }
 
 const BOX = { left: 56, right: 724, top: 14, bottom: 168 }
 
 /** The hub's temperature from the heater on: where the bore meets the shaft it is shut. Crosses are readings. */
-export function CoolingCurve({ result, readings, now_s }: CoolingCurveProps) {
+export function CoolingCurve({ result, readings, now_s, closes_s }: CoolingCurveProps) {
   const hatch = useHatch()
   if (!result) return <p style={{ color: 'var(--ink-2)' }}>Drawn as soon as the target is known.</p>
   const { curve, closes_at_c: shut, ceiling_lowest_c: ceiling } = result
@@ -24,7 +26,7 @@ export function CoolingCurve({ result, readings, now_s }: CoolingCurveProps) {
   const x = (s: number) => BOX.left + (Math.min(s, until) / until) * (BOX.right - BOX.left)
   const y = (c: number) => BOX.bottom - ((c - coldest) / (hottest - coldest)) * (BOX.bottom - BOX.top)
   const path = curve.map((p, i) => `${i ? 'L' : 'M'}${x(p.after_s).toFixed(1)} ${y(p.hub_c).toFixed(1)}`).join('')
-  const closes = result.window_fitted_s ?? result.window_s
+  const closes = closes_s ?? result.window_fitted_s ?? result.window_s
   const ticks = timeTicks(until)
   return (
     <svg

@@ -25,6 +25,9 @@ const WANTED = [
   ['ambient_c', 'ambient_c', 'Air', 'temperature'],
 ] as const
 
+/** Without what the value card gives. */
+const wanted = (preset: Preset) => WANTED.filter(([, path]) => !(path in preset))
+
 const heaterOf = (draft: Draft) => (draft.choices.heater as (typeof HEATERS)[number] | undefined) ?? 'another'
 const materialOf = (draft: Draft) => (draft.choices.material as string | undefined) ?? 'steel'
 
@@ -43,7 +46,7 @@ function read(draft: Draft, preset: Preset) {
   const input: Record<string, unknown> = {}
   const hub: Record<string, unknown> = { material: materialOf(draft) }
   let missing = ''
-  for (const [cell, path, label, kind] of WANTED) {
+  for (const [cell, path, label, kind] of wanted(preset)) {
     const value = reader[kind](cell, path)
     if (value === null) missing ||= label
     else if (path.startsWith('hub.')) hub[path.slice(4)] = value
@@ -96,7 +99,7 @@ function readReadings(reader: DraftReader) {
 function restore(entered: Entered, part: Part) {
   const filler = new DraftFiller(entered)
   for (const [cell, path, , kind] of WANTED) {
-    if (kind === 'length') filler.cell(cell, path, (mm) => asRead(mm, 3))
+    if (kind === 'length') filler.cell(cell, path, path.startsWith('hub.') ? String : (mm) => asRead(mm, 3))
     else if (part === 'all') filler.cell(cell, path)
   }
   filler.cell('ceiling_c', 'ceiling_c')
@@ -128,7 +131,7 @@ function HeatDrawing({ draft, change, preset, problems, result }: BenchProps<Res
         </h3>
         <HubSection result={result} />
         <Cells>
-          {WANTED.map(([cell, , label, kind]) => (
+          {wanted(preset).map(([cell, , label, kind]) => (
             <LabelledCell
               key={cell}
               cell={cell}

@@ -17,7 +17,7 @@ export function HubSection({ result }: { result: Result | null }) {
   const clear = result?.clear_now_mm ?? result?.curve[0]?.clear_mm ?? 0
   const gap = Math.max(-4, Math.min(MOST_GAP, clear * GAP_PER_MM))
   const [inner, outer] = [SHAFT + gap, SHAFT + gap + WALL]
-  const words = result?.clear_now_mm == null ? 'clear at the target' : 'clear now'
+  const words = result?.clear_now_mm == null ? 'clear when heated' : 'clear now'
   return (
     <svg
       viewBox="-370 -62 740 124"
@@ -48,14 +48,14 @@ export function HubSection({ result }: { result: Result | null }) {
       </text>
       {result && (
         <>
-          <path d={`M146 ${-(SHAFT + inner) / 2}H214`} stroke="var(--ink)" strokeWidth=".75" />
-          <text x="220" y={-(SHAFT + inner) / 2 + 5} fontSize="15">
+          <path d={`M146 ${-(SHAFT + inner) / 2}H196`} stroke="var(--ink)" strokeWidth=".75" />
+          <text x="202" y={-(SHAFT + inner) / 2 + 5} fontSize="15">
             <tspan fontFamily="var(--read)" fontWeight="600" fontSize="18">
               {showLength(Math.abs(clear), unit, 3)}
             </tspan>{' '}
             {clear < 0 ? 'it grips' : words}
           </text>
-          <text x="220" y="26" fontSize="14" fill="var(--ink-2)">
+          <text x="202" y="26" fontSize="14" fill="var(--ink-2)">
             closes at {Math.round(result.closes_at_c)} °C
           </text>
         </>

@@ -1,0 +1,108 @@
+"""The run of a hot hub: what happened when, and until when the bore stays open, from the events alone."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+from enum import StrEnum
+
+from ..mounting.heat import TOUCH_C, Cooling, HeatInput, HeatResult, HubReading, evaluate, fit_cooling
+from .entry import HeatEvent
+from .state import Entry
+
+STILL_COUNTS = timedelta(minutes=1)  # a reading taken on the heater this shortly before it left says how hot it left
+
+
+class Phase(StrEnum):
+    """Where the hub is."""
+
+    COLD = "cold"
+    HEATING = "on the heater"
+    OUT = "on its way"
+    ON = "on the shaft"
+    GRIPPED = "gripped"
+
+
+@dataclass(frozen=True, kw_only=True)
+class HeatRun:
+    """A run as it stands. Times None where that has not happened, or never will."""
+
+    phase: Phase
+    tries: int
+    target_c: float
+    closes_at_c: float
+    heating_since: datetime | None = None
+    out_at: datetime | None = None
+    on_at: datetime | None = None
+    closes_at: datetime | None = None  # the bore meets the shaft
+    touch_at: datetime | None = None  # a bare hand can rest on it
+    hub_c: float | None = None  # as last read
+    hub_read_at: datetime | None = None
+    clear_mm: float | None = None  # at the last reading
+
+
+def stand_run(plan: HeatInput, events: Sequence[Entry]) -> HeatRun:
+    """Where a run stands after these events, in the order of their numbers.
+
+    An event says how many seconds before it was sent it happened, so that a device that had no network, or whose
+    clock is wrong, does not shift the time. Source of the prediction: the plan's cooling, corrected by what was read.
+    """
+    worked_out = evaluate(plan)
+    run = HeatRun(phase=Phase.COLD, tries=0, target_c=worked_out.target_c, closes_at_c=worked_out.closes_at_c)
+    read: list[tuple[datetime, float]] = []
+    for at, event in sorted(((_happened(e), HeatEvent.model_validate(e.inputs)) for e in events), key=lambda pair: pair[0]):
+        match event.event:
+            case "on the heater":
+                run = replace(run, phase=Phase.HEATING, heating_since=at, out_at=None, on_at=None)
+                read = []
+            case "out of the heater":
+                run = replace(run, phase=Phase.OUT, out_at=at, on_at=None, tries=run.tries + 1)
+            case "on the shaft":
+                run = replace(run, phase=Phase.ON, on_at=at)
+            case "gripped":
+                run = replace(run, phase=Phase.GRIPPED)
+            case "pulled off":
+                run = replace(run, phase=Phase.COLD, heating_since=None, out_at=None, on_at=None)
+                read = []
+            case "hub temperature":
+                read.append((at, float(event.hub_c or 0.0)))
+    return _with_prediction(run, plan, worked_out, read)
+
+
+def _happened(entry: Entry) -> datetime:
+    return entry.at - timedelta(seconds=float(entry.inputs.get("ago_s", 0.0)))
+
+
+def _with_prediction(run: HeatRun, plan: HeatInput, worked_out: HeatResult, read: list[tuple[datetime, float]]) -> HeatRun:
+    if read:
+        at, hub = read[-1]
+        per_k = plan.bore_mm * plan.hub.metal.expansion_per_k
+        run = replace(run, hub_c=hub, hub_read_at=at, clear_mm=per_k * (hub - worked_out.closes_at_c))
+    if run.out_at is None:
+        return run
+    cooling = _cooling(plan, worked_out, _after_it_left(read, run.out_at))
+    closes, touch = cooling.reaches_s(worked_out.closes_at_c), cooling.reaches_s(TOUCH_C)
+    return replace(
+        run,
+        closes_at=None if closes is None else run.out_at + timedelta(seconds=closes),
+        touch_at=None if touch is None else run.out_at + timedelta(seconds=touch),
+    )
+
+
+def _after_it_left(read: list[tuple[datetime, float]], out_at: datetime) -> list[HubReading]:
+    """Readings since it left the heater; the last one before counts as the one it left with."""
+    before = [c for at, c in read if out_at - STILL_COUNTS <= at < out_at]
+    left_with = [HubReading(after_s=0.0, hub_c=before[-1])] if before else []
+    return left_with + [HubReading(after_s=(at - out_at).total_seconds(), hub_c=c) for at, c in read if at >= out_at]
+
+
+def _cooling(plan: HeatInput, worked_out: HeatResult, readings: list[HubReading]) -> Cooling:
+    """Through two readings or more; through one with the plan's time constant; else the plan's own."""
+    fitted = fit_cooling(readings, plan.ambient_c)
+    if fitted is not None:
+        return fitted
+    start = worked_out.target_c
+    if readings and readings[-1].hub_c > plan.ambient_c:
+        last = readings[-1]
+        start = plan.ambient_c + (last.hub_c - plan.ambient_c) * math.exp(last.after_s / worked_out.tau_s)
+    return Cooling(start_c=start, ambient_c=plan.ambient_c, tau_s=worked_out.tau_s)

@@ -1,0 +1,164 @@
+"""What every keyed hub wants, slid on cold or shrunk on hot: clean, measured, tried, gated, its set screw torqued."""
+
+from typing import Any
+
+from ..coupling.families import FAMILIES
+from ..line import Side
+from ..values import source_of
+from .steps import BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
+
+
+def clean(job: JobFacts, side: Side) -> Step:
+    """Shaft and bore cleaned and dressed."""
+    return Step(
+        key=f"prepare.clean.{side}",
+        stage=Stage.PREPARE,
+        title=f"Clean and dress shaft and bore, {job.line.machine(side).called}",
+        why="Dirt, burrs and preservative keep the hub from going on, or crooked.",
+        tool="fine file, abrasive strip, lint-free cloth",
+        caution="Solvent that does not burn. Chemical-proof gloves.",
+        after=("prepare.dead",),
+        form=SheetForm(
+            fields=(
+                Field(key="coating", kind="tick", label="Preservative off shaft, bore, keyway"),
+                Field(key="burrs", kind="tick", label="Burrs, dents and sharp edges filed; the diameter left alone"),
+                Field(key="rust", kind="tick", label="Rust and fretting marks polished off"),
+                Field(key="paste", kind="tick", label="Keyed fit: mounting paste on shaft and bore, thin"),
+                Field(key="fretting", kind="text", label="Fretting found (a looser fit before?)", required=False),
+            )
+        ),
+    )
+
+
+def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str) -> list[Step]:
+    """Fit and key. ``low`` and ``high`` are the keys of the fit wanted on the value card."""
+    shaft, hub = job.line.machine(side), job.line.hub(side)
+    return [
+        Step(
+            key=f"prepare.fit.{side}",
+            stage=Stage.PREPARE,
+            title=f"Measure shaft and bore, {shaft.called}",
+            why="The micrometer decides how the hub goes on, not its label.",
+            tool="micrometers, outside and inside",
+            after=(f"prepare.clean.{side}",),
+            needs=(low, high),
+            may_authorise=True,
+            form=BenchForm(bench="fit", preset=_fit_preset(job, low, high)),
+            on_fail=on_fail,
+        ),
+        Step(
+            key=f"prepare.key.{side}",
+            stage=Stage.PREPARE,
+            title=f"Measure and try the key, {shaft.called}",
+            why="A rocking key works loose; a high one cracks the hub.",
+            tool="micrometer, depth gauge",
+            after=(f"prepare.clean.{side}",),
+            form=BenchForm(
+                bench="key",
+                preset={"shaft_diameter_mm": shaft.shaft_diameter_mm},
+                suggest={"hub_keyway": {"length_mm": hub.length_mm}},
+            ),
+            on_fail="Dress the key, never the hub. Then measure again.",
+        ),
+    ]
+
+
+def loose_parts(job: JobFacts, side: Side, after: tuple[str, ...], *more: Field) -> Step:
+    """The gate: what must hang on the shaft before the hub, and cannot be put there later."""
+    family = FAMILIES[job.line.coupling.family]
+    return Step(
+        key=f"mount.loose.{side}",
+        stage=Stage.MOUNT,
+        title=f"Before the hub: what must already be on the {job.line.machine(side).called} shaft",
+        why="What cannot pass the hub later must hang on the shaft now. Once the hub is on there is no way back.",
+        after=after,
+        no_return=True,
+        form=SheetForm(
+            fields=(
+                *(
+                    Field(key=part.key, kind="tick", label=part.title, detail=part.look_for)
+                    for part in family.loose_before_hub
+                ),
+                Field(key="guard", kind="tick", label="Guard back plate or shaft cover, where this line has one"),
+                Field(key="seals", kind="tick", label="Seals, slingers and sensor rings of the machine"),
+                Field(key="way_round", kind="tick", label=f"The hub is the right way round: {family.way_round}"),
+                *more,
+            )
+        ),
+    )
+
+
+def standout() -> Field:
+    """Where the hub sits on its shaft."""
+    return Field(
+        key="standout_mm",
+        kind="length",
+        label="Shaft end stands out of the hub face",
+        detail="0 when flush; minus when the shaft ends inside",
+        unit="mm",
+    )
+
+
+def screw_step(job: JobFacts, side: Side) -> str:
+    """The key of the step that torques a hub's set screws: a hub that slides last, once the gap is right."""
+    if side == job.first():
+        return "mount.screw"
+    return "couple.screw" if job.closes_by_hub else "mount.screw.second"
+
+
+def set_screw(job: JobFacts, side: Side, stage: Stage, after: tuple[str, ...]) -> list[Step]:
+    """A hub's set screws to torque, where it has any."""
+    name, hub = job.line.machine(side).called, job.line.hub(side)
+    if not hub.set_screws:
+        return []
+    thread = job.card["set_screw_torque_nm"].means if "set_screw_torque_nm" in job.card else ""
+    return [
+        Step(
+            key=screw_step(job, side),
+            stage=stage,
+            title=f"Torque the set screw, {name} hub",
+            why="Slack: the hub wanders. Overdone: key, shaft or hub is marked.",
+            tool="torque wrench with hex bit",
+            caution=f"Threads {thread}, as the value card says." if thread else "",
+            after=after,
+            needs=("set_screw_torque_nm",),
+            relies=frozenset({hub_fact(job, side)}),
+            may_authorise=True,
+            form=BenchForm(bench="tighten", preset=_screw_preset(job, hub.set_screws)),
+            on_fail="Slacken it and pull it once more, one click.",
+        )
+    ]
+
+
+def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
+    """The set screw once more before release."""
+    if not job.line.hub(side).set_screws:
+        return ()
+    torque = f"{job.card['set_screw_torque_nm'].value:g} N·m" if "set_screw_torque_nm" in job.card else ""
+    key = "screw_first" if side == job.first() else "screw_second"
+    return (Field(key=key, kind="condition", label=f"Set screw, {job.line.machine(side).called} hub", detail=torque),)
+
+
+def hub_fact(job: JobFacts, side: Side) -> Fact:
+    """The place of this hub on its shaft, as a fact that readings rely on."""
+    return Fact.FIRST_HUB if side == job.first() else Fact.SECOND_HUB
+
+
+def _screw_preset(job: JobFacts, screws: int) -> dict[str, Any]:
+    """Set screws go straight to their torque, one after another."""
+    if "set_screw_torque_nm" not in job.card:
+        return {}
+    return {
+        "bolts": screws,
+        "torque_nm": job.card["set_screw_torque_nm"].value,
+        "torque_source": source_of(job.card, "set_screw_torque_nm"),
+        "passes": [1.0],
+        "pattern": "circle",
+    }
+
+
+def _fit_preset(job: JobFacts, low: str, high: str) -> dict[str, Any]:
+    if low not in job.card or high not in job.card:
+        return {}
+    band = {"min_mm": job.card[low].value, "max_mm": job.card[high].value, "source": source_of(job.card, high)}
+    return {"required": band}

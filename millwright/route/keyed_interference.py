@@ -1,0 +1,185 @@
+"""A keyed hub that is shrunk on: measured, planned, heated, slid on against the clock, checked cold."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from ..line import Side
+from ..mounting.heat import TOUCH_C
+from ..values import source_of
+from ..verdict import Check, judge, said_by_hand
+from . import keyed, keyed_slip
+from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+
+DECISIONS = ("heat it and slide it on", "needs work", "refuse the hub")
+HOME, STUCK, OFF = OUTCOMES = ("home on its mark", "stuck half way", "gripped off its mark")
+VALUES = ("interference_min_mm", "interference_max_mm", "heat_clearance_mm", "hub_ceiling_c", "set_screw_torque_nm")
+
+
+def prepare(job: JobFacts, side: Side) -> list[Step]:
+    """Clean, measure, decide, and work out the heat."""
+    name = job.line.machine(side).called
+    return [
+        keyed.clean(job, side),
+        *keyed.measure(
+            job,
+            side,
+            "interference_min_mm",
+            "interference_max_mm",
+            "Measure again, both at one temperature. Too loose: refuse the hub. Too tight: rework or refuse it.",
+        ),
+        Step(
+            key=f"prepare.decide.{side}",
+            stage=Stage.PREPARE,
+            title=f"Decide the fit, {name}",
+            why="Whoever mounts it says that it fits, with a reason, before the hub is heated.",
+            after=(f"prepare.fit.{side}", f"prepare.key.{side}"),
+            form=SheetForm(
+                fields=(
+                    Field(key="decision", kind="choice", label="This hub", options=DECISIONS),
+                    Field(key="reason", kind="text", label="Because"),
+                    Field(key="seated", kind="tick", label="Key fully seated, its end flush"),
+                    Field(key="snug", kind="tick", label="Key snug sideways; room above it measured"),
+                    Field(key="screw_clear", kind="tick", label="Set screws out of the hub and kept in the ledger, if any"),
+                    Field(key="element_out", kind="tick", label="No elastomer left in the hub"),
+                )
+            ),
+            judge=lambda answers: keyed_slip.judge_decision(answers, DECISIONS[0]),
+            on_fail="Needs work: after the work, clean and measure again. Refused: mark the hub so that it stays out.",
+        ),
+        Step(
+            key=f"prepare.heat.{side}",
+            stage=Stage.PREPARE,
+            title=f"Work out the heat, {name} hub",
+            why="Too cold: the hub sticks half way. Too hot: its metal is spoiled.",
+            tool="thermometer on shaft and in the hall",
+            caution="The ceiling is the maker's. An element left inside has a lower one: take it out.",
+            after=(f"prepare.decide.{side}",),
+            needs=("hub_ceiling_c", "heat_clearance_mm"),
+            may_authorise=True,
+            form=BenchForm(bench="heat", preset=_heat_preset(job), suggest=_heat_suggest(job, side)),
+            on_fail="Cool the shaft, measure more closely, or ask for another fit. Never above the ceiling.",
+        ),
+    ]
+
+
+def mount(job: JobFacts, side: Side) -> list[Step]:
+    """The gate, the last look before the heater opens, the run, the cold check, the set screw."""
+    name = job.line.machine(side).called
+    before = () if side == job.first() else keyed_slip.first_hub_done(job)
+    shield = Field(key="shield", kind="tick", label="Seals and loose parts on the shaft shielded from the hot hub")
+    cold = f"mount.cold.{side}"
+    return [
+        keyed.loose_parts(job, side, (f"prepare.heat.{side}", *before), shield),
+        Step(
+            key=f"mount.ready.{side}",
+            stage=Stage.MOUNT,
+            title=f"Be ready before the {name} hub leaves the heater",
+            why="It chills at once and cannot be shifted after it grips. There is no time to fumble.",
+            caution="A hot hub looks like a cold one. Heat gloves; it burns long afterwards.",
+            after=(f"mount.loose.{side}",),
+            form=SheetForm(
+                fields=(
+                    Field(key="key_in", kind="tick", label="The key lies in the shaft, lightly pasted"),
+                    Field(key="mark", kind="tick", label="Mark or stop made where the hub face must end"),
+                    Field(key="rack", kind="tick", label="Hub on a rack off the heater's floor, soaking evenly"),
+                    Field(
+                        key="way", kind="tick", label="The way to the shaft is clear; who carries and who guides is agreed"
+                    ),
+                    Field(key="gloves", kind="tick", label="Heat gloves and eye protection on"),
+                    Field(key="puller", kind="tick", label="Puller laid out, should it stick"),
+                )
+            ),
+        ),
+        Step(
+            key=f"mount.hot.{side}",
+            stage=Stage.MOUNT,
+            title=f"Heat the {name} hub and slide it on",
+            why="Fast and once, to the mark, and held until it grips.",
+            tool="heater, pyrometer, heat gloves",
+            caution="Hot: burns. Do not hammer a hub that sticks.",
+            after=(f"mount.ready.{side}",),
+            changes=frozenset({keyed.hub_fact(job, side)}),
+            heat_plan=f"prepare.heat.{side}",
+            form=SheetForm(
+                fields=(
+                    Field(key="outcome", kind="choice", label="It is", options=OUTCOMES),
+                    Field(key="found", kind="text", label="What was seen", required=False),
+                )
+            ),
+            judge=judge_outcome,
+            on_fail="Both parts cool down before the next try; the heat is worked out again from what was reached.",
+        ),
+        Step(
+            key=cold,
+            stage=Stage.MOUNT,
+            title=f"Check the {name} hub cold",
+            why="Places and gaps measured warm are wrong; seals and elements near a hot hub suffer.",
+            tool="pyrometer, straightedge over face and shaft end",
+            after=(f"mount.hot.{side}",),
+            relies=frozenset({keyed.hub_fact(job, side)}),
+            form=SheetForm(
+                fields=(
+                    Field(key="hub_c", kind="number", label="Hub is now at", unit="°C"),
+                    keyed.standout(),
+                    Field(key="screws_back", kind="tick", label="Set screws back in by hand, if it has any"),
+                )
+            ),
+            judge=_judge_cold,
+            on_fail="Wait until a bare hand can rest on it, then measure again.",
+        ),
+        *keyed.set_screw(job, side, Stage.MOUNT, (cold,)),
+    ]
+
+
+def couple(job: JobFacts, side: Side, after: str) -> list[Step]:
+    """Nothing: a hub that has gripped stays where it is."""
+    return []
+
+
+def judge_outcome(answers: Answers) -> tuple[list[Check], list[str]]:
+    """What to do now, and never, where it did not come home."""
+    outcome = answers.get("outcome")
+    if outcome in (None, "", HOME):
+        return [], []
+    check = said_by_hand("hub", "the person who slid it on", in_order=False)
+    says = {
+        STUCK: [
+            "Stop. Do not hammer and do not press on.",
+            "Pull it off while it is hot, or let it cool and pull it with heat on the hub.",
+            "Find out why: a burr, the key, too little heat, too long on the way, not straight.",
+        ],
+        OFF: [
+            "Leave it or take it off: the maker's manual says how far off is too far.",
+            "To take it off: puller, heat on the hub only, all round.",
+        ],
+    }
+    return [check], says[str(outcome)]
+
+
+def _judge_cold(answers: Answers) -> tuple[list[Check], list[str]]:
+    now = answers.get("hub_c")
+    if not isinstance(now, int | float):
+        return [], []
+    return [judge("hub temperature", now, "°C", high=TOUCH_C, source="rule of thumb: a bare hand can rest on it")], []
+
+
+def _heat_preset(job: JobFacts) -> dict[str, Any]:
+    card = job.card
+    if "hub_ceiling_c" not in card or "heat_clearance_mm" not in card:
+        return {}
+    return {
+        "ceiling_c": card["hub_ceiling_c"].value,
+        "ceiling_source": source_of(card, "hub_ceiling_c"),
+        "assembly_clearance_mm": card["heat_clearance_mm"].value,
+    }
+
+
+def _heat_suggest(job: JobFacts, side: Side) -> dict[str, Any]:
+    """What was measured: the tightest pair. Only fills the sheet; whoever works it out may measure again."""
+    hub = job.line.hub(side)
+    suggest: dict[str, Any] = {"hub": {"outside_mm": hub.diameter_mm, "length_mm": hub.length_mm}}
+    fit: Mapping[str, Any] = job.answers.get(f"prepare.fit.{side}", {})
+    if fit.get("shaft_mm") and fit.get("bore_mm"):
+        bore = min(fit["bore_mm"])
+        suggest |= {"bore_mm": bore, "interference_mm": round(max(fit["shaft_mm"]) - bore, 6)}
+    return suggest

@@ -1,0 +1,212 @@
+"""Hot hubs: what the model says of them, and the run against the clock."""
+
+import json
+import math
+import unittest
+from datetime import timedelta
+from typing import Any
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from millwright.benches import as_dict, evaluate_json
+from millwright.errors import UnusableInput
+from millwright.model import read_json
+from millwright.mounting.heat import HeatInput
+from millwright.route import entry
+from millwright.route.entry import OutOfTurn
+from millwright.route.heat_run import HeatRun, Phase, stand_run
+from millwright.route.state import Entry, EntryKind
+from millwright.route.steps import Role
+
+from .test_route import SHRINK, SLIP, START, Work
+
+HUB = {"material": "steel", "outside_mm": 130.0, "length_mm": 90.0}
+PLAN: dict[str, Any] = {
+    "bore_mm": 74.962,
+    "interference_mm": 0.080,
+    "assembly_clearance_mm": 0.045,
+    "shaft_c": 21.0,
+    "ambient_c": 21.0,
+    "hub": HUB,
+    "ceiling_c": 180.0,
+}
+A_SECOND = 1.0
+A_TENTH_OF_A_DEGREE = 0.1
+
+
+def heat(**more: Any) -> dict[str, Any]:
+    """What the bench says of the plan with something changed."""
+    return as_dict(evaluate_json("heat", json.dumps({**PLAN, **more})))
+
+
+def taper(**more: Any) -> dict[str, Any]:
+    """What the bench says of a taper of 1 in 12 with something changed."""
+    cone = {"large_mm": 90.0, "small_mm": 80.0, "length_mm": 120.0}
+    return as_dict(evaluate_json("taper", json.dumps({"shaft": cone, "bore": cone, "interference_mm": 0.07, **more})))
+
+
+class HeatTest(unittest.TestCase):
+    """The stated model: growth of the bore, one lump cooling in still air."""
+
+    def test_agrees_with_the_sum_on_paper(self) -> None:
+        found = heat()
+        # 0.125 to grow, 74.962 x 11.5e-6 a degree: 145 degrees above a shaft of 21; shut 92.8 above it
+        self.assertAlmostEqual(found["target_c"], 166.0, delta=A_TENTH_OF_A_DEGREE)
+        self.assertAlmostEqual(found["closes_at_c"], 113.8, delta=A_TENTH_OF_A_DEGREE)
+
+    @settings(deadline=None, max_examples=60)
+    @given(st.floats(0.01, 0.12), st.floats(0.0, 0.05), st.floats(5, 60))
+    def test_more_room_never_closes_sooner_and_thinner_air_film_never_cools_faster(
+        self, room: float, more: float, film: float
+    ) -> None:
+        less, wider = (heat(assembly_clearance_mm=r, ceiling_c=900.0) for r in (room, room + more))
+        self.assertGreaterEqual(wider["window_s"], less["window_s"])
+        self.assertGreaterEqual(heat(film_w_m2_k=film)["window_s"], heat(film_w_m2_k=film + 1)["window_s"])
+
+    @settings(deadline=None, max_examples=60)
+    @given(st.floats(300, 4000), st.floats(120, 175), st.floats(20, 120), st.floats(20, 400))
+    def test_two_readings_on_the_way_give_back_the_cooling_they_were_made_by(
+        self, tau: float, start: float, first: float, apart: float
+    ) -> None:
+        at = (first, first + apart)
+        readings = [{"after_s": t, "hub_c": 21 + (start - 21) * math.exp(-t / tau)} for t in at]
+        self.assertAlmostEqual(heat(readings=readings)["tau_fitted_s"] / tau, 1.0, delta=1e-6)
+
+    def test_above_the_ceiling_it_says_how_cold_the_shaft_would_have_to_be(self) -> None:
+        found = heat(ceiling_c=150.0)
+        self.assertEqual((found["verdict"], found["within_ceiling"]), ("over", False))
+        colder = found["shaft_target_c"]
+        shrinks = PLAN["bore_mm"] * 11.5e-6 * (21.0 - colder)
+        grows = PLAN["bore_mm"] * 11.5e-6 * (150.0 - 21.0)
+        self.assertAlmostEqual(shrinks + grows, 0.125, delta=1e-6)
+
+    def test_an_element_left_inside_has_the_lower_ceiling_and_is_taken_out_first(self) -> None:
+        found = heat(elastomer_ceiling_c=90.0)
+        self.assertEqual((found["verdict"], found["ceiling_lowest_c"]), ("over", 90.0))
+        self.assertIn("Take the elastomer out", found["advice"][0])
+
+    def test_refuses_what_cannot_be_where_it_was_typed(self) -> None:
+        rows: dict[str, dict[str, Any]] = {
+            "hub.outside_mm": {"hub": {**HUB, "outside_mm": 70.0}},
+            "elastomer_ceiling_c": {"elastomer_ceiling_c": 10.0},
+            "interference_mm": {"interference_mm": -0.2, "assembly_clearance_mm": 0.0},
+            "hub": {"hub": {"outside_mm": 130.0, "length_mm": 90.0}},
+            "readings.1.after_s": {"readings": [{"after_s": 50, "hub_c": 150}, {"after_s": 40, "hub_c": 151}]},
+        }
+        for path, wrong in rows.items():
+            with self.subTest(path), self.assertRaises(UnusableInput) as caught:
+                heat(**wrong)
+            self.assertIn(path, [p.path for p in caught.exception.problems])
+
+
+class TaperTest(unittest.TestCase):
+    """Draw-up, the blue, and what a miss teaches."""
+
+    @settings(deadline=None, max_examples=60)
+    @given(st.floats(0.01, 0.3), st.floats(2, 60))
+    def test_draw_up_and_interference_are_inverse(self, interference: float, hand: float) -> None:
+        up = taper(interference_mm=interference)["advance_mm"]
+        back = taper(interference_mm=interference, hand_tight_standout_mm=hand, fitted_standout_mm=hand + up)
+        self.assertAlmostEqual(back["interference_reached_mm"], interference, delta=1e-9)
+
+    def test_after_a_miss_the_next_temperature_is_in_proportion(self) -> None:
+        # half the draw-up at 80 above the shaft: 160 above it
+        found = taper(attempt={"hub_c": 100.0, "shaft_c": 20.0, "advance_mm": 0.42})
+        self.assertAlmostEqual(found["next_hub_c"], 180.0, delta=A_TENTH_OF_A_DEGREE)
+
+    def test_reads_the_blue(self) -> None:
+        full, bare = [1.0] * 8, [0.0] * 8
+        side = [1.0] * 4 + [0.0] * 4
+        rows = {
+            "even": [full] * 4,
+            "large end only": [full, full, bare, bare],
+            "small end only": [bare, bare, full, full],
+            "one side": [side] * 4,
+            "bare along a line": [[1.0] * 3 + [0.0] + [0.7] * 4] * 4,
+            "bare in the middle": [full, bare, bare, full],
+        }
+        found = {name: taper(contact=contact)["contact_pattern"] for name, contact in rows.items()}
+        self.assertEqual(found, {name: name for name in rows})
+
+    def test_refuses_an_empty_map_a_cylinder_and_half_a_measurement(self) -> None:
+        cylinder = {"large_mm": 80.0, "small_mm": 80.0, "length_mm": 120.0}
+        rows: dict[str, dict[str, Any]] = {
+            "contact": {"contact": []},
+            "shaft.large_mm": {"shaft": cylinder},
+            "hand_tight_standout_mm": {"fitted_standout_mm": 41.0},
+            "attempt.advance_mm": {"attempt": {"hub_c": 100.0, "shaft_c": 20.0, "advance_mm": 0.0}},
+        }
+        for path, wrong in rows.items():
+            with self.subTest(path), self.assertRaises(UnusableInput) as caught:
+                taper(**wrong)
+            self.assertIn(path, [p.path for p in caught.exception.problems])
+
+
+class RunTest(unittest.TestCase):
+    """Events on the server's clock."""
+
+    def run_of(self, *events: tuple[float, str, float | None]) -> HeatRun:
+        """A run after events: seconds from the start, what, and degrees."""
+        made = [
+            Entry(
+                id=str(i),
+                number=i,
+                step="mount.hot.driver",
+                kind=EntryKind.EVENT,
+                inputs={"event": event, "hub_c": degrees},
+                verdict=None,
+                by="A",
+                role=Role.MILLWRIGHT,
+                at=START + timedelta(seconds=after),
+            )
+            for i, (after, event, degrees) in enumerate(events)
+        ]
+        return stand_run(read_json(HeatInput, json.dumps(PLAN)), made)
+
+    def left_s(self, run: HeatRun) -> float:
+        """Seconds from leaving the heater until the bore closes."""
+        assert run.out_at is not None and run.closes_at is not None
+        return (run.closes_at - run.out_at).total_seconds()
+
+    def test_counts_down_from_the_moment_it_left_the_heater(self) -> None:
+        run = self.run_of((0, "on the heater", None), (900, "out of the heater", None))
+        self.assertEqual((run.phase, run.out_at, run.tries), (Phase.OUT, START + timedelta(seconds=900), 1))
+        self.assertAlmostEqual(self.left_s(run), heat()["window_s"], delta=A_SECOND)
+
+    def test_a_cooler_reading_brings_the_moment_nearer_a_hotter_one_puts_it_off(self) -> None:
+        start = ((0.0, "on the heater", None), (900.0, "out of the heater", None))
+        plain = self.left_s(self.run_of(*start))
+        cold = self.left_s(self.run_of(*start, (960.0, "hub temperature", 150.0)))
+        hot = self.left_s(self.run_of(*start, (960.0, "hub temperature", 172.0)))
+        self.assertLess(cold, plain)
+        self.assertGreater(hot, plain)
+
+    def test_pulled_off_it_starts_again_and_the_try_is_counted(self) -> None:
+        first = ((0.0, "on the heater", None), (900.0, "out of the heater", None), (1000.0, "pulled off", None))
+        run = self.run_of(*first)
+        self.assertEqual((run.phase, run.closes_at, run.tries), (Phase.COLD, None, 1))
+        again = self.run_of(*first, (4000.0, "on the heater", None), (4900.0, "out of the heater", None))
+        self.assertEqual((again.tries, again.phase), (2, Phase.OUT))
+
+    def test_an_event_counts_from_when_it_happened_not_from_when_it_was_sent(self) -> None:
+        work = Work(held=(SHRINK, SLIP))
+        work.until("mount.hot.driver")
+        work.enter("mount.hot.driver", {"event": "on the heater"}, EntryKind.EVENT)
+        late = work.enter("mount.hot.driver", {"event": "out of the heater", "ago_s": 40}, EntryKind.EVENT)
+        plan = work.route().find("prepare.heat.driver")
+        assert plan is not None and plan.current is not None
+        events = [e for e in work.entries if e.kind is EntryKind.EVENT]
+        run = stand_run(read_json(HeatInput, json.dumps(plan.current.inputs)), events)
+        self.assertEqual(run.out_at, late.at - timedelta(seconds=40))
+
+    def test_no_event_before_its_turn_nor_where_no_hub_is_heated(self) -> None:
+        work = Work(held=(SHRINK, SLIP))
+        with self.assertRaises(OutOfTurn):
+            entry.check(work.route(), "mount.hot.driver", EntryKind.EVENT, {"event": "on the heater"}, Role.MILLWRIGHT)
+        with self.assertRaises(UnusableInput):
+            entry.check(work.route(), "set.gap", EntryKind.EVENT, {"event": "on the heater"}, Role.MILLWRIGHT)
+        work.until("mount.hot.driver")
+        with self.assertRaises(UnusableInput) as caught:
+            entry.check(work.route(), "mount.hot.driver", EntryKind.EVENT, {"event": "hub temperature"}, Role.MILLWRIGHT)
+        self.assertEqual([p.path for p in caught.exception.problems], ["hub_c"])

@@ -1,0 +1,99 @@
+"""A hub that is shrunk on: the countdown on every device, the hub home, checked cold."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from server.jobs.models import Job
+
+from .base import BrowserTestCase
+
+RUN = "mount.hot.driven"
+
+
+class HeatRunTest(BrowserTestCase):
+    """Kiln fan A, its first hub on the heater."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.fan = Job.objects.get(line__name="Kiln fan A")
+
+    def left_s(self, page: Page) -> int:
+        """Seconds on the large countdown."""
+        text = page.get_by_role("timer", name="Until the bore closes").locator("b").inner_text()
+        minutes, seconds = text.split(":")
+        return int(minutes) * 60 + int(seconds)
+
+    def test_the_countdown_is_the_same_after_a_reload_and_on_a_second_device_with_a_wrong_clock(self) -> None:
+        page = self.page
+        self.goto_step(RUN, job=self.fan)
+        expect(page.get_by_text("On the heater, target")).to_be_visible()
+        page.get_by_role("button", name="Out of the heater").click()
+        expect(page.get_by_role("button", name="Hub is home")).to_be_visible()
+        page.reload()
+        expect(page.get_by_role("timer", name="Until the bore closes")).to_be_visible()
+        other = self.sign_in("lead")
+        other.clock.install(time="2031-01-01T00:00:00Z")
+        self.goto_step(RUN, other, self.fan)
+        expect(other.get_by_role("timer", name="Until the bore closes")).to_be_visible()
+        other.clock.run_for(300)
+        self.assertAlmostEqual(self.left_s(page), self.left_s(other), delta=3)
+        before = self.left_s(page)
+        page.get_by_label("Hub, °C").fill("290 F")
+        page.get_by_role("button", name="Note it").click()
+        expect(page.get_by_text("Last read 143 °C")).to_be_visible()
+        self.assertLess(self.left_s(page), before - 60)
+        self.goto_step("prepare.heat.driven", job=self.fan)
+        expect(page.get_by_text("bore closes in")).to_be_visible()
+
+    def test_home_gripped_and_checked_cold_before_anything_else_is_done_with_it(self) -> None:
+        page = self.page
+        self.goto_step("mount.cold.driven", job=self.fan)
+        expect(page.get_by_text("First: Heat the fan hub and slide it on")).to_be_visible()
+        self.goto_step(RUN, job=self.fan)
+        for name in ("Out of the heater", "Hub is home", "It grips"):
+            page.get_by_role("button", name=name).click()
+        expect(page.get_by_text("Gripped. Hot for about")).to_be_visible()
+        page.get_by_text("stuck half way", exact=True).click()
+        page.get_by_role("button", name="Enter", exact=True).click()
+        expect(page.get_by_text("Stop. Do not hammer and do not press on.")).to_be_visible()
+        page.get_by_text("home on its mark", exact=True).click()
+        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name=re.compile("^Next: Check the fan hub cold")).click()
+        page.get_by_label("Hub is now at").fill("23")
+        page.get_by_label("Shaft end stands out of the hub face").fill("0")
+        page.get_by_role("checkbox").check(force=True)
+        page.get_by_role("button", name="Enter", exact=True).click()
+        expect(page.get_by_role("button", name=re.compile("^Next: Torque the set screw, fan hub"))).to_be_visible()
+
+
+class TaperTest(BrowserTestCase):
+    """The taper bench on its own."""
+
+    who = "apprentice"
+
+    def test_the_blue_is_marked_by_finger_and_by_keys_and_judged_as_it_is_marked(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/benches/taper")
+        for cone in ("shaft", "bore"):
+            for size, text in (("large end", "90"), ("small end", "80"), ("over a length of", "120")):
+                page.get_by_label(f"{cone}, {size}, mm").fill(text)
+        page.get_by_label("Interference wanted").fill("0.07")
+        expect(self.verdict()).to_have_text("Draw up 0.84 from hand tight.")
+        page.get_by_role("button", name="Mark the blue").click()
+        expect(page.get_by_text("0 % blue")).to_be_visible()
+        page.get_by_role("button", name="Row 1 from the large end, 12: bare").focus()
+        for _ in range(4):
+            for _ in range(8):
+                page.keyboard.press("1")
+                page.keyboard.press("ArrowRight")
+            page.keyboard.press("ArrowDown")
+        expect(page.get_by_text("100 % blue")).to_be_visible()
+        first, last = page.locator("[data-at='0,0']"), page.locator("[data-at='0,3']")
+        first.hover()
+        page.mouse.down()
+        last.hover()
+        page.mouse.up()
+        expect(page.get_by_role("button", name="Row 1 from the large end, 4:30: part")).to_be_visible()
+        page.reload()
+        expect(page.get_by_role("button", name="Row 1 from the large end, 4:30: part")).to_be_visible()

@@ -1,0 +1,206 @@
+import { useState } from 'react'
+import styled from 'styled-components'
+import type { Schemas } from '../api/client'
+import { append, newId } from '../api/outbox'
+import { DraftReader } from '../benches/draft'
+import { CoolingCurve } from '../benches/heat/CoolingCurve'
+import { LabelledCell } from '../benches/parts'
+import { Num } from '../kit/Allowance'
+import { MainButton, PlainButton } from '../kit/Button'
+import { showLength, showTime } from '../units/length'
+import { useUnit } from '../units/preferences'
+import { entriesOf, type Step, useJob } from './context'
+import { sinceNow, useServerNow } from './serverClock'
+import { useDraft } from './useDraft'
+
+type Run = Schemas['HeatRunOut']
+type Event = 'on the heater' | 'hub temperature' | 'out of the heater' | 'on the shaft' | 'gripped' | 'pulled off'
+
+/** What comes next in each phase: the one big button, and what else may have happened. */
+const NEXT: Record<Run['phase'], { main: [Event, string] | null; others: [Event, string][] }> = {
+  cold: { main: ['on the heater', 'On the heater'], others: [] },
+  'on the heater': { main: ['out of the heater', 'Out of the heater'], others: [] },
+  'on its way': { main: ['on the shaft', 'Hub is home'], others: [['pulled off', 'Pulled off: reheat']] },
+  'on the shaft': { main: ['gripped', 'It grips'], others: [['pulled off', 'Pulled off: reheat']] },
+  gripped: { main: null, others: [['pulled off', 'Pulled off: reheat']] },
+}
+
+/** The run of a hot hub: large countdown to the moment the bore closes, kept by the server's clock. */
+export function HeatRunPanel({ step }: { step: Step }) {
+  const job = useJob()
+  const now = useServerNow(job.now)
+  const { draft, change, clear } = useDraft(`${job.id}.${step.key}.pyrometer`, () => ({ cells: {}, choices: {} }))
+  const [problem, setProblem] = useState('')
+  const run = step.heat_run
+  if (!run) return <Note>Work out the heat first: the countdown goes by it.</Note>
+  const send = (event: Event, more: Record<string, unknown> = {}) => {
+    setProblem('')
+    return append({
+      id: newId(),
+      jobId: job.id,
+      to: 'entries',
+      step: step.key,
+      happenedAt: Date.now(),
+      body: { step: step.key, kind: 'event', inputs: { event, ...more } },
+    }).catch((why) => setProblem(why.message))
+  }
+  const degrees = new DraftReader(draft).temperature('hub', 'hub_c')
+  const note = () => {
+    if (degrees === null) return setProblem('How hot is it?')
+    return send('hub temperature', { hub_c: degrees }).then(clear)
+  }
+  const blocked = step.blocked_by.length > 0
+  const { main, others } = NEXT[run.phase]
+  const plan = planOf(job, step)
+  return (
+    <Panel data-bench>
+      <div>
+        <Countdown run={run} now={now} />
+        {run.hub_c !== null && <LastRead run={run} />}
+      </div>
+      <div className="buttons">
+        {main && (
+          <MainButton isDisabled={blocked} onPress={() => send(main[0])}>
+            {main[1]}
+          </MainButton>
+        )}
+        {others.map(([event, words]) => (
+          <PlainButton key={event} isDisabled={blocked} onPress={() => send(event)}>
+            {words}
+          </PlainButton>
+        ))}
+        <div className="row">
+          <LabelledCell cell="hub" label="Hub" kind="temperature" unit="°C" draft={draft} change={change} problems={{}} />
+          <PlainButton isDisabled={blocked} onPress={note}>
+            Note it
+          </PlainButton>
+        </div>
+        {problem && <p role="alert">{problem}</p>}
+      </div>
+      <div className="curve">
+        <CoolingCurve
+          result={plan}
+          readings={readingsOf(job, step, run)}
+          closes_s={run.out_at && run.closes_at ? (Date.parse(run.closes_at) - Date.parse(run.out_at)) / 1000 : undefined}
+          now_s={run.out_at ? (now - Date.parse(run.out_at)) / 1000 : undefined}
+        />
+      </div>
+    </Panel>
+  )
+}
+
+/** The pyrometer's last word, and what it means for the bore. */
+function LastRead({ run }: { run: Run }) {
+  const unit = useUnit()
+  return (
+    <p>
+      Last read <Num>{Math.round(run.hub_c!)} °C</Num>:{' '}
+      {run.clear_mm !== null && run.clear_mm > 0 ? (
+        <>
+          clear by <Num>{showLength(run.clear_mm, unit, 3)}</Num>
+        </>
+      ) : (
+        'it would grip'
+      )}
+    </p>
+  )
+}
+
+/** How long the bore stays open; before that the target, after it how long the hub burns. */
+function Countdown({ run, now }: { run: Run; now: number }) {
+  const left = run.closes_at ? sinceNow(run.closes_at, now) : null
+  const touch = run.touch_at ? sinceNow(run.touch_at, now) : null
+  switch (run.phase) {
+    case 'cold':
+    case 'on the heater':
+      return (
+        <Big>
+          <span>
+            {run.phase === 'cold' ? (run.tries ? `Try ${run.tries + 1}: heat it to` : 'Heat it to') : 'On the heater, target'}
+          </span>
+          <b>{Math.round(run.target_c)} °C</b>
+        </Big>
+      )
+    case 'on its way':
+      return (
+        <Big data-shut={left !== null && left <= 0 ? '' : undefined} role="timer" aria-label="Until the bore closes">
+          <span>
+            {left === null ? 'The bore stays open' : left > 0 ? 'Bore closes to shaft in' : 'The bore is shut. Pull off now.'}
+          </span>
+          {left !== null && <b>{left > 0 ? showTime(left) : `+${showTime(-left)}`}</b>}
+        </Big>
+      )
+    case 'on the shaft':
+    case 'gripped':
+      return (
+        <Big role="timer" aria-label="Until it can be touched">
+          <span>{run.phase === 'on the shaft' ? 'Hold it until it grips' : 'Gripped. Hot for about'}</span>
+          {run.phase === 'on the shaft'
+            ? run.on_at && run.out_at && <b>{showTime((Date.parse(run.on_at) - Date.parse(run.out_at)) / 1000)}</b>
+            : touch !== null && <b>{touch > 0 ? showTime(touch) : '0:00'}</b>}
+          {run.phase === 'on the shaft' && <small>on the way</small>}
+        </Big>
+      )
+  }
+}
+
+function planOf(job: ReturnType<typeof useJob>, step: Step) {
+  const current = job.steps.find((s) => s.key === step.heat_plan)?.current
+  return (job.entries.find((e) => e.id === current)?.result as Schemas['HeatResult'] | undefined) ?? null
+}
+
+/** Pyrometer readings since the hub left the heater, for the curve. */
+function readingsOf(job: ReturnType<typeof useJob>, step: Step, run: Run) {
+  if (!run.out_at) return []
+  const out = Date.parse(run.out_at)
+  return entriesOf(job, step.key).flatMap((e) => {
+    const { event, hub_c, ago_s } = e.inputs as { event?: string; hub_c?: number; ago_s?: number }
+    const after = (Date.parse(e.at) - out) / 1000 - (ago_s ?? 0)
+    return event === 'hub temperature' && hub_c !== undefined && after >= 0 ? [{ after_s: after, hub_c }] : []
+  })
+}
+
+/** Every running countdown of this job, one line each, for the strip. */
+export function RunningTimers() {
+  const job = useJob()
+  const now = useServerNow(job.now)
+  const open = job.steps.filter((s) => s.heat_run?.phase === 'on its way' && s.heat_run.closes_at)
+  return open.map((s) => {
+    const left = sinceNow(s.heat_run!.closes_at!, now)
+    return (
+      <Timer key={s.key}>
+        {left > 0 ? 'bore closes in' : 'bore shut since'} <Num>{showTime(Math.abs(left))}</Num>
+      </Timer>
+    )
+  })
+}
+
+const Note = styled.p`
+  padding: 10px 16px;
+  color: var(--ink-2);
+`
+const Panel = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(240px, 320px);
+  gap: 8px 20px;
+  padding: 10px 16px;
+  border-bottom: 2px solid var(--ink);
+  .buttons { display: flex; flex-direction: column; gap: 8px; }
+  .curve { grid-column: 1 / -1; }
+  .row { display: flex; gap: 8px; align-items: center; }
+  p[role='alert'] { font-weight: 600; }
+  @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }
+`
+const Big = styled.div`
+  span { display: block; font-weight: 500; }
+  b { display: block; font: 600 76px/0.95 var(--text); font-variant-numeric: tabular-nums; }
+  small { color: var(--ink-2); }
+  &[data-shut] { background: var(--ink); color: var(--paper); padding: 8px 12px; }
+`
+const Timer = styled.span`
+  align-self: center;
+  padding: 0 14px;
+  border-right: 1.25px solid var(--line);
+  white-space: nowrap;
+  ${Num} { font-weight: 600; font-size: 18px; margin-left: 4px; }
+`

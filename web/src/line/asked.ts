@@ -1,0 +1,13 @@
+import type { Schemas } from '../api/client'
+
+type Catalogue = Schemas['CatalogueOut']
+
+/** The lines of the value card a coupling asks for: what holds its hubs, then its family. */
+export function askedBy(catalogue: Catalogue | undefined, family: string, held: readonly string[]): string[] {
+  const ofFamily = catalogue?.asked_by_family[family]
+  if (!catalogue || !ofFamily) return []
+  return [...new Set([...held.flatMap((h) => catalogue.asked_by_connection[h] ?? []), ...ofFamily])]
+}
+
+/** How the two hubs of a coupling are held. */
+export const heldIn = (coupling: Schemas['Coupling']) => [coupling.driver_hub.connection, coupling.driven_hub.connection]
