@@ -2,7 +2,7 @@
 
 import math
 from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -60,6 +60,9 @@ class TaperInput(Model):
     fitted_standout_mm: float | None = Field(default=None, ge=-500, le=500)
     attempt: Attempt | None = None
     ceiling_c: float | None = Field(default=None, ge=30, le=900, description="most the hub may have")
+    must_have: list[Literal["contact", "draw-up"]] = Field(
+        default_factory=list, description="what has to be there before this is complete"
+    )
 
 
 class Touch(StrEnum):
@@ -120,7 +123,7 @@ def evaluate(given: TaperInput) -> TaperResult:
     touches = _touches_first(mismatch, given.even_mm)
     return TaperResult(
         bench="taper",
-        verdict=worst(checks),
+        verdict=worst(checks, lacking=bool(_lacking(given, reached))),
         checks=checks,
         advice=_advice(given, touches, pattern, advance, reached, next_hub, checks),
         working=_working(given, shaft, bore, mismatch, advance, reached, next_hub),
@@ -210,6 +213,13 @@ def _problems(given: TaperInput) -> list[Problem]:
     return found
 
 
+def _lacking(given: TaperInput, reached: float | None) -> list[str]:
+    """What is still wanted, in words."""
+    says = {"contact": "Mark the blue.", "draw-up": "Measure how far the shaft stands out, hand tight and fitted."}
+    have = {"contact": given.contact is not None, "draw-up": reached is not None}
+    return [says[what] for what in given.must_have if not have[what]]
+
+
 def _touches_first(mismatch: float, even_mm: float) -> Touch:
     if abs(mismatch) <= even_mm + 1e-9:
         return Touch.EVENLY
@@ -261,7 +271,7 @@ def _advice(
     next_hub: float | None,
     checks: list[Check],
 ) -> list[str]:
-    advice = []
+    advice = _lacking(given, reached)
     if reached is not None and any(c.name == "draw-up reached" and c.status == "over" for c in checks):
         short = reached < advance
         advice.append(

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from ..coupling.families import FAMILIES
 from ..line import SIDES, LineSpec, Side
-from . import close, gear, jaw, keyed, keyed_interference, keyed_slip, receive, safe, setting
+from . import close, gear, jaw, keyed, keyed_interference, keyed_slip, receive, safe, setting, tapered
 from .steps import Field, JobFacts, Step
 
 
@@ -47,6 +47,13 @@ HUB_STEPS: dict[str, HubSteps] = {
         couple=keyed_interference.couple,
         recheck=keyed.recheck,
         values=keyed_interference.VALUES,
+    ),
+    "tapered bore": HubSteps(
+        prepare=tapered.prepare,
+        mount=tapered.mount,
+        couple=keyed_interference.couple,
+        recheck=tapered.recheck,
+        values=tapered.VALUES,
     ),
 }
 

@@ -5,7 +5,7 @@ from ..coupling.families import FAMILIES
 from ..line import SIDES
 from ..values import source_of
 from ..verdict import Check, judge
-from . import setting
+from . import keyed, setting
 from .steps import Answers, Fact, Field, JobFacts, SheetForm, Stage, Step
 
 CENTRES = ("solid centre", "open centre")
@@ -72,7 +72,7 @@ def _element(job: JobFacts, stage: Stage, after: tuple[str, ...]) -> Step:
     """The element in; the second hub slides up to it, or the machine will be moved up to it."""
     materials = FAMILIES[job.line.coupling.family].element_materials
     slides = job.closes_by_hub
-    cold = () if slides else tuple(f"mount.cold.{side}" for side in SIDES)
+    cold = () if slides else tuple(keyed.last_mount_step(job, side) for side in SIDES)
     fields = [
         Field(key="material", kind="choice", label="Hardness or material marked on it", options=materials),
         Field(key="colour", kind="text", label="Colour as seen"),

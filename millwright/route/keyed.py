@@ -106,6 +106,17 @@ def screw_step(job: JobFacts, side: Side) -> str:
     return "couple.screw" if job.closes_by_hub else "mount.screw.second"
 
 
+def last_mount_step(job: JobFacts, side: Side) -> str:
+    """The step that ends mounting this hub: what comes next on either hub waits for it."""
+    hub = job.line.hub(side)
+    if hub.connection == "tapered bore":
+        return f"mount.nut.{side}"
+    stays_light = job.closes_by_hub and side == job.second()
+    if hub.set_screws and not stays_light:
+        return screw_step(job, side)
+    return f"mount.hub.{side}" if hub.slides else f"mount.cold.{side}"
+
+
 def set_screw(job: JobFacts, side: Side, stage: Stage, after: tuple[str, ...]) -> list[Step]:
     """A hub's set screws to torque, where it has any."""
     name, hub = job.line.machine(side).called, job.line.hub(side)

@@ -65,22 +65,41 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
 def mount(job: JobFacts, side: Side) -> list[Step]:
     """The gate, the last look before the heater opens, the run, the cold check, the set screw."""
     name = job.line.machine(side).called
-    before = () if side == job.first() else keyed_slip.first_hub_done(job)
+    cold = cold_check(job, side, Field(key="screws_back", kind="tick", label="Set screws back in by hand, if it has any"))
+    return [
+        *before_the_run(
+            job,
+            side,
+            Field(key="key_in", kind="tick", label="The key lies in the shaft, lightly pasted"),
+            Field(key="mark", kind="tick", label="Mark or stop made where the hub face must end"),
+        ),
+        hot_run(
+            job,
+            side,
+            title=f"Heat the {name} hub and slide it on",
+            why="Fast and once, to the mark, and held until it grips.",
+        ),
+        cold,
+        *keyed.set_screw(job, side, Stage.MOUNT, (cold.key,)),
+    ]
+
+
+def before_the_run(job: JobFacts, side: Side, *more: Field) -> list[Step]:
+    """The gate, and the last look before the heater opens."""
+    before = () if side == job.first() else (keyed.last_mount_step(job, job.first()),)
     shield = Field(key="shield", kind="tick", label="Seals and loose parts on the shaft shielded from the hot hub")
-    cold = f"mount.cold.{side}"
     return [
         keyed.loose_parts(job, side, (f"prepare.heat.{side}", *before), shield),
         Step(
             key=f"mount.ready.{side}",
             stage=Stage.MOUNT,
-            title=f"Be ready before the {name} hub leaves the heater",
+            title=f"Be ready before the {job.line.machine(side).called} hub leaves the heater",
             why="It chills at once and cannot be shifted after it grips. There is no time to fumble.",
             caution="A hot hub looks like a cold one. Heat gloves; it burns long afterwards.",
             after=(f"mount.loose.{side}",),
             form=SheetForm(
                 fields=(
-                    Field(key="key_in", kind="tick", label="The key lies in the shaft, lightly pasted"),
-                    Field(key="mark", kind="tick", label="Mark or stop made where the hub face must end"),
+                    *more,
                     Field(key="rack", kind="tick", label="Hub on a rack off the heater's floor, soaking evenly"),
                     Field(
                         key="way", kind="tick", label="The way to the shaft is clear; who carries and who guides is agreed"
@@ -90,45 +109,46 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
                 )
             ),
         ),
-        Step(
-            key=f"mount.hot.{side}",
-            stage=Stage.MOUNT,
-            title=f"Heat the {name} hub and slide it on",
-            why="Fast and once, to the mark, and held until it grips.",
-            tool="heater, pyrometer, heat gloves",
-            caution="Hot: burns. Do not hammer a hub that sticks.",
-            after=(f"mount.ready.{side}",),
-            changes=frozenset({keyed.hub_fact(job, side)}),
-            heat_plan=f"prepare.heat.{side}",
-            form=SheetForm(
-                fields=(
-                    Field(key="outcome", kind="choice", label="It is", options=OUTCOMES),
-                    Field(key="found", kind="text", label="What was seen", required=False),
-                )
-            ),
-            judge=judge_outcome,
-            on_fail="Both parts cool down before the next try; the heat is worked out again from what was reached.",
-        ),
-        Step(
-            key=cold,
-            stage=Stage.MOUNT,
-            title=f"Check the {name} hub cold",
-            why="Places and gaps measured warm are wrong; seals and elements near a hot hub suffer.",
-            tool="pyrometer, straightedge over face and shaft end",
-            after=(f"mount.hot.{side}",),
-            relies=frozenset({keyed.hub_fact(job, side)}),
-            form=SheetForm(
-                fields=(
-                    Field(key="hub_c", kind="number", label="Hub is now at", unit="°C"),
-                    keyed.standout(),
-                    Field(key="screws_back", kind="tick", label="Set screws back in by hand, if it has any"),
-                )
-            ),
-            judge=_judge_cold,
-            on_fail="Wait until a bare hand can rest on it, then measure again.",
-        ),
-        *keyed.set_screw(job, side, Stage.MOUNT, (cold,)),
     ]
+
+
+def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
+    """The run against the clock, and how it ended."""
+    return Step(
+        key=f"mount.hot.{side}",
+        stage=Stage.MOUNT,
+        title=title,
+        why=why,
+        tool="heater, pyrometer, heat gloves",
+        caution="Hot: burns. Do not hammer a hub that sticks.",
+        after=(f"mount.ready.{side}",),
+        changes=frozenset({keyed.hub_fact(job, side)}),
+        heat_plan=f"prepare.heat.{side}",
+        form=SheetForm(
+            fields=(
+                Field(key="outcome", kind="choice", label="It is", options=OUTCOMES),
+                Field(key="found", kind="text", label="What was seen", required=False),
+            )
+        ),
+        judge=judge_outcome,
+        on_fail="Both parts cool down before the next try; the heat is worked out again from what was reached.",
+    )
+
+
+def cold_check(job: JobFacts, side: Side, *more: Field) -> Step:
+    """Cold before anything is measured or tightened on it."""
+    return Step(
+        key=f"mount.cold.{side}",
+        stage=Stage.MOUNT,
+        title=f"Check the {job.line.machine(side).called} hub cold",
+        why="Places and gaps measured warm are wrong; seals and elements near a hot hub suffer.",
+        tool="pyrometer, straightedge over face and shaft end",
+        after=(f"mount.hot.{side}",),
+        relies=frozenset({keyed.hub_fact(job, side)}),
+        form=SheetForm(fields=(Field(key="hub_c", kind="number", label="Hub is now at", unit="°C"), keyed.standout(), *more)),
+        judge=_judge_cold,
+        on_fail="Wait until a bare hand can rest on it, then measure again.",
+    )
 
 
 def couple(job: JobFacts, side: Side, after: str) -> list[Step]:

@@ -63,7 +63,7 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
         why="Snug yet free by hand. The face stands flush with the shaft end unless the manual says another place.",
         tool="straightedge over face and shaft end",
         caution="Never drive it on. If it resists: burr, key, screw or bore, in that order.",
-        after=(f"mount.loose.{side}", *(() if first else first_hub_done(job))),
+        after=(f"mount.loose.{side}", *(() if first else (keyed.last_mount_step(job, job.first()),))),
         changes=frozenset({keyed.hub_fact(job, side)}),
         form=SheetForm(
             fields=(
@@ -84,14 +84,6 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
     gate = keyed.loose_parts(job, side, (f"prepare.decide.{side}",))
     screw = [] if stays_light else keyed.set_screw(job, side, Stage.MOUNT, (slide.key,))
     return [gate, slide, *screw]
-
-
-def first_hub_done(job: JobFacts) -> tuple[str, ...]:
-    """The step that ends mounting the first hub: the second waits for it."""
-    first = job.line.hub(job.first())
-    if first.set_screws:
-        return (keyed.screw_step(job, job.first()),)
-    return (f"mount.hub.{job.first()}",) if first.slides else (f"mount.cold.{job.first()}",)
 
 
 def couple(job: JobFacts, side: Side, after: str) -> list[Step]:

@@ -22,8 +22,10 @@ def steps(job: JobFacts) -> list[Step]:
     """Kit, tools, like for like."""
     coupling = job.line.coupling
     family = FAMILIES[coupling.family]
-    heats = any(job.line.hub(side).connection == "keyed, interference" for side in SIDES)
-    screws = coupling.driver_hub.set_screws + coupling.driven_hub.set_screws
+    hubs = [job.line.hub(side) for side in SIDES]
+    heats = any(not hub.slides for hub in hubs)
+    screws = sum(hub.set_screws for hub in hubs if hub.connection != "tapered bore")
+    nuts = sum(hub.connection == "tapered bore" for hub in hubs)
     return [
         Step(
             key="receive.kit",
@@ -34,6 +36,11 @@ def steps(job: JobFacts) -> list[Step]:
                 fields=(
                     *(Field(key=p.key, kind="condition", label=p.title, detail=p.look_for) for p in family.parts),
                     Field(key="keys", kind="condition", label="Keys, 2", detail="stock size, edges, length"),
+                    *(
+                        [Field(key="nuts", kind="condition", label=f"Lock nuts, {nuts}", detail="thread, set screw or tab")]
+                        if nuts
+                        else []
+                    ),
                     *(
                         [Field(key="set_screws", kind="condition", label=f"Set screws, {screws}", detail="often in the hubs")]
                         if screws

@@ -19,7 +19,7 @@ from millwright.route.heat_run import HeatRun, Phase, stand_run
 from millwright.route.state import Entry, EntryKind
 from millwright.route.steps import Role
 
-from .test_route import SHRINK, SLIP, START, Work
+from .work import SHRINK, SLIP, START, Work
 
 HUB = {"material": "steel", "outside_mm": 130.0, "length_mm": 90.0}
 PLAN: dict[str, Any] = {

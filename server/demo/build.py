@@ -20,7 +20,7 @@ from server.jobs.models import Job
 from server.plant.actions import save_line
 from server.plant.models import Line
 
-from . import blower, kiln_fan
+from . import blower, drum_turner, kiln_fan
 from .lines import LINES, VALUES
 
 SITE = "Quillmere Maltings"
@@ -31,6 +31,7 @@ PEOPLE = {
 }
 BETWEEN = timedelta(minutes=4)
 MOST_STEPS = 100
+HOT_RUN = ("on the heater", "out of the heater", "on the shaft", "gripped")
 
 
 @transaction.atomic
@@ -62,6 +63,7 @@ def build_demo(*, password: str, now: datetime) -> Site:
     work.until("set.align")
     work.enter("set.align", blower.FOUND)
     heat_a_hub(lines["Kiln fan A"], millwright, lead, now)
+    draw_up_a_taper(lines["Drum turner"], millwright, lead, now)
     return site
 
 
@@ -75,6 +77,15 @@ def heat_a_hub(line: Line, millwright: Membership, lead: Membership, now: dateti
         work.now = now - timedelta(minutes=last + 3 - minutes) - BETWEEN
         event = {"event": "on the heater"} if degrees is None else {"event": "hub temperature", "hub_c": degrees}
         work.enter(kiln_fan.RUN, event, EntryKind.EVENT)
+
+
+def draw_up_a_taper(line: Line, millwright: Membership, lead: Membership, now: datetime) -> None:
+    """A job on the drum turner: its tapered hub stopped short at the first try."""
+    start = now - timedelta(hours=7)
+    title = "Both hubs off and on again"
+    work = Work(start_job(line, by=lead, title=title, now=start), millwright, lead, start, drum_turner.fill)
+    work.until(drum_turner.MISSED)
+    work.enter(drum_turner.MISSED, drum_turner.FIRST_TRY)
 
 
 class Work:
@@ -123,6 +134,8 @@ class Work:
             elif now.state is StepState.STALE:
                 self.enter(now.step.key, blower.AFTER_MOVE[now.step.key])
             else:
+                for event in HOT_RUN if now.step.heat_plan else ():
+                    self.enter(now.step.key, {"event": event}, EntryKind.EVENT)
                 self.enter(now.step.key, self.fill(now.step))
         raise RuntimeError(f"job {self.job.number} does not get past {now.step.key if now else last}")
 

@@ -46,9 +46,19 @@ KILN_FAN_VALUES: dict[str, Value] = {
     "sliding_mm_per_s": _site(5.6, "2, grade ordinary"),
     "foot_bolt_torque_nm": _site(310, "5", "oiled"),
 }
+DRUM_TURNER_VALUES: dict[str, Value] = {
+    **KILN_FAN_VALUES,
+    "interference_min_mm": _sample(0.050, "12"),
+    "interference_max_mm": _sample(0.090, "12"),
+    "taper_interference_mm": _sample(0.070, "15"),
+    "taper_mismatch_mm": _sample(0.010, "15"),
+    "taper_contact_percent": _sample(80, "15"),
+    "lock_nut_torque_nm": _sample(420, "15", "oiled"),
+}
 VALUES: dict[str, dict[str, Value]] = {
     "Steep aeration blower 2": BLOWER_VALUES,
     "Kiln fan A": KILN_FAN_VALUES,
+    "Drum turner": DRUM_TURNER_VALUES,
 }
 
 
@@ -64,7 +74,8 @@ def _line(
 ) -> dict[str, Any]:
     connection = more.pop("connection", "keyed, slip fit")
     hubs = {"connection": connection, "diameter_mm": hub, "length_mm": round(hub * 0.6)}
-    coupling = {"family": family, "series": series, "size": size, "driver_hub": hubs, "driven_hub": hubs}
+    driven_hub = {**hubs, "connection": more.pop("driven_connection", connection)}
+    coupling = {"family": family, "series": series, "size": size, "driver_hub": hubs, "driven_hub": driven_hub}
     points = [{"energy": "electric", "point": f"{driver['name']} isolator"}, *more.pop("points", [])]
     return {
         "driver": driver,
@@ -120,6 +131,7 @@ LINES: dict[str, dict[str, Any]] = {
         38.0,
         210.0,
         connection="tapered bore",
+        driven_connection="keyed, interference",
     ),
     "Roller mill": _line(
         _machine("Motor", "motor", 65.0, (320.0, 640.0), power_kw=45.0),

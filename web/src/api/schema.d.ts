@@ -2490,6 +2490,11 @@ export interface components {
              * @default limit as entered
              */
             mismatch_source: string;
+            /**
+             * Must Have
+             * @description what has to be there before this is complete
+             */
+            must_have?: ("contact" | "draw-up")[];
             shaft: components["schemas"]["Cone"];
         };
         /**

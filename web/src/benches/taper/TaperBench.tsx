@@ -63,7 +63,8 @@ function readAttempt(reader: DraftReader) {
 function restore(entered: Entered, part: Part) {
   const filler = new DraftFiller(entered)
   for (const cone of CONES)
-    for (const [size] of SIZES) filler.cell(`${cone}.${size}`, `${cone}.${size}`, (mm) => asRead(mm, 3))
+    for (const [size] of SIZES)
+      filler.cell(`${cone}.${size}`, `${cone}.${size}`, size === 'length_mm' ? String : (mm) => asRead(mm, 3))
   filler.cell('interference', 'interference_mm', (mm) => asRead(mm, 3))
   if (part === 'all') {
     filler.cell('hand_tight', 'hand_tight_standout_mm', asRead)
@@ -132,9 +133,11 @@ function say(result: Result, unit: 'mm' | 'in') {
       ? result.checks.some((c) => c.name === 'draw-up reached' && c.status === 'over')
         ? `Missed: ${showLength(reached, unit)} instead of ${showLength(result.advance_mm, unit)}.`
         : 'On its mark.'
-      : result.verdict === 'over'
-        ? 'The tapers do not bear as wanted.'
-        : up
+      : result.verdict === 'incomplete'
+        ? 'Not complete yet.'
+        : result.verdict === 'over'
+          ? 'The tapers do not bear as wanted.'
+          : up
   return {
     title,
     note: `Shaft 1 in ${result.one_in_shaft.toFixed(2)}, bore 1 in ${result.one_in_bore.toFixed(2)}; touches ${

@@ -1,0 +1,189 @@
+"""A hub on a tapered shaft end, drawn up hot to a mark and held by a lock nut."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from ..line import Side
+from ..values import source_of
+from . import keyed, keyed_interference, keyed_slip
+from .steps import BenchForm, Field, JobFacts, SheetForm, Stage, Step
+
+VALUES = ("taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent", "hub_ceiling_c", "lock_nut_torque_nm")
+DECISIONS = ("heat it and draw it up", "needs work", "refuse the hub")
+
+
+def prepare(job: JobFacts, side: Side) -> list[Step]:
+    """Clean and dry, measure and blue, decide, work out the heat."""
+    name = job.line.machine(side).called
+    return [
+        Step(
+            key=f"prepare.clean.{side}",
+            stage=Stage.PREPARE,
+            title=f"Clean both tapers, {name}",
+            why="Debris keeps a taper from seating true. Nothing is put on it: it holds dry.",
+            tool="fine file, abrasive strip, lint-free cloth",
+            caution="Solvent that does not burn. No paste, no oil on the taper.",
+            after=("prepare.dead",),
+            form=SheetForm(
+                fields=(
+                    Field(key="coating", kind="tick", label="Preservative off shaft, bore, keyway, nut and thread"),
+                    Field(key="burrs", kind="tick", label="Burrs and dents taken off at keyway edges and ends"),
+                    Field(key="wiped", kind="tick", label="Both tapers wiped lint-free, dry and free of oil"),
+                    Field(key="key", kind="tick", label="Key tried: snug sideways, room on top, if there is one"),
+                )
+            ),
+        ),
+        Step(
+            key=f"prepare.taper.{side}",
+            stage=Stage.PREPARE,
+            title=f"Measure and blue the taper, {name}",
+            why="Tapers that differ bear at one end only; the blue shows what the micrometer cannot.",
+            tool="micrometers, depth gauge, thin layout blue",
+            after=(f"prepare.clean.{side}",),
+            needs=("taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent"),
+            may_authorise=True,
+            form=BenchForm(bench="taper", preset={**_taper_preset(job), "must_have": ["contact"]}),
+            on_fail="Clean, thinner blue, try again. Tapers that do not match go back to the maker or the shop.",
+        ),
+        Step(
+            key=f"prepare.decide.{side}",
+            stage=Stage.PREPARE,
+            title=f"Decide the fit, {name}",
+            why="Whoever mounts it says that it fits, with a reason, before the hub is heated.",
+            after=(f"prepare.taper.{side}",),
+            form=SheetForm(
+                fields=(
+                    Field(key="decision", kind="choice", label="This hub", options=DECISIONS),
+                    Field(key="reason", kind="text", label="Because"),
+                    Field(key="blue_off", kind="tick", label="Blue wiped off both tapers again"),
+                    Field(key="element_out", kind="tick", label="No elastomer left in the hub"),
+                )
+            ),
+            judge=lambda answers: keyed_slip.judge_decision(answers, DECISIONS[0]),
+            on_fail="Needs work: after the work, clean and measure again. Refused: mark the hub so that it stays out.",
+        ),
+        Step(
+            key=f"prepare.heat.{side}",
+            stage=Stage.PREPARE,
+            title=f"Work out the heat, {name} hub",
+            why="On a taper the temperature decides where the hub stops. Room wanted: only what the carry costs.",
+            tool="thermometer on shaft and in the hall",
+            caution="The ceiling is the maker's. After a miss the new temperature comes from what was reached.",
+            after=(f"prepare.decide.{side}",),
+            needs=("hub_ceiling_c",),
+            may_authorise=True,
+            form=BenchForm(bench="heat", preset=_heat_preset(job), suggest=_heat_suggest(job, side)),
+            on_fail="Cool the shaft, or ask for another fit. Never above the ceiling.",
+        ),
+    ]
+
+
+def mount(job: JobFacts, side: Side) -> list[Step]:
+    """The gate, hand tight and the mark, the run, the draw-up reached, the lock nut."""
+    name = job.line.machine(side).called
+    hot = keyed_interference.hot_run(
+        job,
+        side,
+        title=f"Heat the {name} hub and push it up to where it stops",
+        why="Fast, to where the temperature lets it go; then compare with the mark.",
+    )
+    return [
+        *keyed_interference.before_the_run(
+            job,
+            side,
+            Field(key="hand_tight", kind="tick", label="Hub tried on cold, hand tight; stand-out of the shaft noted"),
+            Field(key="mark", kind="tick", label="Draw-up marked on the shaft from there"),
+        ),
+        hot,
+        keyed_interference.cold_check(job, side),
+        Step(
+            key=f"mount.draw.{side}",
+            stage=Stage.MOUNT,
+            title=f"Measure the draw-up, {name} hub",
+            why="The draw-up is the interference: too little slips, too much bursts.",
+            tool="depth gauge over hub face and shaft end",
+            caution="Missed: take it off, and let hub and shaft both cool before the next try.",
+            after=(f"mount.cold.{side}",),
+            needs=("taper_interference_mm",),
+            relies=frozenset({keyed.hub_fact(job, side)}),
+            may_authorise=True,
+            form=BenchForm(bench="taper", preset={**_taper_preset(job), "must_have": ["draw-up"]}),
+            on_fail="Off again, with the nut left on a few turns. Work out the heat anew, then heat it again.",
+        ),
+        Step(
+            key=f"mount.nut.{side}",
+            stage=Stage.MOUNT,
+            title=f"Lock the nut, {name} hub",
+            why="A nut tightened on a hot hub goes slack as it cools.",
+            tool="torque wrench, hook or socket for the nut",
+            caution=_thread_caution(job),
+            after=(f"mount.draw.{side}",),
+            needs=("lock_nut_torque_nm",),
+            form=SheetForm(
+                fields=(
+                    Field(key="torque_nm", kind="number", label="Lock nut pulled to", unit="N·m", detail=_nut_torque(job)),
+                    Field(key="screw", kind="tick", label="Then its set screw or tab locked"),
+                    Field(
+                        key="face_mm",
+                        kind="length",
+                        label="Hub face to shaft end",
+                        detail="the figure to come back to at the next refit",
+                        unit="mm",
+                    ),
+                )
+            ),
+        ),
+    ]
+
+
+def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
+    """The lock nut once more before release."""
+    label = f"Lock nut, {job.line.machine(side).called} hub"
+    return (Field(key=f"nut_{side}", kind="condition", label=label, detail=_nut_torque(job)),)
+
+
+def _nut_torque(job: JobFacts) -> str:
+    return f"{job.card['lock_nut_torque_nm'].value:g} N·m" if "lock_nut_torque_nm" in job.card else ""
+
+
+def _thread_caution(job: JobFacts) -> str:
+    thread = job.card["lock_nut_torque_nm"].means if "lock_nut_torque_nm" in job.card else ""
+    return f"Only on a cold hub. Threads {thread}, as the value card says." if thread else "Only on a cold hub."
+
+
+def _taper_preset(job: JobFacts) -> dict[str, Any]:
+    card = job.card
+    preset: dict[str, Any] = {}
+    if "taper_interference_mm" in card:
+        preset["interference_mm"] = card["taper_interference_mm"].value
+    if "taper_mismatch_mm" in card:
+        preset["mismatch_max_mm"] = card["taper_mismatch_mm"].value
+        preset["mismatch_source"] = source_of(card, "taper_mismatch_mm")
+    if "taper_contact_percent" in card:
+        preset["contact_min"] = card["taper_contact_percent"].value / 100
+        preset["contact_source"] = source_of(card, "taper_contact_percent")
+    return preset
+
+
+def _heat_preset(job: JobFacts) -> dict[str, Any]:
+    card = job.card
+    if "hub_ceiling_c" not in card or "taper_interference_mm" not in card:
+        return {}
+    return {
+        "interference_mm": card["taper_interference_mm"].value,
+        "ceiling_c": card["hub_ceiling_c"].value,
+        "ceiling_source": source_of(card, "hub_ceiling_c"),
+    }
+
+
+def _heat_suggest(job: JobFacts, side: Side) -> dict[str, Any]:
+    """The mean diameter of the measured bore. Only fills the sheet."""
+    hub = job.line.hub(side)
+    suggest: dict[str, Any] = {
+        "assembly_clearance_mm": 0.0,
+        "hub": {"outside_mm": hub.diameter_mm, "length_mm": hub.length_mm},
+    }
+    bore: Mapping[str, float] = job.answers.get(f"prepare.taper.{side}", {}).get("bore", {})
+    if bore:
+        suggest["bore_mm"] = round((bore["large_mm"] + bore["small_mm"]) / 2, 6)
+    return suggest

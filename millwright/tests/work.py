@@ -1,0 +1,222 @@
+"""A job worked on by one person, in memory: what tests of the route stand on."""
+
+import json
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+from millwright.line import LineSpec
+from millwright.model import read_json
+from millwright.route import entry
+from millwright.route.state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState, stand
+from millwright.route.steps import BenchForm, Role, SheetForm
+from millwright.values import Source, Value
+from millwright.verdict import Verdict
+
+START = datetime(2026, 5, 12, 6, 0, tzinfo=UTC)
+FIGURES = {
+    "fit_min_mm": -0.045,
+    "fit_max_mm": -0.005,
+    "set_screw_torque_nm": 25,
+    "gap_nominal_mm": 30,
+    "gap_plus_minus_mm": 1,
+    "offset_limit_mm": 0.4,
+    "angle_limit_deg": 0.35,
+    "sliding_mm_per_s": 5.6,
+    "foot_bolt_torque_nm": 190,
+    "element_width_mm": 26,
+    "open_centre_rpm": 1200,
+    "interference_min_mm": 0.02,
+    "interference_max_mm": 0.06,
+    "heat_clearance_mm": 0.03,
+    "hub_ceiling_c": 200,
+    "flange_bolts": 6,
+    "flange_bolt_torque_nm": 80,
+    "sleeve_spread_mm": 0.3,
+    "taper_interference_mm": 0.07,
+    "taper_mismatch_mm": 0.01,
+    "taper_contact_percent": 80,
+    "lock_nut_torque_nm": 250,
+}
+CONE = {"large_mm": 90.0, "small_mm": 80.0, "length_mm": 120.0}
+CLOCKS = (0, 90, 180, 270)
+
+
+def ring(*values: float) -> list[dict[str, float]]:
+    """Readings at 12, 3, 6 and 9."""
+    return [{"clock": c, "value_mm": v} for c, v in zip(CLOCKS, values, strict=True)]
+
+
+def dials(low_mm: float) -> dict[str, Any]:
+    """Rim and face of a machine that is low and square."""
+    rim = {"kind": "rim", "bracket_on": "stationary", "x_mm": 20.0, "readings": ring(0, low_mm, 2 * low_mm, low_mm)}
+    face = {"kind": "face", "bracket_on": "stationary", "x_mm": 20.0, "radius_mm": 50.0, "readings": ring(0, 0, 0, 0)}
+    return {"dials": [rim, face]}
+
+
+def bolts(count: int, torque: float, passes: tuple[float, ...]) -> dict[str, Any]:
+    """Every bolt pulled to its torque in every pass."""
+    return {
+        "pulls": [{"pass": n, "bolt": b + 1, "torque_nm": torque * p} for n, p in enumerate(passes, 1) for b in range(count)]
+    }
+
+
+READINGS: dict[str, dict[str, Any]] = {
+    "prepare.fit": {"shaft_mm": [48.01], "bore_mm": [48.03]},
+    "prepare.key": {
+        "key": {"width_mm": 14, "height_mm": 9, "length_mm": 60},
+        "shaft_keyway": {"width_mm": 14.01, "depth_mm": 5.4},
+        "hub_keyway": {"width_mm": 14.03, "depth_mm": 3.8, "length_mm": 60},
+    },
+    "mount.screw": bolts(1, 25, (1,)),
+    "couple.screw": bolts(1, 25, (1,)),
+    "set.gap": {"readings": ring(30, 30, 30, 30), "diameter_mm": 105},
+    "couple.gap": {"readings": ring(30, 30, 30, 30), "diameter_mm": 105},
+    "set.straightedge": {
+        "readings": [{"clock": c, "feeler_mm": 0.0, "on": "movable"} for c in CLOCKS],
+        "stationary_hub_mm": 105,
+        "movable_hub_mm": 105,
+    },
+    "set.align": dials(0.0),
+    "couple.align": dials(0.0),
+    "couple.feet": bolts(4, 190, (0.5, 0.75, 1)),
+    "mount.screw.second": bolts(1, 25, (1,)),
+    "couple.flange": bolts(6, 80, (0.5, 0.75, 1)),
+    "couple.sleeve": {"readings": ring(4.1, 4.2, 4.2, 4.1), "diameter_mm": 105},
+    "prepare.taper": {"shaft": CONE, "bore": CONE, "contact": [[1.0] * 8] * 4},
+    "mount.draw": {"shaft": CONE, "bore": CONE, "hand_tight_standout_mm": 40.78, "fitted_standout_mm": 41.62},
+    "prepare.heat": {
+        "bore_mm": 48.0,
+        "interference_mm": 0.04,
+        "assembly_clearance_mm": 0.01,
+        "shaft_c": 20.0,
+        "ambient_c": 20.0,
+        "hub": {"material": "steel", "outside_mm": 105, "length_mm": 60},
+    },
+}
+SHRUNK = {"shaft_mm": [48.04], "bore_mm": [48.0]}
+WORDS = {
+    "series": "Trial J",
+    "size": "42",
+    "hub_c": 24,
+    "distance_mm": 30,
+    "standout_mm": 0,
+}
+
+
+class Work:
+    """A job worked on by one person, in memory."""
+
+    def __init__(
+        self, *, family: str = "jaw, curved", held: tuple[str, str] = ("keyed, slip fit", "keyed, slip fit"), **spec: Any
+    ) -> None:
+        machine = {"drawn_as": "motor", "shaft_diameter_mm": 48, "foot_bolts": 4}
+        feet = [{"name": f"motor {n}", "from_coupling_mm": x} for n, x in (("front", 300), ("rear", 586))]
+        hub = {"diameter_mm": 105, "length_mm": 60}
+        line = {
+            "driver": {"name": "Motor", "feet": feet, **machine},
+            "driven": {"name": "Blower", "feet": [], **machine},
+            "coupling": {
+                "family": family,
+                "series": "Trial J",
+                "size": "42",
+                "driver_hub": {**hub, "connection": held[0]},
+                "driven_hub": {**hub, "connection": held[1]},
+            },
+            "movable": "driver",
+            "speed_rpm": 1480,
+            **spec,
+        }
+        self.line = read_json(LineSpec, json.dumps(line))
+        source = Source(kind="sample", document="Trial sheet")
+        means = {"offset_limit_mm": "offset", **dict.fromkeys((k for k in FIGURES if "torque" in k), "dry")}
+        self.card = {k: Value(value=v, means=means.get(k, ""), source=source) for k, v in FIGURES.items()}
+        self.entries: list[Entry] = []
+        self.signatures: list[Signature] = []
+
+    def route(self) -> RouteNow:
+        """Where it stands."""
+        return stand(self.line, self.card, self.entries, self.signatures)
+
+    def state(self, key: str) -> str:
+        """One step's state."""
+        now = self.route().find(key)
+        assert now is not None, key
+        return now.state.value
+
+    def enter(
+        self, key: str, inputs: dict[str, Any], kind: EntryKind = EntryKind.READING, role: Role = Role.MILLWRIGHT
+    ) -> Entry:
+        """Checked and appended, as the server does it."""
+        checked = entry.check(self.route(), key, kind, inputs, role)
+        number = len(self.entries) + len(self.signatures) + 1
+        made = Entry(
+            id=f"e{number}",
+            number=number,
+            step=key,
+            kind=kind,
+            inputs=checked.inputs,
+            verdict=Verdict(checked.result["verdict"]) if checked.result else None,
+            by="A",
+            role=role,
+            at=START + timedelta(minutes=number),
+        )
+        self.entries.append(made)
+        return made
+
+    def sign(self, key: str, kind: SignatureKind = SignatureKind.HOLD) -> None:
+        """The current reading of a step, signed."""
+        now = self.route().find(key)
+        assert now is not None
+        number = len(self.entries) + len(self.signatures) + 1
+        covers = now.current.id if now.current else None
+        self.signatures.append(
+            Signature(
+                id=f"s{number}",
+                number=number,
+                kind=kind,
+                step=key,
+                entry=covers,
+                by="L",
+                role=Role.LEAD,
+                at=START,
+                reason="why",
+            )
+        )
+
+    def fill(self, key: str) -> dict[str, Any]:
+        """A step's inputs as they should be."""
+        now = self.route().find(key)
+        assert now is not None
+        form = now.step.form
+        if key.startswith("prepare.fit") and not self.line.hub("driver" if "driver" in key else "driven").slides:
+            return SHRUNK
+        if isinstance(form, BenchForm):
+            return READINGS[key] if key in READINGS else READINGS[key.rsplit(".", 1)[0]]
+        assert isinstance(form, SheetForm)
+        usual: dict[str, Any] = {
+            "tick": True,
+            "condition": "ok",
+            "text": "as seen",
+            "date": "2027-01-31",
+            "number": 20,
+            "length": 1,
+        }
+        answers = {f.key: WORDS.get(f.key, f.options[0] if f.options else usual[f.kind]) for f in form.fields}
+        if form.rows:
+            answers["rows"] = [{column.key: "electric" for column in form.rows}]
+        return answers
+
+    def until(self, last: str | None) -> None:
+        """Every step that is not done, in working order, up to but without the last."""
+        for _ in range(200):
+            now = next((n for n in self.route().steps if n.state is not StepState.DONE), None)
+            if now is None or now.step.key == last:
+                return
+            if now.state is StepState.TO_SIGN:
+                self.sign(now.step.key)
+            else:
+                self.enter(now.step.key, self.fill(now.step.key))
+        raise AssertionError("the route does not come to an end")
+
+
+SLIP, SHRINK, TAPER = "keyed, slip fit", "keyed, interference", "tapered bore"
