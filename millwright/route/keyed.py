@@ -5,7 +5,8 @@ from typing import Any
 from ..coupling.families import FAMILIES
 from ..line import Side
 from ..values import source_of
-from .steps import BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
+from ..verdict import Check, said_by_hand
+from .steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
 
 
 def clean(job: JobFacts, side: Side) -> Step:
@@ -41,6 +42,7 @@ def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str) -> lis
             why="The micrometer decides how the hub goes on, not its label.",
             tool="micrometers, outside and inside",
             after=(f"prepare.clean.{side}",),
+            changes=frozenset({fit_fact(job, side)}),
             needs=(low, high),
             may_authorise=True,
             form=BenchForm(bench="fit", preset=_fit_preset(job, low, high)),
@@ -153,6 +155,51 @@ def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
 def hub_fact(job: JobFacts, side: Side) -> Fact:
     """The place of this hub on its shaft, as a fact that readings rely on."""
     return Fact.FIRST_HUB if side == job.first() else Fact.SECOND_HUB
+
+
+def fit_fact(job: JobFacts, side: Side) -> Fact:
+    """What was measured of this hub and its shaft: a decision and a temperature rest on it."""
+    return Fact.FIRST_FIT if side == job.first() else Fact.SECOND_FIT
+
+
+def heat_fact(job: JobFacts, side: Side) -> Fact:
+    """The temperature worked out for this hub: a run goes by it."""
+    return Fact.FIRST_HEAT if side == job.first() else Fact.SECOND_HEAT
+
+
+def decide(
+    job: JobFacts, side: Side, after: tuple[str, ...], options: tuple[str, ...], *ticks: Field, provisional: bool = False
+) -> Step:
+    """Whoever mounts the hub says how, with a reason; anything but the first of the ``options`` stops it."""
+    name = job.line.machine(side).called
+    return Step(
+        key=f"prepare.decide.{side}",
+        stage=Stage.PREPARE,
+        title=f"Decide the fit, {name}",
+        why="Whoever mounts it says that it fits, with a reason, before the hub is on the shaft.",
+        after=after,
+        relies=frozenset({fit_fact(job, side)}),
+        leaves_provisional=f"{name}: set screw backed out, not yet torqued" if provisional else "",
+        settled_by=screw_step(job, side) if provisional else "",
+        form=SheetForm(
+            fields=(
+                Field(key="decision", kind="choice", label="This hub", options=options),
+                Field(key="reason", kind="text", label="Because"),
+                *ticks,
+            )
+        ),
+        judge=lambda answers: _judge_decision(answers, options[0]),
+        on_fail="Needs work: after the work, clean and measure again. Refused: mark the hub so that it stays out.",
+    )
+
+
+def _judge_decision(answers: Answers, good: str) -> tuple[list[Check], list[str]]:
+    """Over where whoever decides does not want the hub mounted."""
+    decision = answers.get("decision")
+    if decision in (None, "", good):
+        return [], []
+    check = said_by_hand("decision", "the person who decides", in_order=False)
+    return [check], [f"Decided: {decision}. The hub is not mounted like this."]
 
 
 def _screw_preset(job: JobFacts, screws: int) -> dict[str, Any]:

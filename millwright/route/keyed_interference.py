@@ -7,7 +7,7 @@ from ..line import Side
 from ..mounting.heat import TOUCH_C
 from ..values import source_of
 from ..verdict import Check, judge, said_by_hand
-from . import keyed, keyed_slip
+from . import keyed
 from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
 
 DECISIONS = ("heat it and slide it on", "needs work", "refuse the hub")
@@ -27,24 +27,15 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             "interference_max_mm",
             "Measure again, both at one temperature. Too loose: refuse the hub. Too tight: rework or refuse it.",
         ),
-        Step(
-            key=f"prepare.decide.{side}",
-            stage=Stage.PREPARE,
-            title=f"Decide the fit, {name}",
-            why="Whoever mounts it says that it fits, with a reason, before the hub is heated.",
-            after=(f"prepare.fit.{side}", f"prepare.key.{side}"),
-            form=SheetForm(
-                fields=(
-                    Field(key="decision", kind="choice", label="This hub", options=DECISIONS),
-                    Field(key="reason", kind="text", label="Because"),
-                    Field(key="seated", kind="tick", label="Key fully seated, its end flush"),
-                    Field(key="snug", kind="tick", label="Key snug sideways; room above it measured"),
-                    Field(key="screw_clear", kind="tick", label="Set screws out of the hub and kept in the ledger, if any"),
-                    Field(key="element_out", kind="tick", label="No elastomer left in the hub"),
-                )
-            ),
-            judge=lambda answers: keyed_slip.judge_decision(answers, DECISIONS[0]),
-            on_fail="Needs work: after the work, clean and measure again. Refused: mark the hub so that it stays out.",
+        keyed.decide(
+            job,
+            side,
+            (f"prepare.fit.{side}", f"prepare.key.{side}"),
+            DECISIONS,
+            Field(key="seated", kind="tick", label="Key fully seated, its end flush"),
+            Field(key="snug", kind="tick", label="Key snug sideways; room above it measured"),
+            Field(key="screw_clear", kind="tick", label="Set screws out of the hub and kept in the ledger, if any"),
+            Field(key="element_out", kind="tick", label="No elastomer left in the hub"),
         ),
         Step(
             key=f"prepare.heat.{side}",
@@ -54,6 +45,8 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             tool="thermometer on shaft and in the hall",
             caution="The ceiling is the maker's. An element left inside has a lower one: take it out.",
             after=(f"prepare.decide.{side}",),
+            relies=frozenset({keyed.fit_fact(job, side)}),
+            changes=frozenset({keyed.heat_fact(job, side)}),
             needs=("hub_ceiling_c", "heat_clearance_mm"),
             may_authorise=True,
             form=BenchForm(bench="heat", preset=_heat_preset(job), suggest=_heat_suggest(job, side)),
@@ -122,6 +115,7 @@ def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
         tool="heater, pyrometer, heat gloves",
         caution="Hot: burns. Do not hammer a hub that sticks.",
         after=(f"mount.ready.{side}",),
+        relies=frozenset({keyed.heat_fact(job, side)}),
         changes=frozenset({keyed.hub_fact(job, side)}),
         heat_plan=f"prepare.heat.{side}",
         form=SheetForm(

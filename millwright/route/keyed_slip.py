@@ -1,9 +1,8 @@
 """A hub held by a key and set screws, slid on by hand: preparing it and mounting it."""
 
 from ..line import Side
-from ..verdict import Check, said_by_hand
 from . import keyed
-from .steps import Answers, Field, JobFacts, SheetForm, Stage, Step
+from .steps import Field, JobFacts, SheetForm, Stage, Step
 
 FITS_BY_DECISION = ("slips on by hand", "needs work", "refuse the hub")
 VALUES = ("fit_min_mm", "fit_max_mm", "set_screw_torque_nm")
@@ -11,7 +10,6 @@ VALUES = ("fit_min_mm", "fit_max_mm", "set_screw_torque_nm")
 
 def prepare(job: JobFacts, side: Side) -> list[Step]:
     """Clean, measure, decide."""
-    name = job.line.machine(side).called
     has_screws = job.line.hub(side).set_screws > 0
     return [
         keyed.clean(job, side),
@@ -22,30 +20,20 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             "fit_max_mm",
             "Look for a burr and measure again. Too tight for a slip fit: refuse the hub or have it reworked.",
         ),
-        Step(
-            key=f"prepare.decide.{side}",
-            stage=Stage.PREPARE,
-            title=f"Decide the fit, {name}",
-            why="Whoever mounts it says that it fits, with a reason, before the hub is on the shaft.",
-            after=(f"prepare.fit.{side}", f"prepare.key.{side}"),
-            leaves_provisional=f"{name}: set screw backed out, not yet torqued" if has_screws else "",
-            settled_by=keyed.screw_step(job, side) if has_screws else "",
-            form=SheetForm(
-                fields=(
-                    Field(key="decision", kind="choice", label="This hub", options=FITS_BY_DECISION),
-                    Field(key="reason", kind="text", label="Because"),
-                    Field(key="seated", kind="tick", label="Key fully seated, its end flush"),
-                    Field(key="snug", kind="tick", label="Key snug sideways, yet slides without binding"),
-                    Field(key="dry_fit", kind="tick", label="Hub tried on cold: it slides and turns freely"),
-                    Field(
-                        key="screw_clear",
-                        kind="tick",
-                        label="Set screw backed out clear of bore and keyway, or out and kept in the ledger",
-                    ),
-                )
+        keyed.decide(
+            job,
+            side,
+            (f"prepare.fit.{side}", f"prepare.key.{side}"),
+            FITS_BY_DECISION,
+            Field(key="seated", kind="tick", label="Key fully seated, its end flush"),
+            Field(key="snug", kind="tick", label="Key snug sideways, yet slides without binding"),
+            Field(key="dry_fit", kind="tick", label="Hub tried on cold: it slides and turns freely"),
+            Field(
+                key="screw_clear",
+                kind="tick",
+                label="Set screw backed out clear of bore and keyway, or out and kept in the ledger",
             ),
-            judge=lambda answers: judge_decision(answers, FITS_BY_DECISION[0]),
-            on_fail="Needs work: after the work, clean and measure again. Refused: mark the hub so that it stays out.",
+            provisional=has_screws,
         ),
     ]
 
@@ -89,12 +77,3 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
 def couple(job: JobFacts, side: Side, after: str) -> list[Step]:
     """The second hub's set screw, once the gap is right."""
     return keyed.set_screw(job, side, Stage.COUPLE, (after,)) if job.closes_by_hub else []
-
-
-def judge_decision(answers: Answers, good: str) -> tuple[list[Check], list[str]]:
-    """Over where whoever decides does not want the hub mounted."""
-    decision = answers.get("decision")
-    if decision in (None, "", good):
-        return [], []
-    check = said_by_hand("decision", "the person who decides", in_order=False)
-    return [check], [f"Decided: {decision}. The hub is not mounted like this."]

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from ..coupling.families import FAMILIES
+from ..units import angle_mm_per_m
 from ..values import source_of
 from .steps import BenchForm, Fact, Field, JobFacts, Role, SheetForm, Stage, Step
 
@@ -122,6 +123,9 @@ def gap_form(job: JobFacts) -> BenchForm:
         nominal, width = card["gap_nominal_mm"].value, card["gap_plus_minus_mm"].value
         band = {"min_mm": nominal - width, "max_mm": nominal + width, "source": source_of(card, "gap_nominal_mm")}
         accept["mean"] = band
+    if "angle_limit_deg" in card:
+        limit = angle_mm_per_m(card["angle_limit_deg"].value)
+        accept["angle"] = {"max_mm_per_m": limit, "source": source_of(card, "angle_limit_deg")}
     return BenchForm(
         bench="gap", preset={"accept": accept}, suggest={"diameter_mm": job.line.hub(job.line.movable).diameter_mm}
     )

@@ -43,6 +43,10 @@ class Fact(StrEnum):
     FEET = "the feet were torqued or slackened"
     FIRST_HUB = "the first hub was moved on its shaft"
     SECOND_HUB = "the second hub was moved on its shaft"
+    FIRST_FIT = "shaft and bore of the first hub were measured again"
+    SECOND_FIT = "shaft and bore of the second hub were measured again"
+    FIRST_HEAT = "the heat for the first hub was worked out anew"
+    SECOND_HEAT = "the heat for the second hub was worked out anew"
 
 
 FieldKind = Literal["tick", "condition", "text", "length", "number", "choice", "date"]

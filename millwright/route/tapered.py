@@ -5,7 +5,7 @@ from typing import Any
 
 from ..line import Side
 from ..values import source_of
-from . import keyed, keyed_interference, keyed_slip
+from . import keyed, keyed_interference
 from .steps import BenchForm, Field, JobFacts, SheetForm, Stage, Step
 
 VALUES = ("taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent", "hub_ceiling_c", "lock_nut_torque_nm")
@@ -40,27 +40,19 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             why="Tapers that differ bear at one end only; the blue shows what the micrometer cannot.",
             tool="micrometers, depth gauge, thin layout blue",
             after=(f"prepare.clean.{side}",),
+            changes=frozenset({keyed.fit_fact(job, side)}),
             needs=("taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent"),
             may_authorise=True,
             form=BenchForm(bench="taper", preset={**_taper_preset(job), "must_have": ["contact"]}),
             on_fail="Clean, thinner blue, try again. Tapers that do not match go back to the maker or the shop.",
         ),
-        Step(
-            key=f"prepare.decide.{side}",
-            stage=Stage.PREPARE,
-            title=f"Decide the fit, {name}",
-            why="Whoever mounts it says that it fits, with a reason, before the hub is heated.",
-            after=(f"prepare.taper.{side}",),
-            form=SheetForm(
-                fields=(
-                    Field(key="decision", kind="choice", label="This hub", options=DECISIONS),
-                    Field(key="reason", kind="text", label="Because"),
-                    Field(key="blue_off", kind="tick", label="Blue wiped off both tapers again"),
-                    Field(key="element_out", kind="tick", label="No elastomer left in the hub"),
-                )
-            ),
-            judge=lambda answers: keyed_slip.judge_decision(answers, DECISIONS[0]),
-            on_fail="Needs work: after the work, clean and measure again. Refused: mark the hub so that it stays out.",
+        keyed.decide(
+            job,
+            side,
+            (f"prepare.taper.{side}",),
+            DECISIONS,
+            Field(key="blue_off", kind="tick", label="Blue wiped off both tapers again"),
+            Field(key="element_out", kind="tick", label="No elastomer left in the hub"),
         ),
         Step(
             key=f"prepare.heat.{side}",
@@ -70,6 +62,8 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             tool="thermometer on shaft and in the hall",
             caution="The ceiling is the maker's. After a miss the new temperature comes from what was reached.",
             after=(f"prepare.decide.{side}",),
+            relies=frozenset({keyed.fit_fact(job, side)}),
+            changes=frozenset({keyed.heat_fact(job, side)}),
             needs=("hub_ceiling_c",),
             may_authorise=True,
             form=BenchForm(bench="heat", preset=_heat_preset(job), suggest=_heat_suggest(job, side)),

@@ -159,6 +159,14 @@ class JudgedTest(unittest.TestCase):
         }
         self.assertEqual(work.enter("set.gap", generous).verdict, Verdict.OVER)
 
+    def test_a_gap_inside_its_band_but_tilted_beyond_the_couplings_angle_is_over(self) -> None:
+        work = Work()
+        work.until("set.gap")
+        # 0.8 mm over 105 mm is 7.6 mm/m; 0.35 degrees is 6.1
+        self.assertEqual(
+            work.enter("set.gap", {"readings": ring(30.4, 30, 29.6, 30), "diameter_mm": 105}).verdict, Verdict.OVER
+        )
+
     def test_another_coupling_than_the_registered_one_is_over(self) -> None:
         work = Work()
         other = {"series": "Other K", "size": "42", "drawing": True}

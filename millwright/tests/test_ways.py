@@ -59,6 +59,15 @@ class WaysTest(unittest.TestCase):
         work.enter("mount.draw.driven", {**READINGS["mount.draw"], "fitted_standout_mm": 41.20})
         self.assertEqual((work.state("mount.draw.driven"), work.state("mount.nut.driven")), ("over", "blocked"))
 
+    def test_measured_again_the_decision_and_the_heat_are_stale_and_a_new_heat_makes_the_run_stale(self) -> None:
+        work = Work(held=(SHRINK, SLIP))
+        work.until("mount.cold.driver")
+        work.enter("prepare.heat.driver", work.fill("prepare.heat.driver"))
+        self.assertEqual(work.state("mount.hot.driver"), "stale")
+        work.enter("prepare.fit.driver", work.fill("prepare.fit.driver"))
+        self.assertEqual((work.state("prepare.decide.driver"), work.state("prepare.heat.driver")), ("stale", "stale"))
+        self.assertEqual(work.state("prepare.decide.driven"), "done")
+
     def test_a_hub_still_hot_is_not_measured_as_cold(self) -> None:
         work = Work(held=(SHRINK, SLIP))
         work.until("mount.cold.driver")

@@ -69,7 +69,7 @@ def _edge(*feelers: tuple[float, str]) -> dict[str, Any]:
     }
 
 
-_PLACES = [
+PLACES = [
     {"station": station, "across": across}
     for across in ("12-6", "3-9")
     for station in ("machine side", "middle", "shaft end")
@@ -77,8 +77,8 @@ _PLACES = [
 _FIT = {
     "shaft_mm": [48.012, 48.010, 48.011, 48.012, 48.011, 48.010],
     "bore_mm": [48.030, 48.028, 48.031, 48.029, 48.030, 48.030],
-    "shaft_at": _PLACES,
-    "bore_at": _PLACES,
+    "shaft_at": PLACES,
+    "bore_at": PLACES,
 }
 _KEY = {
     "key": {"width_mm": 14.0, "height_mm": 9.0, "length_mm": 60.0},

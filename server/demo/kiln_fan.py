@@ -6,16 +6,11 @@ from millwright.route.steps import Step
 
 from . import blower
 
-_PLACES = [
-    {"station": station, "across": across}
-    for across in ("12-6", "3-9")
-    for station in ("machine side", "middle", "shaft end")
-]
 FIT = {
     "shaft_mm": [75.042, 75.041, 75.040, 75.041, 75.041, 75.040],
     "bore_mm": [74.963, 74.962, 74.964, 74.964, 74.963, 74.965],
-    "shaft_at": _PLACES,
-    "bore_at": _PLACES,
+    "shaft_at": blower.PLACES,
+    "bore_at": blower.PLACES,
 }
 KEY = {
     "key": {"width_mm": 20.0, "height_mm": 12.0, "length_mm": 110.0},

@@ -42,6 +42,7 @@ class HeatRunTest(BrowserTestCase):
         page.get_by_label("Hub, °C").fill("290 F")
         page.get_by_role("button", name="Note it").click()
         expect(page.get_by_text("Last read 143 °C")).to_be_visible()
+        self.assertEqual(self.fan.entries.last().typed, {"hub_c": "290 F"})
         self.assertLess(self.left_s(page), before - 60)
         self.goto_step("prepare.heat.driven", job=self.fan)
         expect(page.get_by_text("bore closes in")).to_be_visible()

@@ -33,7 +33,7 @@ export function HeatRunPanel({ step }: { step: Step }) {
   const [problem, setProblem] = useState('')
   const run = step.heat_run
   if (!run) return <Note>Work out the heat first: the countdown goes by it.</Note>
-  const send = (event: Event, more: Record<string, unknown> = {}) => {
+  const send = (event: Event, more: Record<string, unknown> = {}, typed: Record<string, string> = {}) => {
     setProblem('')
     return append({
       id: newId(),
@@ -41,13 +41,14 @@ export function HeatRunPanel({ step }: { step: Step }) {
       to: 'entries',
       step: step.key,
       happenedAt: Date.now(),
-      body: { step: step.key, kind: 'event', inputs: { event, ...more } },
+      body: { step: step.key, kind: 'event', inputs: { event, ...more }, typed },
     }).catch((why) => setProblem(why.message))
   }
-  const degrees = new DraftReader(draft).temperature('hub', 'hub_c')
+  const reader = new DraftReader(draft)
+  const degrees = reader.temperature('hub', 'hub_c')
   const note = () => {
     if (degrees === null) return setProblem('How hot is it?')
-    return send('hub temperature', { hub_c: degrees }).then(clear)
+    return send('hub temperature', { hub_c: degrees }, reader.typed).then(clear)
   }
   const blocked = step.blocked_by.length > 0
   const { main, others } = NEXT[run.phase]
