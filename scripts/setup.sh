@@ -97,6 +97,17 @@ migrate_if_changed() {
   mark_made migrations "$print"
 }
 
+# A database that holds a site already is left alone.
+load_demo_once() {
+  local print; print="$(database_fingerprint)"
+  if made demo "$print"; then return; fi
+  "$PY" manage.py load_demo --first-start-only
+  mark_made demo "$print"
+}
+
+# answers PORT: true once something listens there.
+answers() { (exec 3<>"/dev/tcp/127.0.0.1/$1") 2>/dev/null; }
+
 free_port() {
   python3 - "$1" <<'PY'
 import socket, sys

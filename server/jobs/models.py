@@ -30,7 +30,7 @@ class JobQuerySet(models.QuerySet["Job"]):
 
         Raises `Http404` where there is none.
         """
-        return get_object_or_404(self.visible_to(member).select_for_update(), pk=job_id)
+        return get_object_or_404(self.visible_to(member).select_for_update(no_key=True), pk=job_id)
 
     def with_closed(self) -> "JobQuerySet":
         """Each with `closed`: whether its record has been signed."""

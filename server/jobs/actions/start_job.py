@@ -26,7 +26,7 @@ def start_job(line: Line, *, by: Membership, title: str, now: datetime) -> Job:
     require_role(by, Role.MILLWRIGHT)
     if (why := why_no_route(line.as_spec)) is not None:
         raise UnusableInput(Problem("line", why))
-    Site.objects.select_for_update().get(pk=line.site_id)  # numbers are given out one at a time
+    Site.objects.select_for_update(no_key=True).get(pk=line.site_id)  # numbers are given out one at a time
     open_job = Job.objects.with_closed().filter(line=line, closed=False).first()
     if open_job is not None:
         raise OutOfTurn(f"Job {open_job.number} is open on this line. Close it first, or carry on with it.")
