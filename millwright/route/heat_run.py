@@ -55,9 +55,9 @@ def stand_run(plan: HeatInput, events: Sequence[Entry]) -> HeatRun:
             case "on the heater":
                 run = replace(run, phase=Phase.HEATING, heating_since=at, out_at=None, on_at=None)
                 read = []
-            case "out of the heater":
+            case "out of the heater" if run.phase in (Phase.COLD, Phase.HEATING):
                 run = replace(run, phase=Phase.OUT, out_at=at, on_at=None, tries=run.tries + 1)
-            case "on the shaft":
+            case "on the shaft" if run.phase is Phase.OUT:
                 run = replace(run, phase=Phase.ON, on_at=at)
             case "gripped":
                 run = replace(run, phase=Phase.GRIPPED)
@@ -66,6 +66,8 @@ def stand_run(plan: HeatInput, events: Sequence[Entry]) -> HeatRun:
                 read = []
             case "hub temperature":
                 read.append((at, float(event.hub_c or 0.0)))
+            case _:  # said twice: the first time counts, or the countdown would start again
+                pass
     return _with_prediction(run, plan, worked_out, read)
 
 

@@ -48,7 +48,6 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             relies=frozenset({keyed.fit_fact(job, side)}),
             changes=frozenset({keyed.heat_fact(job, side)}),
             needs=("hub_ceiling_c", "heat_clearance_mm"),
-            may_authorise=True,
             form=BenchForm(bench="heat", preset=_heat_preset(job), suggest=_heat_suggest(job, side)),
             on_fail="Cool the shaft, measure more closely, or ask for another fit. Never above the ceiling.",
         ),

@@ -60,7 +60,7 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
                 keyed.standout(),
                 *(
                     [Field(key="light", kind="tick", label="Set screw just light, so that it can slide")]
-                    if stays_light
+                    if stays_light and has_screws
                     else []
                 ),
             )

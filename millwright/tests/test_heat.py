@@ -182,6 +182,10 @@ class RunTest(unittest.TestCase):
         self.assertLess(cold, plain)
         self.assertGreater(hot, plain)
 
+    def test_a_second_press_does_not_start_the_countdown_again(self) -> None:
+        once = ((0.0, "on the heater", None), (900.0, "out of the heater", None))
+        self.assertEqual(self.run_of(*once, (960.0, "out of the heater", None)), self.run_of(*once))
+
     def test_pulled_off_it_starts_again_and_the_try_is_counted(self) -> None:
         first = ((0.0, "on the heater", None), (900.0, "out of the heater", None), (1000.0, "pulled off", None))
         run = self.run_of(*first)

@@ -40,6 +40,14 @@ class WaysTest(unittest.TestCase):
         self.assertTrue(gate.step.no_return)
         self.assertLessEqual({"sleeve_on", "ring_on", "shield"}, {f.key for f in gate.step.form.fields})
 
+    def test_above_the_ceiling_nobody_can_accept_the_heat(self) -> None:
+        work = Work(held=(SHRINK, SLIP))
+        work.until("prepare.heat.driver")
+        work.enter("prepare.heat.driver", {**work.fill("prepare.heat.driver"), "interference_mm": 0.09})
+        now = work.route().find("prepare.heat.driver")
+        assert now is not None
+        self.assertEqual((now.state.value, now.step.may_authorise), ("over", False))
+
     def test_a_hub_that_stuck_is_not_mounted_and_is_told_what_never_to_do(self) -> None:
         work = Work(held=(SHRINK, SLIP))
         work.until("mount.hot.driver")

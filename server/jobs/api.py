@@ -19,7 +19,7 @@ from .actions.sign import sign
 from .actions.start_job import start_job
 from .models import Entry, Job, Signature
 from .schemas import EntryIn, EntryOut, FloorLine, HistoryJob, JobIn, JobOut, SignatureIn, SignatureOut
-from .show import job_out, standing
+from .show import bore_closes_at, job_out, standing
 
 router = Router(tags=["jobs"])
 REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
@@ -49,12 +49,14 @@ def _floor_line(line: Any) -> dict[str, object]:
 
 
 def _in_hand(job: Job) -> dict[str, object]:
-    route = job.stand()
+    route, entries = job.stand(), list(job.entries.all())
     return {
         "id": job.id,
         "number": job.number,
         "title": job.title,
-        "at": standing(route, {str(e.id): e for e in job.entries.all()}),
+        "at": standing(route, {str(e.id): e for e in entries}),
+        "bore_closes_at": bore_closes_at(route, entries),
+        "now": timezone.now(),
         "to_sign": [n.step.title for n in route.steps if n.state is StepState.TO_SIGN],
         "questions": len(route.questions),
     }

@@ -196,6 +196,8 @@ class FloorJob(Schema):
     at: StagesDone
     to_sign: list[str]
     questions: int
+    bore_closes_at: datetime | None
+    now: datetime = Field(description="the server's clock")
 
 
 class FloorLine(Schema):

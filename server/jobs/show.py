@@ -3,13 +3,14 @@
 import json
 from collections.abc import Mapping
 from dataclasses import asdict
+from datetime import datetime
 from typing import Any
 
 from django.utils import timezone
 
 from millwright.model import read_json
 from millwright.mounting.heat import HeatInput
-from millwright.route.heat_run import HeatRun, stand_run
+from millwright.route.heat_run import HeatRun, Phase, stand_run
 from millwright.route.state import EntryKind, RouteNow, StepNow, StepState
 from millwright.route.steps import BenchForm, SheetForm
 
@@ -49,6 +50,12 @@ def _heat_run(now: StepNow, route: RouteNow, entries: list[Entry]) -> HeatRun | 
         return None
     events = [e.as_core for e in entries if e.step == now.step.key and e.kind == EntryKind.EVENT]
     return stand_run(read_json(HeatInput, json.dumps(current.inputs)), events)
+
+
+def bore_closes_at(route: RouteNow, entries: list[Entry]) -> datetime | None:
+    """When the bore of a hub that is on its way to the shaft closes; None where none is."""
+    runs = [_heat_run(now, route, entries) for now in route.steps if now.step.heat_plan]
+    return min((run.closes_at for run in runs if run and run.phase is Phase.OUT and run.closes_at), default=None)
 
 
 def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]:

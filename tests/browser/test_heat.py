@@ -46,6 +46,8 @@ class HeatRunTest(BrowserTestCase):
         self.assertLess(self.left_s(page), before - 60)
         self.goto_step("prepare.heat.driven", job=self.fan)
         expect(page.get_by_text("bore closes in")).to_be_visible()
+        page.goto(self.live_server_url)
+        expect(page.get_by_text("until the bore closes")).to_be_visible()
 
     def test_home_gripped_and_checked_cold_before_anything_else_is_done_with_it(self) -> None:
         page = self.page

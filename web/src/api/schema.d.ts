@@ -1109,11 +1109,19 @@ export interface components {
          */
         FloorJob: {
             at: components["schemas"]["StagesDone"];
+            /** Bore Closes At */
+            bore_closes_at: string | null;
             /**
              * Id
              * Format: uuid
              */
             id: string;
+            /**
+             * Now
+             * Format: date-time
+             * @description the server's clock
+             */
+            now: string;
             /** Number */
             number: number;
             /** Questions */

@@ -4,6 +4,8 @@ import type { Schemas } from '../api/client'
 import { ShaftLine } from '../drawing/ShaftLine'
 import { Bar, Glyph } from '../kit/Allowance'
 import { MainButton, PlainButton } from '../kit/Button'
+import { sinceNow, useServerNow } from '../kit/serverClock'
+import { showTime } from '../units/length'
 
 type Line = Schemas['FloorLine']
 
@@ -75,7 +77,8 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
         </svg>
       </div>
       <div>
-        {at.used !== null && at.verdict && (
+        {job.bore_closes_at && <UntilItCloses at={job.bore_closes_at} now={job.now} />}
+        {!job.bore_closes_at && at.used !== null && at.verdict && (
           <>
             <small>{at.of}</small>
             <Bar used={at.used} width={190} />
@@ -86,6 +89,16 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
         )}
       </div>
     </>
+  )
+}
+
+/** A hub is on its way somewhere: how long its bore stays open. */
+function UntilItCloses({ at, now }: { at: string; now: string }) {
+  const left = sinceNow(at, useServerNow(now))
+  return (
+    <Timer role="timer" aria-label="Until the bore closes">
+      {showTime(Math.abs(left))} <small>{left > 0 ? 'until the bore closes' : 'since the bore closed'}</small>
+    </Timer>
   )
 }
 
@@ -104,6 +117,10 @@ function Idle({ line }: { line: Line }) {
   )
 }
 
+const Timer = styled.div`
+  font: 600 32px/1 var(--read);
+  small { font: 400 14px var(--text); }
+`
 const Row = styled.li`
   display: grid;
   grid-template-columns: minmax(180px, 292px) minmax(140px, 1fr) minmax(180px, 240px) 196px 100px;

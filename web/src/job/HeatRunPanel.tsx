@@ -7,10 +7,10 @@ import { CoolingCurve } from '../benches/heat/CoolingCurve'
 import { LabelledCell } from '../benches/parts'
 import { Num } from '../kit/Allowance'
 import { MainButton, PlainButton } from '../kit/Button'
+import { sinceNow, useServerNow } from '../kit/serverClock'
 import { showLength, showTime } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { entriesOf, type Step, useJob } from './context'
-import { sinceNow, useServerNow } from './serverClock'
 import { useDraft } from './useDraft'
 
 type Run = Schemas['HeatRunOut']

@@ -11,7 +11,7 @@ const WIDTH = 1000
 const AXIS = 80
 const FLOOR = 140
 const TALL = 2.5 // machines in this drawing over their 64 high outlines
-const BODY_BOTTOM = AXIS + (50 - 32) * TALL
+const LEGS_FROM = AXIS + (42 - 32) * TALL // behind the body, whose underside is not everywhere as low
 
 /** An outline without the feet it is usually drawn on: here they stand where the figures say. */
 const feetless = (solid: string) => solid.replace(/M\d+ \d+V56H\d+V\d+/g, '')
@@ -54,7 +54,7 @@ export function LineDrawing({ spec }: { spec: LineSpec }) {
             />
             {feet.map((foot) => {
               const at = centre + way * foot.from_coupling_mm * scale
-              const legs = `M${at - 16} ${BODY_BOTTOM - 4}L${at - 11} ${FLOOR}H${at + 11}L${at + 16} ${BODY_BOTTOM - 4}`
+              const legs = `M${at - 16} ${LEGS_FROM}L${at - 11} ${FLOOR}H${at + 11}L${at + 16} ${LEGS_FROM}`
               return <path key={foot.name} d={legs} fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
             })}
             <clipPath id={`${id}${side}`}>

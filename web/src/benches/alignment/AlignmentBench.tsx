@@ -146,7 +146,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                 draft={draft}
                 change={change}
                 problems={problems}
-                width={76}
+                width={84}
               />
               {dial.kind === 'face' && (
                 <LabelledCell
@@ -156,7 +156,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                   draft={draft}
                   change={change}
                   problems={problems}
-                  width={76}
+                  width={84}
                 />
               )}
               {dial.sags && (
@@ -167,7 +167,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                   draft={draft}
                   change={change}
                   problems={problems}
-                  width={76}
+                  width={84}
                 />
               )}
             </div>
@@ -181,7 +181,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                 draft={draft}
                 change={change}
                 problems={problems}
-                width={76}
+                width={84}
               />
               <LabelledCell
                 cell="foot.far"
@@ -190,7 +190,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                 draft={draft}
                 change={change}
                 problems={problems}
-                width={76}
+                width={84}
               />
             </div>
           )}
