@@ -1,6 +1,5 @@
 """Taper of shaft and bore against each other, the blue check, and how far the hub has to be drawn up."""
 
-import math
 from enum import StrEnum
 from typing import Annotated, Literal
 
@@ -9,14 +8,11 @@ from pydantic import Field
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Size
 from ..verdict import AS_ENTERED, Check, Result, WorkLine, judge, work, worst
+from .blue import CONTACT_WANTED, SAYS, Pattern, contact_pattern, contact_share
 
 EVEN_WITHIN_MM = 0.005  # rule of thumb: what a good micrometer tells apart on two diameters
-CONTACT_WANTED = 0.80  # rule of thumb; the maker or the plant may ask for more
 CONTACT_SOURCE = "rule of thumb: 80 % even blue contact"
 HIT_WITHIN = 0.10  # rule of thumb: draw-up within a tenth of what was wanted is on its mark
-FULL = 0.75  # a cell bluer than this counts as full, below BARE as bare
-BARE = 0.25
-DIFFERS = 0.5  # one half of the map bluer than the other by this much: it bears there
 
 Share = Annotated[float, Field(ge=0, le=1)]
 
@@ -71,18 +67,6 @@ class Touch(StrEnum):
     LARGE = "large end"
     SMALL = "small end"
     EVENLY = "evenly"
-
-
-class Pattern(StrEnum):
-    """What the blue shows."""
-
-    EVEN = "even"
-    LARGE_END = "large end only"
-    SMALL_END = "small end only"
-    MIDDLE_BARE = "bare in the middle"
-    ONE_SIDE = "one side"
-    STRIPE = "bare along a line"
-    PATCHY = "patchy"
 
 
 class TaperResult(Result):
@@ -143,58 +127,6 @@ def evaluate(given: TaperInput) -> TaperResult:
     )
 
 
-def contact_share(contact: list[list[float]]) -> float:
-    """Share of the fit that bears, 0 to 1: the mean of the map.
-
-    Rows near the large end stand for a little more surface; on the tapers hubs are held by, too little to count.
-
-    >>> contact_share([[1, 1], [0.5, 0]])
-    0.625
-    """
-    cells = [cell for row in contact for cell in row]
-    return sum(cells) / len(cells)
-
-
-def contact_pattern(contact: list[list[float]]) -> Pattern:
-    """What the map looks like, by where it is bare. Source: rule of thumb; the hand that reads it decides.
-
-    >>> contact_pattern([[1, 1, 1, 1], [1, 1, 1, 1], [0, 0, 0, 0], [0, 0, 0, 0]]).value
-    'large end only'
-    """
-    if contact_share(contact) >= CONTACT_WANTED:
-        return Pattern.EVEN
-    rows = [sum(row) / len(row) for row in contact]
-    columns = [sum(column) / len(column) for column in zip(*contact, strict=True)]
-    half = len(rows) / 2
-    upper = _mean(rows[: math.ceil(half)])
-    lower = _mean(rows[math.floor(half) :])
-    if upper - lower > DIFFERS:
-        return Pattern.LARGE_END
-    if lower - upper > DIFFERS:
-        return Pattern.SMALL_END
-    bare = [i for i, column in enumerate(columns) if column <= BARE]
-    if bare and len(bare) <= max(1, len(columns) // 6):
-        return Pattern.STRIPE
-    if _is_one_side(columns):
-        return Pattern.ONE_SIDE
-    if len(rows) >= 3 and rows[0] >= FULL and rows[-1] >= FULL and min(rows[1:-1]) <= BARE:
-        return Pattern.MIDDLE_BARE
-    return Pattern.PATCHY
-
-
-def _mean(values: list[float]) -> float:
-    return sum(values) / len(values)
-
-
-def _is_one_side(columns: list[float]) -> bool:
-    """True where half of the turn bears and the other half does not."""
-    n = len(columns)
-    if n < 3:
-        return False
-    halves = [_mean([columns[(start + i) % n] for i in range(n // 2)]) for start in range(n)]
-    return max(halves) - min(halves) > DIFFERS
-
-
 def _problems(given: TaperInput) -> list[Problem]:
     found = []
     for name, cone in (("shaft", given.shaft), ("bore", given.bore)):
@@ -250,16 +182,6 @@ def _checks(
     if next_hub is not None and given.ceiling_c is not None:
         checks.append(judge("next temperature", next_hub, "°C", high=given.ceiling_c, source=AS_ENTERED))
     return checks
-
-
-SAYS = {
-    Pattern.LARGE_END: "Blue at the large end only: the tapers do not match. Measure both again before anything is worked.",
-    Pattern.SMALL_END: "Blue at the small end only: the tapers do not match. Measure both again before anything is worked.",
-    Pattern.MIDDLE_BARE: "Bare in the middle: one of the two is hollow or barrelled along its length.",
-    Pattern.ONE_SIDE: "Blue on one side only: dirt, a burr, or the hub was not on straight. Clean and try again.",
-    Pattern.STRIPE: "Bare along a line: look at the keyway's edge or a high key first. Try without the key.",
-    Pattern.PATCHY: "The blue is patchy: clean, thinner blue, try again; look for high spots.",
-}
 
 
 def _advice(

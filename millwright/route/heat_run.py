@@ -6,7 +6,8 @@ from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from enum import StrEnum
 
-from ..mounting.heat import TOUCH_C, Cooling, HeatInput, HeatResult, HubReading, evaluate, fit_cooling
+from ..mounting.cooling import TOUCH_C, Cooling, HubReading, fit_cooling
+from ..mounting.heat import HeatInput, HeatResult, evaluate
 from .entry import HeatEvent
 from .state import Entry
 

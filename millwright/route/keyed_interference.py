@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from ..line import Side
-from ..mounting.heat import TOUCH_C
+from ..mounting.cooling import TOUCH_C
 from ..values import source_of
 from ..verdict import Check, judge, said_by_hand
 from . import keyed
