@@ -172,7 +172,7 @@ const Find = styled(SearchField)`
   &:focus-within { outline: 3px solid var(--blue); outline-offset: -1px; }
 `
 const Rail = styled.nav`
-  > button, > a { display: flex; width: 100%; min-height: 48px; align-items: center; padding: 0 14px; font-size: 17px; font-weight: 500; border-bottom: 0.75px solid var(--line); text-decoration: none; white-space: nowrap; }
+  > button, > a { display: flex; width: 100%; min-height: 48px; align-items: center; padding: 0 14px; font-size: 17px; font-weight: 500; border-bottom: 0.75px solid var(--line); text-decoration: none; text-align: left; line-height: 1.1; gap: 8px; }
   b { margin-left: auto; font: 500 18px var(--read); }
   [aria-pressed='true'] { background: var(--ink); color: var(--paper); font-weight: 600; }
   .read-in { padding: 12px 14px; }

@@ -53,7 +53,7 @@ export function RouteRail({ live }: { live: Step }) {
                         <em>{STATE_WORDS[step.state]}</em>
                       </Link>
                       {step.no_return && (
-                        <NoReturn data-passed={step.state === 'done' ? '' : undefined}>
+                        <NoReturn data-fold data-passed={step.state === 'done' ? '' : undefined}>
                           {step.state === 'done' ? 'passed' : 'no way back after this'}
                         </NoReturn>
                       )}
@@ -65,7 +65,9 @@ export function RouteRail({ live }: { live: Step }) {
           )
         })}
       </Route>
-      <Foot href="/">To the floor</Foot>
+      <Foot data-fold href="/">
+        To the floor
+      </Foot>
     </nav>
   )
 }

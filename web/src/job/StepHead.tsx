@@ -137,11 +137,12 @@ const Head = styled.header`
 `
 const Line = styled.div`
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
-  gap: 12px;
+  gap: 0 12px;
   h2 { font-size: 22px; font-weight: 600; line-height: 1.1; }
-  strong { font-weight: 400; font-size: 15px; line-height: 1.15; color: var(--ink-2); flex: 1; }
+  strong { font-weight: 400; font-size: 15px; line-height: 1.15; color: var(--ink-2); flex: 1 1 200px; }
   span { margin-left: auto;  white-space: nowrap; font-size: 15px; }
 `
 const Bar = styled.p`

@@ -137,11 +137,13 @@ const Page = styled.div`
     &[data-rail][data-verdict] { grid-template-columns: 60px minmax(0, 1fr) 300px; }
     &[data-verdict] .rail { position: relative; width: 60px; }
     &[data-verdict] .rail > * { min-width: 212px; }
+    &[data-verdict] .rail:not(:hover, :focus-within) :is(span, b, small, em, [data-fold]) { opacity: 0; }
     &[data-verdict] .rail:hover, &[data-verdict] .rail:focus-within { width: 230px; z-index: 5; border-right: 3px solid var(--ink); }
     ${Brand} { width: 60px; padding-left: 12px; span { display: none; } }
     .keys span:nth-child(n + 3) { display: none; }
   }
   @media (max-width: 860px) {
+    &[data-verdict] .rail:not(:hover, :focus-within) :is(span, b, small, em, [data-fold]) { opacity: 1; }
     height: auto;
     min-height: 100%;
     &[data-verdict], &[data-rail][data-verdict], &[data-rail] { grid-template: auto auto auto auto 44px / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'verdict' 'strip'; }
