@@ -34,7 +34,7 @@ class Member(Client):
         """Status and content of an answer."""
         content = {} if body is None else {"data": json.dumps(body), "content_type": "application/json"}
         answer = self.generic(method, path, **content)
-        is_json = "json" in answer.headers.get("Content-Type", "")
+        is_json = "json" in answer.headers.get("Content-Type", "") and bool(answer.content)
         return answer.status_code, answer.json() if is_json else answer.content
 
     def enter(self, job: Job, step: str, inputs: dict[str, Any], kind: str = "reading", **more: Any) -> tuple[int, Any]:

@@ -19,7 +19,8 @@ const FIRST_TO_FILL = '[data-bench] input, [data-bench] button, [data-enter-goes
 /** The sheet of a job: route in the margin, the step on the bench, what is always in reach in the strip. */
 export function JobSheet({ step, children, verdict, keys }: JobSheetProps) {
   const job = useJob()
-  const waiting = useOutbox().filter((p) => p.jobId === job.id && p.waits)
+  const unsent = useOutbox().filter((p) => p.jobId === job.id)
+  const why = unsent.find((p) => p.waits)?.waits
   const { driver, driven, coupling } = job.spec
   const byKeys = useLocation().state?.byKeys === true
   // biome-ignore lint/correctness/useExhaustiveDependencies: a hand that came by keys goes on with each new step
@@ -32,12 +33,7 @@ export function JobSheet({ step, children, verdict, keys }: JobSheetProps) {
       note={`${driver.name}${driver.power_kw ? ` ${driver.power_kw} kW` : ''} to ${driven.name.toLowerCase()}, ${coupling.series} ${coupling.size}`}
       rail={<RouteRail live={step} />}
       verdict={verdict}
-      strip={
-        <Reach
-          step={step}
-          waiting={waiting.length ? `Not sent yet: ${waiting.length}. Kept on this device. ${waiting[0]!.waits}` : ''}
-        />
-      }
+      strip={<Reach step={step} waiting={why ? `Not sent yet: ${unsent.length}. Kept on this device. ${why}` : ''} />}
       keys={keys}
     >
       <StepHead step={step} />

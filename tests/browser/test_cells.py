@@ -1,0 +1,144 @@
+"""What stands in the cells: entered readings to look at and correct, set-up kept, units, files, two windows."""
+
+import re
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import expect
+
+from server.jobs.models import Job
+from tests.site import Member
+
+from .base import BrowserTestCase
+
+
+class CellsTest(BrowserTestCase):
+    """The blower, found over its limit."""
+
+    def entered(self, step: str) -> int:
+        """How many readings a step has."""
+        return self.job.entries.filter(step=step, kind="reading").count()
+
+    def test_an_entered_reading_stands_in_its_cells_and_one_figure_of_it_is_corrected(self) -> None:
+        page, before = self.page, self.entered("set.align")
+        self.goto_step("set.align")
+        expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("+0.60")
+        expect(page.get_by_label("Rim: bracket sag at 6")).to_have_value("-0.02")
+        expect(page.get_by_role("button", name="Enter the reading")).to_be_hidden()
+        page.get_by_label("Rim at 6 o’clock").fill("0.58")
+        expect(page.get_by_text("12 + 6 = 3 + 9")).to_be_visible()
+        expect(page.get_by_text("Rim: off by 0.020")).to_be_visible()
+        page.get_by_role("button", name="Enter the reading").click()
+        expect(page.get_by_text("As found")).to_be_visible()
+        self.assertEqual(self.entered("set.align"), before + 1)
+        latest = self.job.entries.filter(step="set.align", kind="reading").last()
+        values = [r["value_mm"] for r in latest.inputs["dials"][0]["readings"]]
+        self.assertEqual(values, [0.0, 0.18, 0.58, 0.42])
+
+    def test_read_again_empties_the_readings_and_keeps_the_set_up(self) -> None:
+        page = self.page
+        self.goto_step("set.align")
+        page.get_by_role("button", name="Read again").click()
+        expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("")
+        expect(page.get_by_label("Face: radius of the stem")).to_have_value("50")
+        page.get_by_role("button", name="Clear what was typed").click()
+        expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("+0.60")
+
+    def test_micrometer_readings_go_back_under_their_stations(self) -> None:
+        self.goto_step("prepare.fit.driver")
+        expect(self.page.get_by_label("shaft at machine side, across 12-6")).to_have_value("48.012")
+        expect(self.page.get_by_label("bore at shaft end, across 12-6")).to_have_value("48.031")
+        self.page.get_by_label("bore at shaft end, across 12-6").fill("48.009")
+        expect(self.verdict()).to_have_text("Not the fit that is wanted.")
+
+    def test_both_limits_stand_on_one_bar_with_their_papers(self) -> None:
+        self.goto_step("set.align")
+        verdict = self.page.get_by_label("Verdict")
+        expect(verdict.get_by_text("892 % of target 0.036")).to_be_visible()
+        expect(verdict.get_by_text("81 % of coupling’s 0.400")).to_be_visible()
+        expect(verdict.get_by_text("grade ordinary: sliding 5.6 mm/s at 1480 rpm").first).to_be_visible()
+        self.page.get_by_role("radio", name="inch").check(force=True)
+        expect(verdict.get_by_text("81 % of coupling’s 0.01575")).to_be_visible()
+
+    def test_a_dials_readings_go_out_as_csv_and_come_in_on_the_other(self) -> None:
+        page = self.page
+        self.goto_step("set.align")
+        with page.expect_download() as download:
+            page.get_by_role("button", name="Rim: CSV out").click()
+        text = Path(download.value.path()).read_text()
+        self.assertEqual(text.splitlines()[:3], ["clock,value_mm", "0.0,0.0", "90.0,0.18"])
+        with tempfile.TemporaryDirectory() as folder:
+            good, bad = Path(folder) / "good.csv", Path(folder) / "bad.csv"
+            good.write_text("clock,value_mm\n0,0\n120,0.01\n240,0.02\n")
+            bad.write_text("clock,value_mm\n0,0\n120,lots\n")
+            page.get_by_label("Face: CSV file of readings").set_input_files(bad)
+            expect(page.get_by_text("line 3: This wants two numbers, clock and mm: 120,lots")).to_be_visible()
+            expect(page.get_by_label("Face at 3 o’clock")).to_have_value("+0.02")
+            page.get_by_label("Face: CSV file of readings").set_input_files(good)
+        expect(page.get_by_label("Face at 8 o’clock")).to_have_value("0.02")
+        expect(page.get_by_label("Rim at 3 o’clock")).to_have_value("+0.18")
+        expect(page.get_by_text("Face: one of the four is not read")).to_be_visible()
+
+    def test_two_windows_both_keep_what_they_could_not_send(self) -> None:
+        first, before = self.page, self.job.entries.count()
+        second = first.context.new_page()
+        for page, step in ((first, "set.gap"), (second, "set.straightedge")):
+            self.goto_step(step, page)
+            page.get_by_role("button", name="Note").click()
+            page.get_by_label("What is worth knowing next time").fill(f"seen at {step}")
+        first.context.set_offline(True)
+        for page in (first, second):
+            page.get_by_role("button", name="Add the note").click()
+        expect(first.get_by_text(re.compile("Not sent yet: 2"))).to_be_visible()
+        first.close()
+        second.context.set_offline(False)
+        expect(second.get_by_text(re.compile("Not sent yet"))).to_be_hidden()
+        notes = self.job.entries.filter(kind="note")
+        self.assertEqual({n.inputs["text"] for n in notes}, {"seen at set.gap", "seen at set.straightedge"})
+        self.assertEqual(self.job.entries.count(), before + 2)
+
+
+class BoltsTest(BrowserTestCase):
+    """Foot bolts where they sit, and clicks that are taken back."""
+
+    def test_a_click_taken_back_stays_struck_through_and_is_not_entered(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/benches/tighten")
+        page.get_by_label("Bolts").fill("4")
+        page.get_by_label("Full torque").fill("100")
+        page.get_by_role("button", name="Bolt 1, next").click()
+        page.get_by_label("Torque reached").fill("58")
+        page.get_by_role("button", name="Bolt 3: clicked at 50").click()
+        expect(self.verdict()).to_have_text("A pull is outside its band.")
+        page.get_by_role("button", name="Take back").click()
+        expect(page.get_by_text("taken back")).to_be_visible()
+        expect(self.verdict()).to_have_text("Pull bolt 3.")
+        page.get_by_role("button", name="Bolt 4", exact=True).click()
+        expect(page.get_by_text("Bolt 3 is next. Tap bolt 4 again to pull it out of turn.")).to_be_visible()
+        page.reload()
+        expect(page.get_by_text("taken back")).to_be_visible()
+
+
+class RecordTest(BrowserTestCase):
+    """The record's head, and readings of every dial as a file."""
+
+    who = "apprentice"
+
+    def test_says_in_short_what_was_found_and_what_was_left(self) -> None:
+        page = self.page
+        closed = Job.objects.with_closed().get(closed=True)
+        page.goto(f"{self.live_server_url}/jobs/{closed.pk}/record")
+        row = page.get_by_role("row", name=re.compile("^Running, offset"))
+        expect(row.get_by_role("cell").nth(1)).to_have_text("0.322 mm")
+        expect(row.get_by_role("cell").nth(2)).to_have_text("0.014 mm")
+        expect(page.get_by_text("energy electric, isolated at Motor isolator, lock L-41, tag T-108")).to_be_visible()
+        with page.expect_download() as download:
+            page.get_by_role("link", name="face as CSV").first.click()
+        self.assertEqual(Path(download.value.path()).read_text().splitlines()[3], "180.0,0.05")
+
+    def test_an_over_limit_value_accepted_by_the_lead_shows_who_and_why(self) -> None:
+        self.assertEqual(Member("lead").sign(self.job, "set.align", "authorise", reason="runs slowly till Sunday")[0], 201)
+        self.page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/record")
+        expect(self.page.get_by_text("Accepted over its limit by Ansa Pellwright, lead")).to_be_visible()
+        expect(self.page.get_by_text("runs slowly till Sunday")).to_be_visible()
+        expect(self.page.get_by_text("This record is open. Still to be done:")).to_be_visible()
