@@ -75,7 +75,7 @@ class CellsTest(BrowserTestCase):
             expect(page.get_by_text("line 3: This wants two numbers, clock and mm: 120,lots")).to_be_visible()
             expect(page.get_by_label("Face at 3 o’clock")).to_have_value("+0.02")
             page.get_by_label("Face: CSV file of readings").set_input_files(good)
-        expect(page.get_by_label("Face at 8 o’clock")).to_have_value("0.02")
+            expect(page.get_by_label("Face at 8 o’clock")).to_have_value("0.02")
         expect(page.get_by_label("Rim at 3 o’clock")).to_have_value("+0.18")
         expect(page.get_by_text("Face: one of the four is not read")).to_be_visible()
 
