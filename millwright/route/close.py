@@ -1,6 +1,7 @@
 """Stage 7: torques again, tools out, guard on, locks off by their owners, start, signatures."""
 
 from ..verdict import Check, said_by_hand
+from . import bolts
 from .steps import Answers, Field, JobFacts, Role, SheetForm, SignForm, Stage, Step
 
 CLOSING = "close.sign"  # the signature that closes a record
@@ -30,7 +31,12 @@ def steps(job: JobFacts, after: str, screws: tuple[Field, ...]) -> list[Step]:
             form=SheetForm(
                 fields=(
                     *screws,
-                    Field(key="feet", kind="condition", label=f"Foot bolts, {movable}", detail=_feet_torque(job)),
+                    Field(
+                        key="feet",
+                        kind="condition",
+                        label=f"Foot bolts, {movable}",
+                        detail=bolts.torque_words(job, "foot_bolt_torque_nm"),
+                    ),
                     Field(key="wrench", kind="text", label="With wrench number"),
                 )
             ),
@@ -112,10 +118,6 @@ def steps(job: JobFacts, after: str, screws: tuple[Field, ...]) -> list[Step]:
             form=SignForm(),
         ),
     ]
-
-
-def _feet_torque(job: JobFacts) -> str:
-    return f"{job.card['foot_bolt_torque_nm'].value:g} N·m" if "foot_bolt_torque_nm" in job.card else ""
 
 
 def _judge_run(answers: Answers) -> tuple[list[Check], list[str]]:

@@ -3,10 +3,10 @@
 from typing import Any
 
 from ..values import source_of
-from . import setting
+from . import bolts, setting
 from .steps import BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
 
-PASSES = [0.5, 0.75, 1.0]
+TORQUE = "flange_bolt_torque_nm"
 
 
 def nothing(job: JobFacts) -> list[Step]:
@@ -42,9 +42,9 @@ def couple_up(job: JobFacts) -> list[Step]:
             title="Torque the flange bolts",
             why="Crosswise in rising passes, so that the flanges close evenly on the gasket.",
             tool="torque wrench in calibration, second spanner on the head",
-            caution=setting.thread_caution(job, "flange_bolt_torque_nm"),
+            caution=f"{bolts.thread_words(job, TORQUE)} All bolts in and hand tight first.".strip(),
             after=("couple.close",),
-            needs=("flange_bolts", "flange_bolt_torque_nm"),
+            needs=("flange_bolts", TORQUE),
             may_authorise=True,
             form=BenchForm(bench="tighten", preset=_flange_preset(job)),
             on_fail="Slacken the bolt that is off and pull it again in its turn.",
@@ -84,21 +84,13 @@ def couple_up(job: JobFacts) -> list[Step]:
 
 def recheck(job: JobFacts) -> tuple[Field, ...]:
     """The flange bolts once more before release."""
-    torque = f"{job.card['flange_bolt_torque_nm'].value:g} N·m" if "flange_bolt_torque_nm" in job.card else ""
-    return (Field(key="flange", kind="condition", label="Flange bolts", detail=torque),)
+    return (Field(key="flange", kind="condition", label="Flange bolts", detail=bolts.torque_words(job, TORQUE)),)
 
 
 def _flange_preset(job: JobFacts) -> dict[str, Any]:
-    card = job.card
-    if "flange_bolts" not in card or "flange_bolt_torque_nm" not in card:
+    if "flange_bolts" not in job.card:
         return {}
-    return {
-        "bolts": round(card["flange_bolts"].value),
-        "torque_nm": card["flange_bolt_torque_nm"].value,
-        "torque_source": source_of(card, "flange_bolt_torque_nm"),
-        "passes": PASSES,
-        "pattern": "star",
-    }
+    return bolts.bolts_preset(job, TORQUE, round(job.card["flange_bolts"].value))
 
 
 def _sleeve_preset(job: JobFacts) -> dict[str, Any]:

@@ -6,7 +6,10 @@ from ..coupling.families import FAMILIES
 from ..line import Side
 from ..values import source_of
 from ..verdict import Check, said_by_hand
+from . import bolts
 from .steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
+
+SCREW_TORQUE = "set_screw_torque_nm"
 
 
 def clean(job: JobFacts, side: Side) -> Step:
@@ -124,7 +127,6 @@ def set_screw(job: JobFacts, side: Side, stage: Stage, after: tuple[str, ...]) -
     name, hub = job.line.machine(side).called, job.line.hub(side)
     if not hub.set_screws:
         return []
-    thread = job.card["set_screw_torque_nm"].means if "set_screw_torque_nm" in job.card else ""
     return [
         Step(
             key=screw_step(job, side),
@@ -132,12 +134,14 @@ def set_screw(job: JobFacts, side: Side, stage: Stage, after: tuple[str, ...]) -
             title=f"Torque the set screw, {name} hub",
             why="Slack: the hub wanders. Overdone: key, shaft or hub is marked.",
             tool="torque wrench with hex bit",
-            caution=f"Threads {thread}, as the value card says." if thread else "",
+            caution=bolts.thread_words(job, SCREW_TORQUE),
             after=after,
-            needs=("set_screw_torque_nm",),
+            needs=(SCREW_TORQUE,),
             relies=frozenset({hub_fact(job, side)}),
             may_authorise=True,
-            form=BenchForm(bench="tighten", preset=_screw_preset(job, hub.set_screws)),
+            form=BenchForm(
+                bench="tighten", preset=bolts.bolts_preset(job, SCREW_TORQUE, hub.set_screws, passes=[1.0], pattern="circle")
+            ),
             on_fail="Slacken it and pull it once more, one click.",
         )
     ]
@@ -147,7 +151,7 @@ def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     """The set screw once more before release."""
     if not job.line.hub(side).set_screws:
         return ()
-    torque = f"{job.card['set_screw_torque_nm'].value:g} N·m" if "set_screw_torque_nm" in job.card else ""
+    torque = bolts.torque_words(job, SCREW_TORQUE)
     key = "screw_first" if side == job.first() else "screw_second"
     return (Field(key=key, kind="condition", label=f"Set screw, {job.line.machine(side).called} hub", detail=torque),)
 
@@ -200,19 +204,6 @@ def _judge_decision(answers: Answers, good: str) -> tuple[list[Check], list[str]
         return [], []
     check = said_by_hand("decision", "the person who decides", in_order=False)
     return [check], [f"Decided: {decision}. The hub is not mounted like this."]
-
-
-def _screw_preset(job: JobFacts, screws: int) -> dict[str, Any]:
-    """Set screws go straight to their torque, one after another."""
-    if "set_screw_torque_nm" not in job.card:
-        return {}
-    return {
-        "bolts": screws,
-        "torque_nm": job.card["set_screw_torque_nm"].value,
-        "torque_source": source_of(job.card, "set_screw_torque_nm"),
-        "passes": [1.0],
-        "pattern": "circle",
-    }
 
 
 def _fit_preset(job: JobFacts, low: str, high: str) -> dict[str, Any]:

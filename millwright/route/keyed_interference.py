@@ -17,7 +17,6 @@ VALUES = ("interference_min_mm", "interference_max_mm", "heat_clearance_mm", "hu
 
 def prepare(job: JobFacts, side: Side) -> list[Step]:
     """Clean, measure, decide, and work out the heat."""
-    name = job.line.machine(side).called
     return [
         keyed.clean(job, side),
         *keyed.measure(
@@ -37,19 +36,13 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             Field(key="screw_clear", kind="tick", label="Set screws out of the hub and kept in the ledger, if any"),
             Field(key="element_out", kind="tick", label="No elastomer left in the hub"),
         ),
-        Step(
-            key=f"prepare.heat.{side}",
-            stage=Stage.PREPARE,
-            title=f"Work out the heat, {name} hub",
+        plan_heat(
+            job,
+            side,
             why="Too cold: the hub sticks half way. Too hot: its metal is spoiled.",
-            tool="thermometer on shaft and in the hall",
             caution="The ceiling is the maker's. An element left inside has a lower one: take it out.",
-            after=(f"prepare.decide.{side}",),
-            relies=frozenset({keyed.fit_fact(job, side)}),
-            changes=frozenset({keyed.heat_fact(job, side)}),
             needs=("hub_ceiling_c", "heat_clearance_mm"),
             form=BenchForm(bench="heat", preset=_heat_preset(job), suggest=_heat_suggest(job, side)),
-            on_fail="Cool the shaft, measure more closely, or ask for another fit. Never above the ceiling.",
         ),
     ]
 
@@ -74,6 +67,24 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
         cold,
         *keyed.set_screw(job, side, Stage.MOUNT, (cold.key,)),
     ]
+
+
+def plan_heat(job: JobFacts, side: Side, *, why: str, caution: str, needs: tuple[str, ...], form: BenchForm) -> Step:
+    """The heat bench for this hub. Nobody can accept a target above the ceiling."""
+    return Step(
+        key=f"prepare.heat.{side}",
+        stage=Stage.PREPARE,
+        title=f"Work out the heat, {job.line.machine(side).called} hub",
+        why=why,
+        tool="thermometer on shaft and in the hall",
+        caution=caution,
+        after=(f"prepare.decide.{side}",),
+        relies=frozenset({keyed.fit_fact(job, side)}),
+        changes=frozenset({keyed.heat_fact(job, side)}),
+        needs=needs,
+        form=form,
+        on_fail="Cool the shaft, measure more closely, or ask for another fit. Never above the ceiling.",
+    )
 
 
 def before_the_run(job: JobFacts, side: Side, *more: Field) -> list[Step]:

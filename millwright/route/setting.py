@@ -1,11 +1,11 @@
 """Stage 5: gap, offset and angle, with the moves between the readings; and the same readings again once bolted down."""
 
-from collections.abc import Mapping
 from typing import Any
 
 from ..coupling.families import FAMILIES
 from ..units import angle_mm_per_m
 from ..values import source_of
+from . import bolts
 from .steps import BenchForm, Fact, Field, JobFacts, Role, SheetForm, Stage, Step
 
 MACHINES = frozenset({Fact.MACHINES})
@@ -89,13 +89,17 @@ def bolted_down(job: JobFacts) -> list[Step]:
             title=f"Torque the feet of the {movable.called}",
             why="All bolts in and hand tight first, then crosswise in rising passes, so that nothing is pulled aside.",
             tool="torque wrench in calibration",
-            caution=thread_caution(job, "foot_bolt_torque_nm"),
+            caution=f"{bolts.thread_words(job, 'foot_bolt_torque_nm')} All bolts in and hand tight first.".strip(),
             after=("set.gap", "set.straightedge", "set.align"),
             needs=("foot_bolt_torque_nm",),
             relies=MACHINES,
             changes=frozenset({Fact.FEET}),
             may_authorise=True,
-            form=BenchForm(bench="tighten", preset=_feet_preset(job), suggest={"layout": "feet"}),
+            form=BenchForm(
+                bench="tighten",
+                preset=bolts.bolts_preset(job, "foot_bolt_torque_nm", movable.foot_bolts),
+                suggest={"layout": "feet"},
+            ),
             on_fail="Slacken the bolt that is off and pull it again in its turn.",
         ),
         Step(
@@ -175,22 +179,3 @@ def alignment_form(job: JobFacts) -> BenchForm:
             "source": source_of(card, "sliding_mm_per_s"),
         }
     return BenchForm(bench="alignment", preset=preset, suggest={"radius_mm": line.hub(line.movable).diameter_mm / 2})
-
-
-def _feet_preset(job: JobFacts) -> Mapping[str, Any]:
-    if "foot_bolt_torque_nm" not in job.card:
-        return {}
-    bolts = job.line.machine(job.line.movable).foot_bolts
-    return {
-        "bolts": bolts,
-        "torque_nm": job.card["foot_bolt_torque_nm"].value,
-        "torque_source": source_of(job.card, "foot_bolt_torque_nm"),
-        "passes": [0.5, 0.75, 1.0],
-        "pattern": "star",
-    }
-
-
-def thread_caution(job: JobFacts, key: str) -> str:
-    """How the threads have to be for this torque."""
-    thread = job.card[key].means if key in job.card else ""
-    return f"Threads {thread}, as the value card says. All bolts in and hand tight first." if thread else ""

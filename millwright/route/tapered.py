@@ -3,12 +3,15 @@
 from collections.abc import Mapping
 from typing import Any
 
+from ..coupling.tighten import BAND_SHARE, BAND_SOURCE
 from ..line import Side
 from ..values import source_of
-from . import keyed, keyed_interference
-from .steps import BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ..verdict import Check, judge
+from . import bolts, keyed, keyed_interference
+from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
 
-VALUES = ("taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent", "hub_ceiling_c", "lock_nut_torque_nm")
+NUT_TORQUE = "lock_nut_torque_nm"
+VALUES = ("taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent", "hub_ceiling_c", NUT_TORQUE)
 DECISIONS = ("heat it and draw it up", "needs work", "refuse the hub")
 
 
@@ -54,19 +57,13 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             Field(key="blue_off", kind="tick", label="Blue wiped off both tapers again"),
             Field(key="element_out", kind="tick", label="No elastomer left in the hub"),
         ),
-        Step(
-            key=f"prepare.heat.{side}",
-            stage=Stage.PREPARE,
-            title=f"Work out the heat, {name} hub",
+        keyed_interference.plan_heat(
+            job,
+            side,
             why="On a taper the temperature decides where the hub stops. Room wanted: only what the carry costs.",
-            tool="thermometer on shaft and in the hall",
             caution="The ceiling is the maker's. After a miss the new temperature comes from what was reached.",
-            after=(f"prepare.decide.{side}",),
-            relies=frozenset({keyed.fit_fact(job, side)}),
-            changes=frozenset({keyed.heat_fact(job, side)}),
             needs=("hub_ceiling_c",),
             form=BenchForm(bench="heat", preset=_heat_preset(job), suggest=_heat_suggest(job, side)),
-            on_fail="Cool the shaft, or ask for another fit. Never above the ceiling.",
         ),
     ]
 
@@ -74,6 +71,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
 def mount(job: JobFacts, side: Side) -> list[Step]:
     """The gate, hand tight and the mark, the run, the draw-up reached, the lock nut."""
     name = job.line.machine(side).called
+    torque = bolts.torque_words(job, NUT_TORQUE)
     hot = keyed_interference.hot_run(
         job,
         side,
@@ -109,12 +107,12 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
             title=f"Lock the nut, {name} hub",
             why="A nut tightened on a hot hub goes slack as it cools.",
             tool="torque wrench, hook or socket for the nut",
-            caution=_thread_caution(job),
+            caution=f"Only on a cold hub. {bolts.thread_words(job, NUT_TORQUE)}".strip(),
             after=(f"mount.draw.{side}",),
-            needs=("lock_nut_torque_nm",),
+            needs=(NUT_TORQUE,),
             form=SheetForm(
                 fields=(
-                    Field(key="torque_nm", kind="number", label="Lock nut pulled to", unit="N·m", detail=_nut_torque(job)),
+                    Field(key="torque_nm", kind="number", label="Lock nut pulled to", unit="N·m", detail=torque),
                     Field(key="screw", kind="tick", label="Then its set screw or tab locked"),
                     Field(
                         key="face_mm",
@@ -125,23 +123,27 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
                     ),
                 )
             ),
+            judge=lambda answers: _judge_nut(job, answers),
+            on_fail="Pull it to its torque, on a cold hub.",
         ),
     ]
+
+
+def _judge_nut(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str]]:
+    """The nut's torque against the card, as closely as a wrench in calibration repeats."""
+    pulled = answers.get("torque_nm")
+    if not isinstance(pulled, int | float) or NUT_TORQUE not in job.card:
+        return [], []
+    torque = job.card[NUT_TORQUE].value
+    low, high = torque * (1 - BAND_SHARE), torque * (1 + BAND_SHARE)
+    source = f"{source_of(job.card, NUT_TORQUE)}; {BAND_SOURCE}"
+    return [judge("lock nut", pulled, "N·m", low=low, high=high, source=source)], []
 
 
 def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     """The lock nut once more before release."""
     label = f"Lock nut, {job.line.machine(side).called} hub"
-    return (Field(key=f"nut_{side}", kind="condition", label=label, detail=_nut_torque(job)),)
-
-
-def _nut_torque(job: JobFacts) -> str:
-    return f"{job.card['lock_nut_torque_nm'].value:g} N·m" if "lock_nut_torque_nm" in job.card else ""
-
-
-def _thread_caution(job: JobFacts) -> str:
-    thread = job.card["lock_nut_torque_nm"].means if "lock_nut_torque_nm" in job.card else ""
-    return f"Only on a cold hub. Threads {thread}, as the value card says." if thread else "Only on a cold hub."
+    return (Field(key=f"nut_{side}", kind="condition", label=label, detail=bolts.torque_words(job, NUT_TORQUE)),)
 
 
 def _taper_preset(job: JobFacts) -> dict[str, Any]:

@@ -66,6 +66,10 @@ class WaysTest(unittest.TestCase):
         work.until("mount.draw.driven")
         work.enter("mount.draw.driven", {**READINGS["mount.draw"], "fitted_standout_mm": 41.20})
         self.assertEqual((work.state("mount.draw.driven"), work.state("mount.nut.driven")), ("over", "blocked"))
+        work.enter("mount.draw.driven", READINGS["mount.draw"])
+        slack = {**work.fill("mount.nut.driven"), "torque_nm": 200}
+        work.enter("mount.nut.driven", slack)
+        self.assertEqual(work.state("mount.nut.driven"), "over")
 
     def test_measured_again_the_decision_and_the_heat_are_stale_and_a_new_heat_makes_the_run_stale(self) -> None:
         work = Work(held=(SHRINK, SLIP))

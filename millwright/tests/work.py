@@ -98,6 +98,7 @@ WORDS = {
     "series": "Trial J",
     "size": "42",
     "hub_c": 24,
+    "torque_nm": 250,
     "distance_mm": 30,
     "standout_mm": 0,
 }
