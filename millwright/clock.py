@@ -216,6 +216,16 @@ def say_clock(degrees: float) -> str:
     return f"{turned:.0f}°"
 
 
+def say_toward(degrees: float) -> str:
+    """A direction that was worked out, as a hand would point: with the nearest hour.
+
+    >>> say_toward(90), say_toward(117)
+    ("3 o'clock", "117°, near 4 o'clock")
+    """
+    said = say_clock(degrees)
+    return f"{said}, near {say_clock(round(degrees / 30) * 30)}" if said.endswith("°") else said
+
+
 def say_stands_out(found: Sequence[StandsOut], dial: str = "") -> list[str]:
     """Advice for readings that stand out, one sentence each."""
     where = f" on {dial}" if dial else ""

@@ -11,14 +11,30 @@ SIDES: tuple[Side, Side] = ("driver", "driven")
 Family = Literal[
     "jaw, straight",
     "jaw, curved",
+    "jaw, in shear with spacer",
     "steel grid",
     "gear",
+    "disc, single pack",
     "disc, three-part",
+    "disc, drop-out spacer",
+    "composite tube",
+    "tyre",
     "tyre on flywheel",
+    "claw with elastomer blocks",
+    "rigid",
     "screw-conveyor drive",
     "shaft-mounted reducer",
 ]
-Connection = Literal["keyed, slip fit", "keyed, interference", "tapered bore", "tapered bush", "clamp ring"]
+Connection = Literal[
+    "keyed, slip fit",
+    "keyed, interference",
+    "tapered bore",
+    "tapered bush",
+    "clamp ring",
+    "shrink disc",
+    "keyless locking ring",
+    "tapered wedge",
+]
 Drawn = Literal[
     "motor", "gearmotor", "engine", "blower", "fan", "pump", "generator", "mill", "drum", "elevator", "auger", "machine"
 ]
@@ -64,6 +80,7 @@ class Hub(Model):
     diameter_mm: Size
     length_mm: Size
     set_screws: int = Field(default=1, ge=0, le=8)
+    half_key: bool = Field(default=False, description="this shaft end was balanced with a half key")
 
     @property
     def slides(self) -> bool:

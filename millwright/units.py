@@ -92,3 +92,34 @@ def angle_mm_per_m(angle_deg: float) -> float:
 def angle_deg(slope_mm_per_m: float) -> float:
     """A slope in mm/m as an angle in degrees: the inverse of `angle_mm_per_m`."""
     return math.degrees(math.atan(slope_mm_per_m / 1000.0))
+
+
+TaperWay = Literal["1 in", "inches per foot", "degrees"]
+INCHES_PER_FOOT = 12.0
+
+
+def taper_stated(way: TaperWay, value: float) -> float:
+    """A taper as people state it, as change of diameter per length.
+
+    ``way`` - "1 in" 12; "inches per foot" on diameter; "degrees" between the two sides
+    Source: geometry.
+
+    >>> round(taper_stated("1 in", 12), 6), round(taper_stated("inches per foot", 1), 6)
+    (0.083333, 0.083333)
+    """
+    match way:
+        case "1 in":
+            return 1.0 / value
+        case "inches per foot":
+            return value / INCHES_PER_FOOT
+        case "degrees":
+            return 2.0 * math.tan(math.radians(value) / 2.0)
+
+
+def taper_said(taper: float) -> dict[TaperWay, float]:
+    """A change of diameter per length in every way people state it: the inverse of `taper_stated`."""
+    return {
+        "1 in": 1.0 / taper,
+        "inches per foot": taper * INCHES_PER_FOOT,
+        "degrees": math.degrees(2.0 * math.atan(taper / 2.0)),
+    }

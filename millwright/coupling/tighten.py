@@ -7,10 +7,12 @@ from pydantic import ConfigDict, Field
 
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Size, Torque
-from ..verdict import Check, Result, WorkLine, judge, worst
+from ..verdict import Check, Result, Status, WorkLine, judge, worst
 
 Pattern = Literal["star", "circle", "alternate"]
 
+MOST_ROUNDS = 20
+USUAL_ROUNDS = 6  # rule of thumb: a clean device stands still sooner
 BAND_SHARE = 0.04
 BAND_SOURCE = "rule of thumb: what a click wrench in calibration repeats to, ±4 %"
 RANGE_SOURCE = "the wrench's own range"
@@ -31,6 +33,7 @@ class Pull(Model):
     pass_: int = Field(alias="pass", ge=1, le=20)
     bolt: int = Field(ge=1, le=400)
     torque_nm: Torque
+    moved: bool | None = Field(default=None, description="the screw turned before the wrench clicked")
 
 
 class TightenInput(Model):
@@ -45,6 +48,8 @@ class TightenInput(Model):
     extension_mm: Size | None = None
     extension_angle_deg: float = Field(default=0.0, ge=-180, le=180, description="between extension and wrench")
     band_share: float = Field(default=BAND_SHARE, gt=0, le=0.5, description="how far a pull may be off its torque")
+    until_still: bool = Field(default=False, description="the last pass is repeated until a whole round moved nothing")
+    between_rounds: str = Field(default="", max_length=200, description="what is done before the next round")
     pulls: list[Pull] | None = Field(default=None, max_length=8000, description="what was pulled, in order")
 
 
@@ -60,8 +65,10 @@ class Turn(Model):
 
 
 class TightenResult(Result):
-    """`next` is null when every bolt of every pass has been pulled."""
+    """`next` is null when every bolt of every pass has been pulled, and stands still where that is asked."""
 
+    passes: list[float]
+    still: bool | None
     sequence: list[Turn]
     set_nm: float
     done: int
@@ -73,6 +80,8 @@ def evaluate(given: TightenInput) -> TightenResult:
 
     Source of the setting: lever arms, ``T·L/(L + E·cos angle)``.
     """
+    latest = {(pull.pass_, pull.bolt): pull for pull in given.pulls or []}
+    still, given = _rounds(given, latest)
     refuse_if_any(_problems(given))
     factor = _lever(given)
     order = ORDERS[given.pattern](given.bolts)
@@ -81,20 +90,64 @@ def evaluate(given: TightenInput) -> TightenResult:
         for n, share in enumerate(given.passes, start=1)
         for bolt in order
     ]
-    latest = {(pull.pass_, pull.bolt): pull for pull in given.pulls or []}
     waiting = [turn for turn in sequence if (turn.pass_, turn.bolt) not in latest]
-    checks = _wrench_checks(given, factor) + _pull_checks(given, latest)
+    checks = _wrench_checks(given, factor) + _pull_checks(given, latest) + _still_check(given, latest)
     return TightenResult(
         bench="tighten",
         verdict=worst(checks, lacking=given.pulls is not None and bool(waiting)),
         checks=checks,
         advice=_advice(given, sequence, waiting, latest),
         working=_working(given, factor),
+        passes=given.passes,
+        still=still,
         sequence=sequence,
         set_nm=given.torque_nm * factor,
         done=len(sequence) - len(waiting),
         next=waiting[0] if waiting else None,
     )
+
+
+def _rounds(given: TightenInput, latest: dict[tuple[int, int], Pull]) -> tuple[bool | None, TightenInput]:
+    """Whether the last full round moved nothing, and the input with the rounds that takes so far.
+
+    None where nobody asks. A pull of which nobody said whether the screw turned counts as one that did.
+    """
+    if not given.until_still:
+        return None, given
+    passes = list(given.passes)
+    while len(passes) < MOST_ROUNDS:
+        pulls = _pulls_of(len(passes), latest)
+        if len(pulls) < given.bolts:
+            break
+        if all(pull.moved is False for pull in pulls):
+            return True, given.model_copy(update={"passes": passes})
+        passes.append(passes[-1])
+    return False, given.model_copy(update={"passes": passes})
+
+
+def _pulls_of(round_: int, latest: dict[tuple[int, int], Pull]) -> list[Pull]:
+    return [pull for (pass_, _), pull in latest.items() if pass_ == round_]
+
+
+def _still_check(given: TightenInput, latest: dict[tuple[int, int], Pull]) -> list[Check]:
+    """How many screws turned in the last whole round at full torque."""
+    full = [n for n in range(1, len(given.passes) + 1) if given.passes[n - 1] == given.passes[-1]]
+    whole = [n for n in full if len(_pulls_of(n, latest)) == given.bolts]
+    if not given.until_still or not whole:
+        return []
+    turned = sum(pull.moved is not False for pull in _pulls_of(whole[-1], latest))
+    return [
+        Check(
+            name=f"screws that turned in round {whole[-1]}",
+            value=float(turned),
+            unit="",
+            min=None,
+            max=0.0,
+            used=None if turned else 0.0,
+            status=Status.NOT_JUDGED if turned else Status.INSIDE,
+            source="rule of thumb: tight when a full round moves nothing",
+        )
+    ]
 
 
 def star_order(bolts: int) -> list[int]:
@@ -210,13 +263,30 @@ def _advice(given: TightenInput, sequence: list[Turn], waiting: list[Turn], late
         advice.append(f"Pass {skipped.pass_}, bolt {skipped.bolt} was passed over. Go back to it.")
     if given.pulls is not None and waiting:
         turn = waiting[0]
-        advice.append(f"Pull bolt {turn.bolt} to {turn.torque_nm:g} N·m, pass {turn.pass_} of {len(given.passes)}.")
+        which = f"round {turn.pass_}" if given.until_still else f"pass {turn.pass_} of {len(given.passes)}"
+        advice.append(f"Pull bolt {turn.bolt} to {turn.torque_nm:g} N·m, {which}.")
+    advice += _between_rounds(given, waiting)
     if given.wrench is not None:
         low = given.wrench.min_nm + BOTTOM_FIFTH * (given.wrench.max_nm - given.wrench.min_nm)
         least = min(given.passes) * given.torque_nm * _lever(given)
         if given.wrench.min_nm <= least < low:
             advice.append("The lowest setting lies in the bottom fifth of the wrench's range. (Rule of thumb.)")
     return advice
+
+
+def _between_rounds(given: TightenInput, waiting: list[Turn]) -> list[str]:
+    """At the start of a round that repeats the full torque; and where rounds do not come to an end."""
+    repeats = given.until_still and len(waiting) == given.bolts and len(given.passes) > 1
+    if not repeats or given.passes[-2] != given.passes[-1]:
+        return []
+    full = given.passes.count(given.passes[-1])
+    says = [given.between_rounds] if given.between_rounds else []
+    if full > USUAL_ROUNDS:
+        says.insert(
+            0,
+            f"{full - 1} full rounds and screws still turn. Oil on a face, a tilted ring, a wrong torque? (Rule of thumb.)",
+        )
+    return says
 
 
 def _out_of_turn(sequence: list[Turn], pulls: list[Pull]) -> Turn | None:

@@ -3,10 +3,11 @@
 from enum import StrEnum
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Size
+from ..units import TaperWay, taper_said, taper_stated
 from ..verdict import AS_ENTERED, Check, Result, WorkLine, judge, work, worst
 from .blue import CONTACT_WANTED, SAYS, Pattern, contact_pattern, contact_share
 
@@ -17,17 +18,43 @@ HIT_WITHIN = 0.10  # rule of thumb: draw-up within a tenth of what was wanted is
 Share = Annotated[float, Field(ge=0, le=1)]
 
 
+class StatedTaper(Model):
+    """A taper as drawings, sine bars and protractors give it."""
+
+    way: TaperWay
+    value: float = Field(gt=0, le=10_000)
+
+    @property
+    def taper(self) -> float:
+        """Change of diameter per length."""
+        return taper_stated(self.way, self.value)
+
+
 class Cone(Model):
-    """Two diameters over a length, measured along the axis."""
+    """Two diameters over a length, measured along the axis; or the large one and the taper as it is stated."""
 
     large_mm: Size
-    small_mm: Size
+    small_mm: Size | None = None
+    stated: StatedTaper | None = None
     length_mm: Size
+
+    @model_validator(mode="after")
+    def _one_way_to_say_it(self) -> "Cone":
+        if (self.small_mm is None) == (self.stated is None):
+            raise ValueError("Give the small end's diameter, or the taper in another way; one of them.")
+        return self
+
+    @property
+    def small(self) -> float:
+        """Diameter at the small end, mm."""
+        if self.stated is not None:
+            return self.large_mm - self.stated.taper * self.length_mm
+        return self.small_mm or 0.0
 
     @property
     def taper(self) -> float:
         """Change of diameter per length: 0.0833 is 1 in 12."""
-        return (self.large_mm - self.small_mm) / self.length_mm
+        return (self.large_mm - self.small) / self.length_mm
 
 
 class Attempt(Model):
@@ -76,6 +103,8 @@ class TaperResult(Result):
     taper_bore: float
     one_in_shaft: float
     one_in_bore: float
+    said_shaft: dict[TaperWay, float]
+    said_bore: dict[TaperWay, float]
     mismatch_mm: float
     touches_first: Touch
     advance_mm: float
@@ -115,6 +144,8 @@ def evaluate(given: TaperInput) -> TaperResult:
         taper_bore=bore,
         one_in_shaft=1 / shaft,
         one_in_bore=1 / bore,
+        said_shaft=taper_said(shaft),
+        said_bore=taper_said(bore),
         mismatch_mm=mismatch,
         touches_first=touches,
         advance_mm=advance,
@@ -130,7 +161,9 @@ def evaluate(given: TaperInput) -> TaperResult:
 def _problems(given: TaperInput) -> list[Problem]:
     found = []
     for name, cone in (("shaft", given.shaft), ("bore", given.bore)):
-        if cone.large_mm <= cone.small_mm:
+        if cone.small <= 0:
+            found.append(Problem(f"{name}.stated.value", "Over this length the taper comes to a point. A slip?"))
+        elif cone.large_mm <= cone.small:
             found.append(Problem(f"{name}.large_mm", "The large end must be bigger than the small end."))
     if given.contact is not None:
         widths = {len(row) for row in given.contact}
@@ -221,7 +254,7 @@ def _working(
     next_hub: float | None,
 ) -> list[WorkLine]:
     def cone(c: Cone) -> str:
-        return f"({c.large_mm:.3f} − {c.small_mm:.3f}) ÷ {c.length_mm:g}"
+        return f"({c.large_mm:.3f} − {c.small:.3f}) ÷ {c.length_mm:g}"
 
     length = min(given.shaft.length_mm, given.bore.length_mm)
     lines = [

@@ -1,22 +1,35 @@
 """Composes a route: safety, receiving, each hub by how it is held, the family's own assembly, closing."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..coupling.families import FAMILIES
-from ..line import SIDES, LineSpec, Side
-from . import close, gear, jaw, keyed, keyed_interference, keyed_slip, receive, safe, setting, tapered
-from .steps import Field, JobFacts, Step
+from ..line import Side
+from . import (
+    assemble,
+    close,
+    gear,
+    jaw,
+    keyed,
+    keyed_interference,
+    keyed_slip,
+    receive,
+    safe,
+    screw_held,
+    setting,
+    take_off,
+    tapered,
+)
+from .steps import Field, JobFacts, Scope, Step
 
 
 @dataclass(frozen=True, kw_only=True)
 class FamilySteps:
-    """What a family adds to the route."""
+    """What a family adds to the route; most go by the list of their facts."""
 
-    prepare: Callable[[JobFacts], list[Step]]
-    before_setting: Callable[[JobFacts], list[Step]]  # what cannot go in once the machines stand
-    couple_up: Callable[[JobFacts], list[Step]]
-    recheck: Callable[[JobFacts], tuple[Field, ...]]  # torques to pull a second time before release
+    prepare: Callable[[JobFacts], list[Step]] = lambda job: []
+    before_setting: Callable[[JobFacts, tuple[str, ...]], list[Step]] = lambda job, mounted: []  # cannot go in later
+    couple_up: Callable[[JobFacts], list[Step]] = assemble.couple_up
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -24,15 +37,27 @@ class HubSteps:
     """What a way of holding a hub adds to the route, for each side."""
 
     prepare: Callable[[JobFacts, Side], list[Step]]
-    mount: Callable[[JobFacts, Side], list[Step]]
+    mount: Callable[[JobFacts, Side, tuple[str, ...]], list[Step]]  # after those steps, of the hub before it
     couple: Callable[[JobFacts, Side, str], list[Step]]  # what is left to do on it after that step
     recheck: Callable[[JobFacts, Side], tuple[Field, ...]]  # before release
     values: tuple[str, ...]  # keys of the value card this connection asks for
 
 
-JAW = FamilySteps(prepare=jaw.prepare, before_setting=jaw.before_setting, couple_up=jaw.couple_up, recheck=lambda job: ())
-GEAR = FamilySteps(prepare=gear.nothing, before_setting=gear.nothing, couple_up=gear.couple_up, recheck=gear.recheck)
-FAMILY_STEPS: dict[str, FamilySteps] = {"jaw, straight": JAW, "jaw, curved": JAW, "gear": GEAR}
+JAW = FamilySteps(prepare=jaw.prepare, before_setting=jaw.before_setting, couple_up=jaw.couple_up)
+BY_ITS_LIST = FamilySteps()
+FAMILY_STEPS = {"jaw, straight": JAW, "jaw, curved": JAW, "gear": FamilySteps(couple_up=gear.couple_up)}
+
+
+def _screws(values: tuple[str, ...]) -> HubSteps:
+    return HubSteps(
+        prepare=screw_held.prepare,
+        mount=screw_held.mount,
+        couple=screw_held.couple,
+        recheck=screw_held.recheck,
+        values=values,
+    )
+
+
 HUB_STEPS: dict[str, HubSteps] = {
     "keyed, slip fit": HubSteps(
         prepare=keyed_slip.prepare,
@@ -55,52 +80,54 @@ HUB_STEPS: dict[str, HubSteps] = {
         recheck=tapered.recheck,
         values=tapered.VALUES,
     ),
+    **{held: _screws(device.values) for held, device in screw_held.DEVICES.items()},
 }
 
 
-def why_no_route(line: LineSpec) -> str | None:
-    """Why no route can be built for this line, or None where one can."""
-    if line.coupling.family not in FAMILY_STEPS:
-        known = " and ".join(FAMILY_STEPS)
-        return f"There is a route for {known} couplings only. The quick benches serve this line."
-    for side in SIDES:
-        held = line.hub(side).connection
-        if held not in HUB_STEPS:
-            return f"There is a route for {' and '.join(HUB_STEPS)} hubs only; this one is {held}."
-    return None
-
-
 def build(job: JobFacts) -> list[Step]:
-    """The steps of a job in working order. The line must have a route (`why_no_route`)."""
-    family = FAMILY_STEPS[job.line.coupling.family]
-    order: list[Side] = [job.first(), job.second()]
-    hub = {side: HUB_STEPS[job.line.hub(side).connection] for side in SIDES}
-    mount = [step for side in order for step in hub[side].mount(job, side)]
-    before = family.before_setting(job)
-    couple_up = family.couple_up(job)
-    couple_up += hub[job.second()].couple(job, job.second(), couple_up[-1].key)
+    """The steps of a job in working order."""
+    off = [] if job.scope is Scope.FIT else take_off.steps(job)
+    if job.scope is Scope.TAKE_OFF:
+        return [*safe.steps(job), safe.second_proof(("safe.try",)), *off, *close.put_away(job, off[-1].key)]
+    received = receive.steps(job)
     return [
         *safe.steps(job),
-        *receive.steps(job),
-        safe.second_proof(),
-        *family.prepare(job),
-        *(step for side in order for step in hub[side].prepare(job, side)),
-        *mount,
-        *before,
-        *setting.steps(job, after=tuple(step.key for step in before) or (mount[-1].key,)),
-        *couple_up,
-        *close.steps(
-            job, couple_up[-1].key, (*(f for side in order for f in hub[side].recheck(job, side)), *family.recheck(job))
-        ),
+        *received,
+        safe.second_proof(("safe.try", *(step.key for step in received))),
+        *off,
+        *_fit(job, off[-1].key if off else None),
     ]
+
+
+def _fit(job: JobFacts, off: str | None) -> list[Step]:
+    """From clean shafts to the signed record; where it was taken off first, after that step."""
+    family = FAMILY_STEPS.get(job.line.coupling.family, BY_ITS_LIST)
+    hubs = [(side, HUB_STEPS[job.line.hub(side).connection]) for side in job.order()]
+    prepare = [*family.prepare(job), *(step for side, hub in hubs for step in hub.prepare(job, side))]
+    if off is not None:
+        prepare = [replace(step, after=(*step.after, off)) if step.after == ("prepare.dead",) else step for step in prepare]
+    mount: list[Step] = []
+    on: tuple[str, ...] = ()  # the steps that end mounting a hub
+    for side, hub in hubs:
+        mount += hub.mount(job, side, on[-1:])
+        on += (mount[-1].key,)
+    before = family.before_setting(job, on)
+    mounted = tuple(step.key for step in before) or on
+    setting_steps = [] if job.family.hangs else setting.steps(job, after=mounted)
+    couple_up = family.couple_up(job)
+    if job.family.hangs:
+        couple_up[0] = replace(couple_up[0], after=mounted)
+    last, last_hub = hubs[-1]
+    couple_up += last_hub.couple(job, last, couple_up[-1].key)
+    screws = (*(f for side, hub in hubs for f in hub.recheck(job, side)), *assemble.recheck(job))
+    return [*prepare, *mount, *before, *setting_steps, *couple_up, *close.steps(job, couple_up[-1].key, screws)]
 
 
 def values_of_family(family: str) -> tuple[str, ...]:
     """The keys of the value card that a route of this family can ask for, whatever holds its hubs."""
-    facts = FAMILIES.get(family)
-    return facts.values if facts else ()
+    return FAMILIES[family].values
 
 
 def values_of_connection(connection: str) -> tuple[str, ...]:
     """The keys of the value card that a way of holding a hub asks for."""
-    return HUB_STEPS[connection].values if connection in HUB_STEPS else ()
+    return HUB_STEPS[connection].values

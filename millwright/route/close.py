@@ -14,12 +14,19 @@ def steps(job: JobFacts, after: str, screws: tuple[Field, ...]) -> list[Step]:
     ``after``  - the step that ends coupling up
     ``screws`` - what holds the hubs, to be pulled a second time
     """
-    locks = job.answers.get("safe.locks", {}).get("rows", [])
-    off = tuple(
-        Field(key=f"lock_{i}", kind="tick", label=f"Lock {row['lock']} off, by {row['who']}", detail=str(row["point"]))
-        for i, row in enumerate(locks)
-    )
     movable = job.line.machine(job.line.movable).called
+    feet = (
+        []
+        if job.family.hangs
+        else [
+            Field(
+                key="feet",
+                kind="condition",
+                label=f"Foot bolts, {movable}",
+                detail=bolts.torque_words(job, "foot_bolt_torque_nm"),
+            )
+        ]
+    )
     return [
         Step(
             key="close.torque",
@@ -31,32 +38,13 @@ def steps(job: JobFacts, after: str, screws: tuple[Field, ...]) -> list[Step]:
             form=SheetForm(
                 fields=(
                     *screws,
-                    Field(
-                        key="feet",
-                        kind="condition",
-                        label=f"Foot bolts, {movable}",
-                        detail=bolts.torque_words(job, "foot_bolt_torque_nm"),
-                    ),
+                    *feet,
                     Field(key="wrench", kind="text", label="With wrench number"),
                 )
             ),
             on_fail="Pull the screw in its own step again, so that the record shows it.",
         ),
-        Step(
-            key="close.count",
-            stage=Stage.CLOSE,
-            title="Count tools and temporary parts out",
-            why="What stays on the shaft is thrown, or locks the coupling.",
-            after=("close.torque",),
-            form=SheetForm(
-                fields=(
-                    Field(key="tools", kind="tick", label="Every tool is back on the sheet it was laid out on"),
-                    Field(key="rags", kind="tick", label="Rags, packing, bars and dial brackets are off"),
-                    Field(key="ledger", kind="tick", label="Every line of the ledger is closed"),
-                    Field(key="scrap", kind="tick", label="Scrapped parts are marked and set aside"),
-                )
-            ),
-        ),
+        _count("close.torque"),
         Step(
             key="close.guard",
             stage=Stage.CLOSE,
@@ -70,15 +58,7 @@ def steps(job: JobFacts, after: str, screws: tuple[Field, ...]) -> list[Step]:
                 )
             ),
         ),
-        Step(
-            key="close.locks",
-            stage=Stage.CLOSE,
-            title="Locks off, each by its owner",
-            why="Nobody takes off a lock that is not theirs.",
-            caution="Everybody clear, and told.",
-            after=("close.guard",),
-            form=SheetForm(fields=(*off, Field(key="told", kind="tick", label="Everybody told that it will start"))),
-        ),
+        _locks_off(job, "close.guard"),
         Step(
             key="close.start",
             stage=Stage.CLOSE,
@@ -99,12 +79,81 @@ def steps(job: JobFacts, after: str, screws: tuple[Field, ...]) -> list[Step]:
             judge=_judge_run,
             on_fail="Alignment, balance, a loose bolt, the motor, the driven machine: find out which. Lock out again first.",
         ),
+        *_signatures("close.start"),
+    ]
+
+
+def put_away(job: JobFacts, after: str) -> list[Step]:
+    """What closes a job that only took something off: counted, made safe to leave, signed."""
+    return [
+        _count(after),
+        Step(
+            key="close.left",
+            stage=Stage.CLOSE,
+            title="Leave the machines as they may be left",
+            why="Somebody starts a motor without its coupling, or trips over a bare shaft end.",
+            after=("close.count",),
+            form=SheetForm(
+                fields=(
+                    Field(key="covered", kind="tick", label="Shaft ends covered, guard back on or the place fenced"),
+                    Field(key="kept", kind="tick", label="Parts tagged with job and line, and stored dry"),
+                    Field(
+                        key="locks",
+                        kind="choice",
+                        label="The locks",
+                        options=("stay on, handed over", "come off with their owners"),
+                    ),
+                    Field(key="to", kind="text", label="Handed over to"),
+                )
+            ),
+        ),
+        *_signatures("close.left"),
+    ]
+
+
+def _count(after: str) -> Step:
+    return Step(
+        key="close.count",
+        stage=Stage.CLOSE,
+        title="Count tools and temporary parts out",
+        why="What stays on the shaft is thrown, or locks the coupling.",
+        after=(after,),
+        form=SheetForm(
+            fields=(
+                Field(key="tools", kind="tick", label="Every tool is back on the sheet it was laid out on"),
+                Field(key="rags", kind="tick", label="Rags, packing, bars and dial brackets are off"),
+                Field(key="ledger", kind="tick", label="Every line of the ledger is closed"),
+                Field(key="scrap", kind="tick", label="Scrapped parts are marked and set aside"),
+            )
+        ),
+    )
+
+
+def _locks_off(job: JobFacts, after: str) -> Step:
+    rows = job.answers.get("safe.locks", {}).get("rows", [])
+    off = tuple(
+        Field(key=f"lock_{i}", kind="tick", label=f"Lock {row['lock']} off, by {row['who']}", detail=str(row["point"]))
+        for i, row in enumerate(rows)
+    )
+    return Step(
+        key="close.locks",
+        stage=Stage.CLOSE,
+        title="Locks off, each by its owner",
+        why="Nobody takes off a lock that is not theirs.",
+        caution="Everybody clear, and told.",
+        after=(after,),
+        form=SheetForm(fields=(*off, Field(key="told", kind="tick", label="Everybody told that it will start"))),
+    )
+
+
+def _signatures(after: str) -> list[Step]:
+    return [
         Step(
             key="close.hand",
             stage=Stage.CLOSE,
             title="Sign: the work was done as recorded",
             why="The millwright who did it signs for it.",
-            after=("close.start",),
+            after=(after,),
             hold=Role.MILLWRIGHT,
             form=SignForm(),
         ),

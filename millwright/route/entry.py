@@ -8,9 +8,9 @@ from typing import Any, Literal
 from pydantic import Field
 
 from ..benches import as_dict, evaluate_json
-from ..errors import Problem, UnusableInput
+from ..errors import Problem, UnusableInput, refuse_if_any
 from ..model import Model, Reading, read_json
-from ..values import VALUE_KINDS, Value
+from ..values import Value, value_problems
 from . import sheet
 from .state import EntryKind, RouteNow, StepNow
 from .steps import BenchForm, Role, SheetForm
@@ -162,15 +162,9 @@ def _refuse_event(now: StepNow | None, given: HeatEvent) -> None:
 
 
 def _refuse_value(given: CardValue) -> None:
-    kind = VALUE_KINDS.get(given.key)
-    if kind is None:
-        raise UnusableInput(Problem("key", "The value card has no such line."))
-    if not kind.low <= given.value.value <= kind.high:
-        raise UnusableInput(
-            Problem("value.value", f"{kind.title} is between {kind.low:g} and {kind.high:g} {kind.unit}. A slip?")
-        )
-    if kind.means and given.value.means not in kind.means:
-        raise UnusableInput(Problem("value.means", f"{kind.ask}: {' or '.join(kind.means)}?"))
+    """A line that is not there is a fault of the key, everything else of the value."""
+    found = value_problems(given.key, given.value)
+    refuse_if_any([Problem(f"value.{p.path}" if p.path else "key", p.message) for p in found])
 
 
 def _refuse_count(route: RouteNow, given: LedgerCount) -> None:

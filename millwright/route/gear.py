@@ -3,15 +3,8 @@
 from typing import Any
 
 from ..values import source_of
-from . import bolts, setting
+from . import assemble, setting
 from .steps import BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
-
-TORQUE = "flange_bolt_torque_nm"
-
-
-def nothing(job: JobFacts) -> list[Step]:
-    """No step of its own at this place."""
-    return []
 
 
 def couple_up(job: JobFacts) -> list[Step]:
@@ -36,19 +29,7 @@ def couple_up(job: JobFacts) -> list[Step]:
             ),
             on_fail="Draw the sleeves back and put it right before a bolt is tightened.",
         ),
-        Step(
-            key="couple.flange",
-            stage=Stage.COUPLE,
-            title="Torque the flange bolts",
-            why="Crosswise in rising passes, so that the flanges close evenly on the gasket.",
-            tool="torque wrench in calibration, second spanner on the head",
-            caution=f"{bolts.thread_words(job, TORQUE)} All bolts in and hand tight first.".strip(),
-            after=("couple.close",),
-            needs=("flange_bolts", TORQUE),
-            may_authorise=True,
-            form=BenchForm(bench="tighten", preset=_flange_preset(job)),
-            on_fail="Slacken the bolt that is off and pull it again in its turn.",
-        ),
+        *assemble.flange_bolts(job, "couple.close"),
         Step(
             key="couple.grease",
             stage=Stage.COUPLE,
@@ -80,17 +61,6 @@ def couple_up(job: JobFacts) -> list[Step]:
             on_fail="The angle is out: slacken the feet, back to aligning.",
         ),
     ]
-
-
-def recheck(job: JobFacts) -> tuple[Field, ...]:
-    """The flange bolts once more before release."""
-    return (Field(key="flange", kind="condition", label="Flange bolts", detail=bolts.torque_words(job, TORQUE)),)
-
-
-def _flange_preset(job: JobFacts) -> dict[str, Any]:
-    if "flange_bolts" not in job.card:
-        return {}
-    return bolts.bolts_preset(job, TORQUE, round(job.card["flange_bolts"].value))
 
 
 def _sleeve_preset(job: JobFacts) -> dict[str, Any]:

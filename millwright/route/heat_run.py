@@ -24,6 +24,14 @@ class Phase(StrEnum):
     GRIPPED = "gripped"
 
 
+class Until(StrEnum):
+    """What is waited for, the most pressing first."""
+
+    CLOSES = "bore closes"
+    HOT = "hub is hot"
+    COLD = "hub is cold"
+
+
 @dataclass(frozen=True, kw_only=True)
 class HeatRun:
     """A run as it stands. Times None where that has not happened, or never will."""
@@ -40,6 +48,24 @@ class HeatRun:
     hub_c: float | None = None  # as last read
     hub_read_at: datetime | None = None
     clear_mm: float | None = None  # at the last reading
+    heating_s: float | None = None  # what it takes on the heater; None where nobody said what heater
+    window_s: float | None = None  # what the carry may take
+    cooling_s: float | None = None  # until a bare hand can rest on it
+    ready_at: datetime | None = None  # on the heater since it went on
+
+    @property
+    def waits(self) -> tuple[Until, datetime] | None:
+        """What is waited for now and when it comes, where that is known."""
+        match self.phase:
+            case Phase.HEATING:
+                until, at = Until.HOT, self.ready_at
+            case Phase.OUT:
+                until, at = Until.CLOSES, self.closes_at
+            case Phase.ON | Phase.GRIPPED:
+                until, at = Until.COLD, self.touch_at
+            case _:
+                return None
+        return (until, at) if at is not None else None
 
 
 def stand_run(plan: HeatInput, events: Sequence[Entry]) -> HeatRun:
@@ -49,7 +75,15 @@ def stand_run(plan: HeatInput, events: Sequence[Entry]) -> HeatRun:
     clock is wrong, does not shift the time. Source of the prediction: the plan's cooling, corrected by what was read.
     """
     worked_out = evaluate(plan)
-    run = HeatRun(phase=Phase.COLD, tries=0, target_c=worked_out.target_c, closes_at_c=worked_out.closes_at_c)
+    run = HeatRun(
+        phase=Phase.COLD,
+        tries=0,
+        target_c=worked_out.target_c,
+        closes_at_c=worked_out.closes_at_c,
+        heating_s=worked_out.heating_s,
+        window_s=worked_out.window_s,
+        cooling_s=worked_out.cool_to_touch_s,
+    )
     read: list[tuple[datetime, float]] = []
     for at, event in sorted(((_happened(e), HeatEvent.model_validate(e.inputs)) for e in events), key=lambda pair: pair[0]):
         match event.event:
@@ -81,6 +115,8 @@ def _with_prediction(run: HeatRun, plan: HeatInput, worked_out: HeatResult, read
         at, hub = read[-1]
         per_k = plan.bore_mm * plan.hub.metal.expansion_per_k
         run = replace(run, hub_c=hub, hub_read_at=at, clear_mm=per_k * (hub - worked_out.closes_at_c))
+    if run.heating_since is not None and run.heating_s is not None and run.phase is Phase.HEATING:
+        run = replace(run, ready_at=run.heating_since + timedelta(seconds=run.heating_s))
     if run.out_at is None:
         return run
     cooling = _cooling(plan, worked_out, _after_it_left(read, run.out_at))

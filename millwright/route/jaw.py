@@ -1,11 +1,9 @@
 """What the jaw families, straight and curved, bring to the route: the shaft distance, the element, the closing gap."""
 
 from ..coupling.element import opening_clearance_mm, shaft_distance_checks
-from ..coupling.families import FAMILIES
-from ..line import SIDES
 from ..values import source_of
 from ..verdict import Check, judge
-from . import keyed, setting
+from . import setting
 from .steps import Answers, Fact, Field, JobFacts, SheetForm, Stage, Step
 
 CENTRES = ("solid centre", "open centre")
@@ -35,9 +33,9 @@ def prepare(job: JobFacts) -> list[Step]:
     ]
 
 
-def before_setting(job: JobFacts) -> list[Step]:
+def before_setting(job: JobFacts, mounted: tuple[str, ...]) -> list[Step]:
     """The element, where no hub slides: it cannot go in sideways once the machines stand close."""
-    return [] if job.closes_by_hub else [_element(job, Stage.MOUNT, ())]
+    return [] if job.closes_by_hub else [_element(job, Stage.MOUNT, mounted)]
 
 
 def couple_up(job: JobFacts) -> list[Step]:
@@ -70,9 +68,8 @@ def couple_up(job: JobFacts) -> list[Step]:
 
 def _element(job: JobFacts, stage: Stage, after: tuple[str, ...]) -> Step:
     """The element in; the second hub slides up to it, or the machine will be moved up to it."""
-    materials = FAMILIES[job.line.coupling.family].element_materials
+    materials = job.family.element_materials
     slides = job.closes_by_hub
-    cold = () if slides else tuple(keyed.last_mount_step(job, side) for side in SIDES)
     fields = [
         Field(key="material", kind="choice", label="Hardness or material marked on it", options=materials),
         Field(key="colour", kind="text", label="Colour as seen"),
@@ -96,7 +93,7 @@ def _element(job: JobFacts, stage: Stage, after: tuple[str, ...]) -> Step:
         why="The element cannot go in sideways later. "
         + ("Slide the loose hub up until the dots are just touched." if slides else "Then the machine is brought up to it."),
         caution="Fingers out of the jaws while the hub slides up." if slides else "Only into a hub that is cold.",
-        after=(*after, *cold),
+        after=after,
         changes=frozenset({Fact.SECOND_HUB}) if slides else frozenset(),
         may_authorise=True,
         form=SheetForm(fields=tuple(fields)),

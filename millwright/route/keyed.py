@@ -2,42 +2,46 @@
 
 from typing import Any
 
-from ..coupling.families import FAMILIES
 from ..line import Side
 from ..values import source_of
 from ..verdict import Check, said_by_hand
-from . import bolts
-from .steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
+from . import bolts, surfaces
+from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
 
 SCREW_TORQUE = "set_screw_torque_nm"
+AS_FOUND = "off.marks"  # the step that notes where everything was before it came off
+
+
+SLIPS_ON = ("slips on by hand", "needs work", "refuse the hub")
+HALF_KEY = Field(
+    key="half_key",
+    kind="tick",
+    label="Half key in the shaft's keyway, secured, clear of the bore",
+    detail="it resists: look at the half key before the bore",
+)
 
 
 def clean(job: JobFacts, side: Side) -> Step:
     """Shaft and bore cleaned and dressed."""
-    return Step(
-        key=f"prepare.clean.{side}",
-        stage=Stage.PREPARE,
-        title=f"Clean and dress shaft and bore, {job.line.machine(side).called}",
-        why="Dirt, burrs and preservative keep the hub from going on, or crooked.",
-        tool="fine file, abrasive strip, lint-free cloth",
-        caution="Solvent that does not burn. Chemical-proof gloves.",
-        after=("prepare.dead",),
-        form=SheetForm(
-            fields=(
-                Field(key="coating", kind="tick", label="Preservative off shaft, bore, keyway"),
-                Field(key="burrs", kind="tick", label="Burrs, dents and sharp edges filed; the diameter left alone"),
-                Field(key="rust", kind="tick", label="Rust and fretting marks polished off"),
-                Field(key="paste", kind="tick", label="Keyed fit: mounting paste on shaft and bore, thin"),
-                Field(key="fretting", kind="text", label="Fretting found (a looser fit before?)", required=False),
-            )
+    return surfaces.clean(
+        job,
+        side,
+        what="shaft and bore",
+        why="Dirt, burrs and preservative keep the hub from going on, or crooked. Paste keeps fretting off a keyed fit.",
+        takes=surfaces.KEYED_TAKES,
+        ticks=(
+            Field(key="coating", kind="tick", label="Preservative off shaft, bore, keyway"),
+            Field(key="burrs", kind="tick", label="Burrs, dents and sharp edges filed; the diameter left alone"),
+            Field(key="rust", kind="tick", label="Rust and fretting marks polished off"),
         ),
     )
 
 
-def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str) -> list[Step]:
-    """Fit and key. ``low`` and ``high`` are the keys of the fit wanted on the value card."""
+def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str, *, key: bool = True) -> list[Step]:
+    """Fit, and ``key`` where there is one. ``low`` and ``high`` are the lines of the card with the fit wanted."""
     shaft, hub = job.line.machine(side), job.line.hub(side)
-    return [
+    low, high = job.key(low, side), job.key(high, side)
+    steps = [
         Step(
             key=f"prepare.fit.{side}",
             stage=Stage.PREPARE,
@@ -45,7 +49,7 @@ def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str) -> lis
             why="The micrometer decides how the hub goes on, not its label.",
             tool="micrometers, outside and inside",
             after=(f"prepare.clean.{side}",),
-            changes=frozenset({fit_fact(job, side)}),
+            changes=frozenset({job.fit_fact(side)}),
             needs=(low, high),
             may_authorise=True,
             form=BenchForm(bench="fit", preset=_fit_preset(job, low, high)),
@@ -60,17 +64,21 @@ def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str) -> lis
             after=(f"prepare.clean.{side}",),
             form=BenchForm(
                 bench="key",
-                preset={"shaft_diameter_mm": shaft.shaft_diameter_mm},
+                preset={
+                    "shaft_diameter_mm": shaft.shaft_diameter_mm,
+                    **({"length_rule": "half key made up"} if hub.half_key else {}),
+                },
                 suggest={"hub_keyway": {"length_mm": hub.length_mm}},
             ),
             on_fail="Dress the key, never the hub. Then measure again.",
         ),
     ]
+    return steps if key else steps[:1]
 
 
 def loose_parts(job: JobFacts, side: Side, after: tuple[str, ...], *more: Field) -> Step:
     """The gate: what must hang on the shaft before the hub, and cannot be put there later."""
-    family = FAMILIES[job.line.coupling.family]
+    family = job.family
     return Step(
         key=f"mount.loose.{side}",
         stage=Stage.MOUNT,
@@ -93,13 +101,15 @@ def loose_parts(job: JobFacts, side: Side, after: tuple[str, ...], *more: Field)
     )
 
 
-def standout() -> Field:
-    """Where the hub sits on its shaft."""
+def standout(job: JobFacts, side: Side) -> Field:
+    """Where the hub sits on its shaft, beside where it was found."""
+    found = job.answers.get(AS_FOUND, {}).get(f"standout_{side}_mm")
+    was = f"; as found {found:g}" if isinstance(found, int | float) else ""
     return Field(
         key="standout_mm",
         kind="length",
         label="Shaft end stands out of the hub face",
-        detail="0 when flush; minus when the shaft ends inside",
+        detail=f"0 when flush; minus when the shaft ends inside{was}",
         unit="mm",
     )
 
@@ -111,20 +121,10 @@ def screw_step(job: JobFacts, side: Side) -> str:
     return "couple.screw" if job.closes_by_hub else "mount.screw.second"
 
 
-def last_mount_step(job: JobFacts, side: Side) -> str:
-    """The step that ends mounting this hub: what comes next on either hub waits for it."""
-    hub = job.line.hub(side)
-    if hub.connection == "tapered bore":
-        return f"mount.nut.{side}"
-    stays_light = job.closes_by_hub and side == job.second()
-    if hub.set_screws and not stays_light:
-        return screw_step(job, side)
-    return f"mount.hub.{side}" if hub.slides else f"mount.cold.{side}"
-
-
 def set_screw(job: JobFacts, side: Side, stage: Stage, after: tuple[str, ...]) -> list[Step]:
     """A hub's set screws to torque, where it has any."""
     name, hub = job.line.machine(side).called, job.line.hub(side)
+    torque = job.key(SCREW_TORQUE, side)
     if not hub.set_screws:
         return []
     return [
@@ -134,13 +134,13 @@ def set_screw(job: JobFacts, side: Side, stage: Stage, after: tuple[str, ...]) -
             title=f"Torque the set screw, {name} hub",
             why="Slack: the hub wanders. Overdone: key, shaft or hub is marked.",
             tool="torque wrench with hex bit",
-            caution=bolts.thread_words(job, SCREW_TORQUE),
+            caution=bolts.thread_words(job, torque),
             after=after,
-            needs=(SCREW_TORQUE,),
-            relies=frozenset({hub_fact(job, side)}),
+            needs=(torque,),
+            relies=frozenset({job.hub_fact(side)}),
             may_authorise=True,
             form=BenchForm(
-                bench="tighten", preset=bolts.bolts_preset(job, SCREW_TORQUE, hub.set_screws, passes=[1.0], pattern="circle")
+                bench="tighten", preset=bolts.bolts_preset(job, torque, hub.set_screws, passes=[1.0], pattern="circle")
             ),
             on_fail="Slacken it and pull it once more, one click.",
         )
@@ -151,24 +151,9 @@ def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     """The set screw once more before release."""
     if not job.line.hub(side).set_screws:
         return ()
-    torque = bolts.torque_words(job, SCREW_TORQUE)
+    torque = bolts.torque_words(job, job.key(SCREW_TORQUE, side))
     key = "screw_first" if side == job.first() else "screw_second"
     return (Field(key=key, kind="condition", label=f"Set screw, {job.line.machine(side).called} hub", detail=torque),)
-
-
-def hub_fact(job: JobFacts, side: Side) -> Fact:
-    """The place of this hub on its shaft, as a fact that readings rely on."""
-    return Fact.FIRST_HUB if side == job.first() else Fact.SECOND_HUB
-
-
-def fit_fact(job: JobFacts, side: Side) -> Fact:
-    """What was measured of this hub and its shaft: a decision and a temperature rest on it."""
-    return Fact.FIRST_FIT if side == job.first() else Fact.SECOND_FIT
-
-
-def heat_fact(job: JobFacts, side: Side) -> Fact:
-    """The temperature worked out for this hub: a run goes by it."""
-    return Fact.FIRST_HEAT if side == job.first() else Fact.SECOND_HEAT
 
 
 def decide(
@@ -182,7 +167,7 @@ def decide(
         title=f"Decide the fit, {name}",
         why="Whoever mounts it says that it fits, with a reason, before the hub is on the shaft.",
         after=after,
-        relies=frozenset({fit_fact(job, side)}),
+        relies=frozenset({job.fit_fact(side)}),
         leaves_provisional=f"{name}: set screw backed out, not yet torqued" if provisional else "",
         settled_by=screw_step(job, side) if provisional else "",
         form=SheetForm(

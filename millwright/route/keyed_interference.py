@@ -7,7 +7,7 @@ from ..line import Side
 from ..mounting.cooling import TOUCH_C
 from ..values import source_of
 from ..verdict import Check, judge, said_by_hand
-from . import keyed
+from . import keyed, true
 from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
 
 DECISIONS = ("heat it and slide it on", "needs work", "refuse the hub")
@@ -19,6 +19,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
     """Clean, measure, decide, and work out the heat."""
     return [
         keyed.clean(job, side),
+        *true.bare_shaft(job, side, wanted=False),
         *keyed.measure(
             job,
             side,
@@ -41,20 +42,22 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             side,
             why="Too cold: the hub sticks half way. Too hot: its metal is spoiled.",
             caution="The ceiling is the maker's. An element left inside has a lower one: take it out.",
-            needs=("hub_ceiling_c", "heat_clearance_mm"),
-            form=BenchForm(bench="heat", preset=_heat_preset(job), suggest=_heat_suggest(job, side)),
+            needs=(job.key("hub_ceiling_c", side), job.key("heat_clearance_mm", side)),
+            form=BenchForm(bench="heat", preset=_heat_preset(job, side), suggest=_heat_suggest(job, side)),
         ),
     ]
 
 
-def mount(job: JobFacts, side: Side) -> list[Step]:
+def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
     """The gate, the last look before the heater opens, the run, the cold check, the set screw."""
     name = job.line.machine(side).called
     cold = cold_check(job, side, Field(key="screws_back", kind="tick", label="Set screws back in by hand, if it has any"))
+    screw = keyed.set_screw(job, side, Stage.MOUNT, (cold.key,))
     return [
         *before_the_run(
             job,
             side,
+            before,
             Field(key="key_in", kind="tick", label="The key lies in the shaft, lightly pasted"),
             Field(key="mark", kind="tick", label="Mark or stop made where the hub face must end"),
         ),
@@ -65,7 +68,8 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
             why="Fast and once, to the mark, and held until it grips.",
         ),
         cold,
-        *keyed.set_screw(job, side, Stage.MOUNT, (cold.key,)),
+        *screw,
+        *true.tight(job, side, screw[-1].key if screw else cold.key, wanted=False),
     ]
 
 
@@ -79,17 +83,16 @@ def plan_heat(job: JobFacts, side: Side, *, why: str, caution: str, needs: tuple
         tool="thermometer on shaft and in the hall",
         caution=caution,
         after=(f"prepare.decide.{side}",),
-        relies=frozenset({keyed.fit_fact(job, side)}),
-        changes=frozenset({keyed.heat_fact(job, side)}),
+        relies=frozenset({job.fit_fact(side)}),
+        changes=frozenset({job.heat_fact(side)}),
         needs=needs,
         form=form,
         on_fail="Cool the shaft, measure more closely, or ask for another fit. Never above the ceiling.",
     )
 
 
-def before_the_run(job: JobFacts, side: Side, *more: Field) -> list[Step]:
-    """The gate, and the last look before the heater opens."""
-    before = () if side == job.first() else (keyed.last_mount_step(job, job.first()),)
+def before_the_run(job: JobFacts, side: Side, before: tuple[str, ...], *more: Field) -> list[Step]:
+    """The gate, and the last look before the heater opens; after the steps ``before``, those of the other hub."""
     shield = Field(key="shield", kind="tick", label="Seals and loose parts on the shaft shielded from the hot hub")
     return [
         keyed.loose_parts(job, side, (f"prepare.heat.{side}", *before), shield),
@@ -125,8 +128,8 @@ def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
         tool="heater, pyrometer, heat gloves",
         caution="Hot: burns. Do not hammer a hub that sticks.",
         after=(f"mount.ready.{side}",),
-        relies=frozenset({keyed.heat_fact(job, side)}),
-        changes=frozenset({keyed.hub_fact(job, side)}),
+        relies=frozenset({job.heat_fact(side)}),
+        changes=frozenset({job.hub_fact(side)}),
         heat_plan=f"prepare.heat.{side}",
         form=SheetForm(
             fields=(
@@ -148,8 +151,11 @@ def cold_check(job: JobFacts, side: Side, *more: Field) -> Step:
         why="Places and gaps measured warm are wrong; seals and elements near a hot hub suffer.",
         tool="pyrometer, straightedge over face and shaft end",
         after=(f"mount.hot.{side}",),
-        relies=frozenset({keyed.hub_fact(job, side)}),
-        form=SheetForm(fields=(Field(key="hub_c", kind="number", label="Hub is now at", unit="°C"), keyed.standout(), *more)),
+        waits_for=f"mount.hot.{side}",
+        relies=frozenset({job.hub_fact(side)}),
+        form=SheetForm(
+            fields=(Field(key="hub_c", kind="number", label="Hub is now at", unit="°C"), keyed.standout(job, side), *more)
+        ),
         judge=_judge_cold,
         on_fail="Wait until a bare hand can rest on it, then measure again.",
     )
@@ -187,14 +193,14 @@ def _judge_cold(answers: Answers) -> tuple[list[Check], list[str]]:
     return [judge("hub temperature", now, "°C", high=TOUCH_C, source="rule of thumb: a bare hand can rest on it")], []
 
 
-def _heat_preset(job: JobFacts) -> dict[str, Any]:
-    card = job.card
-    if "hub_ceiling_c" not in card or "heat_clearance_mm" not in card:
+def _heat_preset(job: JobFacts, side: Side) -> dict[str, Any]:
+    card, ceiling, clearance = job.card, job.key("hub_ceiling_c", side), job.key("heat_clearance_mm", side)
+    if ceiling not in card or clearance not in card:
         return {}
     return {
-        "ceiling_c": card["hub_ceiling_c"].value,
-        "ceiling_source": source_of(card, "hub_ceiling_c"),
-        "assembly_clearance_mm": card["heat_clearance_mm"].value,
+        "ceiling_c": card[ceiling].value,
+        "ceiling_source": source_of(card, ceiling),
+        "assembly_clearance_mm": card[clearance].value,
     }
 
 

@@ -1,10 +1,9 @@
 """A hub held by a key and set screws, slid on by hand: preparing it and mounting it."""
 
 from ..line import Side
-from . import keyed
+from . import keyed, true
 from .steps import Field, JobFacts, SheetForm, Stage, Step
 
-FITS_BY_DECISION = ("slips on by hand", "needs work", "refuse the hub")
 VALUES = ("fit_min_mm", "fit_max_mm", "set_screw_torque_nm")
 
 
@@ -13,6 +12,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
     has_screws = job.line.hub(side).set_screws > 0
     return [
         keyed.clean(job, side),
+        *true.bare_shaft(job, side, wanted=False),
         *keyed.measure(
             job,
             side,
@@ -24,7 +24,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             job,
             side,
             (f"prepare.fit.{side}", f"prepare.key.{side}"),
-            FITS_BY_DECISION,
+            keyed.SLIPS_ON,
             Field(key="seated", kind="tick", label="Key fully seated, its end flush"),
             Field(key="snug", kind="tick", label="Key snug sideways, yet slides without binding"),
             Field(key="dry_fit", kind="tick", label="Hub tried on cold: it slides and turns freely"),
@@ -38,7 +38,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
     ]
 
 
-def mount(job: JobFacts, side: Side) -> list[Step]:
+def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
     """The gate, the hub, and its set screw: torqued on the first hub, light on the second."""
     first = side == job.first()
     stays_light = not first and job.closes_by_hub
@@ -51,13 +51,13 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
         why="Snug yet free by hand. The face stands flush with the shaft end unless the manual says another place.",
         tool="straightedge over face and shaft end",
         caution="Never drive it on. If it resists: burr, key, screw or bore, in that order.",
-        after=(f"mount.loose.{side}", *(() if first else (keyed.last_mount_step(job, job.first()),))),
-        changes=frozenset({keyed.hub_fact(job, side)}),
+        after=(f"mount.loose.{side}", *before),
+        changes=frozenset({job.hub_fact(side)}),
         form=SheetForm(
             fields=(
                 Field(key="by_hand", kind="tick", label="It went on by hand"),
                 Field(key="flush", kind="tick", label="Face and shaft end checked with a straightedge"),
-                keyed.standout(),
+                keyed.standout(job, side),
                 *(
                     [Field(key="light", kind="tick", label="Set screw just light, so that it can slide")]
                     if stays_light and has_screws
@@ -71,7 +71,8 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
     )
     gate = keyed.loose_parts(job, side, (f"prepare.decide.{side}",))
     screw = [] if stays_light else keyed.set_screw(job, side, Stage.MOUNT, (slide.key,))
-    return [gate, slide, *screw]
+    last = screw[-1].key if screw else slide.key
+    return [gate, slide, *screw, *true.tight(job, side, last, wanted=False)]
 
 
 def couple(job: JobFacts, side: Side, after: str) -> list[Step]:

@@ -1,8 +1,7 @@
 """Stage 2: every part and tool is here, and the coupling is the one this line is registered with."""
 
-from ..coupling.families import FAMILIES
-from ..line import SIDES
 from ..verdict import Check, said_by_hand
+from .screw_held import DEVICES
 from .steps import Answers, Field, JobFacts, SheetForm, Stage, Step
 
 TOOLS = (
@@ -10,8 +9,10 @@ TOOLS = (
     ("micrometers", "Micrometers for shaft and bore, caliper, feelers, straightedge"),
     ("dials", "Dial gauges with a stiff bracket, or the laser"),
     ("dressing", "Fine file, abrasive strip, non-flammable solvent, lint-free cloth, soft mallet"),
-    ("consumables", "Mounting paste for the keyed fits, marker, shims"),
+    ("consumables", "Mounting paste for the keyed fits only, marker, shims"),
 )
+HEATED = ("keyed, interference", "tapered bore")
+KEYED = ("keyed, slip fit", *HEATED, "tapered bush", "tapered wedge")
 HOT_TOOLS = (
     ("heater", "Oven or induction heater, and a rack that keeps the hub off its floor; no open flame"),
     ("pyrometer", "Surface pyrometer, heat gloves, a puller that fits, in reach"),
@@ -21,10 +22,11 @@ HOT_TOOLS = (
 def steps(job: JobFacts) -> list[Step]:
     """Kit, tools, like for like."""
     coupling = job.line.coupling
-    family = FAMILIES[coupling.family]
-    hubs = [job.line.hub(side) for side in SIDES]
-    heats = any(not hub.slides for hub in hubs)
-    screws = sum(hub.set_screws for hub in hubs if hub.connection != "tapered bore")
+    family = job.family
+    hubs = [job.line.hub(side) for side in job.order()]
+    heats = any(hub.connection in HEATED for hub in hubs)
+    keys = sum(hub.connection in KEYED for hub in hubs)
+    screws = sum(hub.set_screws for hub in hubs if hub.connection in KEYED and hub.connection != "tapered bore")
     nuts = sum(hub.connection == "tapered bore" for hub in hubs)
     return [
         Step(
@@ -35,7 +37,21 @@ def steps(job: JobFacts) -> list[Step]:
             form=SheetForm(
                 fields=(
                     *(Field(key=p.key, kind="condition", label=p.title, detail=p.look_for) for p in family.parts),
-                    Field(key="keys", kind="condition", label="Keys, 2", detail="stock size, edges, length"),
+                    *(
+                        [Field(key="keys", kind="condition", label=f"Keys, {keys}", detail="stock size, edges, length")]
+                        if keys
+                        else []
+                    ),
+                    *(
+                        Field(
+                            key=f"device_{side}",
+                            kind="condition",
+                            label=DEVICES[held].name.capitalize() + f", {name}",
+                            detail="as delivered it is only loosely placed; screws all there, its own sheet with it",
+                        )
+                        for side in job.order()
+                        if (held := job.line.hub(side).connection) in DEVICES and (name := job.line.machine(side).called)
+                    ),
                     *(
                         [Field(key="nuts", kind="condition", label=f"Lock nuts, {nuts}", detail="thread, set screw or tab")]
                         if nuts

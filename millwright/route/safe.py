@@ -65,14 +65,14 @@ def steps(job: JobFacts) -> list[Step]:
     ]
 
 
-def second_proof() -> Step:
+def second_proof(after: tuple[str, ...]) -> Step:
     """Once more, just before hands go in."""
     return Step(
         key="prepare.dead",
         stage=Stage.PREPARE,
         title="Try to start once more, before hands go in",
         why="Time has passed since the locks went on, and a break or a shift change may lie between.",
-        after=("safe.try", "receive.kit", "receive.like", "receive.tools"),
+        after=after,
         form=SheetForm(
             fields=(
                 Field(key="locks", kind="tick", label="Every lock still hangs, with its tag"),

@@ -2,10 +2,10 @@
 
 from typing import Any
 
-from ..coupling.families import FAMILIES
 from ..units import angle_mm_per_m
 from ..values import source_of
 from . import bolts
+from .screw_held import DEVICES
 from .steps import BenchForm, Fact, Field, JobFacts, Role, SheetForm, Stage, Step
 
 MACHINES = frozenset({Fact.MACHINES})
@@ -14,7 +14,7 @@ MACHINES = frozenset({Fact.MACHINES})
 def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
     """Rough, gap, straightedge, align; open once the steps ``after`` are done."""
     hubs = {Fact.FIRST_HUB} if job.closes_by_hub else {Fact.FIRST_HUB, Fact.SECOND_HUB}
-    slide = "Slide the loose hub for a small correction, or move the machine." if job.closes_by_hub else "Move the machine."
+    gap = [_gap(job, hubs)] if "gap_nominal_mm" in job.family.values else []
     return [
         Step(
             key="set.rough",
@@ -33,27 +33,14 @@ def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
                 )
             ),
         ),
-        Step(
-            key="set.gap",
-            stage=Stage.SET,
-            title="Set the gap between the hubs",
-            why="Too close preloads bearings and element; too far loses engagement.",
-            tool="caliper, or spacer bar and feelers",
-            after=("set.rough",),
-            needs=("gap_nominal_mm", "gap_plus_minus_mm"),
-            relies=frozenset({Fact.MACHINES, *hubs}),
-            moves=True,
-            may_authorise=True,
-            form=gap_form(job),
-            on_fail=f"{slide} Then read the gap again.",
-        ),
+        *gap,
         Step(
             key="set.straightedge",
             stage=Stage.SET,
             title="Lay the straightedge over both hubs",
             why="A first figure for the offset, without turning the shafts, before the dials go on.",
             tool="straightedge and feelers",
-            once=("set.gap",),
+            once=(gap[-1].key if gap else "set.rough",),
             needs=("offset_limit_mm",),
             relies=MACHINES,
             moves=True,
@@ -79,6 +66,35 @@ def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
     ]
 
 
+def _gap(job: JobFacts, hubs: set[Fact]) -> Step:
+    return Step(
+        key="set.gap",
+        stage=Stage.SET,
+        title="Set the gap between the hubs",
+        why="Too close preloads bearings and element; too far loses engagement.",
+        tool="caliper, or spacer bar and feelers",
+        after=("set.rough",),
+        needs=("gap_nominal_mm", "gap_plus_minus_mm"),
+        relies=frozenset({Fact.MACHINES, *hubs}),
+        moves=True,
+        may_authorise=True,
+        form=gap_form(job),
+        on_fail=f"{_how_to_close(job)} Then read the gap again.",
+    )
+
+
+def _how_to_close(job: JobFacts) -> str:
+    """What is moved to correct a gap: a hub that still slides, a hub that can be slackened again, or the machine."""
+    if job.closes_by_hub:
+        return "Slide the loose hub for a small correction, or move the machine."
+    held = [side for side in job.order() if job.line.hub(side).connection in DEVICES]
+    if not held:
+        return "Move the machine."
+    device = DEVICES[job.line.hub(held[-1]).connection].name
+    name = job.line.machine(held[-1]).called
+    return f"Move the machine; or slacken the {device} of the {name} hub, shift it, and true it again."
+
+
 def bolted_down(job: JobFacts) -> list[Step]:
     """Feet torqued, and the dials once more: tightening pulls a machine."""
     movable = job.line.machine(job.line.movable)
@@ -90,7 +106,7 @@ def bolted_down(job: JobFacts) -> list[Step]:
             why="All bolts in and hand tight first, then crosswise in rising passes, so that nothing is pulled aside.",
             tool="torque wrench in calibration",
             caution=f"{bolts.thread_words(job, 'foot_bolt_torque_nm')} All bolts in and hand tight first.".strip(),
-            after=("set.gap", "set.straightedge", "set.align"),
+            after=(*(["set.gap"] if "gap_nominal_mm" in job.family.values else []), "set.straightedge", "set.align"),
             needs=("foot_bolt_torque_nm",),
             relies=MACHINES,
             changes=frozenset({Fact.FEET}),
@@ -137,7 +153,7 @@ def gap_form(job: JobFacts) -> BenchForm:
 
 def gap_taken(job: JobFacts) -> str:
     """Where this family's gap is taken, in words."""
-    return FAMILIES[job.line.coupling.family].gap_taken
+    return job.family.gap_taken
 
 
 def straightedge_form(job: JobFacts) -> BenchForm:

@@ -7,11 +7,11 @@ from enum import StrEnum
 from typing import Any
 
 from ..line import LineSpec
-from ..values import VALUE_KINDS, Value, ValueCard
+from ..values import Value, ValueCard, value_kind
 from ..verdict import Verdict
 from .build import build
 from .close import CLOSING
-from .steps import Fact, JobFacts, Role, Step
+from .steps import Fact, JobFacts, Role, Scope, Step
 
 
 class EntryKind(StrEnum):
@@ -89,6 +89,11 @@ class StepNow:
     signed: Signature | None
     authorised: Signature | None
 
+    @property
+    def settled(self) -> bool:
+        """Done, or left out where it may be."""
+        return self.state is StepState.DONE or (self.step.optional and self.current is None)
+
 
 @dataclass(frozen=True, kw_only=True)
 class LedgerLine:
@@ -117,6 +122,10 @@ class RouteNow:
     questions: tuple[Entry, ...]  # unanswered
     last_number: int  # of the entries and signatures it was derived from
 
+    def next(self) -> StepNow | None:
+        """The first step that is still to be settled; None where all are."""
+        return next((now for now in self.steps if not now.settled), None)
+
     def find(self, key: str) -> StepNow | None:
         """The step of that key, or None."""
         return next((now for now in self.steps if now.step.key == key), None)
@@ -131,7 +140,7 @@ class RouteNow:
         why = [
             f"{now.step.title}: {now.stale_because or now.state.value}"
             for now in self.steps
-            if now.step.form.kind != "sign" and now.state is not StepState.DONE
+            if now.step.form.kind != "sign" and not now.settled
         ]
         why += [f"Ledger: {line.what}, {line.out - line.back} to count back" for line in self.ledger if line.open]
         return why + [f"Provisional: {what}" for what in self.provisional]
@@ -140,7 +149,13 @@ class RouteNow:
 DONE_VERDICTS = (Verdict.INSIDE, Verdict.CLOSE, Verdict.NOT_JUDGED)
 
 
-def stand(line: LineSpec, catalogue: ValueCard, entries: Sequence[Entry], signatures: Sequence[Signature]) -> RouteNow:
+def stand(
+    line: LineSpec,
+    catalogue: ValueCard,
+    entries: Sequence[Entry],
+    signatures: Sequence[Signature],
+    scope: Scope = Scope.FIT,
+) -> RouteNow:
     """The route of a job as it stands after these entries and signatures.
 
     ``entries``, ``signatures`` - in the order of their numbers; the two share one numbering. Readings that
@@ -148,7 +163,7 @@ def stand(line: LineSpec, catalogue: ValueCard, entries: Sequence[Entry], signat
     """
     card = value_card(catalogue, entries)
     latest = {e.step: e for e in entries if e.kind is EntryKind.READING}
-    facts = JobFacts(line=line, card=card, answers={key: e.inputs for key, e in latest.items()})
+    facts = JobFacts(line=line, card=card, answers={key: e.inputs for key, e in latest.items()}, scope=scope)
     steps = build(facts)
     changed = _changes(steps, entries)
     questions = _unanswered(entries)
@@ -156,12 +171,12 @@ def stand(line: LineSpec, catalogue: ValueCard, entries: Sequence[Entry], signat
     titles = {step.key: step.title for step in steps}
     found: dict[str, StepNow] = {}
     for step in steps:
-        blocked = [f"First: {titles[key]}" for key in step.after if found[key].state is not StepState.DONE]
+        blocked = [f"First: {titles[key]}" for key in step.after if not found[key].settled]
         blocked += [f"First: {titles[key]}" for key in step.once if found[key].current is None]
         blocked += [
-            f"Value missing: {VALUE_KINDS[key].title}. Look in {VALUE_KINDS[key].look_in}."
+            f"Value missing: {kind.title}. Look in {kind.look_in}."
             for key in step.needs
-            if key not in card
+            if key not in card and (kind := value_kind(key))
         ]
         current = latest.get(step.key)
         stale = _stale(step, current, changed)

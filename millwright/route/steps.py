@@ -6,8 +6,9 @@ from enum import StrEnum
 from typing import Any, Literal
 
 from ..coupling.families import FAMILIES
+from ..coupling.family import FamilyFacts
 from ..line import SIDES, LineSpec, Side
-from ..values import ValueCard
+from ..values import ValueCard, of_hub
 from ..verdict import Check
 
 
@@ -29,6 +30,7 @@ class Stage(StrEnum):
 
     MAKE_SAFE = "Make safe"
     RECEIVE = "Receive"
+    TAKE_OFF = "Take off"
     PREPARE = "Prepare"
     MOUNT = "Mount hubs"
     SET = "Set & align"
@@ -93,6 +95,14 @@ class SignForm:
     kind: Literal["sign"] = "sign"
 
 
+class Scope(StrEnum):
+    """What a job is there to do."""
+
+    FIT = "fit it"
+    REFIT = "take it off and fit it"
+    TAKE_OFF = "take it off"
+
+
 Answers = Mapping[str, Any]
 Judge = Callable[[Answers], tuple[list[Check], list[str]]]
 
@@ -117,10 +127,12 @@ class Step:
     hold: Role | None = None
     no_return: bool = False
     moves: bool = False  # moves of the machine are recorded here
+    optional: bool = False  # may be left out
     may_authorise: bool = False  # a lead may accept an over-limit value with a reason
     leaves_provisional: str = ""
     settled_by: str = ""  # the step that ends what this one leaves provisional
     judge: Judge | None = None
+    waits_for: str = ""  # the run of a hot hub that has to be cold first
     heat_plan: str = ""  # the step whose heat bench this run of a hot hub goes by; with it, events are taken here
 
 
@@ -131,17 +143,50 @@ class JobFacts:
     line: LineSpec
     card: ValueCard
     answers: Mapping[str, Answers] = field(default_factory=dict)  # latest answers of each sheet step
+    scope: Scope = Scope.FIT
+
+    @property
+    def family(self) -> FamilyFacts:
+        """What is known of the line's coupling."""
+        return FAMILIES[self.line.coupling.family]
 
     def first(self) -> Side:
         """The side whose hub is fixed first: the one that cannot slide afterwards, else that of the machine that stays."""
+        if len(self.family.hubs) == 1:
+            return self.family.hubs[0]
         fixed = [side for side in SIDES if not self.line.hub(side).slides]
         return fixed[0] if len(fixed) == 1 else self.line.stationary
 
     def second(self) -> Side:
-        """The other side."""
-        return "driven" if self.first() == "driver" else "driver"
+        """The other side; the same where only one hub is mounted."""
+        return self.order()[-1]
+
+    def order(self) -> list[Side]:
+        """The sides in the order their hubs go on."""
+        first = self.first()
+        return [first, *(side for side in self.family.hubs if side != first)]
 
     @property
     def closes_by_hub(self) -> bool:
         """The gap is closed by sliding the second hub; else the machine is moved up to it."""
-        return FAMILIES[self.line.coupling.family].closes_by_hub and self.line.hub(self.second()).slides
+        return self.family.closes_by_hub and self.line.hub(self.second()).slides
+
+    def hub_fact(self, side: Side) -> Fact:
+        """The place of this hub on its shaft, as a fact that readings rely on."""
+        return Fact.FIRST_HUB if side == self.first() else Fact.SECOND_HUB
+
+    def fit_fact(self, side: Side) -> Fact:
+        """What was measured of this hub and its shaft: a decision and a temperature rest on it."""
+        return Fact.FIRST_FIT if side == self.first() else Fact.SECOND_FIT
+
+    def heat_fact(self, side: Side) -> Fact:
+        """The temperature worked out for this hub: a run goes by it."""
+        return Fact.FIRST_HEAT if side == self.first() else Fact.SECOND_HEAT
+
+    def key(self, key: str, side: Side) -> str:
+        """The line of the value card this hub goes by."""
+        return of_hub(self.card, key, side)
+
+    def limit(self, key: str) -> float:
+        """A figure of the card at the speed of this line. It must be there."""
+        return self.card[key].at(self.line.speed_rpm)

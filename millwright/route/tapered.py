@@ -5,37 +5,37 @@ from typing import Any
 
 from ..coupling.tighten import BAND_SHARE, BAND_SOURCE
 from ..line import Side
+from ..mounting.taper import Cone
 from ..values import source_of
 from ..verdict import Check, judge
-from . import bolts, keyed, keyed_interference
+from . import bolts, keyed, keyed_interference, surfaces, true
 from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
 
 NUT_TORQUE = "lock_nut_torque_nm"
-VALUES = ("taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent", "hub_ceiling_c", NUT_TORQUE)
+INTERFERENCE, MISMATCH, CONTACT = "taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent"
+VALUES = (INTERFERENCE, MISMATCH, CONTACT, "hub_ceiling_c", NUT_TORQUE)
 DECISIONS = ("heat it and draw it up", "needs work", "refuse the hub")
 
 
 def prepare(job: JobFacts, side: Side) -> list[Step]:
     """Clean and dry, measure and blue, decide, work out the heat."""
     name = job.line.machine(side).called
+    wanted = tuple(job.key(key, side) for key in (INTERFERENCE, MISMATCH, CONTACT))
     return [
-        Step(
-            key=f"prepare.clean.{side}",
-            stage=Stage.PREPARE,
-            title=f"Clean both tapers, {name}",
+        surfaces.clean(
+            job,
+            side,
+            what="both tapers",
             why="Debris keeps a taper from seating true. Nothing is put on it: it holds dry.",
-            tool="fine file, abrasive strip, lint-free cloth",
-            caution="Solvent that does not burn. No paste, no oil on the taper.",
-            after=("prepare.dead",),
-            form=SheetForm(
-                fields=(
-                    Field(key="coating", kind="tick", label="Preservative off shaft, bore, keyway, nut and thread"),
-                    Field(key="burrs", kind="tick", label="Burrs and dents taken off at keyway edges and ends"),
-                    Field(key="wiped", kind="tick", label="Both tapers wiped lint-free, dry and free of oil"),
-                    Field(key="key", kind="tick", label="Key tried: snug sideways, room on top, if there is one"),
-                )
+            takes=surfaces.FRICTION_TAKES,
+            ticks=(
+                Field(key="coating", kind="tick", label="Preservative off shaft, bore, keyway, nut and thread"),
+                Field(key="burrs", kind="tick", label="Burrs and dents taken off at keyway edges and ends"),
+                Field(key="wiped", kind="tick", label="Both tapers wiped lint-free"),
+                Field(key="key", kind="tick", label="Key tried: snug sideways, room on top, if there is one"),
             ),
         ),
+        *true.bare_shaft(job, side, wanted=False),
         Step(
             key=f"prepare.taper.{side}",
             stage=Stage.PREPARE,
@@ -43,10 +43,10 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             why="Tapers that differ bear at one end only; the blue shows what the micrometer cannot.",
             tool="micrometers, depth gauge, thin layout blue",
             after=(f"prepare.clean.{side}",),
-            changes=frozenset({keyed.fit_fact(job, side)}),
-            needs=("taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent"),
+            changes=frozenset({job.fit_fact(side)}),
+            needs=wanted,
             may_authorise=True,
-            form=BenchForm(bench="taper", preset={**_taper_preset(job), "must_have": ["contact"]}),
+            form=BenchForm(bench="taper", preset={**_taper_preset(job, side), "must_have": ["contact"]}),
             on_fail="Clean, thinner blue, try again. Tapers that do not match go back to the maker or the shop.",
         ),
         keyed.decide(
@@ -62,16 +62,17 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             side,
             why="On a taper the temperature decides where the hub stops. Room wanted: only what the carry costs.",
             caution="The ceiling is the maker's. After a miss the new temperature comes from what was reached.",
-            needs=("hub_ceiling_c",),
-            form=BenchForm(bench="heat", preset=_heat_preset(job), suggest=_heat_suggest(job, side)),
+            needs=(job.key("hub_ceiling_c", side),),
+            form=BenchForm(bench="heat", preset=_heat_preset(job, side), suggest=_heat_suggest(job, side)),
         ),
     ]
 
 
-def mount(job: JobFacts, side: Side) -> list[Step]:
+def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
     """The gate, hand tight and the mark, the run, the draw-up reached, the lock nut."""
     name = job.line.machine(side).called
-    torque = bolts.torque_words(job, NUT_TORQUE)
+    nut = job.key(NUT_TORQUE, side)
+    torque = bolts.torque_words(job, nut)
     hot = keyed_interference.hot_run(
         job,
         side,
@@ -82,6 +83,7 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
         *keyed_interference.before_the_run(
             job,
             side,
+            before,
             Field(key="hand_tight", kind="tick", label="Hub tried on cold, hand tight; stand-out of the shaft noted"),
             Field(key="mark", kind="tick", label="Draw-up marked on the shaft from there"),
         ),
@@ -95,10 +97,10 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
             tool="depth gauge over hub face and shaft end",
             caution="Missed: take it off, and let hub and shaft both cool before the next try.",
             after=(f"mount.cold.{side}",),
-            needs=("taper_interference_mm",),
-            relies=frozenset({keyed.hub_fact(job, side)}),
+            needs=(job.key(INTERFERENCE, side),),
+            relies=frozenset({job.hub_fact(side)}),
             may_authorise=True,
-            form=BenchForm(bench="taper", preset={**_taper_preset(job), "must_have": ["draw-up"]}),
+            form=BenchForm(bench="taper", preset={**_taper_preset(job, side), "must_have": ["draw-up"]}),
             on_fail="Off again, with the nut left on a few turns. Work out the heat anew, then heat it again.",
         ),
         Step(
@@ -107,9 +109,9 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
             title=f"Lock the nut, {name} hub",
             why="A nut tightened on a hot hub goes slack as it cools.",
             tool="torque wrench, hook or socket for the nut",
-            caution=f"Only on a cold hub. {bolts.thread_words(job, NUT_TORQUE)}".strip(),
+            caution=f"Only on a cold hub. {bolts.thread_words(job, nut)}".strip(),
             after=(f"mount.draw.{side}",),
-            needs=(NUT_TORQUE,),
+            needs=(nut,),
             form=SheetForm(
                 fields=(
                     Field(key="torque_nm", kind="number", label="Lock nut pulled to", unit="N·m", detail=torque),
@@ -123,51 +125,60 @@ def mount(job: JobFacts, side: Side) -> list[Step]:
                     ),
                 )
             ),
-            judge=lambda answers: _judge_nut(job, answers),
+            judge=lambda answers: _judge_nut(job, side, answers),
             on_fail="Pull it to its torque, on a cold hub.",
         ),
+        *true.tight(job, side, f"mount.nut.{side}", wanted=False),
     ]
 
 
-def _judge_nut(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str]]:
-    """The nut's torque against the card, as closely as a wrench in calibration repeats."""
-    pulled = answers.get("torque_nm")
-    if not isinstance(pulled, int | float) or NUT_TORQUE not in job.card:
-        return [], []
-    torque = job.card[NUT_TORQUE].value
-    low, high = torque * (1 - BAND_SHARE), torque * (1 + BAND_SHARE)
-    source = f"{source_of(job.card, NUT_TORQUE)}; {BAND_SOURCE}"
-    return [judge("lock nut", pulled, "N·m", low=low, high=high, source=source)], []
+def _judge_nut(job: JobFacts, side: Side, answers: Answers) -> tuple[list[Check], list[str]]:
+    """The nut's torque as closely as a wrench in calibration repeats; the hub's place against where it was found."""
+    nut, pulled, face = job.key(NUT_TORQUE, side), answers.get("torque_nm"), answers.get("face_mm")
+    checks, advice = [], []
+    if isinstance(pulled, int | float) and nut in job.card:
+        torque = job.card[nut].value
+        low, high = torque * (1 - BAND_SHARE), torque * (1 + BAND_SHARE)
+        source = f"{source_of(job.card, nut)}; {BAND_SOURCE}"
+        checks.append(judge("lock nut", pulled, "N·m", low=low, high=high, source=source))
+    found = job.answers.get(keyed.AS_FOUND, {}).get(f"standout_{side}_mm")
+    if isinstance(face, int | float) and isinstance(found, int | float):
+        checks.append(judge("place against as found", face - found, "mm", source="stand-out before it came off"))
+        advice.append(f"Found at {found:g} mm, now {face:g} mm. The same hub on the same shaft comes back to its place.")
+    return checks, advice
 
 
 def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     """The lock nut once more before release."""
     label = f"Lock nut, {job.line.machine(side).called} hub"
-    return (Field(key=f"nut_{side}", kind="condition", label=label, detail=bolts.torque_words(job, NUT_TORQUE)),)
+    return (
+        Field(key=f"nut_{side}", kind="condition", label=label, detail=bolts.torque_words(job, job.key(NUT_TORQUE, side))),
+    )
 
 
-def _taper_preset(job: JobFacts) -> dict[str, Any]:
+def _taper_preset(job: JobFacts, side: Side) -> dict[str, Any]:
     card = job.card
+    interference, mismatch, contact = (job.key(key, side) for key in (INTERFERENCE, MISMATCH, CONTACT))
     preset: dict[str, Any] = {}
-    if "taper_interference_mm" in card:
-        preset["interference_mm"] = card["taper_interference_mm"].value
-    if "taper_mismatch_mm" in card:
-        preset["mismatch_max_mm"] = card["taper_mismatch_mm"].value
-        preset["mismatch_source"] = source_of(card, "taper_mismatch_mm")
-    if "taper_contact_percent" in card:
-        preset["contact_min"] = card["taper_contact_percent"].value / 100
-        preset["contact_source"] = source_of(card, "taper_contact_percent")
+    if interference in card:
+        preset["interference_mm"] = card[interference].value
+    if mismatch in card:
+        preset["mismatch_max_mm"] = card[mismatch].value
+        preset["mismatch_source"] = source_of(card, mismatch)
+    if contact in card:
+        preset["contact_min"] = card[contact].value / 100
+        preset["contact_source"] = source_of(card, contact)
     return preset
 
 
-def _heat_preset(job: JobFacts) -> dict[str, Any]:
-    card = job.card
-    if "hub_ceiling_c" not in card or "taper_interference_mm" not in card:
+def _heat_preset(job: JobFacts, side: Side) -> dict[str, Any]:
+    card, ceiling, interference = job.card, job.key("hub_ceiling_c", side), job.key(INTERFERENCE, side)
+    if ceiling not in card or interference not in card:
         return {}
     return {
-        "interference_mm": card["taper_interference_mm"].value,
-        "ceiling_c": card["hub_ceiling_c"].value,
-        "ceiling_source": source_of(card, "hub_ceiling_c"),
+        "interference_mm": card[interference].value,
+        "ceiling_c": card[ceiling].value,
+        "ceiling_source": source_of(card, ceiling),
     }
 
 
@@ -178,7 +189,8 @@ def _heat_suggest(job: JobFacts, side: Side) -> dict[str, Any]:
         "assembly_clearance_mm": 0.0,
         "hub": {"outside_mm": hub.diameter_mm, "length_mm": hub.length_mm},
     }
-    bore: Mapping[str, float] = job.answers.get(f"prepare.taper.{side}", {}).get("bore", {})
+    bore: Mapping[str, Any] = job.answers.get(f"prepare.taper.{side}", {}).get("bore", {})
     if bore:
-        suggest["bore_mm"] = round((bore["large_mm"] + bore["small_mm"]) / 2, 6)
+        cone = Cone.model_validate(bore)
+        suggest["bore_mm"] = round((cone.large_mm + cone.small) / 2, 6)
     return suggest

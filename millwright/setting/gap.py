@@ -13,6 +13,7 @@ from ..clock import (
     fit_clock,
     say_clock,
     say_stands_out,
+    say_toward,
 )
 from ..clock import working as clock_working
 from ..model import Model, Size
@@ -132,7 +133,7 @@ def _advice(given: GapInput, fit: ClockFit, verdict: Verdict, checks: list[Check
             way = "Close" if off > 0 else "Open"
             advice.append(f"{way} the gap by {abs(off):.2f} mm to reach the middle of the band, {middle:.2f} mm.")
     if verdict is Verdict.OVER and any(c.status == "over" and c.name in ("angle", "spread of the gap") for c in checks):
-        advice.append(f"The gap opens at {say_clock(fit.peak_deg)}. Take the angle out, then read the gap again.")
+        advice.append(f"The gap opens at {say_toward(fit.peak_deg)}. Take the angle out, then read the gap again.")
     if given.bar_mm is not None:
         advice.append("Push the bar in to the same depth at every place.")
     return advice

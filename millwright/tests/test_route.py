@@ -5,7 +5,6 @@ from typing import Any
 
 from millwright.errors import UnusableInput
 from millwright.route import entry
-from millwright.route.build import why_no_route
 from millwright.route.state import EntryKind, SignatureKind, StepState
 from millwright.route.steps import Role
 from millwright.verdict import Verdict
@@ -74,16 +73,6 @@ class OrderTest(unittest.TestCase):
             work.enter("safe.locks", {"question": asked.id, "text": "no"}, EntryKind.ANSWER)
         work.enter("safe.locks", {"question": asked.id, "text": "No."}, EntryKind.ANSWER, role=Role.LEAD)
         self.assertEqual(work.state("safe.locks"), "open")
-
-    def test_no_route_is_promised_where_there_is_none(self) -> None:
-        work = Work()
-        self.assertIsNone(why_no_route(work.line))
-        for other in (
-            {"family": "steel grid"},
-            {"driven_hub": work.line.hub("driven").model_copy(update={"connection": "clamp ring"})},
-        ):
-            coupling = work.line.coupling.model_copy(update=other)
-            self.assertIsNotNone(why_no_route(work.line.model_copy(update={"coupling": coupling})))
 
 
 class StaleTest(unittest.TestCase):

@@ -1,14 +1,16 @@
 """A job worked on by one person, in memory: what tests of the route stand on."""
 
 import json
+from collections.abc import Mapping
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
-from millwright.line import LineSpec
+from millwright.line import LineSpec, Side
 from millwright.model import read_json
 from millwright.route import entry
+from millwright.route.build import values_of_connection, values_of_family
 from millwright.route.state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState, stand
-from millwright.route.steps import BenchForm, Role, SheetForm
+from millwright.route.steps import BenchForm, Role, Scope, SheetForm
 from millwright.values import Source, Value
 from millwright.verdict import Verdict
 
@@ -36,6 +38,10 @@ FIGURES = {
     "taper_mismatch_mm": 0.01,
     "taper_contact_percent": 80,
     "lock_nut_torque_nm": 250,
+    "hub_screws": 8,
+    "hub_screw_torque_nm": 35,
+    "shaft_runout_mm": 0.05,
+    "hub_runout_mm": 0.05,
 }
 CONE = {"large_mm": 90.0, "small_mm": 80.0, "length_mm": 120.0}
 CLOCKS = (0, 90, 180, 270)
@@ -60,6 +66,15 @@ def bolts(count: int, torque: float, passes: tuple[float, ...]) -> dict[str, Any
     }
 
 
+def rounds(count: int, torque: float, turned: tuple[int, ...]) -> dict[str, Any]:
+    """A part round and full rounds; ``turned`` - how many screws still turned in each full round."""
+    pulls = bolts(count, torque, (0.5, *(1.0 for _ in turned)))["pulls"]
+    for pull in pulls:
+        pull["moved"] = pull["pass"] == 1 or pull["bolt"] <= turned[pull["pass"] - 2]
+    return {"pulls": pulls}
+
+
+TRUE = {"readings": ring(0.0, 0.01, 0.02, 0.01), "kind": "rim"}
 READINGS: dict[str, dict[str, Any]] = {
     "prepare.fit": {"shaft_mm": [48.01], "bore_mm": [48.03]},
     "prepare.key": {
@@ -67,8 +82,6 @@ READINGS: dict[str, dict[str, Any]] = {
         "shaft_keyway": {"width_mm": 14.01, "depth_mm": 5.4},
         "hub_keyway": {"width_mm": 14.03, "depth_mm": 3.8, "length_mm": 60},
     },
-    "mount.screw": bolts(1, 25, (1,)),
-    "couple.screw": bolts(1, 25, (1,)),
     "set.gap": {"readings": ring(30, 30, 30, 30), "diameter_mm": 105},
     "couple.gap": {"readings": ring(30, 30, 30, 30), "diameter_mm": 105},
     "set.straightedge": {
@@ -78,12 +91,15 @@ READINGS: dict[str, dict[str, Any]] = {
     },
     "set.align": dials(0.0),
     "couple.align": dials(0.0),
-    "couple.feet": bolts(4, 190, (0.5, 0.75, 1)),
-    "mount.screw.second": bolts(1, 25, (1,)),
-    "couple.flange": bolts(6, 80, (0.5, 0.75, 1)),
     "couple.sleeve": {"readings": ring(4.1, 4.2, 4.2, 4.1), "diameter_mm": 105},
     "prepare.taper": {"shaft": CONE, "bore": CONE, "contact": [[1.0] * 8] * 4},
     "mount.draw": {"shaft": CONE, "bore": CONE, "hand_tight_standout_mm": 40.78, "fitted_standout_mm": 41.62},
+    "prepare.shaft": TRUE,
+    "mount.true": {**TRUE, "second": {"on": "face", "readings": ring(0.0, 0.0, 0.01, 0.0)}},
+    "mount.runout": {**TRUE, "second": {"on": "face", "readings": ring(0.0, 0.0, 0.01, 0.0)}},
+    "mount.clamp": rounds(8, 35, (8, 3, 0)),
+    "off.gap": {"readings": ring(30, 30, 30, 30), "diameter_mm": 105},
+    "off.align": dials(0.0),
     "prepare.heat": {
         "bore_mm": 48.0,
         "interference_mm": 0.04,
@@ -95,6 +111,7 @@ READINGS: dict[str, dict[str, Any]] = {
 }
 SHRUNK = {"shaft_mm": [48.04], "bore_mm": [48.0]}
 WORDS = {
+    "surface": "clean and dry",
     "series": "Trial J",
     "size": "42",
     "hub_c": 24,
@@ -108,7 +125,13 @@ class Work:
     """A job worked on by one person, in memory."""
 
     def __init__(
-        self, *, family: str = "jaw, curved", held: tuple[str, str] = ("keyed, slip fit", "keyed, slip fit"), **spec: Any
+        self,
+        *,
+        family: str = "jaw, curved",
+        held: tuple[str, str] = ("keyed, slip fit", "keyed, slip fit"),
+        scope: Scope = Scope.FIT,
+        card: dict[str, float] | None = None,
+        **spec: Any,
     ) -> None:
         machine = {"drawn_as": "motor", "shaft_diameter_mm": 48, "foot_bolts": 4}
         feet = [{"name": f"motor {n}", "from_coupling_mm": x} for n, x in (("front", 300), ("rear", 586))]
@@ -130,13 +153,16 @@ class Work:
         self.line = read_json(LineSpec, json.dumps(line))
         source = Source(kind="sample", document="Trial sheet")
         means = {"offset_limit_mm": "offset", **dict.fromkeys((k for k in FIGURES if "torque" in k), "dry")}
-        self.card = {k: Value(value=v, means=means.get(k, ""), source=source) for k, v in FIGURES.items()}
+        asked = {*values_of_family(family), *(key for way in held for key in values_of_connection(way))}
+        figures = {**{k: v for k, v in FIGURES.items() if k in asked}, **(card or {})}
+        self.card = {k: Value(value=v, means=means.get(k.split("@")[0], ""), source=source) for k, v in figures.items()}
+        self.scope = scope
         self.entries: list[Entry] = []
         self.signatures: list[Signature] = []
 
     def route(self) -> RouteNow:
         """Where it stands."""
-        return stand(self.line, self.card, self.entries, self.signatures)
+        return stand(self.line, self.card, self.entries, self.signatures, self.scope)
 
     def state(self, key: str) -> str:
         """One step's state."""
@@ -164,6 +190,12 @@ class Work:
         self.entries.append(made)
         return made
 
+    def judged(self, made: Entry) -> Mapping[str, Any]:
+        """What an entry that was made says, evaluated again."""
+        now = self.route().find(made.step)
+        assert now is not None
+        return entry.evaluate(now, made.inputs)[1]
+
     def sign(self, key: str, kind: SignatureKind = SignatureKind.HOLD) -> None:
         """The current reading of a step, signed."""
         now = self.route().find(key)
@@ -189,9 +221,13 @@ class Work:
         now = self.route().find(key)
         assert now is not None
         form = now.step.form
-        if key.startswith("prepare.fit") and not self.line.hub("driver" if "driver" in key else "driven").slides:
+        side: Side = "driver" if "driver" in key else "driven"
+        held = self.line.hub(side).connection
+        if key.startswith("prepare.fit") and held == SHRINK:
             return SHRUNK
         if isinstance(form, BenchForm):
+            if form.bench == "tighten" and not form.preset.get("until_still"):
+                return bolts(form.preset["bolts"], form.preset["torque_nm"], tuple(form.preset["passes"]))
             return READINGS[key] if key in READINGS else READINGS[key.rsplit(".", 1)[0]]
         assert isinstance(form, SheetForm)
         usual: dict[str, Any] = {
@@ -210,7 +246,7 @@ class Work:
     def until(self, last: str | None) -> None:
         """Every step that is not done, in working order, up to but without the last."""
         for _ in range(200):
-            now = next((n for n in self.route().steps if n.state is not StepState.DONE), None)
+            now = self.route().next()
             if now is None or now.step.key == last:
                 return
             if now.state is StepState.TO_SIGN:

@@ -36,6 +36,7 @@ class ValueKindOut(Schema):
     high: float
     means: list[str]
     ask: str
+    by_speed: bool
 
 
 class CatalogueOut(Schema):

@@ -113,6 +113,7 @@ AFTER_MOVE: dict[str, dict[str, Any]] = {
 
 _WORDS = {
     "who": "J. Thornquist",
+    "surface": "mounting paste, thin",
     "series": "Brackwater C",
     "size": "105",
     "wrench": "Wrench 3",

@@ -20,7 +20,7 @@ from server.jobs.models import Job
 from server.plant.actions import save_line
 from server.plant.models import Line
 
-from . import blower, drum_turner, kiln_fan
+from . import blower, drum_turner, kiln_fan, pump
 from .lines import LINES, VALUES
 
 SITE = "Quillmere Maltings"
@@ -64,6 +64,7 @@ def build_demo(*, password: str, now: datetime) -> Site:
     work.enter("set.align", blower.FOUND)
     heat_a_hub(lines["Kiln fan A"], millwright, lead, now)
     draw_up_a_taper(lines["Drum turner"], millwright, lead, now)
+    tap_a_hub_true(lines["Chilled-water pump 1"], millwright, lead, now)
     return site
 
 
@@ -86,6 +87,16 @@ def draw_up_a_taper(line: Line, millwright: Membership, lead: Membership, now: d
     work = Work(start_job(line, by=lead, title=title, now=start), millwright, lead, start, drum_turner.fill)
     work.until(drum_turner.MISSED)
     work.enter(drum_turner.MISSED, drum_turner.FIRST_TRY)
+
+
+def tap_a_hub_true(line: Line, millwright: Membership, lead: Membership, now: datetime) -> None:
+    """A job on the chilled-water pump: its clamped hub runs out, half tight."""
+    start = now - timedelta(hours=4)
+    work = Work(
+        start_job(line, by=lead, title="New coupling, pump hub clamped", now=start), millwright, lead, start, pump.fill
+    )
+    work.until(pump.NOT_TRUE)
+    work.enter(pump.NOT_TRUE, pump.FIRST_READING)
 
 
 class Work:
@@ -126,7 +137,7 @@ class Work:
         """Every open step in working order, up to but without the last."""
         for _ in range(MOST_STEPS):
             job = Job.objects.get(pk=self.job.pk)
-            now = next((n for n in job.stand().steps if n.state is not StepState.DONE), None)
+            now = job.stand().next()
             if now is None or now.step.key == last:
                 return
             if now.state is StepState.TO_SIGN:

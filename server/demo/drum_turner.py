@@ -42,6 +42,7 @@ _READINGS: dict[str, dict[str, Any]] = {
 }
 _WORDS = {"series": "Brackwater GT", "size": "4", "hub_c": 21.0, "standout_mm": 0.0}
 _WORDS_OF_TAPER = {
+    "surface": "clean and dry",
     "standout_mm": 41.34,
     "decision": "heat it and draw it up",
     "reason": "83 % blue, tapers match within 0.01",

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from millwright.values import Source, Value
+from millwright.values import Source, UpTo, Value
 
 
 def _sample(value: float, page: str, means: str = "", document: str = "Brackwater couplings, sample sheet") -> Value:
@@ -55,7 +55,31 @@ DRUM_TURNER_VALUES: dict[str, Value] = {
     "taper_contact_percent": _sample(80, "15"),
     "lock_nut_torque_nm": _sample(420, "15", "oiled"),
 }
+PUMP_VALUES: dict[str, Value] = {
+    "fit_min_mm": _sample(-0.045, "6"),
+    "fit_max_mm": _sample(-0.005, "6"),
+    "fit_min_mm@driven": _sample(-0.030, "16"),
+    "fit_max_mm@driven": _sample(-0.008, "16"),
+    "set_screw_torque_nm": _sample(25, "8", "dry"),
+    "hub_screws": _sample(8, "16"),
+    "hub_screw_torque_nm": _sample(35, "16", "dry", "Brackwater clamp rings, sample sheet"),
+    "shaft_runout_mm": _site(0.03, "3"),
+    "hub_runout_mm": Value(
+        value=0.03,
+        up_to=[UpTo(rpm=1000, value=0.08), UpTo(rpm=1800, value=0.05)],
+        source=Source(kind="sample", document="Brackwater clamp rings, sample sheet", issue="2", page="17"),
+    ),
+    "gap_nominal_mm": _sample(140, "7"),
+    "gap_plus_minus_mm": _sample(0.4, "7"),
+    "offset_limit_mm": _sample(0.20, "9", "offset"),
+    "angle_limit_deg": _sample(0.20, "9"),
+    "flange_bolts": _sample(8, "7"),
+    "flange_bolt_torque_nm": _sample(62, "8", "oiled"),
+    "sliding_mm_per_s": _site(2.8, "2, grade fine"),
+    "foot_bolt_torque_nm": _site(120, "5", "oiled"),
+}
 VALUES: dict[str, dict[str, Value]] = {
+    "Chilled-water pump 1": PUMP_VALUES,
     "Steep aeration blower 2": BLOWER_VALUES,
     "Kiln fan A": KILN_FAN_VALUES,
     "Drum turner": DRUM_TURNER_VALUES,
@@ -160,7 +184,7 @@ LINES: dict[str, dict[str, Any]] = {
         "140",
         2950.0,
         128.0,
-        connection="clamp ring",
+        driven_connection="clamp ring",
     ),
     "Malt auger 3": _line(
         _machine("Gearmotor", "gearmotor", 50.0, (200.0, 380.0), power_kw=5.5),

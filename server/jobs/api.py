@@ -19,7 +19,7 @@ from .actions.sign import sign
 from .actions.start_job import start_job
 from .models import Entry, Job, Signature
 from .schemas import EntryIn, EntryOut, FloorLine, HistoryJob, JobIn, JobOut, SignatureIn, SignatureOut
-from .show import bore_closes_at, job_out, standing
+from .show import hot_hub, job_out, standing
 
 router = Router(tags=["jobs"])
 REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
@@ -55,7 +55,8 @@ def _in_hand(job: Job) -> dict[str, object]:
         "number": job.number,
         "title": job.title,
         "at": standing(route, {str(e.id): e for e in entries}),
-        "bore_closes_at": bore_closes_at(route, entries),
+        "hot_hub": hot_hub(route, entries),
+        "stages": list(dict.fromkeys(n.step.stage for n in route.steps)),
         "now": timezone.now(),
         "to_sign": [n.step.title for n in route.steps if n.state is StepState.TO_SIGN],
         "questions": len(route.questions),
@@ -73,7 +74,9 @@ def start(request: HttpRequest, line_id: UUID, payload: JobIn):
     """Start a job. 409 where the line has an open one."""
     member = member_of(request)
     line = get_object_or_404(Line.objects.visible_to(member), pk=line_id)
-    return Status(201, job_out(start_job(line, by=member, title=payload.title.strip(), now=timezone.now())))
+    return Status(
+        201, job_out(start_job(line, by=member, title=payload.title.strip(), scope=payload.scope, now=timezone.now()))
+    )
 
 
 @router.get("/{job_id}", response={200: JobOut, 404: ErrorsOut}, operation_id="job_read", url_name="job")

@@ -10,7 +10,7 @@ from django.shortcuts import get_object_or_404
 from millwright.line import LineSpec
 from millwright.route import state
 from millwright.route.close import CLOSING
-from millwright.route.steps import Role
+from millwright.route.steps import Role, Scope
 from millwright.values import Value as CardValue
 from millwright.values import ValueCard
 from millwright.verdict import Verdict
@@ -45,6 +45,7 @@ class Job(models.Model):
     line = models.ForeignKey(Line, on_delete=models.PROTECT, related_name="jobs")
     number = models.PositiveIntegerField()
     title = models.CharField(max_length=120)
+    scope = models.CharField(max_length=30, default=Scope.FIT.value)
     spec = models.JSONField(help_text="millwright.line.LineSpec at the start of the job")
     card = models.JSONField(help_text="millwright.values.ValueCard at the start of the job")
     started_by = models.CharField(max_length=150)
@@ -54,7 +55,10 @@ class Job(models.Model):
 
     class Meta:
         ordering = ["-number"]
-        constraints = [models.UniqueConstraint(fields=["site", "number"], name="job_number_once_per_site")]
+        constraints = [
+            models.UniqueConstraint(fields=["site", "number"], name="job_number_once_per_site"),
+            models.CheckConstraint(condition=Q(scope__in=[s.value for s in Scope]), name="job_scope_known"),
+        ]
 
     def __str__(self) -> str:
         return f"Job {self.number}"
@@ -72,7 +76,8 @@ class Job(models.Model):
     def stand_after(self, entries: list[state.Entry]) -> state.RouteNow:
         """`stand`, with entries that are loaded already."""
         card: ValueCard = {key: CardValue.model_validate(value) for key, value in self.card.items()}
-        return state.stand(self.as_spec, card, entries, [signature.as_core for signature in self.signatures.all()])
+        signatures = [signature.as_core for signature in self.signatures.all()]
+        return state.stand(self.as_spec, card, entries, signatures, Scope(self.scope))
 
 
 class EntryQuerySet(models.QuerySet["Entry"]):

@@ -7,9 +7,9 @@ from uuid import UUID
 from ninja import Field, Schema
 
 from millwright.line import LineSpec
-from millwright.route.heat_run import Phase
+from millwright.route.heat_run import Phase, Until
 from millwright.route.state import EntryKind, SignatureKind, StepState
-from millwright.route.steps import FieldKind, Role, Stage
+from millwright.route.steps import FieldKind, Role, Scope, Stage
 from millwright.units import LengthUnit
 from millwright.values import Value
 from millwright.verdict import Verdict
@@ -19,6 +19,7 @@ class JobIn(Schema, extra="forbid"):
     """A job to start."""
 
     title: str = Field(min_length=1, max_length=120)
+    scope: Scope = Scope.FIT
 
 
 class EntryIn(Schema, extra="forbid"):
@@ -113,6 +114,10 @@ class HeatRunOut(Schema):
     hub_c: float | None
     hub_read_at: datetime | None
     clear_mm: float | None
+    heating_s: float | None
+    window_s: float | None
+    cooling_s: float | None
+    ready_at: datetime | None
 
 
 class StepOut(Schema):
@@ -129,10 +134,12 @@ class StepOut(Schema):
     hold: Role | None
     no_return: bool
     moves: bool
+    optional: bool
     may_authorise: bool
     needs: list[str]
     heat_plan: str
     heat_run: HeatRunOut | None
+    not_before: datetime | None = Field(description="when the hub this step waits for is cold")
     state: StepState
     blocked_by: list[str]
     stale_because: str
@@ -158,6 +165,7 @@ class JobOut(Schema):
     id: UUID
     number: int
     title: str
+    scope: Scope
     line_id: UUID
     line_name: str
     spec: LineSpec
@@ -187,6 +195,13 @@ class StagesDone(Schema):
     of: str
 
 
+class HotHub(Schema):
+    """A hub that is hot, and what is waited for."""
+
+    until: Until
+    at: datetime
+
+
 class FloorJob(Schema):
     """A job as the floor shows it."""
 
@@ -196,7 +211,8 @@ class FloorJob(Schema):
     at: StagesDone
     to_sign: list[str]
     questions: int
-    bore_closes_at: datetime | None
+    hot_hub: HotHub | None
+    stages: list[Stage]
     now: datetime = Field(description="the server's clock")
 
 

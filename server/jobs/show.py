@@ -10,8 +10,8 @@ from django.utils import timezone
 
 from millwright.model import read_json
 from millwright.mounting.heat import HeatInput
-from millwright.route.heat_run import HeatRun, Phase, stand_run
-from millwright.route.state import EntryKind, RouteNow, StepNow, StepState
+from millwright.route.heat_run import HeatRun, Until, stand_run
+from millwright.route.state import EntryKind, RouteNow, StepNow
 from millwright.route.steps import BenchForm, SheetForm
 
 from .models import Entry, Job
@@ -25,6 +25,7 @@ def job_out(job: Job) -> dict[str, Any]:
         "id": job.id,
         "number": job.number,
         "title": job.title,
+        "scope": job.scope,
         "line_id": job.line_id,
         "line_name": job.line.name,
         "spec": job.as_spec,
@@ -52,17 +53,29 @@ def _heat_run(now: StepNow, route: RouteNow, entries: list[Entry]) -> HeatRun | 
     return stand_run(read_json(HeatInput, json.dumps(current.inputs)), events)
 
 
-def bore_closes_at(route: RouteNow, entries: list[Entry]) -> datetime | None:
-    """When the bore of a hub that is on its way to the shaft closes; None where none is."""
-    runs = [_heat_run(now, route, entries) for now in route.steps if now.step.heat_plan]
-    return min((run.closes_at for run in runs if run and run.phase is Phase.OUT and run.closes_at), default=None)
+def _cold_at(hot: str, route: RouteNow, entries: list[Entry]) -> datetime | None:
+    """When a hub is cold enough for the step that waits for it; None where nothing is waited for, or not yet known."""
+    run = (now := route.find(hot)) and _heat_run(now, route, entries)
+    return run.touch_at if run else None
+
+
+def hot_hub(route: RouteNow, entries: list[Entry]) -> dict[str, Any] | None:
+    """What is waited for of a hub that is hot, the most pressing; None where none is."""
+    waits = []
+    for now in route.steps:
+        run = _heat_run(now, route, entries) if now.step.heat_plan else None
+        cold = next((n for n in route.steps if n.step.waits_for == now.step.key), None)
+        if run and not (cold and cold.settled) and (wait := run.waits) is not None:
+            waits.append(wait)
+    first = min(waits, key=lambda wait: (list(Until).index(wait[0]), wait[1]), default=None)
+    return {"until": first[0], "at": first[1]} if first else None
 
 
 def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]:
     step = now.step
     plain = {
         name: getattr(step, name)
-        for name in ("key", "stage", "title", "why", "tool", "caution", "on_fail", "hold", "no_return", "moves")
+        for name in ("key", "stage", "title", "why", "tool", "caution", "on_fail", "hold", "no_return", "moves", "optional")
     }
     return {
         **plain,
@@ -70,6 +83,7 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]
         "needs": step.needs,
         "heat_plan": step.heat_plan,
         "heat_run": _heat_run(now, route, entries) if step.heat_plan else None,
+        "not_before": _cold_at(step.waits_for, route, entries),
         "form": _form(step.form),
         "state": now.state,
         "blocked_by": now.blocked_by,
@@ -92,7 +106,7 @@ def _form(form: object) -> Mapping[str, Any]:
 
 def standing(route: RouteNow, entries: Mapping[str, Entry]) -> dict[str, Any]:
     """Where an open job stands: the first step that is not done, and the worst check of what was last read."""
-    now = next((n for n in route.steps if n.state is not StepState.DONE), route.steps[-1])
+    now = route.next() or route.steps[-1]
     result = (entries[now.current.id].result or {}) if now.current else {}
     judged = [c for c in result.get("checks", []) if c["used"] is not None]
     check = max(judged, key=lambda c: c["used"], default=None)

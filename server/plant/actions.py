@@ -9,7 +9,7 @@ from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.line import LineSpec
 from millwright.route.entry import OutOfTurn
 from millwright.route.steps import Role
-from millwright.values import VALUE_KINDS, Value
+from millwright.values import Value, value_problems
 from server.accounts.auth import require_role
 from server.accounts.models import Membership
 from server.catalogue.models import CouplingSize
@@ -53,14 +53,8 @@ def save_line(
 
 
 def _value_problems(values: Mapping[str, Value]) -> list[Problem]:
-    found = []
-    for key, value in values.items():
-        kind = VALUE_KINDS.get(key)
-        if kind is None:
-            found.append(Problem(f"values.{key}", "The value card has no such line."))
-        elif not kind.low <= value.value <= kind.high:
-            between = f"between {kind.low:g} and {kind.high:g} {kind.unit}"
-            found.append(Problem(f"values.{key}.value", f"{kind.title} is {between}. A slip?"))
-        elif kind.means and value.means not in kind.means:
-            found.append(Problem(f"values.{key}.means", f"{kind.ask}: {' or '.join(kind.means)}?"))
-    return found
+    return [
+        Problem(f"values.{key}.{p.path}".rstrip("."), p.message)
+        for key, value in values.items()
+        for p in value_problems(key, value)
+    ]

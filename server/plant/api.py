@@ -9,7 +9,6 @@ from ninja import Field, Router, Schema, Status
 
 from millwright.line import LineSpec
 from millwright.model import read_json
-from millwright.route.build import why_no_route
 from millwright.values import Value
 from server.accounts.auth import member_of
 from server.web.errors import ErrorsOut
@@ -38,7 +37,6 @@ class LineOut(Schema):
     changed_at: datetime
     spec: LineSpec
     values: dict[str, Value]
-    why_no_route: str | None
 
 
 def line_out(line: Line) -> dict[str, object]:
@@ -50,7 +48,6 @@ def line_out(line: Line) -> dict[str, object]:
         "changed_at": line.changed_at,
         "spec": line.as_spec,
         "values": line.card,
-        "why_no_route": why_no_route(line.as_spec),
     }
 
 

@@ -12,11 +12,10 @@ from ninja import Field, Schema
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.line import LineSpec
 from millwright.model import read_json
-from millwright.route.build import why_no_route
 from millwright.route.close import CLOSING
 from millwright.route.entry import OutOfTurn, evaluate
 from millwright.route.state import EntryKind, SignatureKind, stand
-from millwright.route.steps import Role
+from millwright.route.steps import Role, Scope
 from millwright.values import Value
 from server.accounts.auth import require_role
 from server.accounts.models import Membership
@@ -66,6 +65,7 @@ class FileJob(Schema, extra="forbid"):
     title: str = Field(min_length=1, max_length=120)
     line: str = Field(min_length=1, max_length=80)
     site: str
+    scope: Scope = Scope.FIT
     spec: LineSpec
     card: dict[str, Value]
     started_by: str
@@ -82,6 +82,7 @@ def write_job(job: Job) -> str:
         id=job.id,
         number=job.number,
         title=job.title,
+        scope=Scope(job.scope),
         line=job.line.name,
         site=job.site.name,
         spec=job.as_spec,
@@ -153,6 +154,7 @@ def read_job(text: bytes, *, by: Membership) -> Job:
         line=line,
         number=_free_number(by, given.number),
         title=given.title,
+        scope=given.scope.value,
         spec=given.spec.model_dump(mode="json"),
         card={key: value.model_dump(mode="json") for key, value in given.card.items()},
         started_by=given.started_by,
@@ -193,8 +195,6 @@ def _free_number(by: Membership, wanted: int) -> int:
 
 
 def _problems(given: FileJob) -> list[Problem]:
-    if (why := why_no_route(given.spec)) is not None:
-        return [Problem("spec.coupling", why)]
     found, numbers, ids = [], set(), {e.id for e in given.entries}
     for group, items in (("entries", given.entries), ("signatures", given.signatures)):
         for i, item in enumerate(items):
@@ -217,7 +217,7 @@ def _results_that_do_not_follow(given: FileJob) -> list[Problem]:
         if e.kind is not EntryKind.READING:
             continue
         before = [other for other in entries if other.number < e.number]
-        now = stand(given.spec, given.card, before, []).find(e.step)
+        now = stand(given.spec, given.card, before, [], given.scope).find(e.step)
         if now is None:
             found.append(Problem(f"entries.{i}.step", f"This route has no step {e.step}."))
             continue

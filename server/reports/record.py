@@ -14,7 +14,7 @@ from millwright.plain import lines, say_figure
 from millwright.route.state import EntryKind, RouteNow, SignatureKind, StepNow, StepState
 from millwright.route.steps import BenchForm, SheetForm, SignForm
 from millwright.route.summary import Read, summary
-from millwright.values import VALUE_KINDS
+from millwright.values import lines_of, say_value
 from millwright.verdict import Status, Verdict
 from server.jobs.models import Entry, Job, Signature
 
@@ -175,13 +175,12 @@ def _card(route: RouteNow) -> list[CardLine]:
     return [
         CardLine(
             title=kind.title,
-            value=f"{route.card[key].value:g} {kind.unit}",
+            value=say_value(route.card[key], kind),
             means=route.card[key].means,
             source=route.card[key].source.say(),
             sample=route.card[key].source.kind == "sample",
         )
-        for key, kind in VALUE_KINDS.items()
-        if key in route.card
+        for key, kind in lines_of(route.card)
     ]
 
 

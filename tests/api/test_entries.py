@@ -1,6 +1,7 @@
 """Entries and signatures: appended once, evaluated here, never changed."""
 
 import json
+from typing import Any
 from uuid import uuid4
 
 from django.db import IntegrityError, InternalError, connection, transaction
@@ -138,8 +139,39 @@ class LinesTest(TestCase):
             status, said = member.ask("POST", "/api/lines", body)
             self.assertEqual((status, [e["path"] for e in said["errors"]]), (422, [path]))
 
-    def test_a_line_without_a_route_starts_no_job(self) -> None:
-        status, said = Member("lead").ask("GET", "/api/jobs")
-        mill = next(line for line in said if line["name"] == "Roller mill")
-        status, said = Member("lead").ask("POST", f"/api/jobs/of-line/{mill['id']}", {"title": "x"})
-        self.assertEqual((status, said["errors"][0]["path"]), (422, "line"))
+    def test_a_job_takes_a_coupling_off_where_that_is_what_it_is_for(self) -> None:
+        lead = Member("lead")
+        _, floor = lead.ask("GET", "/api/jobs")
+        mill = next(line for line in floor if line["name"] == "Roller mill")
+        wanted = {"title": "Grid looked at", "scope": "take it off"}
+        status, job = lead.ask("POST", f"/api/jobs/of-line/{mill['id']}", wanted)
+        self.assertEqual((status, job["scope"]), (201, "take it off"))
+        stages = list(dict.fromkeys(step["stage"] for step in job["steps"]))
+        self.assertEqual(stages, ["Make safe", "Prepare", "Take off", "Close out"])
+        self.assertEqual([s["key"] for s in job["steps"] if s["optional"]], ["off.align"])
+        status, _ = lead.ask("POST", f"/api/jobs/of-line/{mill['id']}", {"title": "x", "scope": "saw it off"})
+        self.assertEqual(status, 422)
+
+    def test_a_hub_has_its_own_figure_and_a_limit_its_speeds(self) -> None:
+        lead, line = Member("lead"), self.job.line
+        paper = {"kind": "sample", "document": "Trial sheet"}
+        by_speed = {"value": 0.03, "up_to": [{"rpm": 1500, "value": 0.06}], "source": paper}
+        rows: list[tuple[str, dict[str, Any], int, str]] = [
+            ("hub_runout_mm", by_speed, 200, ""),
+            ("set_screw_torque_nm@driven", {"value": 12, "means": "dry", "source": paper}, 200, ""),
+            (
+                "set_screw_torque_nm@gearbox",
+                {"value": 12, "means": "dry", "source": paper},
+                422,
+                "values.set_screw_torque_nm@gearbox",
+            ),
+            ("gap_nominal_mm", {**by_speed, "value": 30}, 422, "values.gap_nominal_mm.up_to"),
+            ("hub_runout_mm", {**by_speed, "up_to": [{"rpm": 900, "value": 50}]}, 422, "values.hub_runout_mm.up_to.0.value"),
+        ]
+        for key, value, status, path in rows:
+            with self.subTest(key=key, status=status):
+                line.refresh_from_db()
+                body = {"name": line.name, "version": line.version, "spec": line.spec, "values": {**line.values, key: value}}
+                got, said = lead.ask("PUT", f"/api/lines/{line.pk}", body)
+                self.assertEqual(got, status)
+                self.assertEqual([e["path"] for e in said.get("errors", [])], [path] if path else [])

@@ -72,6 +72,11 @@ class SessionTest(TestCase):
         self.assertEqual(lead.enter(self.job, "set.gap", NOTE, "note", by="lead")[0], 201)
 
 
+def waited_for(floor: list[dict[str, Any]]) -> str:
+    """What the floor says is waited for on the kiln fan."""
+    return next(str(line["job"]["hot_hub"]["until"]) for line in floor if line["name"] == "Kiln fan A")
+
+
 class EventsTest(TestCase):
     """What happens to a hot hub, through the same door as every entry."""
 
@@ -91,16 +96,20 @@ class EventsTest(TestCase):
     def test_a_run_is_followed_from_heater_to_shaft_and_shown_on_the_floor_while_it_is_on_its_way(self) -> None:
         member = Member("apprentice")
         self.assertEqual(self.now(member)["phase"], "on the heater")
-        for event, phase, on_the_floor in (
-            ("out of the heater", "on its way", True),
-            ("on the shaft", "on the shaft", False),
-            ("gripped", "gripped", False),
+        _, floor = member.ask("GET", "/api/jobs")
+        self.assertEqual(waited_for(floor), "hub is hot")
+        for event, phase, waits in (
+            ("out of the heater", "on its way", "bore closes"),
+            ("on the shaft", "on the shaft", "hub is cold"),
+            ("gripped", "gripped", "hub is cold"),
         ):
             self.assertEqual(member.enter(self.fan, self.step, {"event": event}, "event")[0], 201)
             self.assertEqual(self.now(member)["phase"], phase)
             _, floor = member.ask("GET", "/api/jobs")
-            shown = next(line["job"]["bore_closes_at"] for line in floor if line["name"] == "Kiln fan A")
-            self.assertEqual(shown is not None, on_the_floor, event)
+            self.assertEqual(waited_for(floor), waits, event)
+        _, job = member.ask("GET", f"/api/jobs/{self.fan.pk}")
+        cold = next(s for s in job["steps"] if s["key"] == "mount.cold.driven")
+        self.assertEqual(cold["not_before"], self.now(member)["touch_at"])
 
     def test_fahrenheit_is_kept_as_typed_and_must_read_as_the_value_beside_it(self) -> None:
         member = Member("millwright")

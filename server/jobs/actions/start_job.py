@@ -5,10 +5,8 @@ from datetime import datetime
 from django.db import transaction
 from django.db.models import Max
 
-from millwright.errors import Problem, UnusableInput
-from millwright.route.build import why_no_route
 from millwright.route.entry import OutOfTurn
-from millwright.route.steps import Role
+from millwright.route.steps import Role, Scope
 from server.accounts.auth import require_role
 from server.accounts.models import Membership, Site
 from server.plant.models import Line
@@ -17,15 +15,12 @@ from ..models import Job
 
 
 @transaction.atomic
-def start_job(line: Line, *, by: Membership, title: str, now: datetime) -> Job:
+def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: Scope = Scope.FIT) -> Job:
     """A new job, with line and value card as they are now.
 
-    Raises `PermissionDenied` for an apprentice, `OutOfTurn` where the line has an open job,
-    `UnusableInput` where no route can be built for it.
+    Raises `PermissionDenied` for an apprentice, `OutOfTurn` where the line has an open job.
     """
     require_role(by, Role.MILLWRIGHT)
-    if (why := why_no_route(line.as_spec)) is not None:
-        raise UnusableInput(Problem("line", why))
     Site.objects.select_for_update(no_key=True).get(pk=line.site_id)  # numbers are given out one at a time
     open_job = Job.objects.with_closed().filter(line=line, closed=False).first()
     if open_job is not None:
@@ -36,6 +31,7 @@ def start_job(line: Line, *, by: Membership, title: str, now: datetime) -> Job:
         line=line,
         number=last + 1,
         title=title,
+        scope=scope.value,
         spec=line.spec,
         card=line.values,
         started_by=by.user.shown_name,

@@ -588,6 +588,23 @@ export interface components {
             source: string;
         };
         /**
+         * Blame
+         * @description What runs out. `own_mm`, `own_deg`: the hub's own run-out, or how the second plane differs from the first.
+         */
+        Blame: {
+            /**
+             * Cause
+             * @enum {string}
+             */
+            cause: "the shaft" | "the hub" | "shaft and hub" | "off centre" | "cocked" | "off centre and cocked" | "cannot tell";
+            /** On Shaft */
+            on_shaft: boolean;
+            /** Own Deg */
+            own_deg: number;
+            /** Own Mm */
+            own_mm: number;
+        };
+        /**
          * CardLine
          * @description A line of the value card.
          */
@@ -755,7 +772,7 @@ export interface components {
         };
         /**
          * Cone
-         * @description Two diameters over a length, measured along the axis.
+         * @description Two diameters over a length, measured along the axis; or the large one and the taper as it is stated.
          */
         Cone: {
             /**
@@ -770,9 +787,11 @@ export interface components {
             length_mm: number;
             /**
              * Small Mm
-             * @description mm
+             * @default null
              */
-            small_mm: number;
+            small_mm: number | null;
+            /** @default null */
+            stated: components["schemas"]["StatedTaper"] | null;
         };
         /**
          * Coupling
@@ -785,7 +804,7 @@ export interface components {
              * Family
              * @enum {string}
              */
-            family: "jaw, straight" | "jaw, curved" | "steel grid" | "gear" | "disc, three-part" | "tyre on flywheel" | "screw-conveyor drive" | "shaft-mounted reducer";
+            family: "jaw, straight" | "jaw, curved" | "jaw, in shear with spacer" | "steel grid" | "gear" | "disc, single pack" | "disc, three-part" | "disc, drop-out spacer" | "composite tube" | "tyre" | "tyre on flywheel" | "claw with elastomer blocks" | "rigid" | "screw-conveyor drive" | "shaft-mounted reducer";
             /** Series */
             series: string;
             /** Size */
@@ -1109,8 +1128,7 @@ export interface components {
          */
         FloorJob: {
             at: components["schemas"]["StagesDone"];
-            /** Bore Closes At */
-            bore_closes_at: string | null;
+            hot_hub: components["schemas"]["HotHub"] | null;
             /**
              * Id
              * Format: uuid
@@ -1126,6 +1144,8 @@ export interface components {
             number: number;
             /** Questions */
             questions: number;
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
             /** Title */
             title: string;
             /** To Sign */
@@ -1413,6 +1433,10 @@ export interface components {
             closes_at: string | null;
             /** Closes At C */
             closes_at_c: number;
+            /** Cooling S */
+            cooling_s: number | null;
+            /** Heating S */
+            heating_s: number | null;
             /** Heating Since */
             heating_since: string | null;
             /** Hub C */
@@ -1424,12 +1448,16 @@ export interface components {
             /** Out At */
             out_at: string | null;
             phase: components["schemas"]["Phase"];
+            /** Ready At */
+            ready_at: string | null;
             /** Target C */
             target_c: number;
             /** Touch At */
             touch_at: string | null;
             /** Tries */
             tries: number;
+            /** Window S */
+            window_s: number | null;
         };
         /**
          * HeatedHub
@@ -1521,6 +1549,18 @@ export interface components {
             title: string;
         };
         /**
+         * HotHub
+         * @description A hub that is hot, and what is waited for.
+         */
+        HotHub: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            until: components["schemas"]["Until"];
+        };
+        /**
          * Hub
          * @description How one hub is held, and its size.
          */
@@ -1530,12 +1570,18 @@ export interface components {
              * @default keyed, slip fit
              * @enum {string}
              */
-            connection: "keyed, slip fit" | "keyed, interference" | "tapered bore" | "tapered bush" | "clamp ring";
+            connection: "keyed, slip fit" | "keyed, interference" | "tapered bore" | "tapered bush" | "clamp ring" | "shrink disc" | "keyless locking ring" | "tapered wedge";
             /**
              * Diameter Mm
              * @description mm
              */
             diameter_mm: number;
+            /**
+             * Half Key
+             * @description this shaft end was balanced with a half key
+             * @default false
+             */
+            half_key: boolean;
             /**
              * Length Mm
              * @description mm
@@ -1593,6 +1639,8 @@ export interface components {
          * @description A job to start.
          */
         JobIn: {
+            /** @default fit it */
+            scope: components["schemas"]["Scope"];
             /** Title */
             title: string;
         };
@@ -1635,6 +1683,7 @@ export interface components {
             provisional: string[];
             /** Questions */
             questions: string[];
+            scope: components["schemas"]["Scope"];
             /** Signatures */
             signatures: components["schemas"]["SignatureOut"][];
             spec: components["schemas"]["LineSpec"];
@@ -1678,6 +1727,12 @@ export interface components {
         KeyInput: {
             hub_keyway: components["schemas"]["HubKeyway"];
             key: components["schemas"]["Key"];
+            /**
+             * Length Rule
+             * @description the school the plant or the maker goes by
+             * @default null
+             */
+            length_rule: ("as long as the hub" | "as long or slightly longer" | "half key made up") | null;
             limits?: components["schemas"]["KeyLimits"];
             /**
              * Shaft Diameter Mm
@@ -1685,6 +1740,12 @@ export interface components {
              */
             shaft_diameter_mm: number;
             shaft_keyway: components["schemas"]["ShaftKeyway"];
+            /**
+             * Shaft Keyway Length Mm
+             * @description wanted where a half key is made up
+             * @default null
+             */
+            shaft_keyway_length_mm: number | null;
         };
         /**
          * KeyLimits
@@ -1711,6 +1772,8 @@ export interface components {
             checks: components["schemas"]["Check"][];
             /** Length Difference Mm */
             length_difference_mm: number;
+            /** Length Wanted Mm */
+            length_wanted_mm: number | null;
             /** Side Clearance Hub Mm */
             side_clearance_hub_mm: number;
             /** Side Clearance Shaft Mm */
@@ -1781,8 +1844,6 @@ export interface components {
             };
             /** Version */
             version: number;
-            /** Why No Route */
-            why_no_route: string | null;
         };
         /**
          * LineSpec
@@ -1939,6 +2000,12 @@ export interface components {
         Pull: {
             /** Bolt */
             bolt: number;
+            /**
+             * Moved
+             * @description the screw turned before the wrench clicked
+             * @default null
+             */
+            moved: boolean | null;
             /** Pass */
             pass: number;
             /**
@@ -2076,6 +2143,11 @@ export interface components {
          */
         RunoutInput: {
             /**
+             * Before
+             * @description the same places, half tight
+             */
+            before?: components["schemas"]["ClockReading"][];
+            /**
              * Kind
              * @default rim
              * @enum {string}
@@ -2091,6 +2163,11 @@ export interface components {
              * @default limit as entered
              */
             limit_source: string;
+            /**
+             * Must Have
+             * @description second rings that are wanted before it is judged
+             */
+            must_have?: ("face" | "shaft" | "rim further along")[];
             /** Readings */
             readings: components["schemas"]["ClockReading"][];
             /**
@@ -2098,6 +2175,13 @@ export interface components {
              * @default 0.01
              */
             resolution_mm: number;
+            /** @default null */
+            second: components["schemas"]["SecondRing"] | null;
+            /**
+             * Stage
+             * @default null
+             */
+            stage: ("bare shaft" | "half tight" | "tight") | null;
         };
         /**
          * RunoutResult
@@ -2108,6 +2192,7 @@ export interface components {
             advice: string[];
             /** Bench */
             bench: string;
+            blame: components["schemas"]["Blame"] | null;
             /** Checks */
             checks: components["schemas"]["Check"][];
             /** Eccentricity Mm */
@@ -2116,6 +2201,11 @@ export interface components {
             high_spot_deg: number;
             /** Oval Mm */
             oval_mm: number | null;
+            second: components["schemas"]["SecondResult"] | null;
+            /** Shifted Deg */
+            shifted_deg: number | null;
+            /** Shifted Mm */
+            shifted_mm: number | null;
             /** Stands Out */
             stands_out: components["schemas"]["StandsOut"][];
             /** Total Mm */
@@ -2123,6 +2213,54 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** Working */
             working: components["schemas"]["WorkLine"][];
+        };
+        /**
+         * Scope
+         * @description What a job is there to do.
+         * @enum {string}
+         */
+        Scope: "fit it" | "take it off and fit it" | "take it off";
+        /**
+         * SecondResult
+         * @description What the second ring says.
+         */
+        SecondResult: {
+            /** Eccentricity Mm */
+            eccentricity_mm: number;
+            /** High Spot Deg */
+            high_spot_deg: number;
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "face" | "shaft" | "rim further along";
+            /** Total Mm */
+            total_mm: number;
+        };
+        /**
+         * SecondRing
+         * @description Readings at a second place of the same turning part, or on the shaft beside it.
+         */
+        SecondRing: {
+            /**
+             * Distance Mm
+             * @description along the shaft, between the two rims
+             * @default null
+             */
+            distance_mm: number | null;
+            /**
+             * Limit Mm
+             * @description on its total reading; the first ring's where not given
+             * @default null
+             */
+            limit_mm: number | null;
+            /**
+             * On
+             * @enum {string}
+             */
+            on: "face" | "shaft" | "rim further along";
+            /** Readings */
+            readings: components["schemas"]["ClockReading"][];
         };
         /**
          * SessionOut
@@ -2299,7 +2437,7 @@ export interface components {
          * @description The stages of a job in working order.
          * @enum {string}
          */
-        Stage: "Make safe" | "Receive" | "Prepare" | "Mount hubs" | "Set & align" | "Couple up" | "Close out";
+        Stage: "Make safe" | "Receive" | "Take off" | "Prepare" | "Mount hubs" | "Set & align" | "Couple up" | "Close out";
         /**
          * StagesDone
          * @description How far an open job is.
@@ -2330,6 +2468,19 @@ export interface components {
             index: number;
             /** Residual Mm */
             residual_mm: number;
+        };
+        /**
+         * StatedTaper
+         * @description A taper as drawings, sine bars and protractors give it.
+         */
+        StatedTaper: {
+            /** Value */
+            value: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "1 in" | "inches per foot" | "degrees";
         };
         /**
          * Status
@@ -2365,8 +2516,15 @@ export interface components {
             needs: string[];
             /** No Return */
             no_return: boolean;
+            /**
+             * Not Before
+             * @description when the hub this step waits for is cold
+             */
+            not_before: string | null;
             /** On Fail */
             on_fail: string;
+            /** Optional */
+            optional: boolean;
             /** Signed */
             signed: string | null;
             stage: components["schemas"]["Stage"];
@@ -2535,6 +2693,14 @@ export interface components {
             one_in_bore: number;
             /** One In Shaft */
             one_in_shaft: number;
+            /** Said Bore */
+            said_bore: {
+                [key: string]: number;
+            };
+            /** Said Shaft */
+            said_shaft: {
+                [key: string]: number;
+            };
             /** Taper Bore */
             taper_bore: number;
             /** Taper Shaft */
@@ -2555,6 +2721,12 @@ export interface components {
              * @default 0.04
              */
             band_share: number;
+            /**
+             * Between Rounds
+             * @description what is done before the next round
+             * @default
+             */
+            between_rounds: string;
             /** Bolts */
             bolts: number;
             /**
@@ -2594,12 +2766,18 @@ export interface components {
              * @default torque as entered
              */
             torque_source: string;
+            /**
+             * Until Still
+             * @description the last pass is repeated until a whole round moved nothing
+             * @default false
+             */
+            until_still: boolean;
             /** @default null */
             wrench: components["schemas"]["Wrench"] | null;
         };
         /**
          * TightenResult
-         * @description `next` is null when every bolt of every pass has been pulled.
+         * @description `next` is null when every bolt of every pass has been pulled, and stands still where that is asked.
          */
         TightenResult: {
             /** Advice */
@@ -2611,10 +2789,14 @@ export interface components {
             /** Done */
             done: number;
             next: components["schemas"]["Turn"] | null;
+            /** Passes */
+            passes: number[];
             /** Sequence */
             sequence: components["schemas"]["Turn"][];
             /** Set Nm */
             set_nm: number;
+            /** Still */
+            still: boolean | null;
             verdict: components["schemas"]["Verdict"];
             /** Working */
             working: components["schemas"]["WorkLine"][];
@@ -2640,8 +2822,26 @@ export interface components {
             torque_nm: number;
         };
         /**
+         * Until
+         * @description What is waited for, the most pressing first.
+         * @enum {string}
+         */
+        Until: "bore closes" | "hub is hot" | "hub is cold";
+        /**
+         * UpTo
+         * @description A limit that holds up to a speed.
+         */
+        UpTo: {
+            /** Rpm */
+            rpm: number;
+            /** Value */
+            value: number;
+        };
+        /**
          * Value
          * @description One figure of the card; `means` settles what kind of limit or thread it is where that matters.
+         *
+         *     With `up_to` it depends on the speed: each step holds up to its rpm, `value` above the last.
          */
         Value: {
             /**
@@ -2655,6 +2855,8 @@ export interface components {
              * @default
              */
             typed: string;
+            /** Up To */
+            up_to?: components["schemas"]["UpTo"][];
             /** Value */
             value: number;
         };
@@ -2665,6 +2867,8 @@ export interface components {
         ValueKindOut: {
             /** Ask */
             ask: string;
+            /** By Speed */
+            by_speed: boolean;
             /** High */
             high: number;
             /** Key */

@@ -16,6 +16,12 @@ export function sayClock(clock: number): string {
   return `${Math.round(turned)}°`
 }
 
+/** A direction that was worked out, with the nearest hour: 117°, near 4 o’clock. */
+export function sayToward(clock: number): string {
+  const said = sayClock(clock)
+  return said.endsWith('°') ? `${said}, near ${sayClock(Math.round(clock / 30) * 30)}` : said
+}
+
 /** The place a hand would say: 12, 3, 6, 9, 1:30, 40°. */
 export function shortClock(clock: number): string {
   const turned = ((clock % 360) + 360) % 360

@@ -70,6 +70,25 @@ export const COUPLINGS: Record<Schemas['Coupling']['family'], { solid: string; l
     solid: 'M-26-12H-20V12H-26ZM26-12H20V12H26ZM-13-12H-9V-7H9V-12H13V12H9V7H-9V12H-13Z',
     lines: 'M-18-13V13M-15-13V13M18-13V13M15-13V13',
   },
+  'jaw, in shear with spacer': {
+    solid: 'M-26-12H-17V12H-26ZM26-12H17V12H26ZM-13-8H13V8H-13Z',
+    lines: 'M-17-9H-13M-17 9H-13M17-9H13M17 9H13M-4-8V8M4-8V8',
+  },
+  'disc, single pack': { solid: 'M-22-12H-5V12H-22ZM22-12H5V12H22Z', lines: 'M-3-13V13M0-13V13M3-13V13' },
+  'disc, drop-out spacer': {
+    solid: 'M-26-10H-21V10H-26ZM26-10H21V10H26ZM-15-12H-12V-6H12V-12H15V12H12V6H-12V12H-15Z',
+    lines: 'M-19-12V12M-17-12V12M19-12V12M17-12V12M-21 0H-19M19 0H21',
+  },
+  'composite tube': {
+    solid: 'M-26-10H-22V10H-26ZM26-10H22V10H26ZM-15-6H15V6H-15Z',
+    lines: 'M-20-11V11M-18-9V9M20-11V11M18-9V9M-9-6L-5 6M-3-6L1 6M3-6L7 6M9-6L13 6',
+  },
+  tyre: { solid: 'M-20-12H-12V12H-20ZM20-12H12V12H20Z', lines: 'M-12-11C-12-21 12-21 12-11M-12 11C-12 21 12 21 12 11' },
+  'claw with elastomer blocks': {
+    solid: 'M-22-14H-6V14H-22ZM22-14H6V14H22Z',
+    lines: 'M-6-11H6V-5H-6M-6 5H6V11H-6M-6-2H6M-6 2H6',
+  },
+  rigid: { solid: 'M-20-8H-6V-16H0V16H-6V8H-20ZM20-8H6V-16H0V16H6V8H20Z', lines: 'M-3-12H3M-3 12H3' },
   'tyre on flywheel': { solid: 'M-24-22H-14V22H-24ZM6-10H20V10H6Z', lines: 'M-14-18C-4-24 4-18 4-10M-14 18C-4 24 4 18 4 10' },
   'screw-conveyor drive': { solid: 'M-10-9H2V9H-10ZM-2-14H3V14H-2Z', lines: 'M-10-5H2M-10 5H2' },
   'shaft-mounted reducer': {

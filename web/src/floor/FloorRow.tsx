@@ -9,8 +9,6 @@ import { showTime } from '../units/length'
 
 type Line = Schemas['FloorLine']
 
-const STAGES: Schemas['Stage'][] = ['Make safe', 'Receive', 'Prepare', 'Mount hubs', 'Set & align', 'Couple up', 'Close out']
-
 /** A line on the floor: drawing, name, where its job stands, one action. */
 export function FloorRow({ line, number, isFirst }: { line: Line; number: number; isFirst: boolean }) {
   const navigate = useNavigate()
@@ -45,7 +43,8 @@ export function FloorRow({ line, number, isFirst }: { line: Line; number: number
 
 function JobState({ job }: { job: NonNullable<Line['job']> }) {
   const { at } = job
-  const done = STAGES.indexOf(at.stage)
+  const { stages } = job
+  const done = stages.indexOf(at.stage)
   const words = {
     over: 'over its limit',
     stale: 'stale',
@@ -61,9 +60,9 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
       <div>
         <b>{at.step_title}</b>
         <small>{words || at.stage}</small>
-        <svg width="172" height="16" viewBox="0 0 172 16" role="img" aria-label={`stage ${done + 1} of ${STAGES.length}`}>
+        <svg width="172" height="16" viewBox="0 0 172 16" role="img" aria-label={`stage ${done + 1} of ${stages.length}`}>
           <path d="M8 8H158" stroke="var(--ink)" strokeWidth="1.25" />
-          {STAGES.map((stage, i) => (
+          {stages.map((stage, i) => (
             <circle
               key={stage}
               cx={8 + i * 25}
@@ -77,8 +76,8 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
         </svg>
       </div>
       <div>
-        {job.bore_closes_at && <UntilItCloses at={job.bore_closes_at} now={job.now} />}
-        {!job.bore_closes_at && at.used !== null && at.verdict && (
+        {job.hot_hub && <HotHub hub={job.hot_hub} now={job.now} />}
+        {!job.hot_hub && at.used !== null && at.verdict && (
           <>
             <small>{at.of}</small>
             <Bar used={at.used} width={190} />
@@ -92,12 +91,18 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
   )
 }
 
-/** A hub is on its way somewhere: how long its bore stays open. */
-function UntilItCloses({ at, now }: { at: string; now: string }) {
-  const left = sinceNow(at, useServerNow(now))
+const UNTIL = {
+  'bore closes': ['until the bore closes', 'since the bore closed'],
+  'hub is hot': ['until the hub is hot', 'since it should be hot'],
+  'hub is cold': ['until the hub is cold', 'the hub should be cold'],
+} as const
+
+/** A hub is hot somewhere: how long until what is waited for, so that the lead sees when the next step can start. */
+function HotHub({ hub, now }: { hub: Schemas['HotHub']; now: string }) {
+  const left = sinceNow(hub.at, useServerNow(now))
   return (
-    <Timer role="timer" aria-label="Until the bore closes">
-      {showTime(Math.abs(left))} <small>{left > 0 ? 'until the bore closes' : 'since the bore closed'}</small>
+    <Timer role="timer" aria-label={`Until the ${hub.until}`}>
+      {showTime(Math.abs(left))} <small>{UNTIL[hub.until][left > 0 ? 0 : 1]}</small>
     </Timer>
   )
 }

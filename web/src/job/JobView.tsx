@@ -5,7 +5,7 @@ import { jobOptions } from '../api/queries'
 import { BENCHES } from '../benches/benches'
 import { Lost } from '../kit/Lost'
 import { BenchStep } from './BenchStep'
-import { type Job, JobProvider } from './context'
+import { isSettled, type Job, JobProvider } from './context'
 import { SheetStep } from './SheetStep'
 import { SignStep } from './SignStep'
 
@@ -34,6 +34,6 @@ export function JobView() {
 
 /** The step a job stands at. */
 export function firstOpen(job: Job): string {
-  const open = job.steps.find((s) => s.state !== 'done' && s.state !== 'blocked') ?? job.steps.find((s) => s.state !== 'done')
+  const open = job.steps.find((s) => !isSettled(s) && s.state !== 'blocked') ?? job.steps.find((s) => !isSettled(s))
   return (open ?? job.steps[job.steps.length - 1]!).key
 }

@@ -7,10 +7,13 @@ import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
-import { askedBy, heldIn } from '../line/asked'
+import { askedBy, heldIn, ofBothHubs } from '../line/asked'
 import { ValueLines } from '../line/ValueLines'
 import { type Step, useJob } from './context'
 import { RunningTimers } from './HeatRunPanel'
+
+/** Asked for by no coupling, but with a figure on the card the route has a step for it. */
+const OPTIONAL = ['shaft_runout_mm', 'hub_runout_mm']
 
 type Open = 'card' | 'ledger' | 'provisional' | null
 
@@ -19,7 +22,8 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
   const job = useJob()
   const [open, setOpen] = useState<Open>(null)
   const { coupling } = job.spec
-  const asked = askedBy(useQuery(catalogueOptions).data, coupling.family, heldIn(coupling))
+  const catalogue = useQuery(catalogueOptions).data
+  const asked = askedBy(catalogue, coupling.family, heldIn(coupling))
   const missing = asked.filter((key) => !(key in job.card) && job.steps.some((s) => s.needs.includes(key))).length
   const out = job.ledger.filter((line) => line.open).length
   const close = () => setOpen(null)
@@ -42,7 +46,8 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
           nobody.
         </p>
         <ValueLines
-          keys={asked}
+          keys={[...new Set([...asked, ...OPTIONAL, ...Object.keys(job.card)])]}
+          perHub={ofBothHubs(catalogue, heldIn(coupling))}
           card={job.card}
           needed={step.needs}
           onSave={(key, value) =>

@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react'
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
-import { type Job, type Step, useJob } from './context'
+import { showTime } from '../units/length'
+import { isSettled, type Job, type Step, sayHour, useJob } from './context'
 
 const STATE_WORDS: Record<Step['state'], string> = {
   blocked: '',
@@ -49,8 +50,11 @@ export function RouteRail({ live }: { live: Step }) {
                         aria-current={step.key === live.key ? 'step' : undefined}
                       >
                         <Mark step={step} isLive={step.key === live.key} />
-                        <span>{step.title}</span>
-                        <em>{STATE_WORDS[step.state]}</em>
+                        <span>
+                          {step.title}
+                          <Duration step={step} />
+                        </span>
+                        <em>{step.optional && !step.current ? 'if wanted' : STATE_WORDS[step.state]}</em>
                       </Link>
                       {step.no_return && (
                         <NoReturn data-fold data-passed={step.state === 'done' ? '' : undefined}>
@@ -72,13 +76,29 @@ export function RouteRail({ live }: { live: Step }) {
   )
 }
 
+/** How long a hot hub takes, or when this can start. */
+function Duration({ step }: { step: Step }) {
+  const words = step.not_before ? [`cold about ${sayHour(step.not_before)}`] : step.heat_run ? sayRun(step.heat_run) : []
+  return words.length > 0 && step.state !== 'done' && <small>{words.join(', ')}</small>
+}
+
+function sayRun(run: NonNullable<Step['heat_run']>): string[] {
+  if (run.ready_at) return [`on the heater, hot about ${sayHour(run.ready_at)}`]
+  if (run.phase !== 'cold') return []
+  return [
+    run.heating_s ? `heats ${showTime(run.heating_s)}` : '',
+    run.window_s ? `open ${showTime(run.window_s)}` : '',
+    run.cooling_s ? `cools ${showTime(run.cooling_s)}` : '',
+  ].filter(Boolean)
+}
+
 function stageState(steps: Job['steps']) {
-  if (steps.every((s) => s.state === 'done')) return 'done'
+  if (steps.every(isSettled)) return 'done'
   return steps.every((s) => s.state === 'blocked') ? 'ahead' : 'open'
 }
 
 function stageNote(steps: Job['steps']) {
-  const done = steps.filter((s) => s.state === 'done').length
+  const done = steps.filter(isSettled).length
   const bad = steps.find((s) => s.state === 'stale' || s.state === 'over')
   return bad ? `${bad.state}, ${done} of ${steps.length} done` : `${done} of ${steps.length}`
 }
@@ -160,6 +180,7 @@ const Steps = styled.ol`
   border-bottom: 0.75px solid var(--line);
   position: relative;
   a { display: flex; min-height: var(--touch); align-items: center; gap: 10px; padding: 4px 8px 4px 18px; font-size: 15px; line-height: 1.15; text-decoration: none; position: relative; }
+  a small { display: block; font-size: 13px; font-weight: 400; color: var(--ink-2); }
   a svg { flex: none; background: var(--paper); z-index: 1; }
   a[aria-current] { background: var(--blue-wash); font-weight: 600; }
   a[aria-current] svg { background: none; }

@@ -1,13 +1,13 @@
 import styled from 'styled-components'
 import { VerdictColumn } from '../benches/VerdictColumn'
-import { type Step, useJob } from './context'
+import { isSettled, type Step, useJob } from './context'
 import { JobSheet } from './JobSheet'
 import { StepFoot } from './StepFoot'
 
 /** A signature on the whole: what is still open is listed before anybody signs. */
 export function SignStep({ step }: { step: Step }) {
   const job = useJob()
-  const open = job.steps.filter((s) => s.form.kind !== 'sign' && s.state !== 'done')
+  const open = job.steps.filter((s) => s.form.kind !== 'sign' && !isSettled(s))
   const ledger = job.ledger.filter((line) => line.open)
   const signed = step.signed !== null
   const clear = !open.length && !ledger.length && !job.provisional.length

@@ -6,7 +6,7 @@ import { append, newId } from '../api/outbox'
 import { sessionOptions } from '../api/queries'
 import { MainButton, PlainButton } from '../kit/Button'
 import { Words } from '../kit/Field'
-import { mayActAs, type Step, sayWhen, useJob } from './context'
+import { isSettled, mayActAs, type Step, sayWhen, useJob } from './context'
 
 interface StepFootProps {
   step: Step
@@ -19,7 +19,7 @@ interface StepFootProps {
 export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
   const job = useJob()
   const navigate = useNavigate()
-  const next = job.steps.find((s, i) => i > job.steps.indexOf(step) && s.state !== 'done')
+  const next = job.steps.find((s, i) => i > job.steps.indexOf(step) && !isSettled(s))
   const mustEnter = touched || !step.current || step.state === 'stale'
   const signed = job.signatures.find((s) => s.id === step.signed)
   const accepted = job.signatures.find((s) => s.id === step.authorised)
@@ -42,6 +42,9 @@ export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
         <MainButton data-enter-goes-here isDisabled={enter.isDisabled} onPress={enter.onPress}>
           {enter.label}
         </MainButton>
+      )}
+      {step.optional && !step.current && !touched && next && (
+        <PlainButton onPress={() => navigate(`/jobs/${job.id}/steps/${next.key}`)}>Leave it out: {next.title}</PlainButton>
       )}
       {touched && onStartOver && <PlainButton onPress={onStartOver}>Clear what was typed</PlainButton>}
       {!touched && step.state === 'done' && next && (

@@ -23,9 +23,19 @@ export function mayActAs(role: Role | undefined, wanted: Role): boolean {
   return role !== undefined && ORDER.indexOf(role) >= ORDER.indexOf(wanted)
 }
 
+/** Done, or left out where it may be. */
+export function isSettled(step: Step): boolean {
+  return step.state === 'done' || (step.optional && step.current === null)
+}
+
 /** The entries of a step, oldest first. */
 export function entriesOf(job: Job, step: string): Entry[] {
   return job.entries.filter((e) => e.step === step)
+}
+
+/** Hour and minute. */
+export function sayHour(at: string): string {
+  return new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 }
 
 /** Day and hour as a hand writes them. */

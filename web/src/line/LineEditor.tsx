@@ -14,13 +14,13 @@ import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
 import { Lost } from '../kit/Lost'
 import { Sheet } from '../kit/Sheet'
-import { askedBy } from './asked'
+import { askedBy, ofBothHubs } from './asked'
 import { LineDrawing } from './LineDrawing'
 import { draftOf, drawable, MOST_FEET, SIDES, type Side, specOf } from './lineDraft'
 import { Pick } from './Pick'
 import { ValueLines } from './ValueLines'
 
-const CONNECTIONS = ['keyed, slip fit', 'keyed, interference', 'tapered bore', 'tapered bush', 'clamp ring'] as const
+const BALANCED = ['full key or none', 'half key'] as const
 /** Words that show their own problem under them. */
 const WORDS_MARKED = /^(name|series|size|driver\.name|driven\.name|isolation_points\.\d+\.(energy|point))$/
 type Values = Record<string, Schemas['Value']>
@@ -45,7 +45,8 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
   const set = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
   const word = (key: string) => String(draft.choices[key] ?? '')
   const family = word('family')
-  const asked = askedBy(catalogue, family, [word('driver.connection'), word('driven.connection')])
+  const held = [word('driver.connection'), word('driven.connection')]
+  const asked = askedBy(catalogue, family, held)
   const save = async () => {
     const body = JSON.stringify({ name: word('name'), version: line?.version ?? 0, spec, values })
     try {
@@ -132,9 +133,15 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
             <LabelledCell cell={`${side}.screws`} label="Set screws in the hub" kind="number" unit="" {...cell} />
             <Pick
               label="Hub held by"
-              options={CONNECTIONS}
+              options={Object.keys(catalogue?.asked_by_connection ?? { [word(`${side}.connection`)]: [] })}
               value={word(`${side}.connection`)}
               onChange={(v) => set(`${side}.connection`, v)}
+            />
+            <Choice
+              label="Shaft end balanced with"
+              options={BALANCED}
+              value={BALANCED[draft.choices[`${side}.half_key`] ? 1 : 0]!}
+              onChange={(v) => set(`${side}.half_key`, v === 'half key')}
             />
             <LabelledCell cell={`${side}.bolts`} label="Foot bolts" kind="number" unit="" {...cell} />
             {footPlaces(draft, side).map((i) => (
@@ -178,8 +185,12 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
             <Words label="Size" value={word('size')} onChange={(v) => set('size', v)} problem={problems.size} />
           </div>
           <h2>Value card</h2>
-          {catalogue && !asked.length && <p>There is no route for this family, so no value is asked for.</p>}
-          <ValueLines keys={asked} card={values} onSave={(key, value) => set('values', { ...values, [key]: value })} />
+          <ValueLines
+            keys={asked}
+            perHub={ofBothHubs(catalogue, held)}
+            card={values}
+            onSave={(key, value) => set('values', { ...values, [key]: value })}
+          />
         </section>
         <Foot>
           {general && <p role="alert">{general}</p>}

@@ -8,6 +8,7 @@ import { catalogueOptions, floorOptions, lineJobsOptions, lineOptions, sessionOp
 import { mayActAs, sayWhen } from '../job/context'
 import { Num } from '../kit/Allowance'
 import { MainButton, PlainButton } from '../kit/Button'
+import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
 import { Lost } from '../kit/Lost'
 import { Sheet } from '../kit/Sheet'
@@ -16,6 +17,8 @@ import { useUnit } from '../units/preferences'
 import { askedBy, heldIn } from './asked'
 import { LineDrawing } from './LineDrawing'
 import { ValueLines } from './ValueLines'
+
+const SCOPES = ['fit it', 'take it off and fit it', 'take it off'] as const
 
 /** A line: both machines, the coupling with its limits and their sources, the jobs done on it. */
 export function LineView() {
@@ -28,6 +31,7 @@ export function LineView() {
   const role = useQuery(sessionOptions).data?.role
   const catalogue = useQuery(catalogueOptions).data
   const [title, setTitle] = useState('')
+  const [scope, setScope] = useState<(typeof SCOPES)[number]>('fit it')
   const [problem, setProblem] = useState('')
   if (!line) return error ? <Lost why={error} /> : null
   const { spec } = line
@@ -35,7 +39,10 @@ export function LineView() {
   const start = async () => {
     try {
       const job = await bring(
-        api.POST('/api/jobs/of-line/{line_id}', { params: { path: { line_id: lineId } }, body: { title: title.trim() } }),
+        api.POST('/api/jobs/of-line/{line_id}', {
+          params: { path: { line_id: lineId } },
+          body: { title: title.trim(), scope },
+        }),
       )
       client.invalidateQueries({ queryKey: floorOptions.queryKey })
       navigate(`/jobs/${job.id}`)
@@ -59,8 +66,6 @@ export function LineView() {
               </p>
               <MainButton onPress={() => navigate(`/jobs/${open.id}`)}>Carry on with job {open.number}</MainButton>
             </>
-          ) : line.why_no_route ? (
-            <p>{line.why_no_route}</p>
           ) : mayWork ? (
             <>
               <Words
@@ -70,6 +75,7 @@ export function LineView() {
                 problem={problem}
                 detail="New element; both hubs; alignment check …"
               />
+              <Choice label="The coupling" options={SCOPES} value={scope} onChange={setScope} />
               <MainButton isDisabled={!title.trim()} onPress={start}>
                 Start a job
               </MainButton>

@@ -13,6 +13,8 @@ import { useUnit } from '../units/preferences'
 type Value = Schemas['Value']
 type Kind = Schemas['ValueKindOut']
 
+const HUBS = ['both hubs', 'driver', 'driven'] as const
+type Hubs = (typeof HUBS)[number]
 const SOURCES = ["maker's manual", 'drawing', 'site rule', 'measured', 'sample'] as const
 
 interface ValueLinesProps {
@@ -20,18 +22,20 @@ interface ValueLinesProps {
   card: Record<string, Value>
   /** Lines the live step waits for. */
   needed?: readonly string[]
+  /** Lines for which a hub may have its own figure. */
+  perHub?: readonly string[]
   onSave: (key: string, value: Value) => Promise<void> | void
   canEdit?: boolean
 }
 
 /** The value card: a line for each figure with its source; a missing one says which paper to look in. */
-export function ValueLines({ keys, card, needed = [], onSave, canEdit = true }: ValueLinesProps) {
-  const kinds = useQuery(catalogueOptions).data?.kinds ?? []
+export function ValueLines({ keys, card, needed = [], perHub = [], onSave, canEdit = true }: ValueLinesProps) {
+  const kinds = (useQuery(catalogueOptions).data?.kinds ?? []).flatMap((kind) => linesOf(kind, card))
   const [editing, setEditing] = useState<string | null>(null)
   return (
     <Lines>
       {kinds
-        .filter((kind) => keys.includes(kind.key))
+        .filter((kind) => keys.includes(kind.key) || (kind.key in card && keys.includes(kind.key.split('@')[0]!)))
         .map((kind) => {
           const value = card[kind.key]
           return (
@@ -46,6 +50,11 @@ export function ValueLines({ keys, card, needed = [], onSave, canEdit = true }: 
                     <>
                       <Num>{value.value}</Num> {kind.unit}
                       {value.means && `, ${value.means}`}
+                      {(value.up_to ?? []).map((step) => (
+                        <small key={step.rpm}>
+                          up to {step.rpm} rpm <Num>{step.value}</Num>
+                        </small>
+                      ))}
                     </>
                   )}
                   {!value && needed.includes(kind.key) && <strong>this step waits for it</strong>}
@@ -63,8 +72,9 @@ export function ValueLines({ keys, card, needed = [], onSave, canEdit = true }: 
                 <EditValue
                   kind={kind}
                   value={value}
-                  onSave={async (next) => {
-                    await onSave(kind.key, next)
+                  mayDiffer={perHub.includes(kind.key)}
+                  onSave={async (next, hub) => {
+                    await onSave(hub === 'both hubs' ? kind.key : `${kind.key}@${hub}`, next)
                     setEditing(null)
                   }}
                 />
@@ -74,6 +84,14 @@ export function ValueLines({ keys, card, needed = [], onSave, canEdit = true }: 
         })}
     </Lines>
   )
+}
+
+/** A line of the card, and the same line for a hub that has its own figure. */
+function linesOf(kind: Kind, card: Record<string, Value>): Kind[] {
+  const own = ['driver', 'driven']
+    .filter((side) => `${kind.key}@${side}` in card)
+    .map((side) => ({ ...kind, key: `${kind.key}@${side}`, title: `${kind.title}, ${side} hub` }))
+  return [kind, ...own]
 }
 
 /** A source in one line. */
@@ -86,12 +104,16 @@ export function saySource({ source }: Value): string {
 function EditValue({
   kind,
   value,
+  mayDiffer,
   onSave,
 }: {
   kind: Kind
   value: Value | undefined
-  onSave: (value: Value) => Promise<void>
+  mayDiffer: boolean
+  onSave: (value: Value, hub: Hubs) => Promise<void>
 }) {
+  const [hub, setHub] = useState<Hubs>('both hubs')
+  const [steps, setSteps] = useState((value?.up_to ?? []).map((s) => ({ rpm: String(s.rpm), text: String(s.value) })))
   const unit = useUnit()
   const [text, setText] = useState(value ? String(value.value) : '')
   const [means, setMeans] = useState(value?.means ?? '')
@@ -106,8 +128,10 @@ function EditValue({
     if (figure === null) return setProblem('This wants a number.')
     if (kind.means.length && !means) return setProblem(`${kind.ask}: ${kind.means.join(' or ')}?`)
     if (!source.document.trim()) return setProblem('Name the paper it comes from.')
-    return onSave({ value: figure, means, typed: isLength ? (forRecord(typed) ?? '') : '', source }).catch((why) =>
-      setProblem(why.message),
+    const upTo = readSteps(steps, isLength ? unit : null)
+    if (!upTo) return setProblem('Each speed wants an rpm and a figure.')
+    return onSave({ value: figure, means, typed: isLength ? (forRecord(typed) ?? '') : '', up_to: upTo, source }, hub).catch(
+      (why) => setProblem(why.message),
     )
   }
   return (
@@ -120,6 +144,8 @@ function EditValue({
         autoFocus
         problem={problem}
       />
+      {kind.by_speed && <BySpeed steps={steps} setSteps={setSteps} unit={isLength ? unit : kind.unit} />}
+      {mayDiffer && <Choice label="Holds for" options={HUBS} value={hub} onChange={setHub} />}
       {kind.means.length > 0 && <Choice label={kind.ask} options={kind.means} value={means || null} onChange={setMeans} />}
       <Choice
         label="Comes from"
@@ -137,6 +163,37 @@ function EditValue({
   )
 }
 
+interface TypedStep {
+  rpm: string
+  text: string
+}
+
+/** Limits that hold up to a speed; rows left empty are left out. Null where one cannot be read. */
+function readSteps(steps: TypedStep[], unit: 'mm' | 'in' | null) {
+  const filled = steps.filter((s) => s.rpm.trim() || s.text.trim())
+  const read = filled.map((s) => ({
+    rpm: readNumber(s.rpm),
+    value: unit ? readLengthMm({ text: s.text, unit }) : readNumber(s.text),
+  }))
+  return read.every((s) => s.rpm !== null && s.value !== null) ? (read as Schemas['UpTo'][]) : null
+}
+
+function BySpeed({ steps, setSteps, unit }: { steps: TypedStep[]; setSteps: (steps: TypedStep[]) => void; unit: string }) {
+  const put = (i: number, change: Partial<TypedStep>) => setSteps(steps.map((s, at) => (at === i ? { ...s, ...change } : s)))
+  return (
+    <>
+      {steps.map((step, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: steps have no other name than their place
+        <div className="two" key={i}>
+          <Words label="Up to" unit="rpm" value={step.rpm} onChange={(rpm) => put(i, { rpm })} />
+          <Words label="it is" unit={unit} value={step.text} onChange={(text) => put(i, { text })} />
+        </div>
+      ))}
+      <PlainButton onPress={() => setSteps([...steps, { rpm: '', text: '' }])}>Another figure up to a speed</PlainButton>
+    </>
+  )
+}
+
 const Lines = styled.ul`
   li { border-bottom: 0.75px solid var(--line); }
   li > div:first-child { display: grid; grid-template-columns: 1fr auto auto; gap: 12px; align-items: center; padding: 4px 0; line-height: 1.2; }
@@ -150,6 +207,7 @@ const Edit = styled.div`
   flex-direction: column;
   gap: 8px;
   padding: 8px 0 14px 12px;
+  .two { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; max-width: 360px; }
   .three { display: grid; grid-template-columns: 2fr 1fr 1fr; gap: 10px; }
   > button { align-self: flex-start; }
 `

@@ -9,5 +9,11 @@ export function askedBy(catalogue: Catalogue | undefined, family: string, held: 
   return [...new Set([...held.flatMap((h) => catalogue.asked_by_connection[h] ?? []), ...ofFamily])]
 }
 
+/** The lines both hubs ask for, so that one of them may have its own figure. */
+export function ofBothHubs(catalogue: Catalogue | undefined, held: readonly string[]): string[] {
+  const [first = [], second = []] = held.map((h) => catalogue?.asked_by_connection[h] ?? [])
+  return first.filter((key) => second.includes(key))
+}
+
 /** How the two hubs of a coupling are held. */
 export const heldIn = (coupling: Schemas['Coupling']) => [coupling.driver_hub.connection, coupling.driven_hub.connection]

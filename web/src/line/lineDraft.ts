@@ -30,6 +30,7 @@ export function draftOf(name: string, spec: LineSpec | null): Draft {
     draft.choices[`${side}.name`] = machine?.name ?? (side === 'driver' ? 'Motor' : '')
     draft.choices[`${side}.drawn_as`] = machine?.drawn_as ?? (side === 'driver' ? 'motor' : 'machine')
     draft.choices[`${side}.connection`] = hub?.connection ?? 'keyed, slip fit'
+    draft.choices[`${side}.half_key`] = hub?.half_key ?? false
     put(`${side}.power`, machine?.power_kw)
     put(`${side}.shaft`, machine?.shaft_diameter_mm)
     put(`${side}.bolts`, machine?.foot_bolts ?? 4)
@@ -71,6 +72,7 @@ export function specOf(draft: Draft) {
   const hub = (side: Side) =>
     dropNulls({
       connection: word(`${side}.connection`),
+      half_key: draft.choices[`${side}.half_key`] === true,
       diameter_mm: reader.length(`${side}.hub`, `spec.coupling.${side}_hub.diameter_mm`),
       length_mm: reader.length(`${side}.hub_length`, `spec.coupling.${side}_hub.length_mm`),
       set_screws: reader.number(`${side}.screws`, `spec.coupling.${side}_hub.set_screws`),
@@ -122,8 +124,8 @@ const USUAL: LineSpec = {
     family: 'jaw, curved',
     series: '',
     size: '',
-    driver_hub: { connection: 'keyed, slip fit', diameter_mm: 100, length_mm: 60, set_screws: 1 },
-    driven_hub: { connection: 'keyed, slip fit', diameter_mm: 100, length_mm: 60, set_screws: 1 },
+    driver_hub: { connection: 'keyed, slip fit', diameter_mm: 100, length_mm: 60, set_screws: 1, half_key: false },
+    driven_hub: { connection: 'keyed, slip fit', diameter_mm: 100, length_mm: 60, set_screws: 1, half_key: false },
   },
   movable: 'driver',
   speed_rpm: 1500,

@@ -1,5 +1,5 @@
 import type { Schemas } from '../../api/client'
-import { sayClock } from '../../drawing/clock'
+import { sayToward } from '../../drawing/clock'
 import { showLength } from '../../units/length'
 import type { BenchClient, BenchProps } from '../bench'
 import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, readClock } from '../draft'
@@ -38,7 +38,7 @@ export const clockBench: BenchClient<Result> = {
   restore,
   say: (result, unit) => ({
     title: result.stands_out.length ? 'One reading stands out.' : 'The readings agree.',
-    note: `Mean ${showLength(result.mean_mm, unit, 3)}, ${showLength(result.size_mm, unit, 3)} toward ${sayClock(result.peak_deg)}.`,
+    note: `Mean ${showLength(result.mean_mm, unit, 3)}, ${showLength(result.size_mm, unit, 3)} toward ${sayToward(result.peak_deg)}.`,
     moves: [],
   }),
   Drawing: ClockDrawing,

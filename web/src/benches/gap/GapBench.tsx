@@ -1,5 +1,5 @@
 import type { Schemas } from '../../api/client'
-import { sayClock } from '../../drawing/clock'
+import { sayToward } from '../../drawing/clock'
 import { useHatch } from '../../drawing/Hatch'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
@@ -132,7 +132,7 @@ function Hubs({ result }: { result: Result | null }) {
             {showLength(result.mean_mm, unit)}
           </text>
           <text x="230" y={-60} fontSize="15">
-            spread {showLength(result.spread_mm, unit)}, wide at {sayClock(result.wide_at_deg)}
+            spread {showLength(result.spread_mm, unit)}, wide at {sayToward(result.wide_at_deg)}
           </text>
         </>
       )}
@@ -149,7 +149,7 @@ export const gapBench: BenchClient<Result> = {
   restore,
   say: (result, unit) => ({
     ...plainSay(result),
-    note: `${showLength(result.mean_mm, unit)} on the axis, spread ${showLength(result.spread_mm, unit)}, wide at ${sayClock(result.wide_at_deg)}.`,
+    note: `${showLength(result.mean_mm, unit)} on the axis, spread ${showLength(result.spread_mm, unit)}, wide at ${sayToward(result.wide_at_deg)}.`,
   }),
   Drawing: GapDrawing,
   quickLimits: [

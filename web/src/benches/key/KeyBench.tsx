@@ -1,6 +1,7 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { useHatch } from '../../drawing/Hatch'
+import { Choice } from '../../kit/Choice'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
@@ -26,7 +27,11 @@ function start(preset: Preset, suggest: Preset): Draft {
   return { cells: { ...(hub && { 'hub_keyway.length_mm': hub }), ...(shaft && { shaft_diameter_mm: shaft }) }, choices: {} }
 }
 
-function read(draft: Draft) {
+const RULES = ['as long as the hub', 'as long or slightly longer', 'half key made up'] as const
+const ruleOf = (draft: Draft, preset: Preset) => (preset.length_rule ?? draft.choices.length_rule) as Rule | undefined
+type Rule = (typeof RULES)[number]
+
+function read(draft: Draft, preset: Preset) {
   const reader = new DraftReader(draft)
   const input: Record<string, Record<string, number>> = {}
   let missing = ''
@@ -38,8 +43,13 @@ function read(draft: Draft) {
   }
   const shaft = reader.length('shaft_diameter_mm', 'shaft_diameter_mm')
   if (shaft === null) missing ||= 'Shaft diameter'
+  const rule = ruleOf(draft, preset)
+  const keyway = rule === 'half key made up' ? reader.length('shaft_keyway_length_mm', 'shaft_keyway_length_mm') : null
+  const school = rule && !preset.length_rule ? { length_rule: rule } : {}
   return reader.done(
-    missing ? null : { ...input, shaft_diameter_mm: shaft },
+    missing
+      ? null
+      : { ...input, shaft_diameter_mm: shaft, ...school, ...(keyway !== null && { shaft_keyway_length_mm: keyway }) },
     missing && `Still to measure: ${missing.toLowerCase()}.`,
   )
 }
@@ -48,11 +58,14 @@ function restore(entered: Entered, part: Part) {
   const filler = new DraftFiller(entered)
   if (part === 'all') for (const [path] of CELLS) filler.cell(path, path)
   filler.cell('shaft_diameter_mm', 'shaft_diameter_mm')
+  filler.choice('length_rule', filler.at('length_rule'))
+  filler.cell('shaft_keyway_length_mm', 'shaft_keyway_length_mm')
   return filler.draft
 }
 
 /** Key and keyways in section, the drawing following the figures. */
-function KeyDrawing({ draft, change, problems, result }: BenchProps<Result>) {
+function KeyDrawing({ draft, change, preset, problems, result }: BenchProps<Result>) {
+  const rule = ruleOf(draft, preset)
   const common = { draft, change, problems, width: 104 }
   return (
     <Zone>
@@ -64,7 +77,22 @@ function KeyDrawing({ draft, change, problems, result }: BenchProps<Result>) {
         {[...CELLS, ['shaft_diameter_mm', 'Shaft diameter'] as const].map(([path, label]) => (
           <LabelledCell key={path} cell={path} label={label} {...common} />
         ))}
+        {rule === 'half key made up' && (
+          <LabelledCell cell="shaft_keyway_length_mm" label="Shaft keyway, length" {...common} />
+        )}
       </Cells>
+      <School>
+        {preset.length_rule ? (
+          <p>Key length: {rule}, since this shaft end was balanced with a half key.</p>
+        ) : (
+          <Choice
+            label="Key length: which school? Not judged unless you say"
+            options={RULES}
+            value={rule ?? null}
+            onChange={(next) => change({ ...draft, choices: { ...draft.choices, length_rule: next } })}
+          />
+        )}
+      </School>
     </Zone>
   )
 }
@@ -147,12 +175,16 @@ export const keyBench: BenchClient<Result> = {
   say: (result, unit) => ({
     ...plainSay(result),
     title: result.verdict === 'over' ? 'The key does not fit.' : 'The key has room.',
+    moves: result.length_wanted_mm === null ? [] : [`Key length wanted ${showLength(result.length_wanted_mm, unit)} ${unit}`],
     note: `${showLength(result.top_clearance_mm, unit, 3)} above it; sideways ${showLength(result.side_clearance_shaft_mm, unit, 3)} in the shaft, ${showLength(result.side_clearance_hub_mm, unit, 3)} in the hub.`,
   }),
   Drawing: KeyDrawing,
   keys: [['Enter', 'next figure']],
 }
 
+const School = styled.div`
+  margin-top: 10px;
+`
 const Cells = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(300px, 1fr));

@@ -1,103 +1,144 @@
+import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
-import { clockPoint, sayClock } from '../../drawing/clock'
-import { exaggeration } from '../../drawing/exaggeration'
-import { useHatch } from '../../drawing/Hatch'
+import { sayToward } from '../../drawing/clock'
 import { Choice } from '../../kit/Choice'
 import { showLength } from '../../units/length'
-import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
 import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, readClock } from '../draft'
-import { Row, Zone } from '../parts'
+import { LabelledCell, Row, Zone } from '../parts'
 import { RingReadings } from '../ringReadings'
+import { BlowFromAbove } from './BlowFromAbove'
+import { OffCentre } from './OffCentre'
 
 type Result = Schemas['RunoutResult']
+type Second = Schemas['SecondRing']['on']
+type Clocked = { clock: number; value_mm: number }[]
+
+const KINDS = ['rim', 'face'] as const
+const NONE = 'none'
+const SECONDS: readonly (Second | typeof NONE)[] = [NONE, 'face', 'shaft', 'rim further along']
+const SECOND_WORDS: Record<Second | typeof NONE, string> = {
+  none: 'nothing else',
+  face: 'its face',
+  shaft: 'shaft beside it',
+  'rim further along': 'rim further along',
+}
+const PLACES = 'second.clocks'
+
+function start(preset: Preset, suggest: Preset): Draft {
+  const wanted = (preset.must_have as Second[] | undefined)?.[0]
+  return { cells: {}, choices: { ...(wanted && { second: wanted }), ...(suggest.before ? { before: suggest.before } : {}) } }
+}
+
+const secondOf = (draft: Draft) => (draft.choices.second as Second | typeof NONE | undefined) ?? NONE
+const kindOf = (draft: Draft) => (draft.choices.kind as 'rim' | 'face' | undefined) ?? 'rim'
 
 function read(draft: Draft, preset: Preset) {
   const reader = new DraftReader(draft)
   const readings = readClock(reader, clocksOf(draft), 'at', 'readings')
+  const on = secondOf(draft)
+  const ring = on === NONE ? [] : readClock(reader, clocksOf(draft, PLACES), 'second', 'second.readings')
+  const apart = on === 'rim further along' ? reader.length('apart', 'second.distance_mm') : null
   if (readings.length < 3) return reader.done(null, 'Read at three places or more while the part turns.')
+  if (ring.length > 0 && ring.length < 3)
+    return reader.done(null, `Read ${SECOND_WORDS[on]} at three places or more as well.`)
   if (!('limit_mm' in preset)) return reader.done(null, 'Give the limit on the total reading.')
-  return reader.done({ readings, kind: (draft.choices.kind as string | undefined) ?? 'rim' })
+  const before = draft.choices.before as Clocked | undefined
+  return reader.done({
+    readings,
+    kind: kindOf(draft),
+    ...(ring.length > 0 && { second: { on, readings: ring, ...(apart !== null && { distance_mm: apart }) } }),
+    ...(before && { before }),
+  })
 }
 
 function restore(entered: Entered, part: Part) {
   const filler = new DraftFiller(entered)
   filler.choice('kind', filler.at('kind'))
+  filler.choice('second', filler.at('second.on'))
+  filler.cell('apart', 'second.distance_mm')
   filler.ring(part, 'readings', { signed: true })
+  if (filler.at('second')) filler.ring(part, 'second.readings', { prefix: 'second', key: PLACES, signed: true })
+  if (part === 'all') filler.choice('before', filler.at('before'))
   return filler.draft
 }
 
-/** Readings round a turning part; the drawn rim is off centre by what was read. */
+/** Readings round a turning part, and at a second place; the drawn rim is off centre by what was read. */
 function RunoutDrawing(props: BenchProps<Result>) {
-  const { draft, change, result } = props
+  const { draft, change, preset, result } = props
+  const choose = (key: string, value: string) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
+  const second = secondOf(draft)
   return (
-    <Zone>
-      <Row>
-        <RingReadings {...props} name="Dial" note="part turning" signed />
-        <OffCentre result={result} />
-        <Choice
-          label="Dial on the"
-          options={['rim', 'face'] as const}
-          value={(draft.choices.kind as 'rim' | 'face') ?? 'rim'}
-          onChange={(kind) => change({ ...draft, choices: { ...draft.choices, kind } })}
-        />
-      </Row>
-    </Zone>
+    <>
+      <Zone>
+        <Row>
+          <RingReadings {...props} name={kindOf(draft) === 'rim' ? 'Rim' : 'Face'} note="part turning" signed />
+          {second !== NONE && (
+            <RingReadings {...props} name={NAMES[second]} note="part turning" prefix="second" placesKey={PLACES} signed />
+          )}
+        </Row>
+      </Zone>
+      <Zone>
+        <Row>
+          <OffCentre result={result} />
+          {preset.stage === 'half tight' && result && <BlowFromAbove highDeg={worseHigh(result)} isOver={isOver(result)} />}
+        </Row>
+      </Zone>
+      <Zone>
+        <Options>
+          <Choice label="Dial on the" options={KINDS} value={kindOf(draft)} onChange={(kind) => choose('kind', kind)} />
+          <Choice
+            label="Read as well"
+            options={SECONDS}
+            words={SECOND_WORDS}
+            value={second}
+            onChange={(on) => choose('second', on)}
+          />
+          {second === 'rim further along' && (
+            <LabelledCell
+              cell="apart"
+              label="The two rims are apart"
+              detail="if measured: it tells how much it leans"
+              draft={draft}
+              change={change}
+              problems={props.problems}
+            />
+          )}
+        </Options>
+      </Zone>
+    </>
   )
 }
 
-const RIM = 90
+const NAMES: Record<Second, string> = { face: 'Face of it', shaft: 'Shaft', 'rim further along': 'Further along' }
 
-function OffCentre({ result }: { result: Result | null }) {
-  const hatch = useHatch()
-  const unit = useUnit()
-  const times = result ? exaggeration(result.eccentricity_mm, 1, 26) : 100
-  const off = result ? clockPoint(result.high_spot_deg, result.eccentricity_mm * times) : { x: 0, y: 0 }
-  const high = result ? clockPoint(result.high_spot_deg, RIM + 26) : null
-  return (
-    <svg
-      viewBox="-140 -130 280 260"
-      width="280"
-      height="260"
-      role="img"
-      aria-label={result ? `High spot at ${sayClock(result.high_spot_deg)}` : 'Nothing read yet'}
-    >
-      {hatch.defs}
-      <circle r={RIM} fill="none" stroke="var(--line)" strokeDasharray="5 4" strokeWidth="1.25" />
-      <circle cx={off.x} cy={off.y} r={RIM} fill="none" stroke="var(--ink)" strokeWidth="2" />
-      <circle cx={off.x} cy={off.y} r="3" fill="var(--ink)" />
-      <path d="M-20 0H20M0-20V20" stroke="var(--ink)" strokeWidth=".75" />
-      {result && high && (
-        <>
-          <path
-            d={`M${off.x} ${off.y}L${high.x * 0.88} ${high.y * 0.88}`}
-            stroke="var(--ink)"
-            strokeWidth="3"
-            markerEnd={hatch.move}
-          />
-          <text x={high.x} y={high.y + 5} textAnchor="middle" fontSize="15" fontWeight="600">
-            high
-          </text>
-          <text x="0" y="124" textAnchor="middle" fontSize="14">
-            off centre {showLength(result.eccentricity_mm, unit, 3)}, drawn × {times}
-          </text>
-        </>
-      )}
-    </svg>
-  )
+const isOver = (result: Result) => result.verdict === 'over'
+
+/** The high spot of the ring that is over; of the first one where none or that one is. */
+function worseHigh(result: Result): number {
+  const first = result.checks.find((c) => c.status === 'over')
+  const isSecond = first !== undefined && first !== result.checks[0] && result.second !== null
+  return isSecond ? result.second!.high_spot_deg : result.high_spot_deg
+}
+
+function say(result: Result, unit: 'mm' | 'in') {
+  const oval = result.oval_mm === null ? '' : `, oval ${showLength(result.oval_mm, unit, 3)}`
+  const second = result.second ? `; second place ${showLength(result.second.total_mm, unit, 3)}` : ''
+  return {
+    ...plainSay(result),
+    title: isOver(result) ? `Runs out: high spot at ${sayToward(worseHigh(result))}.` : plainSay(result).title,
+    note: `Total ${showLength(result.total_mm, unit, 3)}${oval}${second}.`,
+  }
 }
 
 export const runoutBench: BenchClient<Result> = {
   name: 'runout',
   title: 'Run-out',
-  answers: 'Total reading, high spot, and what of it is oval',
-  start: () => ({ cells: {}, choices: {} }),
+  answers: 'Total reading, high spot, what of it is oval, and whether shaft or hub is to blame',
+  start,
   read,
   restore,
-  say: (result, unit) => ({
-    ...plainSay(result),
-    note: `Total ${showLength(result.total_mm, unit, 3)}, high spot at ${sayClock(result.high_spot_deg)}${result.oval_mm === null ? '' : `, oval ${showLength(result.oval_mm, unit, 3)}`}.`,
-  }),
+  say,
   Drawing: RunoutDrawing,
   quickLimits: [{ cell: 'limit', label: 'Limit on the total reading', kind: 'length', unit: '' }],
   quickPreset: ({ limit }) => (limit === undefined ? {} : { limit_mm: limit }),
@@ -106,3 +147,10 @@ export const runoutBench: BenchClient<Result> = {
     ['−', 'flip sign'],
   ],
 }
+
+const Options = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 28px;
+  align-items: end;
+`

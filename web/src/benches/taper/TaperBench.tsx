@@ -1,5 +1,6 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
+import { Choice } from '../../kit/Choice'
 import { showLength } from '../../units/length'
 import type { BenchClient, BenchProps, Preset } from '../bench'
 import { asRead, type Draft, DraftFiller, DraftReader, type Entered, type Part, suggested } from '../draft'
@@ -10,11 +11,21 @@ import { TaperMatch } from './TaperMatch'
 type Result = Schemas['TaperResult']
 
 const CONES = ['shaft', 'bore'] as const
-const SIZES = [
+type Size = 'large_mm' | 'small_mm' | 'length_mm'
+const SIZES: readonly (readonly [Size, string])[] = [
   ['large_mm', 'large end'],
   ['small_mm', 'small end'],
   ['length_mm', 'over a length of'],
-] as const
+]
+const WAYS = ['two diameters', '1 in', 'inches per foot', 'degrees'] as const
+type Way = (typeof WAYS)[number]
+const WAY_WORDS: Record<Way, string> = {
+  'two diameters': 'two diameters',
+  '1 in': '1 in n',
+  'inches per foot': 'in per ft',
+  degrees: 'degrees, both sides',
+}
+const wayOf = (draft: Draft, cone: string) => (draft.choices[`${cone}.way`] as Way | undefined) ?? 'two diameters'
 
 function start(_: Preset, suggest: Preset): Draft {
   const interference = suggested(suggest.interference_mm as number | undefined)
@@ -23,10 +34,17 @@ function start(_: Preset, suggest: Preset): Draft {
 
 function read(draft: Draft, preset: Preset) {
   const reader = new DraftReader(draft)
-  const cones: Record<string, Record<string, number>> = { shaft: {}, bore: {} }
+  const cones: Record<string, Record<string, unknown>> = { shaft: {}, bore: {} }
   let missing = ''
   for (const cone of CONES)
     for (const [size, label] of SIZES) {
+      const way = wayOf(draft, cone)
+      if (size === 'small_mm' && way !== 'two diameters') {
+        const value = reader.number(`${cone}.stated`, `${cone}.stated.value`)
+        if (value === null) missing ||= `${cone}, taper ${WAY_WORDS[way]}`
+        else cones[cone]!.stated = { way, value }
+        continue
+      }
       const mm = reader.length(`${cone}.${size}`, `${cone}.${size}`)
       if (mm === null) missing ||= `${cone}, ${label}`
       else cones[cone]![size] = mm
@@ -65,6 +83,10 @@ function restore(entered: Entered, part: Part) {
   for (const cone of CONES)
     for (const [size] of SIZES)
       filler.cell(`${cone}.${size}`, `${cone}.${size}`, size === 'length_mm' ? String : (mm) => asRead(mm, 3))
+  for (const cone of CONES) {
+    filler.choice(`${cone}.way`, filler.at(`${cone}.stated.way`))
+    filler.cell(`${cone}.stated`, `${cone}.stated.value`)
+  }
   filler.cell('interference', 'interference_mm', (mm) => asRead(mm, 3))
   if (part === 'all') {
     filler.cell('hand_tight', 'hand_tight_standout_mm', asRead)
@@ -91,9 +113,28 @@ function TaperDrawing({ draft, change, preset, problems, result }: BenchProps<Re
           {CONES.map((cone) => (
             <div key={cone}>
               <b>{cone === 'shaft' ? 'Shaft' : 'Bore'}</b>
-              {SIZES.map(([size, label]) => (
-                <LabelledCell key={size} cell={`${cone}.${size}`} label={`${cone}, ${label}`} {...common} />
-              ))}
+              <Choice
+                label={`Taper of the ${cone} as`}
+                options={WAYS}
+                words={WAY_WORDS}
+                value={wayOf(draft, cone)}
+                onChange={(way) => change({ ...draft, choices: { ...draft.choices, [`${cone}.way`]: way } })}
+              />
+              {SIZES.map(([size, label]) =>
+                size === 'small_mm' && wayOf(draft, cone) !== 'two diameters' ? (
+                  <LabelledCell
+                    key="stated"
+                    cell={`${cone}.stated`}
+                    label={`${cone}, taper`}
+                    kind="number"
+                    unit={WAY_WORDS[wayOf(draft, cone)]}
+                    {...common}
+                  />
+                ) : (
+                  <LabelledCell key={size} cell={`${cone}.${size}`} label={`${cone}, ${label}`} {...common} />
+                ),
+              )}
+              {result && <small>{sayTaper(cone === 'shaft' ? result.said_shaft : result.said_bore)}</small>}
             </div>
           ))}
           <div>
@@ -122,6 +163,11 @@ function TaperDrawing({ draft, change, preset, problems, result }: BenchProps<Re
       </Zone>
     </>
   )
+}
+
+/** A taper in every way people state it. */
+function sayTaper(said: Record<string, number>) {
+  return `1 in ${said['1 in']!.toFixed(3)} · ${said['inches per foot']!.toFixed(4)} in per ft · ${said.degrees!.toFixed(4)}°`
 }
 
 function say(result: Result, unit: 'mm' | 'in') {

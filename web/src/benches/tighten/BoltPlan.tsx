@@ -12,6 +12,8 @@ export interface Pull {
   pass: number
   bolt: number
   torque_nm: number
+  /** The screw turned before the wrench clicked. */
+  moved?: boolean
 }
 
 interface BoltPlanProps {
@@ -57,17 +59,26 @@ export function BoltPlan({ result, pulls, next, feet, couplingRight, onTap }: Bo
             size={size}
             passes={passes}
             pulled={pulls.filter((p) => p.bolt === bolt)}
+            still={result.still === null ? null : pulls.findLast((p) => p.bolt === bolt)?.moved === false}
             isNext={next?.bolt === bolt}
           />
         ))}
         <text y="-26" textAnchor="middle" fontSize="15" fontWeight="600" fill="var(--blue)">
-          {next ? `bolt ${next.bolt}` : 'all pulled'}
+          {next
+            ? `${result.still === null ? 'bolt' : 'screw'} ${next.bolt}`
+            : result.still
+              ? 'all stand still'
+              : 'all pulled'}
         </text>
         <text y="20" textAnchor="middle" fontFamily="var(--read)" fontWeight="600" fontSize="42">
           {next ? Number(next.set_nm.toFixed(1)) : ''}
         </text>
         <text y="44" textAnchor="middle" fontSize="14">
-          {next ? `N·m, pass ${next.pass} of ${passes}` : `${result.done} pulls`}
+          {next
+            ? result.still === null
+              ? `N·m, pass ${next.pass} of ${passes}`
+              : `N·m, round ${next.pass}`
+            : `${result.done} pulls`}
         </text>
       </svg>
       {bolts.map((bolt, i) => {
@@ -113,12 +124,14 @@ interface BoltProps {
   size: number
   passes: number
   pulled: readonly Pull[]
+  /** Whether it stood still when it was last pulled; null where only passes count. */
+  still: boolean | null
   isNext: boolean
 }
 
-/** A bolt head; one dot outside it for each pass it has had. */
-function Bolt({ bolt, at, size, passes, pulled, isNext }: BoltProps) {
-  const isDone = new Set(pulled.map((p) => p.pass)).size >= passes
+/** A bolt head; one dot outside it for each pass it has had. Solid when it is done: all its passes, or it stood still. */
+function Bolt({ bolt, at, size, passes, pulled, still, isNext }: BoltProps) {
+  const isDone = still ?? new Set(pulled.map((p) => p.pass)).size >= passes
   const outward = (Math.atan2(at.x, -at.y) * 180) / Math.PI
   return (
     <g transform={`translate(${at.x} ${at.y})`}>
@@ -139,11 +152,12 @@ function Bolt({ bolt, at, size, passes, pulled, isNext }: BoltProps) {
       >
         {bolt}
       </text>
-      {[...Array(passes).keys()].map((pass) => {
-        const dot = clockPoint(outward + (pass - (passes - 1) / 2) * 26, size + 5)
-        const taken = pulled.some((p) => p.pass === pass + 1)
-        return taken && !isNext && <circle key={pass} cx={dot.x} cy={dot.y} r="3" fill="var(--ink)" />
-      })}
+      {still === null &&
+        [...Array(passes).keys()].map((pass) => {
+          const dot = clockPoint(outward + (pass - (passes - 1) / 2) * 26, size + 5)
+          const taken = pulled.some((p) => p.pass === pass + 1)
+          return taken && !isNext && <circle key={pass} cx={dot.x} cy={dot.y} r="3" fill="var(--ink)" />
+        })}
     </g>
   )
 }

@@ -20,10 +20,16 @@ const clicksOf = (draft: Draft) => (draft.choices.clicks as Click[] | undefined)
 const pullsOf = (draft: Draft): Pull[] =>
   clicksOf(draft)
     .filter((click) => !click.takenBack)
-    .map(({ pass, bolt, torque_nm }) => ({ pass, bolt, torque_nm }))
+    .map(({ pass, bolt, torque_nm, moved }) => ({ pass, bolt, torque_nm, ...(moved !== undefined && { moved }) }))
 const PATTERNS = ['star', 'circle', 'alternate'] as const
 const PATTERN_WORDS = { star: 'crosswise', circle: 'round and round', alternate: 'odd, then even' }
-const SCHEMES = { '50, 75, 100 %': [0.5, 0.75, 1], 'half, full, full': [0.5, 1, 1], 'straight to torque': [1] } as const
+const ENDS = ['with the last pass', 'when a full round moves nothing'] as const
+const SCHEMES = {
+  'half, then full': [0.5, 1],
+  '50, 75, 100 %': [0.5, 0.75, 1],
+  'half, full, full': [0.5, 1, 1],
+  'straight to torque': [1],
+} as const
 type Scheme = keyof typeof SCHEMES
 
 function read(draft: Draft, preset: Preset) {
@@ -38,6 +44,7 @@ function read(draft: Draft, preset: Preset) {
     bolts: Math.round(bolts),
     torque_nm: torque,
     passes: SCHEMES[scheme],
+    until_still: draft.choices.until === ENDS[1],
     pattern: draft.choices.pattern ?? 'star',
     pulls,
   })
@@ -61,16 +68,29 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
   }
   const next = nextTurn(result, pulls)
   const typed = draft.cells.torque_now
-  const pull = (bolt: number) => {
+  const fullRound =
+    result !== null &&
+    result.still !== null &&
+    next !== null &&
+    next.torque_nm === Math.max(...result.sequence.map((t) => t.torque_nm))
+  const pull = (bolt: number, moved?: boolean) => {
     if (!next) return
+    const turned = result!.still === null ? undefined : fullRound ? moved : true
+    if (fullRound && moved === undefined) return setAsked(bolt)
     const turn = result!.sequence.find((t) => t.pass === next.pass && t.bolt === bolt) ?? next
     const torque = (typed && readNumber(typed.text)) || turn.torque_nm
     change({
       cells: Object.fromEntries(Object.entries(draft.cells).filter(([cell]) => cell !== 'torque_now')),
-      choices: { ...draft.choices, clicks: [...clicks, { pass: turn.pass, bolt: turn.bolt, torque_nm: torque }] },
+      choices: {
+        ...draft.choices,
+        clicks: [
+          ...clicks,
+          { pass: turn.pass, bolt: turn.bolt, torque_nm: torque, ...(turned !== undefined && { moved: turned }) },
+        ],
+      },
     })
     setAsked(null)
-    const isLast = result!.sequence.length === pulls.length + 1
+    const isLast = result!.still === null && result!.sequence.length === pulls.length + 1
     if (isLast) document.querySelector<HTMLElement>('[data-enter-goes-here]')?.focus()
   }
   const tap = (bolt: number) => (next && bolt !== next.bolt && asked !== bolt ? setAsked(bolt) : pull(bolt))
@@ -81,8 +101,9 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
       if (busy || event.ctrlKey || event.metaKey) return
       if (event.key === ' ' && next) {
         event.preventDefault()
-        pull(next.bolt)
-      } else if (event.key.toLowerCase() === 'u') takeBack()
+        pull(next.bolt, fullRound ? false : undefined)
+      } else if (event.key.toLowerCase() === 'm' && next && fullRound) pull(next.bolt, true)
+      else if (event.key.toLowerCase() === 'u') takeBack()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
@@ -105,15 +126,28 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
               couplingRight={spec?.movable === 'driver'}
               onTap={tap}
             />
-            {asked !== null && next && (
+            {asked !== null && next && !fullRound && (
               <p role="alert">
                 Bolt {next.bolt} is next. Tap bolt {asked} again to pull it out of turn.
               </p>
             )}
-            <Actions>
-              <MainButton isDisabled={!next} onPress={() => next && pull(next.bolt)}>
-                {next ? `Bolt ${next.bolt}: clicked at ${Number(next.set_nm.toFixed(1))}` : 'Every bolt pulled'}
-              </MainButton>
+            <Actions data-two={fullRound || undefined}>
+              {fullRound && next ? (
+                <>
+                  <MainButton onPress={() => pull(asked ?? next.bolt, false)}>
+                    Screw {asked ?? next.bolt} stood still
+                  </MainButton>
+                  <PlainButton onPress={() => pull(asked ?? next.bolt, true)}>It turned</PlainButton>
+                </>
+              ) : (
+                <MainButton isDisabled={!next} onPress={() => next && pull(next.bolt)}>
+                  {next
+                    ? `Bolt ${next.bolt}: clicked at ${Number(next.set_nm.toFixed(1))}`
+                    : result.still
+                      ? 'Nothing moved in the last round'
+                      : 'Every bolt pulled'}
+                </MainButton>
+              )}
               <PlainButton isDisabled={!pulls.length} onPress={takeBack}>
                 Take back
               </PlainButton>
@@ -159,6 +193,12 @@ function SetUp({ draft, change, problems }: Pick<BenchProps, 'draft' | 'change' 
         onChange={(p) => choose('pattern', p)}
       />
       <Choice
+        label="Done"
+        options={ENDS}
+        value={(draft.choices.until as (typeof ENDS)[number]) ?? ENDS[0]}
+        onChange={(u) => choose('until', u)}
+      />
+      <Choice
         label="Passes"
         options={Object.keys(SCHEMES) as Scheme[]}
         value={(draft.choices.scheme as Scheme) ?? '50, 75, 100 %'}
@@ -168,13 +208,16 @@ function SetUp({ draft, change, problems }: Pick<BenchProps, 'draft' | 'change' 
   )
 }
 
-/** The bolt whose turn it is, from the core's sequence: known at once, so that two quick clicks are two bolts. */
+/** The bolt whose turn it is, from the core's sequence: known at once, so that two quick clicks are two bolts.
+ * Whether another round follows, the core says: for that moment there is none. */
 function nextTurn(result: Result | null, pulls: readonly Pull[]) {
   return result?.sequence.find((turn) => !pulls.some((p) => p.pass === turn.pass && p.bolt === turn.bolt)) ?? null
 }
 
 function Log({ clicks, result }: { clicks: Click[]; result: Result }) {
   const passes = [...new Set(result.sequence.map((t) => t.pass))]
+  const most = Math.max(...result.sequence.map((t) => t.torque_nm))
+  const isFull = (turn: { torque_nm: number }) => turn.torque_nm === most
   return (
     <LogBox>
       {passes.map((pass) => {
@@ -183,12 +226,15 @@ function Log({ clicks, result }: { clicks: Click[]; result: Result }) {
         return (
           <section key={pass}>
             <h4>
-              Pass {pass} <span>{Number(asked.torque_nm.toFixed(1))} N·m</span>
+              {result.still === null ? 'Pass' : 'Round'} {pass} <span>{Number(asked.torque_nm.toFixed(1))} N·m</span>
             </h4>
             {mine.map((c, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: clicks are a log, in order, and only ever appended
               <div key={i}>
                 <i>{c.bolt}</i> {c.takenBack ? <s>{c.torque_nm.toFixed(1)}</s> : c.torque_nm.toFixed(1)}
+                {result.still !== null && !c.takenBack && c.moved !== undefined && isFull(asked) && (
+                  <em> {c.moved === false ? 'still' : 'turned'}</em>
+                )}
                 {c.takenBack ? (
                   <em> taken back</em>
                 ) : (
@@ -214,6 +260,14 @@ export const tightenBench: BenchClient<Result> = {
     const next = result.next ?? null
     const plain = plainSay(result)
     if (result.verdict === 'over') return { ...plain, title: 'A pull is outside its band.' }
+    if (result.still)
+      return { ...plain, title: 'Tight: a full round moved nothing.', note: `${result.passes.length} rounds.` }
+    if (next && result.still === false)
+      return {
+        title: `Round ${next.pass}: screw ${next.bolt}.`,
+        note: 'Round and round, until a full round moves no screw.',
+        moves: ['Pull until the wrench clicks, once', 'Say whether the screw turned before it clicked'],
+      }
     return next
       ? {
           title: `Pull bolt ${next.bolt}.`,
@@ -224,7 +278,8 @@ export const tightenBench: BenchClient<Result> = {
   },
   Drawing: TightenDrawing,
   keys: [
-    ['Space', 'clicked, next bolt'],
+    ['Space', 'clicked (stood still), next bolt'],
+    ['M', 'it moved'],
     ['U', 'take back'],
   ],
 }
@@ -241,6 +296,7 @@ const Actions = styled.div`
   align-items: center;
   margin-top: 8px;
   > button:first-child { flex: 1; }
+  &[data-two] > button:nth-child(2) { flex: 1; min-height: 52px; }
 `
 const LogBox = styled.div`
   border-left: 1.25px solid var(--line);

@@ -1,0 +1,67 @@
+"""What is known of a coupling family: the fields every family fills."""
+
+from dataclasses import dataclass
+
+from ..line import SIDES, Family, Side
+from .tighten import Pattern
+
+
+@dataclass(frozen=True, kw_only=True)
+class Part:
+    """A part of the kit, or a thing to do with one, and what to look at."""
+
+    key: str
+    title: str
+    look_for: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class BoltScheme:
+    """In what order the coupling's bolts are pulled, and in which shares of their torque."""
+
+    pattern: Pattern
+    passes: tuple[float, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class FamilyFacts:
+    """What the route needs to know of a family. Add one in a module of its kind and in `families`."""
+
+    family: Family
+    title: str
+    parts: tuple[Part, ...]
+    loose_before_hub: tuple[Part, ...] = ()  # cannot pass the hub later
+    gap_taken: str
+    element_materials: tuple[str, ...] = ()
+    values: tuple[str, ...]  # keys of the value card this family asks for
+    way_round: str  # how a hub stands when it is the right way round
+    closes_by_hub: bool = False  # the gap is trimmed by sliding the second hub, where it slides; else by the machine
+    assemble: tuple[Part, ...] = ()  # in this order, once the machines stand
+    trap: str = ""  # what goes wrong while it is assembled
+    bolts: BoltScheme | None = None
+    undo: tuple[Part, ...] = ()  # in this order, to part the two shafts
+    undo_trap: str = ""
+    hubs: tuple[Side, ...] = SIDES  # those that are mounted on a shaft
+    hangs: bool = False  # a drive that hangs on its shaft: there is nothing to be brought into line
+
+
+CROSSWISE = BoltScheme(pattern="star", passes=(0.5, 0.75, 1.0))
+ALTERNATE = BoltScheme(pattern="alternate", passes=(0.5, 0.75, 1.0))
+HALF_FULL_FULL = BoltScheme(pattern="circle", passes=(0.5, 1.0, 1.0))
+
+SETTING_VALUES = (
+    "gap_nominal_mm",
+    "gap_plus_minus_mm",
+    "offset_limit_mm",
+    "angle_limit_deg",
+    "sliding_mm_per_s",
+    "foot_bolt_torque_nm",
+)
+BOLTED_VALUES = (*SETTING_VALUES, "flange_bolts", "flange_bolt_torque_nm")
+
+HUBS = (
+    Part(key="driver_hub", title="Hub, driver side", look_for="bore, cracks, dents at jaws or teeth, keyway edges"),
+    Part(key="driven_hub", title="Hub, driven side", look_for="bore, cracks, dents at jaws or teeth, keyway edges"),
+)
+BOLTS = Part(key="bolts", title="Bolts and nuts", look_for="those supplied with it, all there, threads clean")
+SLUNG = Part(key="slung", title="Spacer slung before the last bolt is out", look_for="it drops without warning")

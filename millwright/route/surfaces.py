@@ -1,0 +1,55 @@
+"""What may be on a fit: paste on a keyed one, nothing at all on one that holds by friction. Decided for each side."""
+
+from ..line import Side
+from ..verdict import Check, said_by_hand
+from .steps import Answers, Field, JobFacts, SheetForm, Stage, Step
+
+PASTE, DRY, OILED = SURFACES = ("mounting paste, thin", "clean and dry", "oil or anti-seize")
+KEYED_TAKES = (PASTE, DRY)
+FRICTION_TAKES = (DRY,)
+
+
+def clean(job: JobFacts, side: Side, *, what: str, why: str, takes: tuple[str, ...], ticks: tuple[Field, ...]) -> Step:
+    """Shaft and bore cleaned and dressed, and what lies on them now.
+
+    ``what``  - what is cleaned: "shaft and bore"
+    ``takes`` - the surfaces this fit may have, the best first
+    """
+    friction = takes == FRICTION_TAKES
+    return Step(
+        key=f"prepare.clean.{side}",
+        stage=Stage.PREPARE,
+        title=f"Clean and dress {what}, {job.line.machine(side).called}",
+        why=why,
+        tool="fine file, abrasive strip, solvent, lint-free cloth",
+        caution="Solvent that does not burn. Chemical-proof gloves."
+        + (" This side is a dry joint: keep the paste brush away." if friction else ""),
+        after=("prepare.dead",),
+        form=SheetForm(
+            fields=(
+                *ticks,
+                Field(
+                    key="surface",
+                    kind="choice",
+                    label="On shaft and bore now",
+                    detail="a dry joint" if friction else "a paste joint",
+                    options=SURFACES,
+                ),
+                Field(key="fretting", kind="text", label="Fretting found (a looser fit before?)", required=False),
+            )
+        ),
+        judge=lambda answers: _judge(answers, takes),
+        on_fail="Wash it off with solvent, wipe it dry with a new cloth, and say what is on it then.",
+    )
+
+
+def _judge(answers: Answers, takes: tuple[str, ...]) -> tuple[list[Check], list[str]]:
+    surface = answers.get("surface")
+    if surface in (None, "", *takes):
+        return [], []
+    says = (
+        f"{str(surface).capitalize()} on a fit that holds by friction: the joint slips."
+        if takes == FRICTION_TAKES
+        else f"{str(surface).capitalize()} on a keyed fit: it takes mounting paste, or nothing."
+    )
+    return [said_by_hand("surface of the fit", "rule of thumb: by how the hub is held", in_order=False)], [says]

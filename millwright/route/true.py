@@ -1,0 +1,114 @@
+"""Running true: the bare shafts before anything is fitted, the hub half tight, and the hub again when it is tight."""
+
+from typing import Any
+
+from ..line import Side
+from ..values import source_of
+from ..verdict import Check
+from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+
+SHAFT, HUB = "shaft_runout_mm", "hub_runout_mm"
+
+
+def bare_shaft(job: JobFacts, side: Side, *, wanted: bool) -> list[Step]:
+    """Run-out and end play of a bare shaft; where nobody lists a limit for it, only if ``wanted``."""
+    if not wanted and SHAFT not in job.card:
+        return []
+    name = job.line.machine(side).called
+    return [
+        Step(
+            key=f"prepare.shaft.{side}",
+            stage=Stage.PREPARE,
+            title=f"Dial the bare shaft, {name}",
+            why="A bent shaft or a loose bearing is blamed on the coupling later.",
+            tool="dial gauge on the shaft where the hub will sit, and a second place along it",
+            caution="Turn it by hand only.",
+            after=(f"prepare.clean.{side}",),
+            needs=(SHAFT,),
+            may_authorise=True,
+            form=BenchForm(bench="runout", preset={**_limit(job, SHAFT), "stage": "bare shaft"}),
+            on_fail="Clean it and read again. If it stays: the machine goes to whoever repairs it, not to the coupling.",
+        ),
+        Step(
+            key=f"prepare.play.{side}",
+            stage=Stage.PREPARE,
+            title=f"Measure the end play, {name} shaft",
+            why="A shaft that floats shifts the gap; a loose bearing spoils every reading after it.",
+            tool="dial gauge on the shaft end, pushed and pulled",
+            after=(f"prepare.clean.{side}",),
+            form=SheetForm(
+                fields=(
+                    Field(key="play_mm", kind="length", label="End play, pushed to pulled", unit="mm"),
+                    Field(key="bearing", kind="condition", label="Bearing", detail="no knock, no play up and down"),
+                )
+            ),
+            judge=_judge_play,
+            on_fail="Find the bearing's fault before a hub goes on.",
+        ),
+    ]
+
+
+def half_tight(job: JobFacts, side: Side, after: str) -> Step:
+    """The hub dialled while it can still be tapped true."""
+    name = job.line.machine(side).called
+    return Step(
+        key=f"mount.true.{side}",
+        stage=Stage.MOUNT,
+        title=f"Tap the {name} hub true",
+        why="After the final torque it cannot be tapped true any more.",
+        tool="dial gauge on rim and face, soft mallet",
+        caution="Soft mallet only, on the hub's edge. Turn it by hand.",
+        after=(after,),
+        needs=(HUB,),
+        relies=frozenset({job.hub_fact(side)}),
+        may_authorise=True,
+        form=BenchForm(bench="runout", preset={**_limit(job, HUB), "stage": "half tight", "must_have": ["face"]}),
+        on_fail="High spot to 12, one blow from above, read again. It takes a few rounds.",
+    )
+
+
+def tight(job: JobFacts, side: Side, after: str, *, wanted: bool, face: bool = False) -> list[Step]:
+    """The hub dialled when it is tight; where nobody lists a limit for it, only if ``wanted``."""
+    if not wanted and HUB not in job.card:
+        return []
+    before = job.answers.get(f"mount.true.{side}", {}).get("readings")
+    return [
+        Step(
+            key=runout_step(side),
+            stage=Stage.MOUNT,
+            title=f"Dial the {job.line.machine(side).called} hub, tight",
+            why="Tightening shifts a hub. This is the reading that is left behind.",
+            tool="dial gauge, at the same places",
+            caution="Turn it by hand only.",
+            after=(after,),
+            needs=(HUB,),
+            relies=frozenset({job.hub_fact(side)}),
+            may_authorise=True,
+            form=BenchForm(
+                bench="runout",
+                preset={**_limit(job, HUB), "stage": "tight", **({"must_have": ["face"]} if face else {})},
+                suggest={"before": before} if before else {},
+            ),
+            on_fail="Read beside it on the shaft as well: a shaft that runs out takes the hub with it. "
+            "A hub that was drawn crooked comes off and on again.",
+        )
+    ]
+
+
+def runout_step(side: Side) -> str:
+    """The key of the step that dials a mounted hub."""
+    return f"mount.runout.{side}"
+
+
+def _limit(job: JobFacts, key: str) -> dict[str, Any]:
+    if key not in job.card:
+        return {}
+    at = f", at {job.line.speed_rpm:g} rpm" if job.card[key].up_to else ""
+    return {"limit_mm": job.limit(key), "limit_source": source_of(job.card, key) + at}
+
+
+def _judge_play(answers: Answers) -> tuple[list[Check], list[str]]:
+    play = answers.get("play_mm")
+    if isinstance(play, int | float) and play > 0.5:
+        return [], [f"It floats {play:g} mm: set the gap with the shaft in the middle of that. (Rule of thumb: over 0.5 mm.)"]
+    return [], []
