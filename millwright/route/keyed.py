@@ -1,8 +1,9 @@
 """What every keyed hub wants, slid on cold or shrunk on hot: clean, measured, tried, gated, its set screw torqued."""
 
+from collections.abc import Mapping
 from typing import Any
 
-from ..line import Side
+from ..line import SIDES, Connection, LineSpec, Side
 from ..values import source_of
 from ..verdict import Check, said_by_hand
 from . import bolts, surfaces
@@ -12,7 +13,13 @@ SCREW_TORQUE = "set_screw_torque_nm"
 AS_FOUND = "off.marks"  # the step that notes where everything was before it came off
 
 
-SLIPS_ON = ("slips on by hand", "needs work", "refuse the hub")
+SLIPS, HEAT = "slips on by hand", "heat it and slide it on"
+SLIPS_ON = (SLIPS, "needs work", "refuse the hub")
+# What was measured may say otherwise than the register: then the hub is mounted as it was decided.
+DECIDED_OTHERWISE: dict[tuple[Connection, str], Connection] = {
+    ("keyed, slip fit", HEAT): "keyed, interference",
+    ("keyed, interference", SLIPS): "keyed, slip fit",
+}
 HALF_KEY = Field(
     key="half_key",
     kind="tick",
@@ -159,8 +166,12 @@ def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
 def decide(
     job: JobFacts, side: Side, after: tuple[str, ...], options: tuple[str, ...], *ticks: Field, provisional: bool = False
 ) -> Step:
-    """Whoever mounts the hub says how, with a reason; anything but the first of the ``options`` stops it."""
-    name = job.line.machine(side).called
+    """Whoever mounts the hub says how, with a reason; anything but the first of the ``options`` stops it.
+
+    A keyed hub may be mounted otherwise than registered: the route is then that of the way decided on.
+    """
+    name, held = job.line.machine(side).called, job.line.hub(side).connection
+    otherwise = tuple(decision for (way, decision) in DECIDED_OTHERWISE if way == held)
     return Step(
         key=f"prepare.decide.{side}",
         stage=Stage.PREPARE,
@@ -172,20 +183,31 @@ def decide(
         settled_by=screw_step(job, side) if provisional else "",
         form=SheetForm(
             fields=(
-                Field(key="decision", kind="choice", label="This hub", options=options),
+                Field(key="decision", kind="choice", label="This hub", options=(*options, *otherwise)),
                 Field(key="reason", kind="text", label="Because"),
                 *ticks,
             )
         ),
-        judge=lambda answers: _judge_decision(answers, options[0]),
+        judge=lambda answers: _judge_decision(answers, (options[0], *otherwise)),
         on_fail="Needs work: after the work, clean and measure again. Refused: mark the hub so that it stays out.",
     )
 
 
-def _judge_decision(answers: Answers, good: str) -> tuple[list[Check], list[str]]:
+def as_decided(line: LineSpec, answers: Mapping[str, Answers]) -> LineSpec:
+    """The line with each hub held as it was decided on, where that is not as registered."""
+    hubs = {}
+    for side in SIDES:
+        hub = line.hub(side)
+        decision = str(answers.get(f"prepare.decide.{side}", {}).get("decision"))
+        if (way := DECIDED_OTHERWISE.get((hub.connection, decision))) is not None:
+            hubs[f"{side}_hub"] = hub.model_copy(update={"connection": way})
+    return line.model_copy(update={"coupling": line.coupling.model_copy(update=hubs)}) if hubs else line
+
+
+def _judge_decision(answers: Answers, good: tuple[str, ...]) -> tuple[list[Check], list[str]]:
     """Over where whoever decides does not want the hub mounted."""
     decision = answers.get("decision")
-    if decision in (None, "", good):
+    if decision in (None, "", *good):
         return [], []
     check = said_by_hand("decision", "the person who decides", in_order=False)
     return [check], [f"Decided: {decision}. The hub is not mounted like this."]

@@ -10,7 +10,7 @@ from ..verdict import Check, judge, said_by_hand
 from . import keyed, true
 from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
 
-DECISIONS = ("heat it and slide it on", "needs work", "refuse the hub")
+DECISIONS = (keyed.HEAT, "needs work", "refuse the hub")
 HOME, STUCK, OFF = OUTCOMES = ("home on its mark", "stuck half way", "gripped off its mark")
 VALUES = ("interference_min_mm", "interference_max_mm", "heat_clearance_mm", "hub_ceiling_c", "set_screw_torque_nm")
 
@@ -103,9 +103,16 @@ def before_the_run(job: JobFacts, side: Side, before: tuple[str, ...], *more: Fi
             why="It chills at once and cannot be shifted after it grips. There is no time to fumble.",
             caution="A hot hub looks like a cold one. Heat gloves; it burns long afterwards.",
             after=(f"mount.loose.{side}",),
+            relies=frozenset({job.heat_fact(side)}),  # another heat is another try: be ready anew
             form=SheetForm(
                 fields=(
                     *more,
+                    Field(
+                        key="cold",
+                        kind="tick",
+                        label="Hub and shaft both cold, at what the heat was worked out for",
+                        detail="after a try that missed, both cool down first",
+                    ),
                     Field(key="rack", kind="tick", label="Hub on a rack off the heater's floor, soaking evenly"),
                     Field(
                         key="way", kind="tick", label="The way to the shaft is clear; who carries and who guides is agreed"

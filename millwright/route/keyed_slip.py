@@ -18,7 +18,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             side,
             "fit_min_mm",
             "fit_max_mm",
-            "Look for a burr and measure again. Too tight for a slip fit: refuse the hub or have it reworked.",
+            "Look for a burr and measure again. Too tight to slip: refuse it, have it reworked, or with the lead heat it.",
         ),
         keyed.decide(
             job,

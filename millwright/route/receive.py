@@ -63,6 +63,12 @@ def steps(job: JobFacts) -> list[Step]:
                         else []
                     ),
                     Field(
+                        key="whole",
+                        kind="tick",
+                        label="Taken apart only as far as the manual says; factory-joined units left closed",
+                        detail="parts of one unit kept together",
+                    ),
+                    Field(
                         key="marks",
                         kind="text",
                         label="Match marks, balance marks, state as delivered",

@@ -11,6 +11,7 @@ from ..values import Value, ValueCard, value_kind
 from ..verdict import Verdict
 from .build import build
 from .close import CLOSING
+from .keyed import as_decided
 from .steps import Fact, JobFacts, Role, Scope, Step
 
 
@@ -163,7 +164,8 @@ def stand(
     """
     card = value_card(catalogue, entries)
     latest = {e.step: e for e in entries if e.kind is EntryKind.READING}
-    facts = JobFacts(line=line, card=card, answers={key: e.inputs for key, e in latest.items()}, scope=scope)
+    answers = {key: e.inputs for key, e in latest.items()}
+    facts = JobFacts(line=as_decided(line, answers), card=card, answers=answers, scope=scope)
     steps = build(facts)
     changed = _changes(steps, entries)
     questions = _unanswered(entries)

@@ -3,10 +3,10 @@
 import unittest
 
 from millwright.route import entry
-from millwright.route.state import EntryKind
+from millwright.route.state import EntryKind, SignatureKind
 from millwright.route.steps import Role, SheetForm
 
-from .work import CONE, READINGS, SHRINK, SLIP, TAPER, Work
+from .work import CONE, READINGS, SHRINK, SHRUNK, SLIP, TAPER, Work
 
 
 class WaysTest(unittest.TestCase):
@@ -86,3 +86,34 @@ class WaysTest(unittest.TestCase):
         hot = {**work.fill("mount.cold.driver"), "hub_c": 80}
         work.enter("mount.cold.driver", hot)
         self.assertEqual((work.state("mount.cold.driver"), work.state("mount.screw")), ("over", "blocked"))
+
+    def test_a_hub_that_measures_too_tight_is_heated_where_lead_and_millwright_decide_so(self) -> None:
+        hot = {"interference_min_mm": 0.02, "interference_max_mm": 0.06, "heat_clearance_mm": 0.03, "hub_ceiling_c": 200}
+        work = Work(held=(SLIP, SLIP), card=hot)
+        work.until("prepare.fit.driver")
+        work.enter("prepare.fit.driver", SHRUNK)
+        self.assertEqual((work.state("prepare.fit.driver"), work.state("prepare.decide.driver")), ("over", "blocked"))
+        work.sign("prepare.fit.driver", SignatureKind.AUTHORISE)
+        self.assertIsNone(work.route().find("mount.hot.driver"))
+        work.until("prepare.decide.driver")
+        work.enter("prepare.decide.driver", {"decision": "heat it and slide it on", "reason": "shop bored it tight"})
+        keys = [now.step.key for now in work.route().steps]
+        self.assertIn("mount.hot.driver", keys)
+        self.assertNotIn("mount.hub.driver", keys)
+        # the hub that cannot slide afterwards goes on first
+        self.assertLess(keys.index("mount.hot.driver"), keys.index("mount.hub.driven"))
+        work.until(None)
+        self.assertEqual(work.route().why_not_signed_off(), [])
+
+    def test_after_a_miss_both_parts_are_cold_and_everybody_ready_before_the_next_try(self) -> None:
+        work = Work(family="gear", held=(SHRINK, TAPER))
+        work.until("mount.draw.driven")
+        work.enter("mount.draw.driven", {**READINGS["mount.draw"], "fitted_standout_mm": 41.20})
+        work.enter("prepare.heat.driven", work.fill("prepare.heat.driven"))
+        for step in ("ready", "hot"):
+            self.assertEqual(work.state(f"mount.{step}.driven"), "stale", step)
+        warm = work.fill("mount.ready.driven") | {"cold": False}
+        work.enter("mount.ready.driven", warm)
+        self.assertEqual((work.state("mount.ready.driven"), work.state("mount.hot.driven")), ("incomplete", "stale"))
+        with self.assertRaises(entry.OutOfTurn):
+            work.enter("mount.hot.driven", {"event": "on the heater"}, EntryKind.EVENT)

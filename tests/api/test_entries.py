@@ -165,7 +165,12 @@ class LinesTest(TestCase):
                 422,
                 "values.set_screw_torque_nm@gearbox",
             ),
-            ("gap_nominal_mm", {**by_speed, "value": 30}, 422, "values.gap_nominal_mm.up_to"),
+            (
+                "gap_nominal_mm",
+                {**by_speed, "value": 30, "up_to": [{"rpm": 1500, "value": 25}]},
+                422,
+                "values.gap_nominal_mm.up_to",
+            ),
             ("hub_runout_mm", {**by_speed, "up_to": [{"rpm": 900, "value": 50}]}, 422, "values.hub_runout_mm.up_to.0.value"),
         ]
         for key, value, status, path in rows:

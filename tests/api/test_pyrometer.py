@@ -2,6 +2,8 @@
 
 import random
 import unittest
+from contextlib import redirect_stdout
+from io import StringIO
 
 from django.test import LiveServerTestCase
 
@@ -21,10 +23,12 @@ class PyrometerTest(LiveServerTestCase):
         fan = Job.objects.get(line__name="Kiln fan A")
         gateway = Gateway(self.live_server_url, "millwright", PASSWORD)
         before = fan.entries.count()
-        follow(gateway, "Kiln fan A", every_s=0, readings=2)
+        with redirect_stdout(StringIO()) as printed:
+            follow(gateway, "Kiln fan A", every_s=0, readings=2)
+        self.assertIn("on the heater", printed.getvalue())
         posted = list(fan.entries.order_by("number"))[before:]
         self.assertEqual([e.inputs["event"] for e in posted], ["hub temperature"] * 2)
-        job, step = find_run(gateway, "Kiln fan A")
+        _, step = find_run(gateway, "Kiln fan A")
         self.assertEqual(step["heat_run"]["hub_c"], posted[-1].inputs["hub_c"])
         with self.assertRaises(SystemExit) as said:
             find_run(gateway, "Malt auger 3")

@@ -41,6 +41,8 @@ class Shots(BrowserTestCase):
         expect(self.page.get_by_text("Last read 163 °C")).to_be_visible()
         self.shot("run", "")
         self.shot("taper", f"/jobs/{drum}/steps/prepare.taper.driver")
+        pump = Job.objects.get(line__name="Chilled-water pump 1").pk
+        self.shot("runout", f"/jobs/{pump}/steps/mount.true.driven")
         self.shot("gap", f"{steps}/set.gap")
         self.shot("straightedge", f"{steps}/set.straightedge")
         self.shot("tighten", f"/jobs/{closed}/steps/couple.feet")

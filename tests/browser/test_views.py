@@ -29,6 +29,8 @@ class ViewsTest(BrowserTestCase):
         paths = ["/", f"/lines/{line}", f"/lines/{line}/edit", "/lines/new", "/benches", f"/jobs/{closed}/record", "/nowhere"]
         fan = Job.objects.get(line__name="Kiln fan A").pk
         paths += [f"/jobs/{fan}/steps/{step}" for step in ("mount.hot.driven", "prepare.heat.driven")]
+        pump = Job.objects.get(line__name="Chilled-water pump 1").pk
+        paths += [f"/jobs/{pump}/steps/{step}" for step in ("mount.true.driven", "prepare.clean.driven")]
         paths += [f"/jobs/{self.job.pk}/steps/{step}" for step in steps] + [
             "/benches/runout",
             "/benches/tighten",

@@ -10,7 +10,7 @@ import { MainButton, PlainButton } from '../kit/Button'
 import { sinceNow, useServerNow } from '../kit/serverClock'
 import { showLength, showTime } from '../units/length'
 import { useUnit } from '../units/preferences'
-import { entriesOf, type Step, useJob } from './context'
+import { entriesOf, type Step, sayHour, useJob } from './context'
 import { useDraft } from './useDraft'
 
 type Run = Schemas['HeatRunOut']
@@ -58,6 +58,17 @@ export function HeatRunPanel({ step }: { step: Step }) {
       <div>
         <Countdown run={run} now={now} />
         {run.hub_c !== null && <LastRead run={run} />}
+        {run.phase === 'cold' && run.heating_s !== null && (
+          <p>
+            Put on the heater now it is hot at <Num>{sayHour(new Date(now + run.heating_s * 1000).toISOString())}</Num>. Be
+            ready by then, not before.
+          </p>
+        )}
+        {run.ready_at && (
+          <p>
+            Hot at about <Num>{sayHour(run.ready_at)}</Num>, then let it soak.
+          </p>
+        )}
       </div>
       <div className="buttons">
         {main && (

@@ -24,7 +24,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
   const { coupling } = job.spec
   const catalogue = useQuery(catalogueOptions).data
   const asked = askedBy(catalogue, coupling.family, heldIn(coupling))
-  const missing = asked.filter((key) => !(key in job.card) && job.steps.some((s) => s.needs.includes(key))).length
+  const missing = new Set(job.steps.flatMap((s) => s.needs).filter((key) => !(key in job.card))).size
   const out = job.ledger.filter((line) => line.open).length
   const close = () => setOpen(null)
   return (
@@ -46,7 +46,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
           nobody.
         </p>
         <ValueLines
-          keys={[...new Set([...asked, ...OPTIONAL, ...Object.keys(job.card)])]}
+          keys={[...new Set([...asked, ...OPTIONAL, ...Object.keys(job.card), ...job.steps.flatMap((s) => s.needs)])]}
           perHub={ofBothHubs(catalogue, heldIn(coupling))}
           card={job.card}
           needed={step.needs}

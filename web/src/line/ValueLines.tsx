@@ -50,7 +50,8 @@ export function ValueLines({ keys, card, needed = [], perHub = [], onSave, canEd
                     <>
                       <Num>{value.value}</Num> {kind.unit}
                       {value.means && `, ${value.means}`}
-                      {(value.up_to ?? []).map((step) => (
+                      {!!value.up_to?.length && ' above that'}
+                      {value.up_to?.map((step) => (
                         <small key={step.rpm}>
                           up to {step.rpm} rpm <Num>{step.value}</Num>
                         </small>

@@ -1,0 +1,94 @@
+"""A hub held by screws: tapped true, tightened until nothing moves; and a coupling taken off as found."""
+
+import re
+
+from playwright.sync_api import expect
+
+from server.jobs.models import Job
+
+from .base import BrowserTestCase
+
+TRUE = {"12 o’clock": "0", "3 o’clock": "0.01", "6 o’clock": "0.02", "9 o’clock": "0.01"}
+SCREWS = 8
+
+
+class ClampTest(BrowserTestCase):
+    """Chilled-water pump 1, its hub half tight and not running true."""
+
+    who = "lead"
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.pump = Job.objects.get(line__name="Chilled-water pump 1")
+
+    def stands(self, screw: int, page_key: str) -> None:
+        """The next screw is that one; a key says what it did."""
+        expect(self.page.get_by_role("button", name=f"Screw {screw} stood still")).to_be_visible()
+        self.page.keyboard.press(page_key)
+
+    def test_tapped_true_then_round_and_round_until_a_whole_round_moves_nothing(self) -> None:
+        page = self.page
+        self.goto_step("mount.true.driven", job=self.pump)
+        expect(self.verdict()).to_have_text("Runs out: high spot at 117°, near 4 o’clock.")
+        expect(page.get_by_text("Turn it 117° back, against the clock")).to_be_visible()
+        page.get_by_role("button", name="Read again").click()
+        self.fill_ring("Rim", TRUE)
+        expect(self.verdict()).to_have_text("Not complete yet.")
+        self.fill_ring("Face of it", TRUE)
+        expect(page.get_by_text("Runs true: no blow")).to_be_visible()
+        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name=re.compile("^Next: Tighten the clamp ring")).click()
+        expect(page.get_by_role("button", name="Bolt 1: clicked at 17.5")).to_be_visible()
+        for _ in range(SCREWS):
+            page.keyboard.press(" ")
+        for screw in range(1, SCREWS + 1):
+            self.stands(screw, "m" if screw == 3 else " ")
+        expect(self.verdict()).to_have_text("Round 3: screw 1.")
+        page.reload()
+        for screw in range(1, SCREWS + 1):
+            self.stands(screw, " ")
+        expect(self.verdict()).to_have_text("Tight: a full round moved nothing.")
+        page.get_by_role("button", name="Enter the reading").click()
+        expect(page.get_by_role("button", name=re.compile("^Next: Look at the seat"))).to_be_visible()
+        entry = self.pump.entries.get(step="mount.clamp.driven")
+        self.assertEqual((entry.result["verdict"], len(entry.inputs["pulls"])), ("inside", 3 * SCREWS))
+        self.assertEqual([p["bolt"] for p in entry.inputs["pulls"] if p["moved"] and p["pass"] > 1], [3])
+
+    def test_a_figure_of_one_hub_and_a_limit_by_speed_are_put_on_the_card(self) -> None:
+        page = self.page
+        self.goto_step("mount.clamp.driven", job=self.pump)
+        page.get_by_role("button", name="Value card").click()
+        page.get_by_role("button", name="Change Run-out of a mounted hub, total reading").click()
+        page.get_by_role("button", name="Another figure up to a speed").click()
+        page.get_by_label("Up to").last.fill("3000")
+        page.get_by_role("button", name="Put it on the card").click()
+        expect(page.get_by_text("Each speed wants an rpm and a figure.")).to_be_visible()
+        page.get_by_label("it is").last.fill("0.07")
+        page.get_by_role("button", name="Put it on the card").click()
+        expect(page.get_by_text("up to 3000 rpm 0.07")).to_be_visible()
+        page.get_by_role("button", name="Change Fit, loosest wanted (clearance is negative)", exact=True).click()
+        page.get_by_text("driver", exact=True).click()
+        page.get_by_role("textbox", name="Fit, loosest wanted (clearance is negative)").fill("-0.04")
+        page.get_by_role("button", name="Put it on the card").click()
+        expect(page.get_by_text("Fit, loosest wanted (clearance is negative), driver hub")).to_be_visible()
+        page.keyboard.press("Escape")
+        self.goto_step("mount.true.driven", job=self.pump)
+        expect(page.get_by_text("at 2950 rpm").first).to_be_visible()
+
+
+class TakeOffTest(BrowserTestCase):
+    """A job that takes a coupling off."""
+
+    def test_a_coupling_is_taken_off_as_found_first(self) -> None:
+        page = self.page
+        page.get_by_role("link", name="Roller mill").click()
+        page.get_by_label("What is to be done").fill("Grid looked at")
+        page.get_by_text("take it off", exact=True).click()
+        page.get_by_role("button", name="Start a job").click()
+        expect(page.get_by_role("heading", name="Read the papers and dress for the job")).to_be_visible()
+        job = Job.objects.get(line__name="Roller mill")
+        self.goto_step("off.part", job=job)
+        expect(page.get_by_text("First: Note where everything is before it moves")).to_be_visible()
+        page.get_by_role("button", name="Take off").first.click()
+        expect(page.get_by_text("no way back after this").first).to_be_visible()
+        expect(page.get_by_text("if wanted")).to_be_visible()
