@@ -10,7 +10,7 @@ from .coupling import tighten
 from .errors import Problem, UnusableInput
 from .model import Model, read_json
 from .mounting import fit, heat, key, runout, taper
-from .setting import alignment, gap, straightedge
+from .setting import alignment, gap, softfoot, straightedge
 from .verdict import Result
 
 
@@ -38,6 +38,7 @@ BENCHES: dict[str, Bench] = {
         _bench("heat", "how hot, how long, how quick", heat.HeatInput, heat.HeatResult, heat.evaluate),
         _bench("taper", "taper match, blue contact and draw-up", taper.TaperInput, taper.TaperResult, taper.evaluate),
         _bench("runout", "run-out and its high spot", runout.RunoutInput, runout.RunoutResult, runout.evaluate),
+        _bench("softfoot", "feet that do not stand flat", softfoot.SoftFootInput, softfoot.SoftFootResult, softfoot.evaluate),
         _bench("gap", "gap between hub faces", gap.GapInput, gap.GapResult, gap.evaluate),
         _bench(
             "straightedge",

@@ -45,6 +45,7 @@ class MachineFoot(Model):
 
     name: str = Field(min_length=1, max_length=40)
     from_coupling_mm: Size
+    rise_mm: float | None = Field(default=None, ge=-20, le=20, description="from cold to running, measured or the maker's")
 
 
 class Machine(Model):

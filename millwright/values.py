@@ -72,6 +72,8 @@ class ValueKind:
 
 
 COUPLING_PAPER = "the coupling's installation manual, table of the series"
+GAP_MEAN, GAP_EACH = "the mean of the readings", "every reading"
+GAP_MM, GAP_PERCENT = "mm", "percent of the gap"
 THREAD = ("dry", "oiled", "glued")
 THREAD_ASK = "Threads"
 
@@ -206,8 +208,50 @@ VALUE_KINDS: dict[str, ValueKind] = {
             high=5,
             by_speed=True,
         ),
-        ValueKind(key="gap_nominal_mm", title="Gap between hub faces", unit="mm", look_in=COUPLING_PAPER, low=0.1, high=500),
-        ValueKind(key="gap_plus_minus_mm", title="Gap, plus or minus", unit="mm", look_in=COUPLING_PAPER, low=0.01, high=50),
+        ValueKind(
+            key="soft_foot_mm",
+            title="A foot may rise by",
+            unit="mm",
+            look_in="the site's alignment rule, or the machine's manual",
+            low=0.005,
+            high=1,
+        ),
+        ValueKind(
+            key="gap_nominal_mm",
+            title="Gap between hub faces",
+            unit="mm",
+            look_in=COUPLING_PAPER,
+            low=0.1,
+            high=5000,
+            means=(GAP_MEAN, GAP_EACH),
+            ask="Accepted by",
+        ),
+        ValueKind(
+            key="gap_plus_minus_mm",
+            title="Gap, plus or minus",
+            unit="mm",
+            look_in=COUPLING_PAPER,
+            low=0.01,
+            high=50,
+            means=(GAP_MM, GAP_PERCENT),
+            ask="The figure is",
+        ),
+        ValueKind(
+            key="gap_spread_mm",
+            title="Gap, largest less smallest",
+            unit="mm",
+            look_in=COUPLING_PAPER,
+            low=0.005,
+            high=20,
+        ),
+        ValueKind(
+            key="axial_growth_mm",
+            title="Shafts grow toward each other when warm by",
+            unit="mm",
+            look_in="both machines' manuals; or worked out from their temperatures",
+            low=-20,
+            high=20,
+        ),
         ValueKind(
             key="offset_limit_mm",
             title="Offset limit of the coupling",

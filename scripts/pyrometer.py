@@ -5,16 +5,10 @@ It signs in like anybody, finds the run of a hub that is heated, follows it from
 than worked out, so that the prediction has something to correct.
 """
 
-import argparse
-import json
-import os
 import random
 import sys
 import time
-import urllib.error
-import urllib.request
 from datetime import datetime
-from http.cookiejar import CookieJar
 from pathlib import Path
 from typing import Any
 from uuid import uuid4
@@ -22,37 +16,15 @@ from uuid import uuid4
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
 from millwright.rig.hot_hub import HotHub, Pyrometer
+from scripts.gateway import Gateway, arguments, run
 
 DRAUGHT = 0.75  # share of the time constant worked out for still air
 ABOVE_TARGET_C = 90.0  # how far the heater stands above the target
 
 
-class Gateway:
-    """A signed-in session on the server's API."""
-
-    def __init__(self, server: str, username: str, password: str) -> None:
-        self.server, self.cookies = server.rstrip("/"), CookieJar()
-        self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.cookies))
-        self.opener.open(f"{self.server}/").close()
-        self.ask("POST", "/api/session", {"username": username, "password": password})
-
-    def ask(self, method: str, path: str, body: Any = None) -> Any:
-        """The content of an answer."""
-        token = next((c.value for c in self.cookies if c.name == "csrftoken"), "") or ""
-        headers = {"Content-Type": "application/json", "X-CSRFToken": token, "Referer": f"{self.server}/"}
-        data = None if body is None else json.dumps(body).encode()
-        request = urllib.request.Request(f"{self.server}{path}", data=data, headers=headers, method=method)
-        with self.opener.open(request) as answer:
-            text = answer.read()
-        return json.loads(text) if text else None
-
-
 def find_run(gateway: Gateway, line: str) -> tuple[dict[str, Any], dict[str, Any]]:
     """The job of a line and its step where a hub is heated now."""
-    job_id = next((row["job"]["id"] for row in gateway.ask("GET", "/api/jobs") if row["name"] == line and row["job"]), None)
-    if job_id is None:
-        raise SystemExit(f"{line} has no open job.")
-    job = gateway.ask("GET", f"/api/jobs/{job_id}")
+    job = gateway.job_of(line)
     step = next((s for s in job["steps"] if s["heat_run"] and s["state"] not in ("done", "blocked")), None)
     if step is None:
         raise SystemExit(f"No hub is being heated in the job of {line}.")
@@ -105,24 +77,11 @@ def follow(gateway: Gateway, line: str, every_s: float, readings: int) -> None:
 
 def main() -> None:
     """Command line."""
-    parser = argparse.ArgumentParser(prog="./anvil pyrometer", description=(__doc__ or "").splitlines()[0])
-    parser.add_argument("--line", default="Kiln fan A", help="line whose hub is heated")
-    parser.add_argument("--server", default="http://127.0.0.1:8017", help="where the app runs")
-    parser.add_argument("--name", default="millwright", help="account it signs in with")
+    parser = arguments("pyrometer", (__doc__ or "").splitlines()[0], "Kiln fan A")
     parser.add_argument("--every", type=float, default=10.0, help="seconds between readings")
     parser.add_argument("--readings", type=int, default=0, help="stop after so many; 0 goes on until the run is over")
     given = parser.parse_args()
-    password = os.environ.get("ANVIL_PASSWORD")
-    if not password:
-        raise SystemExit("Set ANVIL_PASSWORD to the account's password; that of the demo stands on the start line.")
-    try:
-        follow(Gateway(given.server, given.name, password), given.line, given.every, given.readings)
-    except urllib.error.HTTPError as refused:
-        raise SystemExit(f"The server says {refused.code}: {refused.read().decode()[:200]}") from None
-    except urllib.error.URLError:
-        raise SystemExit(f"Nothing answers at {given.server}. Start it first: ./anvil start") from None
-    except KeyboardInterrupt:
-        print("Put away.")
+    run(given, lambda gateway: follow(gateway, given.line, given.every, given.readings))
 
 
 if __name__ == "__main__":

@@ -6,6 +6,7 @@ from .accounts.api import router as session
 from .accounts.auth import MemberAuth
 from .catalogue.api import router as couplings
 from .jobs.api import router as jobs
+from .jobs.streams import router as streams
 from .plant.api import router as lines
 from .reports.api import router as records
 from .web.benches import router as benches
@@ -17,5 +18,6 @@ api.add_router("/benches", benches)
 api.add_router("/couplings", couplings)
 api.add_router("/lines", lines)
 api.add_router("/jobs", jobs)
+api.add_router("/jobs", streams)
 api.add_router("/records", records)
 register_handlers(api)

@@ -1,6 +1,6 @@
 """Couplings that give way in rubber or composite: tube, tyre, claw with blocks."""
 
-from .family import ALTERNATE, BOLTED_VALUES, BOLTS, CROSSWISE, HUBS, SLUNG, FamilyFacts, Part
+from .family import ALTERNATE, BOLTED_ANGLE_VALUES, BOLTED_VALUES, BOLTS, CROSSWISE, HUBS, SLUNG, FamilyFacts, Part
 
 TUBE = FamilyFacts(
     family="composite tube",
@@ -12,7 +12,8 @@ TUBE = FamilyFacts(
         BOLTS,
     ),
     gap_taken="hub to spacer, mean of four readings at each end",
-    values=BOLTED_VALUES,
+    values=BOLTED_ANGLE_VALUES,
+    takes="angle at two planes",
     way_round="flange toward the other shaft",
     closes_by_hub=True,
     assemble=(

@@ -1,6 +1,7 @@
 """What is known of a coupling family: the fields every family fills."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from ..line import SIDES, Family, Side
 from .tighten import Pattern
@@ -23,6 +24,10 @@ class BoltScheme:
     passes: tuple[float, ...]
 
 
+# What a coupling takes of a misalignment: both; angle at each of two flexing planes, and so offset too; or angle alone.
+Takes = Literal["offset and angle", "angle at two planes", "angle alone"]
+
+
 @dataclass(frozen=True, kw_only=True)
 class FamilyFacts:
     """What the route needs to know of a family. Add one in a module of its kind and in `families`."""
@@ -41,6 +46,7 @@ class FamilyFacts:
     bolts: BoltScheme | None = None
     undo: tuple[Part, ...] = ()  # in this order, to part the two shafts
     undo_trap: str = ""
+    takes: Takes = "offset and angle"
     hubs: tuple[Side, ...] = SIDES  # those that are mounted on a shaft
     hangs: bool = False  # a drive that hangs on its shaft: there is nothing to be brought into line
 
@@ -49,15 +55,18 @@ CROSSWISE = BoltScheme(pattern="star", passes=(0.5, 0.75, 1.0))
 ALTERNATE = BoltScheme(pattern="alternate", passes=(0.5, 0.75, 1.0))
 HALF_FULL_FULL = BoltScheme(pattern="circle", passes=(0.5, 1.0, 1.0))
 
-SETTING_VALUES = (
+ANGLE_VALUES = (
+    "soft_foot_mm",
     "gap_nominal_mm",
     "gap_plus_minus_mm",
-    "offset_limit_mm",
     "angle_limit_deg",
     "sliding_mm_per_s",
     "foot_bolt_torque_nm",
 )
-BOLTED_VALUES = (*SETTING_VALUES, "flange_bolts", "flange_bolt_torque_nm")
+SETTING_VALUES = (*ANGLE_VALUES, "offset_limit_mm")
+BOLTS_VALUES = ("flange_bolts", "flange_bolt_torque_nm")
+BOLTED_VALUES = (*SETTING_VALUES, *BOLTS_VALUES)
+BOLTED_ANGLE_VALUES = (*ANGLE_VALUES, *BOLTS_VALUES)
 
 HUBS = (
     Part(key="driver_hub", title="Hub, driver side", look_for="bore, cracks, dents at jaws or teeth, keyway edges"),

@@ -2,6 +2,7 @@
 
 from .family import (
     ALTERNATE,
+    BOLTED_ANGLE_VALUES,
     BOLTED_VALUES,
     BOLTS,
     CROSSWISE,
@@ -94,7 +95,8 @@ SINGLE_DISC = FamilyFacts(
         BOLTS,
     ),
     gap_taken="width of the pack at four positions",
-    values=BOLTED_VALUES,
+    values=BOLTED_ANGLE_VALUES,
+    takes="angle alone",
     way_round="flange toward the shaft end",
     assemble=(
         Part(key="oiled", title="Light oil under the nuts, threads as the card says"),
@@ -119,7 +121,8 @@ THREE_PART_DISC = FamilyFacts(
         Part(key="bolts", title="Close-fit bolts, nuts and catch rings", look_for="all there, numbered as delivered"),
     ),
     gap_taken="between the flanges, at several points between the bolts, largest and smallest",
-    values=BOLTED_VALUES,
+    values=BOLTED_ANGLE_VALUES,
+    takes="angle at two planes",
     way_round="flange toward the shaft end",
     assemble=(
         Part(key="balance", title="Balance numbers in one line"),
@@ -142,7 +145,8 @@ DROP_OUT_DISC = FamilyFacts(
         BOLTS,
     ),
     gap_taken="adapter to spacer flange, on both sides, equal and in band",
-    values=BOLTED_VALUES,
+    values=BOLTED_ANGLE_VALUES,
+    takes="angle at two planes",
     way_round="pilot outward",
     assemble=(
         Part(key="squeezed", title="Packs squeezed just enough to pass the pilots", look_for="screws out: the ledger"),
@@ -163,14 +167,7 @@ RIGID = FamilyFacts(
     title="Rigid flanged or sleeve coupling",
     parts=(*HUBS, BOLTS),
     gap_taken="none: the faces touch",
-    values=(
-        "offset_limit_mm",
-        "angle_limit_deg",
-        "sliding_mm_per_s",
-        "foot_bolt_torque_nm",
-        "flange_bolts",
-        "flange_bolt_torque_nm",
-    ),
+    values=tuple(key for key in BOLTED_VALUES if not key.startswith("gap")),
     way_round="flange toward the other shaft",
     assemble=(
         Part(key="clean", title="Faces and spigot clean and dry", look_for="nothing gives way in it: no lubricant"),

@@ -1,35 +1,18 @@
 """How hot a hub has to be to slide on, how long it stays open, and what a reading on the way says of both."""
 
 import math
-from typing import Literal, NamedTuple
+from typing import Literal
 
 from pydantic import Field, model_validator
 
 from ..errors import Problem, UnusableInput, refuse_if_any
+from ..metals import METALS, Material, Metal
 from ..model import Model, Size
 from ..verdict import AS_ENTERED, Check, Result, WorkLine, judge, work, worst
 from .cooling import AIR_FILM_W_M2_K, TOUCH_C, Cooling, HubReading, Temperature, fit_cooling, say_time
 
 CURVE_POINTS = 24
 
-Material = Literal["steel", "cast iron", "stainless steel", "aluminium", "bronze"]
-
-
-class Metal(NamedTuple):
-    """Usual physical constants of a metal at workshop heat; the maker's figures go before them."""
-
-    expansion_per_k: float
-    density_kg_m3: float
-    specific_heat_j_kg_k: float
-
-
-METALS: dict[Material, Metal] = {
-    "steel": Metal(11.5e-6, 7850.0, 480.0),
-    "cast iron": Metal(10.5e-6, 7200.0, 500.0),
-    "stainless steel": Metal(16.5e-6, 7900.0, 500.0),
-    "aluminium": Metal(23.5e-6, 2700.0, 900.0),
-    "bronze": Metal(18.0e-6, 8700.0, 380.0),
-}
 USUAL = "usual physical constant of {}"
 
 

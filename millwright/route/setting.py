@@ -2,8 +2,9 @@
 
 from typing import Any
 
+from ..line import SIDES
 from ..units import angle_mm_per_m
-from ..values import source_of
+from ..values import GAP_EACH, GAP_PERCENT, source_of
 from . import bolts
 from .screw_held import DEVICES
 from .steps import BenchForm, Fact, Field, JobFacts, Role, SheetForm, Stage, Step
@@ -12,9 +13,12 @@ MACHINES = frozenset({Fact.MACHINES})
 
 
 def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
-    """Rough, gap, straightedge, align; open once the steps ``after`` are done."""
+    """Rough, soft feet, gap, straightedge, align; open once the steps ``after`` are done."""
     hubs = {Fact.FIRST_HUB} if job.closes_by_hub else {Fact.FIRST_HUB, Fact.SECOND_HUB}
+    soft = _soft_foot(job)
     gap = [_gap(job, hubs)] if "gap_nominal_mm" in job.family.values else []
+    edge = [_straightedge(job, (gap[-1] if gap else soft).key)] if job.family.takes == "offset and angle" else []
+    read = (edge or gap or [soft])[-1].key
     return [
         Step(
             key="set.rough",
@@ -33,21 +37,9 @@ def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
                 )
             ),
         ),
+        soft,
         *gap,
-        Step(
-            key="set.straightedge",
-            stage=Stage.SET,
-            title="Lay the straightedge over both hubs",
-            why="A first figure for the offset, without turning the shafts, before the dials go on.",
-            tool="straightedge and feelers",
-            once=(gap[-1].key if gap else "set.rough",),
-            needs=("offset_limit_mm",),
-            relies=MACHINES,
-            moves=True,
-            may_authorise=True,
-            form=straightedge_form(job),
-            on_fail="Move the machine, then gap and straightedge again.",
-        ),
+        *edge,
         Step(
             key="set.align",
             stage=Stage.SET,
@@ -55,8 +47,8 @@ def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
             why="Align tightly, so that the allowance is left for operation. Vertical first, then horizontal, then read.",
             tool="two dials on brackets, or the laser",
             caution="Turn both shafts together, by hand only.",
-            once=("set.straightedge",),
-            needs=("offset_limit_mm", "angle_limit_deg", "sliding_mm_per_s"),
+            once=(read,),
+            needs=_limits(job),
             relies=MACHINES,
             moves=True,
             may_authorise=True,
@@ -66,6 +58,58 @@ def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
     ]
 
 
+def _soft_foot(job: JobFacts) -> Step:
+    machine = job.line.machine(job.line.movable)
+    feet = [f"{foot.name}, {side} side" for foot in machine.feet for side in ("9", "3")]
+    limit: dict[str, Any] = {}
+    if "soft_foot_mm" in job.card:
+        limit = {"limit_mm": job.card["soft_foot_mm"].value, "limit_source": source_of(job.card, "soft_foot_mm")}
+    return Step(
+        key="set.soft",
+        stage=Stage.SET,
+        title=f"Find the soft feet of the {machine.called}",
+        why="A foot that does not stand flat bends the machine as it is bolted down. Nothing repeats until it is cured.",
+        tool="dial on the foot, feelers",
+        caution="One bolt slack at a time, all others tight.",
+        after=("set.rough",),
+        needs=("soft_foot_mm",),
+        moves=True,
+        may_authorise=True,
+        form=BenchForm(bench="softfoot", preset=limit, suggest={"feet": feet}),
+        on_fail="The worst foot first; then tighten all and measure every foot again.",
+    )
+
+
+def _straightedge(job: JobFacts, once: str) -> Step:
+    return Step(
+        key="set.straightedge",
+        stage=Stage.SET,
+        title="Lay the straightedge over both hubs",
+        why="A first figure for the offset, without turning the shafts, before the dials go on.",
+        tool="straightedge and feelers",
+        once=(once,),
+        needs=("offset_limit_mm",),
+        relies=MACHINES,
+        moves=True,
+        may_authorise=True,
+        form=straightedge_form(job),
+        on_fail="Move the machine, then gap and straightedge again.",
+    )
+
+
+def _limits(job: JobFacts) -> tuple[str, ...]:
+    """The lines of the card an alignment is judged by."""
+    offset = ("offset_limit_mm",) if job.family.takes == "offset and angle" else ()
+    return (*offset, "angle_limit_deg", "sliding_mm_per_s")
+
+
+def _set(job: JobFacts) -> tuple[str, ...]:
+    """What has to be read and fresh before the feet are torqued."""
+    gap = ("set.gap",) if "gap_nominal_mm" in job.family.values else ()
+    edge = ("set.straightedge",) if job.family.takes == "offset and angle" else ()
+    return ("set.soft", *gap, *edge, "set.align")
+
+
 def _gap(job: JobFacts, hubs: set[Fact]) -> Step:
     return Step(
         key="set.gap",
@@ -73,7 +117,7 @@ def _gap(job: JobFacts, hubs: set[Fact]) -> Step:
         title="Set the gap between the hubs",
         why="Too close preloads bearings and element; too far loses engagement.",
         tool="caliper, or spacer bar and feelers",
-        after=("set.rough",),
+        after=("set.soft",),
         needs=("gap_nominal_mm", "gap_plus_minus_mm"),
         relies=frozenset({Fact.MACHINES, *hubs}),
         moves=True,
@@ -106,7 +150,7 @@ def bolted_down(job: JobFacts) -> list[Step]:
             why="All bolts in and hand tight first, then crosswise in rising passes, so that nothing is pulled aside.",
             tool="torque wrench in calibration",
             caution=f"{bolts.thread_words(job, 'foot_bolt_torque_nm')} All bolts in and hand tight first.".strip(),
-            after=(*(["set.gap"] if "gap_nominal_mm" in job.family.values else []), "set.straightedge", "set.align"),
+            after=_set(job),
             needs=("foot_bolt_torque_nm",),
             relies=MACHINES,
             changes=frozenset({Fact.FEET}),
@@ -125,7 +169,7 @@ def bolted_down(job: JobFacts) -> list[Step]:
             why="Tightening pulls the machine. This is the reading that is left behind.",
             tool="the same dials, the same places",
             after=("couple.feet",),
-            needs=("offset_limit_mm", "angle_limit_deg", "sliding_mm_per_s"),
+            needs=_limits(job),
             relies=frozenset({Fact.MACHINES, Fact.FEET}),
             hold=Role.LEAD,
             may_authorise=True,
@@ -141,8 +185,16 @@ def gap_form(job: JobFacts) -> BenchForm:
     card = job.card
     if "gap_nominal_mm" in card and "gap_plus_minus_mm" in card:
         nominal, width = card["gap_nominal_mm"].value, card["gap_plus_minus_mm"].value
-        band = {"min_mm": nominal - width, "max_mm": nominal + width, "source": source_of(card, "gap_nominal_mm")}
-        accept["mean"] = band
+        width = nominal * width / 100 if card["gap_plus_minus_mm"].means == GAP_PERCENT else width
+        growth = card["axial_growth_mm"].value if "axial_growth_mm" in card else 0.0
+        source = source_of(card, "gap_nominal_mm") + (
+            f"; cold, {growth:+g} mm for the growth of the shafts" if growth else ""
+        )
+        cold = nominal + growth
+        band = {"min_mm": cold - width, "max_mm": cold + width, "source": source}
+        accept["each" if card["gap_nominal_mm"].means == GAP_EACH else "mean"] = band
+    if "gap_spread_mm" in card:
+        accept["spread"] = {"max_mm": card["gap_spread_mm"].value, "source": source_of(card, "gap_spread_mm")}
     if "angle_limit_deg" in card:
         limit = angle_mm_per_m(card["angle_limit_deg"].value)
         accept["angle"] = {"max_mm_per_m": limit, "source": source_of(card, "angle_limit_deg")}
@@ -173,6 +225,16 @@ def straightedge_form(job: JobFacts) -> BenchForm:
     )
 
 
+def _alignment_limits(job: JobFacts) -> dict[str, Any]:
+    """The coupling's limits, and where they count: a spacer takes an offset as an angle at its two planes."""
+    card, takes = job.card, job.family.takes
+    limits: dict[str, Any] = {"angle_deg": card["angle_limit_deg"].value, "source": source_of(card, "angle_limit_deg")}
+    if takes == "offset and angle":
+        offset = card["offset_limit_mm"]
+        return limits | {"swing_mm" if offset.means == "swing" else "offset_mm": offset.value}
+    return limits | {"at": "flexing planes" if takes == "angle at two planes" else "angle alone"}
+
+
 def alignment_form(job: JobFacts) -> BenchForm:
     """Alignment bench; feet, limits, target and speed come from line and card."""
     line, card = job.line, job.card
@@ -181,13 +243,14 @@ def alignment_form(job: JobFacts) -> BenchForm:
         "movable_feet": [{"name": f.name, "x_mm": f.from_coupling_mm} for f in line.machine(line.movable).feet],
         "speed_rpm": line.speed_rpm,
     }
-    if "offset_limit_mm" in card and "angle_limit_deg" in card:
-        offset = card["offset_limit_mm"]
-        preset["limits"] = {
-            "swing_mm" if offset.means == "swing" else "offset_mm": offset.value,
-            "angle_deg": card["angle_limit_deg"].value,
-            "source": source_of(card, "offset_limit_mm"),
-        }
+    if all(key in card for key in _limits(job)):
+        preset["limits"] = _alignment_limits(job)
+    spacer = card["gap_nominal_mm"].value if "gap_nominal_mm" in card else 0.0
+    if job.family.takes == "angle at two planes" and spacer:
+        preset["coupling"] = {"flex_planes_mm": [-spacer / 2, spacer / 2]}
+    rises = {foot.name: foot.rise_mm for side in SIDES for foot in line.machine(side).feet if foot.rise_mm is not None}
+    if rises:
+        preset["growth"] = rises
     if "sliding_mm_per_s" in card:
         preset["running_target"] = {
             "sliding_mm_per_s": card["sliding_mm_per_s"].value,

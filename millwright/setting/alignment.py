@@ -1,18 +1,34 @@
 """Where the movable machine's axis lies relative to the stationary one, from dials or a laser, and the move that cures it."""
 
 import math
-from dataclasses import dataclass, fields, replace
+from dataclasses import asdict, replace
 
 from pydantic import Field
 
-from ..clock import RESOLUTION_MM, StandsOut, find_stands_out, least_squares, say_stands_out
+from ..clock import (
+    RESOLUTION_MM,
+    Array,
+    ClockReading,
+    StandsOut,
+    find_stands_out,
+    least_squares,
+    say_clock,
+    say_stands_out,
+)
 from ..errors import Problem, refuse_if_any
+from ..metals import METALS
 from ..model import Model, Place, Slope
 from ..verdict import Check, Result, WorkLine, work, worst
 from . import dials
+from .axis import Line
 from .dials import Dial
+from .expected import after_moves, readings_at
 from .feet import Foot, FootMove, foot_moves, hot_lift, problems_of_feet
+from .growth import Warmth, all_growth, problems_of_warmth
 from .limits import AlignmentLimits, RunningTarget, alignment_checks, what_is_lacking
+from .moves import Plan, PlannedMove, Room, plan_moves, problems_of_room
+from .quality import best_next_reading, faults_of
+from .shims import ShimBox, ShimStack, stack_under
 
 
 class Axis(Model):
@@ -42,6 +58,12 @@ class AlignmentInput(Model):
     running_target: RunningTarget | None = None
     speed_rpm: float | None = Field(default=None, gt=0, le=100_000)
     coupling: CouplingPlanes | None = None
+    warmth: dict[str, Warmth] = Field(default_factory=dict, description="feet whose growth is worked out from temperatures")
+    room: dict[str, Room] | None = Field(default=None, description="how far each foot can go")
+    shims: ShimBox | None = None
+    made: list[PlannedMove] = Field(
+        default_factory=list, max_length=80, description="moves to be looked at before they are made"
+    )
     resolution_mm: float = Field(default=RESOLUTION_MM, gt=0, le=1)
 
 
@@ -58,6 +80,16 @@ class DialStandsOut(StandsOut):
     """A reading that lies off the others of its dial."""
 
     dial: int
+
+
+class Preview(Model):
+    """Where the movable axis will lie after moves, and what the dials will show then."""
+
+    offset_v_mm: float
+    slope_v_mm_per_m: float
+    offset_h_mm: float
+    slope_h_mm_per_m: float
+    readings: list[list[ClockReading]]
 
 
 class AlignmentResult(Result):
@@ -83,24 +115,12 @@ class AlignmentResult(Result):
     closure_mm: list[float | None]
     flex: list[FlexAngle]
     stands_out: list[DialStandsOut]
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Line:
-    """An axis in space: offset and slope at x = 0, upward and toward 3 o'clock."""
-
-    offset_v_mm: float
-    slope_v_mm_per_m: float
-    offset_h_mm: float
-    slope_h_mm_per_m: float
-
-    def v_mm(self, x_mm: float) -> float:
-        """Height at a place along the shaft."""
-        return self.offset_v_mm + self.slope_v_mm_per_m * x_mm / 1000
-
-    def h_mm(self, x_mm: float) -> float:
-        """Sideways place, + toward 3 o'clock."""
-        return self.offset_h_mm + self.slope_h_mm_per_m * x_mm / 1000
+    growth_mm: dict[str, float]
+    target_readings: list[list[ClockReading]]
+    plan: list[PlannedMove] | None
+    stacks: list[ShimStack]
+    preview: Preview | None
+    next_reading: str | None
 
 
 def evaluate(given: AlignmentInput) -> AlignmentResult:
@@ -110,17 +130,19 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
     Source: one linear least-squares problem over all readings of all dials (contract of the bench).
     """
     refuse_if_any([*dials.problems_of(given.dials), *_problems(given)])
+    growth = all_growth(given.growth, given.warmth)
     design, value = dials.rows(given.dials)
     found, scatter, covariance = least_squares(design, value, given.resolution_mm)
     ov, sv, oh, sh = (float(x) for x in found[:4])
     axis = Line(offset_v_mm=ov, slope_v_mm_per_m=sv, offset_h_mm=oh, slope_h_mm_per_m=sh)
-    left = _left_when_running(given, axis)
+    left = _left_when_running(given, axis, growth)
     checks = alignment_checks(
         given.limits,
         given.running_target,
         given.speed_rpm,
         math.hypot(left.offset_v_mm, left.offset_h_mm),
         math.hypot(left.slope_v_mm_per_m, left.slope_h_mm_per_m),
+        [flex.angle_mm_per_m for flex in _flex(given.coupling, left)],
     )
     feet = foot_moves(given.movable_feet, left, covariance)
     out = [
@@ -130,12 +152,15 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
     ]
     sigma = None if covariance is None else [math.sqrt(covariance[i, i]) for i in range(4)]
     closure = [closure_mm(dial) for dial in given.dials]
+    plan = None if given.room is None else plan_moves(given.stationary_feet, given.movable_feet, left, given.room)
+    uncertain = _too_uncertain(checks, sigma) if sigma else []
+    helps = _helps_most(given, design, value) if uncertain else None
     return AlignmentResult(
         bench="alignment",
         verdict=worst(checks, lacking=what_is_lacking(given.limits, given.running_target, given.speed_rpm)),
         checks=checks,
-        advice=_advice(given, out, closure, checks, sigma),
-        working=_working(given, axis, left, feet),
+        advice=[*_advice(given, out, closure), *uncertain, *([helps] if helps else []), *_say_plan(plan)],
+        working=_working(given, axis, left, feet, growth),
         offset_v_mm=ov,
         offset_h_mm=oh,
         offset_mm=math.hypot(ov, oh),
@@ -156,6 +181,12 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
         closure_mm=closure,
         flex=_flex(given.coupling, axis),
         stands_out=out,
+        growth_mm=growth,
+        target_readings=readings_at(given.dials, axis.less(left)),  # measured, less what is left
+        plan=plan.moves if plan else None,
+        stacks=_stacks(given, plan, feet),
+        preview=_preview(given, axis),
+        next_reading=helps,
     )
 
 
@@ -168,8 +199,14 @@ def closure_mm(dial: Dial) -> float | None:
 
 
 def _problems(given: AlignmentInput) -> list[Problem]:
-    found = problems_of_feet(given.stationary_feet, given.movable_feet, given.growth)
-    if given.growth is not None and given.target is not None:
+    found = problems_of_feet(given.stationary_feet, given.movable_feet, all_growth(given.growth, given.warmth))
+    found += problems_of_warmth(given.growth, given.warmth)
+    found += problems_of_room(given.stationary_feet, given.movable_feet, given.room or {})
+    names = {foot.name for foot in [*given.stationary_feet, *given.movable_feet]}
+    found += [
+        Problem(f"made.{i}.name", f"No foot is called {m.name}.") for i, m in enumerate(given.made) if m.name not in names
+    ]
+    if (given.growth is not None or given.warmth) and given.target is not None:
         found.append(Problem("target", "Give either the growth of the feet or a cold target, not both."))
     if given.coupling is not None:
         first, second = given.coupling.flex_planes_mm
@@ -180,11 +217,11 @@ def _problems(given: AlignmentInput) -> list[Problem]:
     return found
 
 
-def _left_when_running(given: AlignmentInput, axis: Line) -> Line:
+def _left_when_running(given: AlignmentInput, axis: Line, growth: dict[str, float]) -> Line:
     """What will be left when running if nothing is moved: measured, plus growth, less the cold target."""
     if given.target is not None:
-        return Line(**{name: getattr(axis, name) - getattr(given.target, name) for name in (f.name for f in fields(Line))})
-    offset, slope = hot_lift(given.stationary_feet, given.movable_feet, given.growth or {})
+        return axis.less(Line(**given.target.model_dump()))
+    offset, slope = hot_lift(given.stationary_feet, given.movable_feet, growth)
     return replace(axis, offset_v_mm=axis.offset_v_mm + offset, slope_v_mm_per_m=axis.slope_v_mm_per_m + slope)
 
 
@@ -200,33 +237,52 @@ def _flex(coupling: CouplingPlanes | None, axis: Line) -> list[FlexAngle]:
     ]
 
 
-CLOSES_WITHIN_MM = 0.02  # rule of thumb: two hundredths on a shop dial
 ENOUGH_SIGMAS = 2.0  # the usual 95 %
 
 
-def _advice(
-    given: AlignmentInput,
-    out: list[DialStandsOut],
-    closure: list[float | None],
-    checks: list[Check],
-    sigma: list[float] | None,
-) -> list[str]:
+def _advice(given: AlignmentInput, out: list[DialStandsOut], closure: list[float | None]) -> list[str]:
+    """What is wrong with the readings, before anything is moved by them."""
     advice = say_stands_out_by_dial(given.dials, out)
-    for i, misses in enumerate(closure):
-        if misses is not None and abs(misses) > CLOSES_WITHIN_MM:
-            name = dials.name_of(given.dials, i)
-            advice.append(
-                f"{name}: 12 + 6 and 3 + 9 differ by {abs(misses):.2f} mm. "
-                "Look for a loose bracket or a swapped sign, then read again."
-            )
+    for i, (dial, misses) in enumerate(zip(given.dials, closure, strict=True)):
+        advice += faults_of(dial, dials.name_of(given.dials, i), misses)
     if any(dial.turned == "bracket shaft" for dial in given.dials):
         advice.append(
             "Only the bracket's shaft was turned: the run-out of the touched hub is in the reading. "
             "Turn both shafts together to be rid of it."
         )
-    if sigma is not None:
-        advice += _too_uncertain(checks, sigma)
     return advice
+
+
+def _helps_most(given: AlignmentInput, design: Array, value: Array) -> str | None:
+    found = best_next_reading(given.dials, design, value, given.resolution_mm)
+    if found is None:
+        return None
+    name = dials.name_of(given.dials, found.dial).lower()
+    return f"What would help most: a further reading at {say_clock(found.clock)} on the {name}."
+
+
+def _say_plan(plan: Plan | None) -> list[str]:
+    if plan is None or plan.moves is not None:
+        return []
+    if not plan.missing:
+        return ["The room there is does not allow it, whatever else is moved: name feet that may move."]
+    return [f"Not possible with the room there is. It would be with {'; '.join(plan.missing)}."]
+
+
+def _stacks(given: AlignmentInput, plan: Plan | None, feet: list[FootMove]) -> list[ShimStack]:
+    if given.shims is None:
+        return []
+    moves = [(m.name, m.shim_mm) for m in plan.moves if m.shim_mm or m.machine == "movable"] if plan and plan.moves else []
+    wanted = moves or [(foot.name, foot.shim_mm) for foot in feet]
+    stacks = [stack_under(name, shim, given.shims) for name, shim in wanted]
+    return [stack for stack in stacks if stack is not None]
+
+
+def _preview(given: AlignmentInput, axis: Line) -> Preview | None:
+    if not given.made:
+        return None
+    after = after_moves(axis, given.stationary_feet, given.movable_feet, given.made)
+    return Preview(**asdict(after), readings=readings_at(given.dials, after))
 
 
 def say_stands_out_by_dial(all_dials: list[Dial], out: list[DialStandsOut]) -> list[str]:
@@ -248,7 +304,7 @@ def _too_uncertain(checks: list[Check], sigma: list[float]) -> list[str]:
     return says
 
 
-def _working(given: AlignmentInput, axis: Line, left: Line, feet: list[FootMove]) -> list[WorkLine]:
+def _working(given: AlignmentInput, axis: Line, left: Line, feet: list[FootMove], growth: dict[str, float]) -> list[WorkLine]:
     lines = [line for i, dial in enumerate(given.dials) for line in dials.working_of(dial, dials.name_of(given.dials, i))]
     for way, plane, offset, slope in (
         ("up", "V", axis.offset_v_mm, axis.slope_v_mm_per_m),
@@ -256,6 +312,10 @@ def _working(given: AlignmentInput, axis: Line, left: Line, feet: list[FootMove]
     ):
         lines.append(work(f"slope, {way}", f"all dials in one fit, {plane}", "", slope, "mm/m"))
         lines.append(work(f"offset at the coupling, {way}", f"all dials in one fit, {plane}", "", offset, "mm"))
+    for name, by in given.warmth.items():
+        metal = METALS[by.material].expansion_per_k
+        numbers = f"{by.height_mm:g} × {metal * 1e6:g}·10⁻⁶ × ({by.hot_c:g} − {by.cold_c:g})"
+        lines.append(work(f"growth, {name}", "height × expansion × warming", numbers, growth[name]))
     if left.offset_v_mm != axis.offset_v_mm or left.slope_v_mm_per_m != axis.slope_v_mm_per_m:
         lines.append(work("left when running, up", "measured + growth − target", "", left.offset_v_mm, "mm"))
     for foot, move in zip(given.movable_feet, feet, strict=True):

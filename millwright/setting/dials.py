@@ -26,7 +26,11 @@ class Dial(Model):
     radius_mm: Size | None = Field(default=None, description="face dials: from the shaft centre to the plunger")
     sag_mm: float = Field(default=0.0, ge=-10, le=0, description="rim dials: shown at 6 on a stiff pipe, zeroed at 12")
     turned: Literal["both", "bracket shaft", "touched shaft"] = "both"
+    positive: Literal["in", "out"] = Field(default="in", description="which way of the plunger this dial shows as plus")
     readings: list[ClockReading] = Field(min_length=1, max_length=20_000)
+    opposite: list[ClockReading] = Field(
+        default_factory=list, max_length=20_000, description="a second face plunger half a turn away, clocks of the first"
+    )
 
     @cached_property
     def clocks(self) -> list[float]:
@@ -35,8 +39,12 @@ class Dial(Model):
 
     @cached_property
     def values_mm(self) -> list[float]:
-        """The readings."""
-        return [r.value_mm for r in self.readings]
+        """The readings, plunger pushed in positive. Of two faces half their difference: the shaft's float drops out."""
+        sign = 1.0 if self.positive == "in" else -1.0
+        if self.opposite:
+            far = {r.clock: r.value_mm for r in self.opposite}
+            return [sign * (r.value_mm - far[r.clock]) / 2 for r in self.readings if r.clock in far]
+        return [sign * r.value_mm for r in self.readings]
 
     @cached_property
     def quarters(self) -> dict[int, float]:
@@ -65,6 +73,10 @@ def problems_of(dials: list[Dial]) -> list[Problem]:
             found.append(Problem(f"{at}.radius_mm", "A face dial needs its radius: shaft centre to plunger."))
         if dial.kind == "rim" and dial.radius_mm is not None:
             found.append(Problem(f"{at}.radius_mm", "A rim dial has no use for a radius. Is this a face dial?"))
+        if dial.opposite and dial.kind == "rim":
+            found.append(Problem(f"{at}.opposite", "Only a face is read in two places at once, to be rid of the float."))
+        elif dial.opposite and sorted(r.clock for r in dial.opposite) != sorted(dial.clocks):
+            found.append(Problem(f"{at}.opposite", "Both face plungers are read at each place: one of them lacks a reading."))
         if dial.kind == "face" and dial.sag_mm:
             found.append(Problem(f"{at}.sag_mm", "Sag is taken off rim dials only."))
         if dial.turned == "touched shaft":
@@ -101,7 +113,7 @@ def rows(dials: list[Dial]) -> tuple[Array, Array]:
     turns. Face: ``radius/1000·(slope V·cos φ + slope H·sin φ)``. Sag adds ``(|sag|/2)·(cos φ − 1)``.
     """
     of_dial = np.repeat(np.arange(len(dials)), [len(dial.readings) for dial in dials])
-    offset, slope, sag = np.array([_sees(dial) for dial in dials])[of_dial].T
+    offset, slope, sag = np.array([sees(dial) for dial in dials])[of_dial].T
     cos, sin = clock_columns([clock for dial in dials for clock in dial.clocks])
     value = np.array([value for dial in dials for value in dial.values_mm])
     design = np.zeros((len(value), 4 + len(dials)))
@@ -110,7 +122,7 @@ def rows(dials: list[Dial]) -> tuple[Array, Array]:
     return design, value - sag / 2 * (cos - 1)
 
 
-def _sees(dial: Dial) -> tuple[float, float, float]:
+def sees(dial: Dial) -> tuple[float, float, float]:
     """What one mm of offset and one mm/m of slope add to this dial's reading, and the size of its sag."""
     if dial.kind == "face":
         return 0.0, (dial.radius_mm or 0.0) / 1000, 0.0

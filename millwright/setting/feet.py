@@ -65,12 +65,13 @@ def hot_lift(stationary: list[Foot], movable: list[Foot], growth: dict[str, floa
     Each machine's rise is a straight line through its feet, by least squares where there are more
     than two; one foot alone lifts the machine level. Feet that are not named do not grow.
     """
-    offset_m, slope_m = _rise(movable, growth)
-    offset_s, slope_s = _rise(stationary, growth)
+    offset_m, slope_m = line_through(movable, growth)
+    offset_s, slope_s = line_through(stationary, growth)
     return offset_m - offset_s, slope_m - slope_s
 
 
-def _rise(feet: list[Foot], growth: dict[str, float]) -> tuple[float, float]:
+def line_through(feet: list[Foot], growth: dict[str, float]) -> tuple[float, float]:
+    """How a machine moves when its feet do, as one stiff piece: mm at x = 0, and mm/m. Feet not named stay."""
     rises = [growth.get(foot.name, 0.0) for foot in feet]
     if not any(rises):
         return 0.0, 0.0

@@ -1,6 +1,8 @@
 """The two limits of an alignment, side by side: what the coupling survives and what the machines run well at."""
 
 import math
+from collections.abc import Sequence
+from typing import Literal
 
 from pydantic import Field, model_validator
 
@@ -18,6 +20,10 @@ class AlignmentLimits(Model):
     angle_deg: float | None = Field(default=None, gt=0, le=30)
     gap_difference_mm: Size | None = None
     diameter_mm: Size | None = Field(default=None, description="on which the gap difference is measured")
+    at: Literal["coupling middle", "flexing planes", "angle alone"] = Field(
+        default="coupling middle",
+        description="what counts: offset and angle at the middle; a spacer's angle at each flexing plane; no offset at all",
+    )
     source: str = AS_ENTERED
 
     @model_validator(mode="after")
@@ -62,9 +68,17 @@ def alignment_checks(
     speed_rpm: float | None,
     offset_mm: float,
     slope_mm_per_m: float,
+    flex_mm_per_m: Sequence[float] = (),
 ) -> list[Check]:
-    """Both planes together against the coupling's limits and, beside them, the running target."""
+    """Both planes together against the coupling's limits and, beside them, the running target.
+
+    ``flex_mm_per_m`` - angle at each flexing plane. Where the limits count there, the larger one is held against
+    them, and the halves slide over each other by that angle alone.
+    """
     checks = []
+    at_planes = limits is not None and limits.at == "flexing planes" and len(flex_mm_per_m) > 0
+    where = " at a flexing plane" if at_planes else ""
+    slope_mm_per_m = max(flex_mm_per_m) if at_planes else slope_mm_per_m
 
     def hold(name: str, value: float, unit: str, high: float, source: str, *, against: str, quantity: str) -> None:
         checks.append(judge(name, value, unit, high=high, source=source, quantity=quantity, against=against))
@@ -76,13 +90,14 @@ def alignment_checks(
         if limits.swing_mm is not None:
             hold("coupling, swing of the dial", 2 * offset_mm, "mm", limits.swing_mm, **maker, quantity="swing")
         for name, high in limits.angles_mm_per_m():
-            hold(f"coupling, {name}", slope_mm_per_m, "mm/m", high, **maker, quantity="angle")
+            hold(f"coupling, {name}{where}", slope_mm_per_m, "mm/m", high, **maker, quantity="angle")
     if target is not None and speed_rpm is not None:
         high = running_offset_mm(target.sliding_mm_per_s, speed_rpm)
         source = f"{target.source}: sliding {target.sliding_mm_per_s:g} mm/s at {speed_rpm:g} rpm"
         running = {"source": source, "against": "running target"}
-        hold("running, offset", offset_mm, "mm", high, **running, quantity="offset")
-        hold("running, angle", slope_mm_per_m, "mm/m", 1000 * high / target.radius_mm, **running, quantity="angle")
+        if not at_planes:
+            hold("running, offset", offset_mm, "mm", high, **running, quantity="offset")
+        hold(f"running, angle{where}", slope_mm_per_m, "mm/m", 1000 * high / target.radius_mm, **running, quantity="angle")
     return checks
 
 
@@ -92,5 +107,7 @@ def what_is_lacking(limits: AlignmentLimits | None, target: RunningTarget | None
         return False
     if limits is None:
         return False
+    if limits.at != "coupling middle":
+        return not limits.angles_mm_per_m()
     has_offset = limits.offset_mm is not None or limits.swing_mm is not None
     return has_offset != bool(limits.angles_mm_per_m())

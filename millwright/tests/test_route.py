@@ -61,7 +61,7 @@ class OrderTest(unittest.TestCase):
         self.assertIn("Look in the coupling's installation manual", " ".join(now.blocked_by))
         with self.assertRaises(entry.OutOfTurn):
             work.enter("set.gap", READINGS["set.gap"])
-        value = {"value": 30.0, "source": {"kind": "drawing", "document": "D-7"}}
+        value = {"value": 30.0, "means": "every reading", "source": {"kind": "drawing", "document": "D-7"}}
         work.enter("set.gap", {"key": "gap_nominal_mm", "value": value}, EntryKind.VALUE)
         self.assertEqual(work.state("set.gap"), "open")
 

@@ -11,7 +11,7 @@ from millwright.route import entry
 from millwright.route.build import values_of_connection, values_of_family
 from millwright.route.state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState, stand
 from millwright.route.steps import BenchForm, Role, Scope, SheetForm
-from millwright.values import Source, Value
+from millwright.values import GAP_MEAN, GAP_MM, Source, Value
 from millwright.verdict import Verdict
 
 START = datetime(2026, 5, 12, 6, 0, tzinfo=UTC)
@@ -19,6 +19,7 @@ FIGURES = {
     "fit_min_mm": -0.045,
     "fit_max_mm": -0.005,
     "set_screw_torque_nm": 25,
+    "soft_foot_mm": 0.05,
     "gap_nominal_mm": 30,
     "gap_plus_minus_mm": 1,
     "offset_limit_mm": 0.4,
@@ -82,6 +83,7 @@ READINGS: dict[str, dict[str, Any]] = {
         "shaft_keyway": {"width_mm": 14.01, "depth_mm": 5.4},
         "hub_keyway": {"width_mm": 14.03, "depth_mm": 3.8, "length_mm": 60},
     },
+    "set.soft": {"feet": [{"name": name, "rise_mm": 0.02} for name in ("a", "b", "c", "d")]},
     "set.gap": {"readings": ring(30, 30, 30, 30), "diameter_mm": 105},
     "couple.gap": {"readings": ring(30, 30, 30, 30), "diameter_mm": 105},
     "set.straightedge": {
@@ -152,7 +154,12 @@ class Work:
         }
         self.line = read_json(LineSpec, json.dumps(line))
         source = Source(kind="sample", document="Trial sheet")
-        means = {"offset_limit_mm": "offset", **dict.fromkeys((k for k in FIGURES if "torque" in k), "dry")}
+        means = {
+            "offset_limit_mm": "offset",
+            "gap_nominal_mm": GAP_MEAN,
+            "gap_plus_minus_mm": GAP_MM,
+            **dict.fromkeys((k for k in FIGURES if "torque" in k), "dry"),
+        }
         asked = {*values_of_family(family), *(key for way in held for key in values_of_connection(way))}
         figures = {**{k: v for k, v in FIGURES.items() if k in asked}, **(card or {})}
         self.card = {k: Value(value=v, means=means.get(k.split("@")[0], ""), source=source) for k, v in figures.items()}

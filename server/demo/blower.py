@@ -61,6 +61,12 @@ def _gap(*values: float) -> dict[str, Any]:
     }
 
 
+def soft(near: str, far: str, rises: tuple[float, ...]) -> list[dict[str, Any]]:
+    """How far each foot rises: near 9, near 3, far 9, far 3."""
+    names = [f"{foot}, {side} side" for foot in (near, far) for side in ("9", "3")]
+    return [{"name": name, "rise_mm": rise} for name, rise in zip(names, rises, strict=True)]
+
+
 def _edge(*feelers: tuple[float, str]) -> dict[str, Any]:
     return {
         "readings": [{"clock": c, "feeler_mm": f, "on": on} for c, (f, on) in zip((0, 90, 180, 270), feelers, strict=True)],
@@ -92,6 +98,7 @@ FIRST_READINGS: dict[str, dict[str, Any]] = {
     "prepare.key.driven": _KEY,
     "mount.screw": {"pulls": [{"pass": 1, "bolt": 1, "torque_nm": 25.0}]},
     "couple.screw": {"pulls": [{"pass": 1, "bolt": 1, "torque_nm": 25.2}]},
+    "set.soft": {"feet": soft("motor drive end", "motor tail", (0.02, 0.01, 0.03, 0.02))},
     "set.gap": _gap(30.42, 30.40, 30.37, 30.39),
     "set.straightedge": _edge((0.30, "movable"), (0.10, "movable"), (0.32, "stationary"), (0.12, "stationary")),
     "set.align": FOUND,

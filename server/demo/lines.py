@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from millwright.values import Source, UpTo, Value
+from millwright.values import GAP_MEAN, GAP_MM, Source, UpTo, Value
 
 
 def _sample(value: float, page: str, means: str = "", document: str = "Brackwater couplings, sample sheet") -> Value:
@@ -18,8 +18,9 @@ BLOWER_VALUES: dict[str, Value] = {
     "fit_min_mm": _sample(-0.045, "6"),
     "fit_max_mm": _sample(-0.005, "6"),
     "set_screw_torque_nm": _sample(25, "8", "dry"),
-    "gap_nominal_mm": _sample(30, "7"),
-    "gap_plus_minus_mm": _sample(1.0, "7"),
+    "gap_nominal_mm": _sample(30, "7", GAP_MEAN),
+    "gap_plus_minus_mm": _sample(1.0, "7", GAP_MM),
+    "soft_foot_mm": _site(0.05, "3"),
     "offset_limit_mm": _sample(0.40, "9", "offset"),
     "angle_limit_deg": _sample(0.35, "9"),
     "element_width_mm": _sample(26, "7"),
@@ -36,8 +37,9 @@ KILN_FAN_VALUES: dict[str, Value] = {
     "heat_clearance_mm": _sample(0.045, "13"),
     "hub_ceiling_c": _sample(180, "13"),
     "set_screw_torque_nm": _sample(40, "8", "dry"),
-    "gap_nominal_mm": _sample(8, "7"),
-    "gap_plus_minus_mm": _sample(0.5, "7"),
+    "gap_nominal_mm": _sample(8, "7", GAP_MEAN),
+    "gap_plus_minus_mm": _sample(0.5, "7", GAP_MM),
+    "soft_foot_mm": _site(0.05, "3"),
     "offset_limit_mm": _sample(0.25, "9", "offset"),
     "angle_limit_deg": _sample(0.25, "9"),
     "flange_bolts": _sample(8, "7"),
@@ -69,8 +71,9 @@ PUMP_VALUES: dict[str, Value] = {
         up_to=[UpTo(rpm=1000, value=0.08), UpTo(rpm=1800, value=0.05)],
         source=Source(kind="sample", document="Brackwater clamp rings, sample sheet", issue="2", page="17"),
     ),
-    "gap_nominal_mm": _sample(140, "7"),
-    "gap_plus_minus_mm": _sample(0.4, "7"),
+    "gap_nominal_mm": _sample(140, "7", GAP_MEAN),
+    "gap_plus_minus_mm": _sample(0.4, "7", GAP_MM),
+    "soft_foot_mm": _site(0.05, "3"),
     "offset_limit_mm": _sample(0.20, "9", "offset"),
     "angle_limit_deg": _sample(0.20, "9"),
     "flange_bolts": _sample(8, "7"),

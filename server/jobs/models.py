@@ -206,3 +206,23 @@ class Signature(models.Model):
             at=self.at,
             reason=self.reason,
         )
+
+
+class StreamReading(models.Model):
+    """A reading an instrument sent. It is no entry: it counts once somebody enters the sweep as a reading."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="stream")
+    step = models.CharField(max_length=60)
+    device = models.CharField(max_length=60)
+    seq = models.BigIntegerField()
+    plane = models.PositiveSmallIntegerField()
+    clock = models.FloatField()
+    value_mm = models.FloatField()
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["pk"]
+        constraints = [models.UniqueConstraint(fields=["job", "step", "device", "seq"], name="stream_line_once")]
+
+    def __str__(self) -> str:
+        return f"{self.job}, {self.step}: {self.device} {self.seq}"

@@ -8,7 +8,8 @@ from io import StringIO
 from django.test import LiveServerTestCase
 
 from millwright.rig.hot_hub import HotHub, Pyrometer
-from scripts.pyrometer import Gateway, find_run, follow
+from scripts.gateway import Gateway
+from scripts.pyrometer import find_run, follow
 from server.jobs.models import Job
 from tests.site import PASSWORD, build_two_sites
 

@@ -29,7 +29,7 @@ class FloorTest(BrowserTestCase):
             expect(rows).to_have_count(names)
         page.get_by_role("searchbox").fill("")
         page.get_by_role("button", name=re.compile("^Open jobs")).click()
-        expect(rows).to_have_count(3)
+        expect(rows).to_have_count(4)
         Member("apprentice").enter(self.job, "set.gap", {"text": "Is 30.4 good enough?"}, "question")
         page.reload()
         page.get_by_role("button", name=re.compile("^Questions to the lead")).click()

@@ -44,6 +44,7 @@ def ring(name: str, values: dict[str, str]) -> dict[str, str]:
 READINGS: dict[str, dict[str, str]] = {
     "prepare.fit": FIT,
     "prepare.key": KEY,
+    "set.soft": {"Rise, motor": "0.02"},
     "set.gap": ring("Gap", dict.fromkeys(RIM, "30.2")),
     "couple.gap": ring("Gap", dict.fromkeys(RIM, "30.2")),
     "set.straightedge": ring("Feeler", dict.fromkeys(RIM, "0")),
@@ -132,7 +133,8 @@ class KeyboardTest(BrowserTestCase):
             if at["isMain"]:
                 return
             text = next((t for name, t in answers.items() if at["name"].startswith(name)), None)
-            if at["type"] in ("checkbox", "radio") and not at["isChecked"]:
+            wanted = at["type"] == "checkbox" or (at["type"] == "radio" and not is_bench)  # a bench's choices are its own
+            if wanted and not at["isChecked"]:
                 keys.press("Space")
             elif at["isCell"] and (text is not None or not is_bench):
                 keys.type(text or "20")

@@ -26,6 +26,9 @@ class ReachTest(BrowserTestCase):
         slip.get_by_role("button", name="Enter Gap between hub faces").click()
         slip.get_by_role("textbox", name="Gap between hub faces").fill("1 3/16 in")
         slip.get_by_role("button", name="Put it on the card").click()
+        expect(slip.get_by_text("Accepted by: the mean of the readings or every reading?")).to_be_visible()
+        slip.get_by_text("every reading", exact=True).click()
+        slip.get_by_role("button", name="Put it on the card").click()
         expect(slip.get_by_text("Name the paper it comes from.")).to_be_visible()
         slip.get_by_label("Document").fill("Order drawing 7")
         slip.get_by_role("button", name="Put it on the card").click()
@@ -92,24 +95,24 @@ class QuickBenchTest(BrowserTestCase):
     def test_run_out_by_hand_out_as_csv_and_in_again(self) -> None:
         page = self.page
         page.goto(f"{self.live_server_url}/benches/runout")
-        self.fill_ring("Dial", {"12 o’clock": "0.015", "3 o’clock": "0.026", "6 o’clock": "-0.015", "9 o’clock": "-0.026"})
+        self.fill_ring("Rim", {"12 o’clock": "0.015", "3 o’clock": "0.026", "6 o’clock": "-0.015", "9 o’clock": "-0.026"})
         expect(page.get_by_text("Give the limit on the total reading.")).to_be_visible()
         page.get_by_label("Limit on the total reading").fill("0.05")
-        expect(self.verdict()).to_have_text("Over the limit.")
+        expect(self.verdict()).to_have_text("Runs out: high spot at 2 o’clock.")
         expect(page.get_by_role("img", name="High spot at 2 o’clock")).to_be_visible()
         with page.expect_download() as download:
-            page.get_by_role("button", name="Dial: CSV out").click()
+            page.get_by_role("button", name="Rim: CSV out").click()
         text = Path(download.value.path()).read_text()
         self.assertEqual(text.splitlines()[:2], ["clock,value_mm", "0.0,0.015"])
         with TemporaryDirectory() as folder:
             good, bad = Path(folder) / "good.csv", Path(folder) / "bad.csv"
             good.write_text(text.replace("90.0,0.026", "90.0,0.016"))
             bad.write_text("clock,value_mm\n0,0\n90,oops\n")
-            page.get_by_label("Dial: CSV file of readings").set_input_files(bad)
+            page.get_by_label("Rim: CSV file of readings").set_input_files(bad)
             expect(page.get_by_text("line 3: This wants two numbers")).to_be_visible()
-            expect(page.get_by_label("Dial at 3 o’clock")).to_have_value("0.026")
-            page.get_by_label("Dial: CSV file of readings").set_input_files(good)
-            expect(page.get_by_label("Dial at 3 o’clock")).to_have_value("0.016")
+            expect(page.get_by_label("Rim at 3 o’clock")).to_have_value("0.026")
+            page.get_by_label("Rim: CSV file of readings").set_input_files(good)
+            expect(page.get_by_label("Rim at 3 o’clock")).to_have_value("0.016")
         expect(self.verdict()).to_have_text("Inside, but close.")
 
     def test_alignment_with_feet_of_ones_own_at_five_places(self) -> None:

@@ -137,6 +137,23 @@ class WholeJobTest(BrowserTestCase):
 
     do_couple_screw = do_mount_screw
 
+    def do_set_soft(self, job: Job) -> None:
+        """One foot is soft, felt at its corners, shimmed; then every foot stands."""
+        page = self.page
+        for side, rise in {"drive end, 9": "0.02", "drive end, 3": "0.01", "tail, 9": "0.02", "tail, 3": "0.18"}.items():
+            page.get_by_label(f"Rise, motor {side} side").fill(rise)
+        expect(self.verdict()).to_have_text("Soft: motor tail, 3 side.")
+        for corner in ("near, 9", "near, 3", "far, 3", "far, 9"):
+            page.get_by_label(f"{corner} o’clock side").fill("0.18")
+        expect(page.get_by_role("img", name="motor tail, 3 side parallel: 0.18 under it")).to_be_visible()
+        self.enter()
+        expect(page.get_by_text("Entered so far")).to_be_visible()
+        page.get_by_role("button", name="Tightened all: measure every foot again").click()
+        for side in ("drive end, 9", "drive end, 3", "tail, 9", "tail, 3"):
+            page.get_by_label(f"Rise, motor {side} side").fill("0.02")
+        expect(self.verdict()).to_have_text("Every foot stands.")
+        self.enter()
+
     def do_set_gap(self, job: Job) -> None:
         """Four readings inside the band."""
         self.fill_ring("Gap", dict.fromkeys(RIM, "30.2"))

@@ -208,6 +208,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/streams/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description The readings that came after the one of that id.
+         */
+        get: operations["stream_read"];
+        put?: never;
+        /**
+         * Append
+         * @description Take JSON lines from an instrument. All or none; a line sent twice counts once. 409 where another one is sending.
+         */
+        post: operations["stream_append"];
+        /**
+         * Start Anew
+         * @description Forget what has come: a new sweep begins. What was entered as a reading stays in its entry.
+         */
+        delete: operations["stream_start_anew"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lines": {
         parameters: {
             query?: never;
@@ -407,6 +435,11 @@ export interface components {
             } | null;
             /** @default null */
             limits: components["schemas"]["AlignmentLimits"] | null;
+            /**
+             * Made
+             * @description moves to be looked at before they are made
+             */
+            made?: components["schemas"]["PlannedMove"][];
             /** Movable Feet */
             movable_feet: components["schemas"]["Foot"][];
             /**
@@ -414,8 +447,18 @@ export interface components {
              * @default 0.01
              */
             resolution_mm: number;
+            /**
+             * Room
+             * @description how far each foot can go
+             * @default null
+             */
+            room: {
+                [key: string]: components["schemas"]["Room"];
+            } | null;
             /** @default null */
             running_target: components["schemas"]["RunningTarget"] | null;
+            /** @default null */
+            shims: components["schemas"]["ShimBox"] | null;
             /**
              * Speed Rpm
              * @default null
@@ -428,6 +471,13 @@ export interface components {
              * @default null
              */
             target: components["schemas"]["Axis"] | null;
+            /**
+             * Warmth
+             * @description feet whose growth is worked out from temperatures
+             */
+            warmth?: {
+                [key: string]: components["schemas"]["Warmth"];
+            };
         };
         /**
          * AlignmentLimits
@@ -444,6 +494,13 @@ export interface components {
              * @default null
              */
             angle_mm_per_m: number | null;
+            /**
+             * At
+             * @description what counts: offset and angle at the middle; a spacer's angle at each flexing plane; no offset at all
+             * @default coupling middle
+             * @enum {string}
+             */
+            at: "coupling middle" | "flexing planes" | "angle alone";
             /**
              * Diameter Mm
              * @description on which the gap difference is measured
@@ -488,6 +545,10 @@ export interface components {
             feet: components["schemas"]["FootMove"][];
             /** Flex */
             flex: components["schemas"]["FlexAngle"][];
+            /** Growth Mm */
+            growth_mm: {
+                [key: string]: number;
+            };
             /** Left Offset H Mm */
             left_offset_h_mm: number;
             /** Left Offset V Mm */
@@ -496,6 +557,8 @@ export interface components {
             left_slope_h_mm_per_m: number;
             /** Left Slope V Mm Per M */
             left_slope_v_mm_per_m: number;
+            /** Next Reading */
+            next_reading: string | null;
             /** Offset H Mm */
             offset_h_mm: number;
             /** Offset H Sigma Mm */
@@ -506,6 +569,9 @@ export interface components {
             offset_v_mm: number;
             /** Offset V Sigma Mm */
             offset_v_sigma_mm: number | null;
+            /** Plan */
+            plan: components["schemas"]["PlannedMove"][] | null;
+            preview: components["schemas"]["Preview"] | null;
             /** Scatter Mm */
             scatter_mm: number | null;
             /** Slope H Mm Per M */
@@ -518,10 +584,14 @@ export interface components {
             slope_v_mm_per_m: number;
             /** Slope V Sigma Mm Per M */
             slope_v_sigma_mm_per_m: number | null;
+            /** Stacks */
+            stacks: components["schemas"]["ShimStack"][];
             /** Stands Out */
             stands_out: components["schemas"]["DialStandsOut"][];
             /** Swing Mm */
             swing_mm: number;
+            /** Target Readings */
+            target_readings: components["schemas"]["ClockReading"][][];
             verdict: components["schemas"]["Verdict"];
             /** Working */
             working: components["schemas"]["WorkLine"][];
@@ -864,6 +934,18 @@ export interface components {
              */
             kind: "rim" | "face";
             /**
+             * Opposite
+             * @description a second face plunger half a turn away, clocks of the first
+             */
+            opposite?: components["schemas"]["ClockReading"][];
+            /**
+             * Positive
+             * @description which way of the plunger this dial shows as plus
+             * @default in
+             * @enum {string}
+             */
+            positive: "in" | "out";
+            /**
              * Radius Mm
              * @description face dials: from the shaft centre to the plunger
              * @default null
@@ -1182,6 +1264,25 @@ export interface components {
              * @description mm along the shaft line
              */
             x_mm: number;
+        };
+        /**
+         * FootFound
+         * @description What a foot is like. `shim_mm` only under the worst one: the others are measured again after it.
+         */
+        FootFound: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "parallel" | "angled" | "springing" | "unknown";
+            /** Name */
+            name: string;
+            /** Rise Mm */
+            rise_mm: number;
+            /** Shim Mm */
+            shim_mm: number;
+            /** Stepped Mm */
+            stepped_mm: number[] | null;
         };
         /**
          * FootMove
@@ -1909,6 +2010,11 @@ export interface components {
             from_coupling_mm: number;
             /** Name */
             name: string;
+            /**
+             * Rise Mm
+             * @description from cold to running, measured or the maker's
+             */
+            rise_mm?: number | null;
         };
         /**
          * MaxAngle
@@ -1983,6 +2089,36 @@ export interface components {
          * @enum {string}
          */
         Phase: "cold" | "on the heater" | "on its way" | "on the shaft" | "gripped";
+        /**
+         * PlannedMove
+         * @description One foot's move: + shim is added, + slide is toward 3 o'clock.
+         */
+        PlannedMove: {
+            /** Machine */
+            machine: string;
+            /** Name */
+            name: string;
+            /** Shim Mm */
+            shim_mm: number;
+            /** Slide Mm */
+            slide_mm: number;
+        };
+        /**
+         * Preview
+         * @description Where the movable axis will lie after moves, and what the dials will show then.
+         */
+        Preview: {
+            /** Offset H Mm */
+            offset_h_mm: number;
+            /** Offset V Mm */
+            offset_v_mm: number;
+            /** Readings */
+            readings: components["schemas"]["ClockReading"][][];
+            /** Slope H Mm Per M */
+            slope_h_mm_per_m: number;
+            /** Slope V Mm Per M */
+            slope_v_mm_per_m: number;
+        };
         /**
          * ProblemOut
          * @description One thing to put right.
@@ -2119,6 +2255,30 @@ export interface components {
          * @enum {string}
          */
         Roles: "apprentice" | "millwright" | "lead";
+        /**
+         * Room
+         * @description How far one foot can go: down by what can be taken out, toward 9 and toward 3. Not named: no end.
+         */
+        Room: {
+            /**
+             * Left Mm
+             * @description slide toward 9 o'clock
+             * @default null
+             */
+            left_mm: number | null;
+            /**
+             * Right Mm
+             * @description slide toward 3 o'clock
+             * @default null
+             */
+            right_mm: number | null;
+            /**
+             * Shim Mm
+             * @description most that can be taken out from under it
+             * @default null
+             */
+            shim_mm: number | null;
+        };
         /**
          * RunningTarget
          * @description How fast the halves may slide over each other in the flexing element: the site's grade.
@@ -2309,6 +2469,30 @@ export interface components {
             taper_mm: number | null;
         };
         /**
+         * ShimBox
+         * @description The thicknesses at hand, mm, and what lies under each foot now.
+         */
+        ShimBox: {
+            /** Box Mm */
+            box_mm: number[];
+            /** Under */
+            under?: {
+                [key: string]: number[];
+            };
+        };
+        /**
+         * ShimStack
+         * @description What is to lie under a foot after the move: the pieces, and how far the stack misses what is wanted.
+         */
+        ShimStack: {
+            /** Misses Mm */
+            misses_mm: number;
+            /** Name */
+            name: string;
+            /** Pieces Mm */
+            pieces_mm: number[];
+        };
+        /**
          * SignIn
          * @description Name and password.
          */
@@ -2408,6 +2592,57 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+        };
+        /**
+         * SoftFoot
+         * @description One foot, and how far a dial on it rises while its bolt is slackened, the others tight.
+         */
+        SoftFoot: {
+            /** Name */
+            name: string;
+            /** Rise Mm */
+            rise_mm: number;
+        };
+        /**
+         * SoftFootInput
+         * @description All feet of one machine. `corners`: feelers under the four corners of a foot, its bolt slack (`CORNERS`).
+         */
+        SoftFootInput: {
+            /** Corners */
+            corners?: {
+                [key: string]: number[];
+            };
+            /** Feet */
+            feet: components["schemas"]["SoftFoot"][];
+            /**
+             * Limit Mm
+             * @description most a foot may rise
+             */
+            limit_mm: number;
+            /**
+             * Limit Source
+             * @default limit as entered
+             */
+            limit_source: string;
+        };
+        /**
+         * SoftFootResult
+         * @description The worst foot first, then measure again.
+         */
+        SoftFootResult: {
+            /** Advice */
+            advice: string[];
+            /** Bench */
+            bench: string;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Feet */
+            feet: components["schemas"]["FootFound"][];
+            verdict: components["schemas"]["Verdict"];
+            /** Working */
+            working: components["schemas"]["WorkLine"][];
+            /** Worst */
+            worst: string;
         };
         /**
          * Source
@@ -2593,6 +2828,48 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** Working */
             working: components["schemas"]["WorkLine"][];
+        };
+        /**
+         * StreamOut
+         * @description What has come since, from which device, and when the last of it came.
+         */
+        StreamOut: {
+            /** Device */
+            device: string;
+            /** Last At */
+            last_at: string | null;
+            /**
+             * Now
+             * Format: date-time
+             * @description the server's clock
+             */
+            now: string;
+            /** Readings */
+            readings: components["schemas"]["StreamedOut"][];
+        };
+        /**
+         * StreamedOut
+         * @description One reading as it came.
+         */
+        StreamedOut: {
+            /** Clock */
+            clock: number;
+            /** Id */
+            id: number;
+            /** Plane */
+            plane: number;
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
+         * TakenOut
+         * @description What became of the lines that were sent.
+         */
+        TakenOut: {
+            /** Repeated */
+            repeated: number;
+            /** Taken */
+            taken: number;
         };
         /**
          * TaperInput
@@ -2890,6 +3167,27 @@ export interface components {
          * @enum {string}
          */
         Verdict: "inside" | "close" | "over" | "incomplete" | "not judged";
+        /**
+         * Warmth
+         * @description A foot or pedestal between base and shaft, cold and running.
+         */
+        Warmth: {
+            /** Cold C */
+            cold_c: number;
+            /**
+             * Height Mm
+             * @description from the base to the shaft's centre
+             */
+            height_mm: number;
+            /** Hot C */
+            hot_c: number;
+            /**
+             * Material
+             * @default cast iron
+             * @enum {string}
+             */
+            material: "steel" | "cast iron" | "stainless steel" | "aluminium" | "bronze";
+        };
         /**
          * WorkLine
          * @description One line of the sum as a tradesman would write it.
@@ -3322,6 +3620,124 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    stream_read: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StreamOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    stream_append: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/x-ndjson": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    stream_start_anew: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -17,6 +17,8 @@ export interface BenchProps<R extends Result = Result> {
   problems: Record<string, string>
   /** The line worked on, where there is one. */
   spec: Schemas['LineSpec'] | null
+  /** Where instruments stream readings to, in a job's step. */
+  stream?: { jobId: string; step: string }
 }
 
 /** The verdict in words: one sentence, one note, at most a few moves. */

@@ -6,6 +6,7 @@ import { gapBench } from './gap/GapBench'
 import { heatBench } from './heat/HeatBench'
 import { keyBench } from './key/KeyBench'
 import { runoutBench } from './runout/RunoutBench'
+import { softFootBench } from './softfoot/SoftFootBench'
 import { straightedgeBench } from './straightedge/StraightedgeBench'
 import { taperBench } from './taper/TaperBench'
 import { tightenBench } from './tighten/TightenBench'
@@ -18,6 +19,7 @@ export const BENCHES = Object.fromEntries(
     heatBench,
     taperBench,
     runoutBench,
+    softFootBench,
     gapBench,
     straightedgeBench,
     alignmentBench,

@@ -57,6 +57,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
   }
   const isRefused = !evaluated.result && !evaluated.waiting
   const blocked = step.blocked_by.length > 0
+  const moves = step.moves ? job.entries.filter((e) => e.kind === 'move').length : 0
   return (
     <JobSheet
       step={step}
@@ -81,6 +82,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
           }
         >
           {step.moves && !blocked && <PlainButton onPress={() => setMoving(true)}>Record a move</PlainButton>}
+          {moves > 0 && <p>{moves === 1 ? 'One move so far.' : `${moves} moves so far.`}</p>}
           {standsEntered && !touched && <PlainButton onPress={() => change(start('set-up'))}>Read again</PlainButton>}
         </VerdictColumn>
       }
@@ -93,10 +95,18 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
           result={result}
           problems={evaluated.problems}
           spec={job.spec}
+          stream={{ jobId: job.id, step: step.key }}
         />
       </div>
       <History entries={entriesOf(job, step.key)} bench={bench} />
-      {moving && <MoveSlip step={step} result={result} onClose={() => setMoving(false)} />}
+      {moving && (
+        <MoveSlip
+          step={step}
+          result={result}
+          inputs={touched ? reading.input && { ...reading.input, ...preset } : (current?.inputs ?? null)}
+          onClose={() => setMoving(false)}
+        />
+      )}
     </JobSheet>
   )
 }

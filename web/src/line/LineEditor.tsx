@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useState } from 'react'
+import { Fragment, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { post, Refused, type Schemas, send } from '../api/client'
@@ -145,14 +145,21 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
             />
             <LabelledCell cell={`${side}.bolts`} label="Foot bolts" kind="number" unit="" {...cell} />
             {footPlaces(draft, side).map((i) => (
-              <LabelledCell
-                key={`foot ${i + 1}`}
-                cell={`${side}.foot${i}`}
-                label={
-                  i === 0 ? 'Near feet from coupling' : i === 1 ? 'Far feet from coupling' : `Feet ${i + 1} from coupling`
-                }
-                {...cell}
-              />
+              <Fragment key={`foot ${i + 1}`}>
+                <LabelledCell
+                  cell={`${side}.foot${i}`}
+                  label={
+                    i === 0 ? 'Near feet from coupling' : i === 1 ? 'Far feet from coupling' : `Feet ${i + 1} from coupling`
+                  }
+                  {...cell}
+                />
+                <LabelledCell
+                  cell={`${side}.rise${i}`}
+                  label="rise when warm by"
+                  detail="if measured, or the maker's figure"
+                  {...cell}
+                />
+              </Fragment>
             ))}
             {Number(draft.choices[`${side}.feet`]) < MOST_FEET && (
               <PlainButton onPress={() => set(`${side}.feet`, Number(draft.choices[`${side}.feet`]) + 1)}>

@@ -49,7 +49,7 @@ export function ValueLines({ keys, card, needed = [], perHub = [], onSave, canEd
                   {value && (
                     <>
                       <Num>{value.value}</Num> {kind.unit}
-                      {value.means && `, ${value.means}`}
+                      {value.means && value.means !== kind.unit && `, ${value.means}`}
                       {!!value.up_to?.length && ' above that'}
                       {value.up_to?.map((step) => (
                         <small key={step.rpm}>

@@ -40,6 +40,7 @@ export function draftOf(name: string, spec: LineSpec | null): Draft {
     const feet = machine?.feet ?? []
     feet.forEach((foot, i) => {
       put(`${side}.foot${i}`, foot.from_coupling_mm)
+      put(`${side}.rise${i}`, foot.rise_mm)
       draft.choices[`${side}.foot${i}`] = foot.name
     })
     draft.choices[`${side}.feet`] = Math.max(2, feet.length)
@@ -57,7 +58,8 @@ export function specOf(draft: Draft) {
       const from = reader.length(`${side}.foot${i}`, `spec.${side}.feet.${feet.length}.from_coupling_mm`)
       const named =
         word(`${side}.foot${i}`).trim() || `${word(`${side}.name`).toLowerCase()} ${FOOT_NAMES[i] ?? `foot ${i + 1}`}`
-      if (from !== null) feet.push({ name: named, from_coupling_mm: from })
+      const rise = reader.length(`${side}.rise${i}`, `spec.${side}.feet.${feet.length}.rise_mm`)
+      if (from !== null) feet.push({ name: named, from_coupling_mm: from, ...(rise !== null && { rise_mm: rise }) })
     }
     const power = reader.number(`${side}.power`, `spec.${side}.power_kw`)
     return dropNulls({

@@ -4,72 +4,19 @@ import { Choice } from '../../kit/Choice'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import type { BenchClient, BenchProps, Preset } from '../bench'
-import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, readClock, suggested } from '../draft'
+import type { Draft } from '../draft'
 import { LabelledCell } from '../parts'
 import { RingReadings } from '../ringReadings'
 import { AlignmentViews, type TwoMachines } from './AlignmentViews'
-import { METHOD_WORDS, METHODS, type Method, methodOf, TURNED } from './methods'
+import { feetOf, read, restore, start, streamOf, withUsualPlaces } from './draft'
+import { LaserSweep } from './LaserSweep'
+import { MovePanels } from './MovePanels'
+import { METHOD_WORDS, METHODS, type Method, methodOf, POSITIVE, TURNED } from './methods'
 
 type Result = Schemas['AlignmentResult']
 type Foot = Schemas['Foot']
 
 const SHOWN_FROM_MM = 0.005
-const ENOUGH = 3 // places on each dial from which the core can answer
-
-function start(_: Preset, suggest: Preset): Draft {
-  const radius = suggested(suggest.radius_mm as number | undefined)
-  return {
-    cells: { ...(radius && { 'd1.radius': radius }), 'd0.x': { text: '20', unit: 'mm' }, 'd1.x': { text: '20', unit: 'mm' } },
-    choices: {},
-  }
-}
-
-function read(draft: Draft, preset: Preset) {
-  const reader = new DraftReader(draft)
-  const method = METHODS[methodOf(draft)]
-  const turned = (draft.choices.turned as string | undefined) ?? 'both'
-  const dials = method.map((dial, i) => ({
-    kind: dial.kind,
-    bracket_on: dial.bracket_on,
-    x_mm: (reader.length(`d${i}.x`, `dials.${i}.x_mm`) ?? 0) * dial.side,
-    ...(dial.kind === 'face' ? { radius_mm: reader.length(`d${i}.radius`, `dials.${i}.radius_mm`) } : {}),
-    ...(dial.kind === 'rim' && dial.sags ? { sag_mm: reader.length(`d${i}.sag`, `dials.${i}.sag_mm`) ?? 0 } : {}),
-    turned,
-    readings: readClock(reader, clocksOf(draft, `d${i}.clocks`), `d${i}.at`, `dials.${i}.readings`),
-  }))
-  const feet = 'movable_feet' in preset ? {} : readFeet(draft, reader)
-  const missing = dials.find((dial) => dial.readings.length < ENOUGH)
-  const lacking = missing ? `Read each dial at ${ENOUGH} places or more.` : ''
-  return reader.done(missing ? null : { dials, ...feet }, lacking)
-}
-
-function restore(entered: Entered, part: Part) {
-  const filler = new DraftFiller(entered)
-  const dials = filler.at<{ kind: string; turned?: string }[]>('dials') ?? []
-  filler.choice('method', dials.some((d) => d.kind === 'face') ? 'rim and face' : 'two rims')
-  filler.choice('turned', dials[0]?.turned)
-  for (const i of dials.keys()) {
-    const x = filler.at<number>(`dials.${i}.x_mm`)
-    if (x !== undefined) filler.draft.cells[`d${i}.x`] = { text: String(Math.abs(x)), unit: 'mm' }
-    filler.cell(`d${i}.radius`, `dials.${i}.radius_mm`)
-    filler.cell(`d${i}.sag`, `dials.${i}.sag_mm`)
-    filler.ring(part, `dials.${i}.readings`, { prefix: `d${i}.at`, key: `d${i}.clocks`, signed: true })
-  }
-  return filler.draft
-}
-
-/** Feet typed by hand, on a bench without a line. */
-function readFeet(_: Draft, reader: DraftReader) {
-  const foot = (name: string, cell: string, path: string, sign: number) => {
-    const from = reader.length(cell, path)
-    return from === null ? [] : [{ name, x_mm: sign * from }]
-  }
-  const near = foot('near foot', 'foot.near', 'movable_feet.0.x_mm', 1)
-  return {
-    stationary_feet: [],
-    movable_feet: [...near, ...foot('far foot', 'foot.far', `movable_feet.${near.length}.x_mm`, 1)],
-  }
-}
 
 function machinesOf(preset: Preset, spec: Schemas['LineSpec'] | null, draft: Draft): TwoMachines {
   if (spec) {
@@ -84,27 +31,30 @@ function machinesOf(preset: Preset, spec: Schemas['LineSpec'] | null, draft: Dra
       movableLeft: movable === 'driver',
     }
   }
-  const typed = readFeet(draft, new DraftReader(draft)).movable_feet
-  const feet = ((preset.movable_feet as Foot[] | undefined) ?? typed).map((f) => ({ name: f.name, from: Math.abs(f.x_mm) }))
+  const { movable, stationary } = feetOf(draft, preset)
+  const placed = (feet: Foot[]) => feet.map((f) => ({ name: f.name, from: Math.abs(f.x_mm) }))
   return {
-    movable: { name: 'Movable', feet },
-    stationary: { name: 'Stationary', feet: [{ name: '', from: 300 }] },
+    movable: { name: 'Movable', feet: placed(movable) },
+    stationary: { name: 'Stationary', feet: stationary.length ? placed(stationary) : [{ name: '', from: 300 }] },
     movableLeft: true,
   }
 }
 
 /** Rim and face, or two rims, at any clock places: cells on the rings, both views moving with each key. */
-function AlignmentDrawing({ draft, change, preset, result, problems, spec }: BenchProps<Result>) {
+function AlignmentDrawing(props: BenchProps<Result>) {
+  const { draft, change, preset, result, problems, spec, stream } = props
   const method = methodOf(draft)
   const dials = METHODS[method]
   const machines = machinesOf(preset, spec, draft)
+  const placed = withUsualPlaces(draft)
   const choose = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
   const where = (on: string) => machines[on as 'movable' | 'stationary'].name.toLowerCase()
   return (
     <div>
       <AlignmentViews machines={machines} result={result} />
       <Entry>
-        {dials.map((dial, i) => {
+        {method === 'laser' && <LaserSweep draft={draft} change={change} stream={stream} result={result} />}
+        {(method === 'laser' && streamOf(draft, 0).length > 0 ? [] : dials).map((dial, i) => {
           const name = dial.name
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: a method's dials stand in a fixed order
@@ -119,9 +69,22 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                 change={change}
                 problems={problems}
               />
+              {'opposite' in dial && dial.opposite && (
+                <RingReadings
+                  signed
+                  name="Second face"
+                  note="half a turn on"
+                  prefix={`d${i}.far`}
+                  placesKey={`d${i}.clocks`}
+                  draft={draft}
+                  change={change}
+                  problems={problems}
+                />
+              )}
               <p>
                 Bracket on the {where(dial.bracket_on)} shaft, stem on the{' '}
-                {where(dial.bracket_on === 'stationary' ? 'movable' : 'stationary')} hub. + is stem pushed in.
+                {where(dial.bracket_on === 'stationary' ? 'movable' : 'stationary')} hub. + is stem{' '}
+                {draft.choices.positive === 'out' ? 'let out' : 'pushed in'}.
               </p>
             </div>
           )
@@ -135,7 +98,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
             value={method}
             onChange={(m) => choose('method', m)}
           />
-          <Closure dials={dials.map((d) => d.name)} closure={result?.closure_mm ?? []} />
+          {method !== 'laser' && <Closure dials={dials.map((d) => d.name)} closure={result?.closure_mm ?? []} />}
           {dials.map((dial, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a method's dials stand in a fixed order
             <div className="cells" key={`${method} set-up ${i}`}>
@@ -143,7 +106,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                 cell={`d${i}.x`}
                 label={`${dial.name}: stem from coupling`}
                 part="set-up"
-                draft={draft}
+                draft={placed}
                 change={change}
                 problems={problems}
                 width={84}
@@ -192,8 +155,26 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
                 problems={problems}
                 width={84}
               />
+              {(['near', 'far'] as const).map((which) => (
+                <LabelledCell
+                  key={which}
+                  cell={`foot.other_${which}`}
+                  label={`Other machine, ${which} feet`}
+                  part="aside"
+                  draft={draft}
+                  change={change}
+                  problems={problems}
+                  width={84}
+                />
+              ))}
             </div>
           )}
+          <Choice
+            label="Plus on these dials is the stem pushed"
+            options={POSITIVE}
+            value={(draft.choices.positive as (typeof POSITIVE)[number]) ?? 'in'}
+            onChange={(p) => choose('positive', p)}
+          />
           <Choice
             label="Turned while reading"
             options={TURNED}
@@ -202,6 +183,7 @@ function AlignmentDrawing({ draft, change, preset, result, problems, spec }: Ben
           />
         </Setup>
       </Entry>
+      <MovePanels {...props} />
     </div>
   )
 }
@@ -231,10 +213,16 @@ function Closure({ dials, closure }: { dials: string[]; closure: (number | null)
   )
 }
 
+/** The pieces for a foot, from the box. */
+function stackOf(result: Result, name: string) {
+  const pieces = result.stacks.find((s) => s.name === name)?.pieces_mm ?? []
+  return pieces.length > 0 && <small> = {pieces.map((mm) => mm.toFixed(2)).join(' + ')}</small>
+}
+
 function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null) {
   const name = spec ? spec[spec.movable as 'driver' | 'driven'].name.toLowerCase() : 'movable machine'
   const over = result.verdict === 'over'
-  const moves = result.feet.flatMap((foot) => {
+  const moves = (result.plan ?? result.feet).flatMap((foot) => {
     const shim = Math.abs(foot.shim_mm) >= SHOWN_FROM_MM && (
       <span key="shim">
         {foot.shim_mm > 0 ? 'add' : 'take out'} <b>{showLength(Math.abs(foot.shim_mm), unit)}</b>
@@ -251,6 +239,7 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
         {foot.name[0]!.toUpperCase() + foot.name.slice(1)}: {shim}
         {shim && slide && ', '}
         {slide}
+        {shim && foot.shim_mm > 0 && stackOf(result, foot.name)}
       </>,
     ]
   })

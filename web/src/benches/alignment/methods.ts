@@ -7,21 +7,38 @@ export interface DialSetUp {
   bracket_on: 'stationary' | 'movable'
   side: 1 | -1
   sags: boolean
+  /** A second face plunger half a turn away, read at the same moments: the shaft's float drops out. */
+  opposite?: boolean
+  /** Where its stem stands until somebody types it, mm from the coupling. */
+  from: string
 }
 
-const RIM: DialSetUp = { name: 'Rim', kind: 'rim', bracket_on: 'stationary', side: 1, sags: true }
+const RIM: DialSetUp = { name: 'Rim', kind: 'rim', bracket_on: 'stationary', side: 1, sags: true, from: '20' }
+const FACE: DialSetUp = { name: 'Face', kind: 'face', bracket_on: 'stationary', side: 1, sags: false, from: '20' }
+const PLANE: DialSetUp = { ...RIM, sags: false, from: '100' }
 
 export const METHODS = {
-  'rim and face': [RIM, { name: 'Face', kind: 'face', bracket_on: 'stationary', side: 1, sags: false }],
+  'rim and face': [RIM, FACE],
+  'rim and two faces': [RIM, { ...FACE, opposite: true }],
   'two rims': [
     { ...RIM, name: 'Rim, movable hub' },
-    { name: 'Rim, stationary hub', kind: 'rim', bracket_on: 'movable', side: -1, sags: true },
+    { ...RIM, name: 'Rim, stationary hub', bracket_on: 'movable', side: -1 },
+  ],
+  laser: [
+    { ...PLANE, name: 'Plane on the movable shaft' },
+    { ...PLANE, name: 'Plane on the stationary shaft', side: -1 },
   ],
 } as const satisfies Record<string, readonly DialSetUp[]>
 
 export type Method = keyof typeof METHODS
-export const METHOD_WORDS: Record<Method, string> = { 'rim and face': 'Rim & face', 'two rims': 'Two rims' }
+export const METHOD_WORDS: Record<Method, string> = {
+  'rim and face': 'Rim & face',
+  'rim and two faces': 'Rim & two faces',
+  'two rims': 'Two rims',
+  laser: 'Laser',
+}
 export const TURNED = ['both', 'bracket shaft', 'touched shaft'] as const
+export const POSITIVE = ['in', 'out'] as const
 
 /** The method chosen on a draft; rim and face at first. */
 export function methodOf(draft: Draft): Method {

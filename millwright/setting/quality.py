@@ -1,0 +1,117 @@
+"""Is the reading any good: what a set of dial readings looks like when something is wrong with how it was taken."""
+
+import itertools
+from collections import defaultdict
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..clock import SAME_PLACE_DEG, Array, clock_columns, least_squares, say_clock
+from .dials import Dial, sees
+
+CLOSES_WITHIN_MM = 0.02  # rule of thumb: two hundredths on a shop dial
+REPEATS_WITHIN_MM = 0.015  # rule of thumb: a reading and a half of a shop dial
+STANDS_STILL = 3  # so many neighbouring readings alike at one end of the travel
+CANDIDATES_DEG = range(0, 360, 30)
+
+
+def faults_of(dial: Dial, name: str, closure_mm: float | None) -> list[str]:
+    """What the readings of one dial look like, in words; the likeliest first. Empty where nothing looks wrong."""
+    return [
+        *_closure(dial, name, closure_mm),
+        *_back_to_start(dial, name),
+        *_backlash(dial, name),
+        *_out_of_travel(dial, name),
+    ]
+
+
+def _closure(dial: Dial, name: str, closure_mm: float | None) -> list[str]:
+    if closure_mm is None or abs(closure_mm) <= CLOSES_WITHIN_MM:
+        return []
+    said = f"{name}: 12 + 6 and 3 + 9 differ by {abs(closure_mm):.2f} mm."
+    adds = {0: 1, 180: 1, 90: -1, 270: -1}
+    for clock, value in dial.quarters.items():
+        turned = closure_mm - 2 * adds[clock] * value
+        if abs(value) > CLOSES_WITHIN_MM and abs(turned) <= CLOSES_WITHIN_MM:
+            return [f"{said} With the sign of {say_clock(clock)} turned it closes: was it {-value:+.2f}?"]
+    return [f"{said} Look for a loose bracket or a swapped sign, then read again."]
+
+
+def _back_to_start(dial: Dial, name: str) -> list[str]:
+    first, last = dial.readings[0], dial.readings[-1]
+    same = abs((first.clock - last.clock + 180) % 360 - 180) <= SAME_PLACE_DEG
+    misses = dial.values_mm[-1] - dial.values_mm[0]
+    if len(dial.readings) < 3 or not same or abs(misses) <= REPEATS_WITHIN_MM:
+        return []
+    return [f"{name}: back at {say_clock(first.clock)} it shows {misses:+.2f} mm. A loose bracket, or the dial was touched."]
+
+
+def _backlash(dial: Dial, name: str) -> list[str]:
+    """The same places read turning on and turning back, where the two differ."""
+    on: dict[float, list[float]] = defaultdict(list)
+    back: dict[float, list[float]] = defaultdict(list)
+    values = dial.values_mm
+    for i, (one, two) in enumerate(itertools.pairwise(dial.clocks), start=1):
+        turned = (two - one + 180) % 360 - 180
+        (on if turned > 0 else back)[round(dial.clocks[i] % 360, 2)].append(values[i])
+    both = [clock for clock in on if clock in back]
+    if len(both) < 2:
+        return []
+    apart = [sum(on[c]) / len(on[c]) - sum(back[c]) / len(back[c]) for c in both]
+    mean = sum(apart) / len(apart)
+    if abs(mean) <= REPEATS_WITHIN_MM or any(a * mean <= 0 for a in apart):
+        return []
+    return [f"{name}: turning back it reads {abs(mean):.2f} mm apart from turning on. Backlash: always turn the same way."]
+
+
+def _out_of_travel(dial: Dial, name: str) -> list[str]:
+    """Neighbouring readings that stand still at the largest or smallest value where the others still move."""
+    values = dial.values_mm
+    if len(values) < STANDS_STILL + 2 or max(values) - min(values) <= CLOSES_WITHIN_MM:
+        return []
+    order = sorted(range(len(values)), key=lambda i: dial.clocks[i] % 360)
+    ring = [values[i] for i in order]
+    for end in (max(ring), min(ring)):
+        alike = [abs(v - end) < 1e-9 for v in ring]
+        if STANDS_STILL <= _longest_run(alike) < len(ring):
+            return [f"{name}: several readings side by side stand at {end:+.2f} mm. Is the dial at the end of its travel?"]
+    return []
+
+
+def _longest_run(flags: list[bool]) -> int:
+    """Round the ring, so twice along it."""
+    runs = [len(list(group)) for key, group in itertools.groupby(flags + flags) if key]
+    return min(max(runs, default=0), len(flags))
+
+
+@dataclass(frozen=True, kw_only=True)
+class NextReading:
+    """The one further reading that would help most."""
+
+    dial: int
+    clock: float
+
+
+def best_next_reading(dials: list[Dial], design: Array, value: Array, resolution_mm: float) -> NextReading | None:
+    """Where one more reading takes most off the uncertainty of offset and slope; None where none can be told.
+
+    Source: the covariance of the least-squares fit with the further row in it.
+    """
+    _, _, covariance = least_squares(design, value, resolution_mm)
+    if covariance is None:
+        return None
+    information = np.linalg.inv(covariance[: design.shape[1], : design.shape[1]])
+    single = float(np.mean(np.diag(design.T @ design)) / np.mean(np.diag(information)))
+    best, best_left = None, float("inf")
+    for i, dial in enumerate(dials):
+        offset, slope, _ = sees(dial)
+        for clock in CANDIDATES_DEG:
+            cos, sin = (float(column[0]) for column in clock_columns([clock]))
+            row = np.zeros(design.shape[1])
+            row[:4] = offset * cos, slope * cos, offset * sin, slope * sin
+            row[4 + i] = 1.0
+            after = np.linalg.inv(information + np.outer(row, row) / single)
+            left = float(after[0, 0] + after[2, 2] + after[1, 1] + after[3, 3])
+            if left < best_left - 1e-15:
+                best, best_left = NextReading(dial=i, clock=float(clock)), left
+    return best

@@ -1,0 +1,112 @@
+"""A stand-in laser pair with a gateway: sweeps simulated shafts and streams what its two planes show, as a real one would.
+
+It signs in like anybody and streams JSON lines through the door that docs/formats.md describes, into the step where the
+machines are aligned. The shafts it reads follow the moves that are recorded, so that a move can be made and read again.
+"""
+
+import json
+import random
+import sys
+import time
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any
+
+sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
+
+from millwright.rig.machine import Bracket, Gauge, TrueShafts
+from millwright.setting.axis import Line
+from millwright.setting.expected import after_moves
+from millwright.setting.feet import Foot
+from millwright.setting.moves import PlannedMove
+from scripts.gateway import Gateway, arguments, run
+
+AS_FOUND = Line(offset_v_mm=-0.18, slope_v_mm_per_m=0.42, offset_h_mm=0.11, slope_h_mm_per_m=-0.25)
+FROM_COUPLING_MM = 100.0
+PLANES = (
+    Bracket(kind="rim", on="stationary", x_mm=FROM_COUPLING_MM),
+    Bracket(kind="rim", on="stationary", x_mm=-FROM_COUPLING_MM),
+)
+STEPS = ("set.align", "couple.align", "off.align")
+
+
+def find_step(job: dict[str, Any]) -> str:
+    """Where the job is aligned now."""
+    open_steps = [s["key"] for s in job["steps"] if s["key"] in STEPS and not s["blocked_by"] and s["state"] != "done"]
+    if not open_steps:
+        raise SystemExit("Nothing is to be aligned in this job now.")
+    return str(open_steps[0])
+
+
+def feet_of(job: dict[str, Any], step: str) -> tuple[list[Foot], list[Foot]]:
+    """Feet of the stationary and of the movable machine, as the step has them."""
+    preset = next(s["form"]["preset"] for s in job["steps"] if s["key"] == step)
+    stationary, movable = ([Foot.model_validate(f) for f in preset[m]] for m in ("stationary_feet", "movable_feet"))
+    return stationary, movable
+
+
+def true_axis(job: dict[str, Any], step: str) -> Line:
+    """Where the movable shaft truly lies now: as found, and every move made since."""
+    stationary, movable = feet_of(job, step)
+    axis = AS_FOUND
+    for entry in job["entries"]:
+        if entry["kind"] == "move":
+            moves = [
+                PlannedMove(name=f["name"], machine="", shim_mm=float(f["shim_mm"]), slide_mm=float(f["slide_mm"]))
+                for f in entry["inputs"]["feet"]
+            ]
+            axis = after_moves(axis, stationary, movable, moves)
+    return axis
+
+
+def lines_at(axis: Line, clocks: Sequence[float], gauge: Gauge, chance: random.Random, first_seq: int) -> str:
+    """Both planes at these places, as JSON lines."""
+    shafts = TrueShafts(**{name: getattr(axis, name) for name in Line.__dataclass_fields__})
+    rows = [
+        {
+            "device": "Stand-in laser",
+            "seq": first_seq + 2 * i + plane,
+            "plane": plane,
+            "clock": round(clock % 360, 2),
+            "value_mm": round(gauge.shows(bracket.sees_mm(shafts, clock), chance), 5),
+        }
+        for i, clock in enumerate(clocks)
+        for plane, bracket in enumerate(PLANES)
+    ]
+    return "\n".join(json.dumps(row) for row in rows)
+
+
+def sweep_once(gateway: Gateway, line: str, arc_deg: float, readings: int, seconds: float, chance: random.Random) -> int:
+    """One sweep over an arc, in batches; how many readings were taken."""
+    job = gateway.job_of(line)
+    step = find_step(job)
+    axis, gauge, taken = true_axis(job, step), Gauge(resolution_mm=0.001, scatter_mm=0.004), 0
+    start, batches = chance.uniform(0, 360), max(1, min(readings, round(seconds / 0.4)))
+    for batch in range(batches):
+        places = range(batch * readings // batches, (batch + 1) * readings // batches)
+        clocks = [start + arc_deg * place / max(readings - 1, 1) for place in places]
+        seq = time.time_ns() // 1_000_000 * 100
+        answer = gateway.ask("POST", f"/api/jobs/{job['id']}/streams/{step}", lines_at(axis, clocks, gauge, chance, seq))
+        taken += answer["taken"]
+        print(f"{clocks[-1] % 360:5.0f}°  {taken} readings", flush=True)
+        time.sleep(seconds / batches)
+    return taken
+
+
+def main() -> None:
+    """Command line."""
+    parser = arguments("laser", (__doc__ or "").splitlines()[0], "Steep aeration blower 2")
+    parser.add_argument("--arc", type=float, default=200.0, help="how far the shafts are turned, degrees")
+    parser.add_argument("--readings", type=int, default=60, help="readings of each plane in a sweep")
+    parser.add_argument("--seconds", type=float, default=8.0, help="how long the sweep takes")
+    given = parser.parse_args()
+    run(
+        given,
+        lambda gateway: print(
+            f"Swept: {sweep_once(gateway, given.line, given.arc, given.readings, given.seconds, random.Random())} readings."
+        ),
+    )
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,151 @@
+import { useEffect, useRef, useState } from 'react'
+import styled from 'styled-components'
+import { api, bring, Refused, type Schemas } from '../../api/client'
+import { clockPoint } from '../../drawing/clock'
+import { Num } from '../../kit/Allowance'
+import { PlainButton } from '../../kit/Button'
+import { showLength } from '../../units/length'
+import { useUnit } from '../../units/preferences'
+import type { BenchProps } from '../bench'
+import { streamOf } from './draft'
+
+type Result = Schemas['AlignmentResult']
+const DOOR = '/api/jobs/{job_id}/streams/{step}'
+
+const ASK_EVERY_MS = 600
+const STALLS_AFTER_S = 4
+const WANTED_DEG = 70
+const PLANES = [0, 1] as const
+
+/** Readings as the laser streams them while the shafts are turned: where it has been, how many, how good it is. */
+export function LaserSweep({
+  draft,
+  change,
+  stream,
+  result,
+}: Pick<BenchProps<Result>, 'draft' | 'change' | 'stream' | 'result'>) {
+  const unit = useUnit()
+  const [listening, setListening] = useState(false)
+  const [said, setSaid] = useState('')
+  const [stalled, setStalled] = useState(false)
+  const [jobId, step] = [stream?.jobId ?? '', stream?.step ?? '']
+  const now = useRef({ draft, change })
+  now.current = { draft, change }
+  const seen = useRef(0)
+  useEffect(() => {
+    if (!listening || !jobId) return
+    const at = { job_id: jobId, step }
+    const ask = async () => {
+      try {
+        const got = await bring(api.GET(DOOR, { params: { path: at, query: { after: seen.current } } }))
+        seen.current = got.readings.at(-1)?.id ?? seen.current
+        setStalled(got.last_at !== null && (Date.parse(got.now) - Date.parse(got.last_at)) / 1000 > STALLS_AFTER_S)
+        setSaid(got.device || 'no instrument yet')
+        if (got.readings.length === 0) return
+        const { draft: before, change: put } = now.current
+        const added = Object.fromEntries(
+          PLANES.map((plane) => [
+            `stream${plane}`,
+            [
+              ...streamOf(before, plane),
+              ...got.readings.filter((r) => r.plane === plane).map(({ clock, value_mm }) => ({ clock, value_mm })),
+            ],
+          ]),
+        )
+        put({ ...before, choices: { ...before.choices, ...added } })
+      } catch (why) {
+        setSaid(why instanceof Refused ? why.message : String(why))
+      }
+    }
+    const timer = setInterval(ask, ASK_EVERY_MS)
+    return () => clearInterval(timer)
+  }, [listening, jobId, step])
+  const anew = async () => {
+    const at = { job_id: jobId, step }
+    try {
+      await bring(api.DELETE(DOOR, { params: { path: at } }))
+      seen.current = 0
+      change({ ...draft, choices: { ...draft.choices, stream0: undefined, stream1: undefined } })
+      setListening(true)
+      setSaid('waiting for the instrument')
+    } catch (why) {
+      setSaid(why instanceof Refused ? why.message : String(why))
+    }
+  }
+  if (!stream) return <p>A laser streams into a job’s step; here its readings are typed at any places.</p>
+  const swept = PLANES.map((plane) => arcOf(streamOf(draft, plane).map((r) => r.clock)))
+  const some = streamOf(draft, 0).length > 0
+  const sigma = result?.offset_v_sigma_mm
+  return (
+    <Sweep>
+      {PLANES.map((plane) => (
+        <Ring key={plane} plane={plane} clocks={streamOf(draft, plane).map((r) => r.clock)} />
+      ))}
+      <div>
+        <PlainButton onPress={anew}>{some ? 'Start the sweep anew' : 'Take a sweep from the laser'}</PlainButton>
+        {listening && <PlainButton onPress={() => setListening(false)}>Sweep is done</PlainButton>}
+        <p aria-live="polite">
+          {said}
+          {listening && stalled && some && '; nothing came for a while'}
+        </p>
+        {some && (
+          <p>
+            <Num>{streamOf(draft, 0).length + streamOf(draft, 1).length}</Num> readings over{' '}
+            <Num>{Math.round(Math.min(...swept))}°</Num>
+            {Math.min(...swept) < WANTED_DEG && `; turn on, ${WANTED_DEG}° and more carry the answer`}
+            {sigma !== null && sigma !== undefined && (
+              <>
+                ; offset ± <Num>{showLength(2 * sigma, unit, 3)}</Num>
+              </>
+            )}
+          </p>
+        )}
+      </div>
+    </Sweep>
+  )
+}
+
+/** The arc of the clock that was swept: the whole turn less the widest gap. */
+function arcOf(clocks: readonly number[]): number {
+  const sorted = [...new Set(clocks.map((c) => ((c % 360) + 360) % 360))].sort((a, b) => a - b)
+  if (sorted.length < 2) return 0
+  const gaps = sorted.map((c, i) => (i === 0 ? c + 360 - sorted.at(-1)! : c - sorted[i - 1]!))
+  return 360 - Math.max(...gaps)
+}
+
+function Ring({ plane, clocks }: { plane: number; clocks: readonly number[] }) {
+  return (
+    <svg
+      viewBox="-70 -76 140 150"
+      width="140"
+      height="150"
+      role="img"
+      aria-label={`${NAMES[plane]}: ${clocks.length} readings`}
+    >
+      <circle r="52" fill="none" stroke="var(--line)" strokeWidth="1.25" />
+      <path d="M-8 0H8M0-8V8" stroke="var(--ink)" />
+      {clocks.slice(-400).map((clock, i) => {
+        const { x, y } = clockPoint(clock, 52)
+        // biome-ignore lint/suspicious/noArrayIndexKey: readings are a log, only ever appended
+        return <circle key={i} cx={x} cy={y} r="3.2" fill="var(--blue)" />
+      })}
+      <text y="-62" textAnchor="middle" fontSize="13">
+        12
+      </text>
+      <text y="72" textAnchor="middle" fontSize="13">
+        {NAMES[plane]}
+      </text>
+    </svg>
+  )
+}
+
+const NAMES = ['movable shaft', 'stationary shaft']
+
+const Sweep = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+  > div { display: flex; flex-direction: column; gap: 8px; max-width: 260px; }
+  p { font-size: 15px; line-height: 1.25; }
+`

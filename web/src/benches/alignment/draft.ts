@@ -1,0 +1,181 @@
+import type { Schemas } from '../../api/client'
+import type { Preset } from '../bench'
+import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, readClock, suggested } from '../draft'
+import { METHODS, type Method, methodOf } from './methods'
+
+type Foot = Schemas['Foot']
+type Clocked = { clock: number; value_mm: number }[]
+
+const ENOUGH = 3 // places on each dial from which the core can answer
+/** A usual box, until somebody says what is in theirs, mm. */
+export const USUAL_BOX = '0.05 0.10 0.20 0.25 0.50 1.00 2.00'
+export const MATERIALS = ['cast iron', 'steel', 'stainless steel', 'aluminium'] as const
+
+export function start(_: Preset, suggest: Preset): Draft {
+  const radius = suggested(suggest.radius_mm as number | undefined)
+  return { cells: radius ? { 'd1.radius': radius } : {}, choices: {} }
+}
+
+/** The cells with the usual place of each stem in them, until another one is typed. */
+export function withUsualPlaces(draft: Draft): Draft {
+  const usual = METHODS[methodOf(draft)].map((dial, i) => [`d${i}.x`, { text: dial.from, unit: 'mm' as const }])
+  return { ...draft, cells: { ...Object.fromEntries(usual), ...draft.cells } }
+}
+
+/** The streamed readings of one plane, where a laser has sent any. */
+export const streamOf = (draft: Draft, plane: number) => (draft.choices[`stream${plane}`] as Clocked | undefined) ?? []
+
+/** The feet of both machines: of the line, or typed by hand on a bench without one. */
+export function feetOf(draft: Draft, preset: Preset): { movable: Foot[]; stationary: Foot[] } {
+  if ('movable_feet' in preset)
+    return { movable: preset.movable_feet as Foot[], stationary: (preset.stationary_feet as Foot[]) ?? [] }
+  const reader = new DraftReader(draft)
+  const foot = (name: string, cell: string, sign: number) => {
+    const from = reader.length(cell, '')
+    return from === null ? [] : [{ name, x_mm: sign * from }]
+  }
+  return {
+    movable: [...foot('near foot', 'foot.near', 1), ...foot('far foot', 'foot.far', 1)],
+    stationary: [...foot('other near foot', 'foot.other_near', -1), ...foot('other far foot', 'foot.other_far', -1)],
+  }
+}
+
+export function read(draft: Draft, preset: Preset) {
+  const reader = new DraftReader(draft)
+  const method = METHODS[methodOf(draft)]
+  const turned = (draft.choices.turned as string | undefined) ?? 'both'
+  const positive = (draft.choices.positive as string | undefined) ?? 'in'
+  const dials = method.map((dial, i) => {
+    const streamed = methodOf(draft) === 'laser' ? streamOf(draft, i) : []
+    const opposite =
+      'opposite' in dial && dial.opposite
+        ? readClock(reader, clocksOf(draft, `d${i}.clocks`), `d${i}.far`, `dials.${i}.opposite`)
+        : []
+    return {
+      kind: dial.kind,
+      bracket_on: dial.bracket_on,
+      x_mm: (reader.length(`d${i}.x`, `dials.${i}.x_mm`) ?? Number(dial.from)) * dial.side,
+      ...(dial.kind === 'face' ? { radius_mm: reader.length(`d${i}.radius`, `dials.${i}.radius_mm`) } : {}),
+      ...(dial.kind === 'rim' && dial.sags ? { sag_mm: reader.length(`d${i}.sag`, `dials.${i}.sag_mm`) ?? 0 } : {}),
+      turned,
+      ...(positive === 'out' && { positive }),
+      readings: streamed.length
+        ? streamed
+        : readClock(reader, clocksOf(draft, `d${i}.clocks`), `d${i}.at`, `dials.${i}.readings`),
+      ...(opposite.length > 0 && { opposite }),
+    }
+  })
+  const feet = feetOf(draft, preset)
+  const own = 'movable_feet' in preset ? {} : { stationary_feet: feet.stationary, movable_feet: feet.movable }
+  const missing = dials.find((dial) => dial.readings.length < ENOUGH)
+  const lacking = missing ? `Read each dial at ${ENOUGH} places or more.` : ''
+  return reader.done(
+    missing
+      ? null
+      : {
+          dials,
+          ...own,
+          ...('growth' in preset ? {} : readGrowth(draft, reader, [...feet.movable, ...feet.stationary])),
+          ...readRoom(draft, reader, feet),
+          ...readBox(draft),
+        },
+    lacking,
+  )
+}
+
+function readGrowth(draft: Draft, reader: DraftReader, feet: readonly Foot[]) {
+  const growth: Record<string, number> = {}
+  const warmth: Record<string, Record<string, unknown>> = {}
+  for (const { name } of feet) {
+    const rise = reader.length(`rise.${name}`, `growth.${name}`)
+    const height = reader.length(`warm.${name}.height`, `warmth.${name}.height_mm`)
+    const cold = reader.temperature(`warm.${name}.cold`, `warmth.${name}.cold_c`)
+    const hot = reader.temperature(`warm.${name}.hot`, `warmth.${name}.hot_c`)
+    if (rise !== null) growth[name] = rise
+    else if (height !== null && cold !== null && hot !== null)
+      warmth[name] = { height_mm: height, cold_c: cold, hot_c: hot, material: draft.choices.material ?? MATERIALS[0] }
+  }
+  return {
+    ...(Object.keys(growth).length > 0 && { growth }),
+    ...(Object.keys(warmth).length > 0 && { warmth }),
+  }
+}
+
+/** Room typed at any foot, or the wish to move both machines, asks for a plan. */
+function readRoom(draft: Draft, reader: DraftReader, feet: { movable: Foot[]; stationary: Foot[] }) {
+  const both = draft.choices.both === true
+  const room: Record<string, Record<string, number>> = {}
+  for (const { name } of both ? [...feet.movable, ...feet.stationary] : feet.movable) {
+    const has: Record<string, number> = {}
+    for (const way of ['shim', 'left', 'right'] as const) {
+      const mm = reader.length(`room.${name}.${way}`, `room.${name}.${way}_mm`)
+      if (mm !== null) has[`${way}_mm`] = mm
+    }
+    if (both || Object.keys(has).length > 0) room[name] = has
+  }
+  return Object.keys(room).length > 0 ? { room } : {}
+}
+
+export const boxOf = (draft: Draft) => String(draft.choices.box ?? USUAL_BOX)
+
+function readBox(draft: Draft) {
+  const box = boxOf(draft)
+    .split(/[\s;]+/)
+    .map((word) => Number(word.replace(',', '.')))
+    .filter((mm) => Number.isFinite(mm) && mm > 0)
+  return box.length > 0 ? { shims: { box_mm: box.slice(0, 16) } } : {}
+}
+
+export function restore(entered: Entered, part: Part) {
+  const filler = new DraftFiller(entered)
+  const dials = filler.at<Schemas['Dial'][]>('dials') ?? []
+  const method = methodOfDials(dials)
+  filler.choice('method', method)
+  filler.choice('turned', dials[0]?.turned)
+  filler.choice('positive', dials[0]?.positive)
+  for (const i of dials.keys()) {
+    const x = filler.at<number>(`dials.${i}.x_mm`)
+    if (x !== undefined) filler.draft.cells[`d${i}.x`] = { text: String(Math.abs(x)), unit: 'mm' }
+    filler.cell(`d${i}.radius`, `dials.${i}.radius_mm`)
+    filler.cell(`d${i}.sag`, `dials.${i}.sag_mm`)
+    const readings = filler.at<Clocked>(`dials.${i}.readings`) ?? []
+    if (readings.length > MOST_TYPED) {
+      if (part === 'all') filler.choice(`stream${i}`, readings)
+      continue
+    }
+    filler.ring(part, `dials.${i}.readings`, { prefix: `d${i}.at`, key: `d${i}.clocks`, signed: true })
+    if (part === 'all')
+      for (const [n, { clock }] of (filler.at<Clocked>(`dials.${i}.opposite`) ?? []).entries())
+        filler.cell(`d${i}.far${clock}`, `dials.${i}.opposite.${n}.value_mm`)
+  }
+  restoreRoomAndGrowth(filler)
+  return filler.draft
+}
+
+const MOST_TYPED = 36
+
+function methodOfDials(dials: readonly Schemas['Dial'][]): Method {
+  if (dials.some((d) => (d.opposite ?? []).length > 0)) return 'rim and two faces'
+  if (dials.some((d) => d.kind === 'face')) return 'rim and face'
+  return dials.every((d) => d.bracket_on === 'stationary') ? 'laser' : 'two rims'
+}
+
+function restoreRoomAndGrowth(filler: DraftFiller) {
+  const room = filler.at<Record<string, Record<string, number>>>('room') ?? {}
+  for (const [name, has] of Object.entries(room))
+    for (const way of ['shim', 'left', 'right'])
+      if (typeof has[`${way}_mm`] === 'number')
+        filler.draft.cells[`room.${name}.${way}`] = { text: String(has[`${way}_mm`]), unit: 'mm' }
+  const stationary = filler.at<Foot[]>('stationary_feet') ?? []
+  if (stationary.some((foot) => foot.name in room)) filler.choice('both', true)
+  const box = filler.at<number[]>('shims.box_mm')
+  if (box) filler.choice('box', box.map((mm) => mm.toFixed(2)).join(' '))
+  for (const [name, mm] of Object.entries(filler.at<Record<string, number>>('growth') ?? {}))
+    filler.draft.cells[`rise.${name}`] = { text: String(mm), unit: 'mm' }
+  for (const [name, by] of Object.entries(filler.at<Record<string, Schemas['Warmth']>>('warmth') ?? {})) {
+    filler.draft.cells[`warm.${name}.height`] = { text: String(by.height_mm), unit: 'mm' }
+    filler.draft.cells[`warm.${name}.cold`] = { text: String(by.cold_c), unit: 'mm' }
+    filler.draft.cells[`warm.${name}.hot`] = { text: String(by.hot_c), unit: 'mm' }
+    filler.choice('material', by.material)
+  }
+}

@@ -1,0 +1,236 @@
+import styled from 'styled-components'
+import type { Schemas } from '../../api/client'
+import { useHatch } from '../../drawing/Hatch'
+import { PlainButton } from '../../kit/Button'
+import { EntryCell } from '../../kit/EntryCell'
+import { showLength } from '../../units/length'
+import { useUnit } from '../../units/preferences'
+import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
+import { asRead, type Draft, DraftFiller, DraftReader, type Entered, type Part } from '../draft'
+import { LabelledCell, Zone } from '../parts'
+
+type Result = Schemas['SoftFootResult']
+
+const FOUR = ['near foot, 9 side', 'near foot, 3 side', 'far foot, 9 side', 'far foot, 3 side']
+const CORNERS = ['near, 9 o’clock side', 'near, 3 o’clock side', 'far, 3 o’clock side', 'far, 9 o’clock side']
+const [UPPER, LOWER] = [70, 250] // where the two rows of feet are drawn, seen from above
+
+const feetOf = (draft: Draft) => (draft.choices.feet as string[] | undefined) ?? FOUR
+
+function start(_: Preset, suggest: Preset): Draft {
+  return { cells: {}, choices: suggest.feet ? { feet: suggest.feet } : {} }
+}
+
+function read(draft: Draft, preset: Preset) {
+  const reader = new DraftReader(draft)
+  const feet: { name: string; rise_mm: number }[] = []
+  const corners: Record<string, number[]> = {}
+  let half = ''
+  for (const name of feetOf(draft)) {
+    const rise = reader.length(`rise.${name}`, `feet.${feet.length}.rise_mm`)
+    if (rise === null) continue
+    feet.push({ name, rise_mm: rise })
+    const feelers = CORNERS.map((_, i) => reader.length(`corner.${name}.${i}`, `corners.${name}.${i}`))
+    if (feelers.every((f) => f !== null)) corners[name] = feelers as number[]
+    else if (feelers.some((f) => f !== null)) half = name
+  }
+  const open = feetOf(draft).length - feet.length
+  if (open) return reader.done(null, `Still to slacken: ${open} of ${feetOf(draft).length} feet.`)
+  if (half) return reader.done(null, `Feeler under all four corners of ${half}.`)
+  if (!('limit_mm' in preset)) return reader.done(null, 'Give the most a foot may rise.')
+  return reader.done({ feet, corners })
+}
+
+function restore(entered: Entered, part: Part) {
+  const filler = new DraftFiller(entered)
+  const feet = filler.at<{ name: string }[]>('feet') ?? []
+  filler.choice(
+    'feet',
+    feet.map((foot) => foot.name),
+  )
+  if (part === 'all')
+    for (const [i, { name }] of feet.entries()) {
+      filler.cell(`rise.${name}`, `feet.${i}.rise_mm`, asRead)
+      for (const c of CORNERS.keys()) filler.cell(`corner.${name}.${c}`, `corners.${name}.${c}`, asRead)
+    }
+  return filler.draft
+}
+
+/** The machine from above with a cell at each foot; under it the worst foot with a feeler at each corner. */
+function SoftFootDrawing({ draft, change, problems, result, spec }: BenchProps<Result>) {
+  const feet = feetOf(draft)
+  // Seen from above the driver stands left. Behind a machine, looking to the coupling, 9 o'clock is on the left hand.
+  const couplingRight = spec === null || spec.movable === 'driver'
+  const felt = feet.find((name) => CORNERS.some((_, i) => draft.cells[`corner.${name}.${i}`]?.text.trim()))
+  const worst = (result?.verdict === 'over' ? result.worst : felt) ?? null
+  const again = () =>
+    change({ ...draft, cells: Object.fromEntries(Object.entries(draft.cells).filter(([cell]) => cell.startsWith('limit.'))) })
+  return (
+    <>
+      <Zone>
+        <h3>
+          Rise of each foot<span>its bolt slack, all others tight; seen from above</span>
+        </h3>
+        <FromAbove feet={feet} worst={worst} couplingRight={couplingRight}>
+          {(name) => (
+            <EntryCell
+              label={`Rise, ${name}`}
+              typed={draft.cells[`rise.${name}`]}
+              onType={(typed) => change({ ...draft, cells: { ...draft.cells, [`rise.${name}`]: typed } })}
+              problem={problems[`rise.${name}`]}
+              signed
+            />
+          )}
+        </FromAbove>
+        <PlainButton onPress={again}>Tightened all: measure every foot again</PlainButton>
+      </Zone>
+      {worst && (
+        <Zone>
+          <h3>
+            Under {worst}
+            <span>its bolt slack; feelers at the four corners tell what kind it is</span>
+          </h3>
+          <Corners>
+            {CORNERS.map((corner, i) => (
+              <LabelledCell
+                key={corner}
+                cell={`corner.${worst}.${i}`}
+                label={corner}
+                part="aside"
+                draft={draft}
+                change={change}
+                problems={problems}
+              />
+            ))}
+          </Corners>
+          <Underneath foot={result?.feet.find((f) => f.name === worst) ?? null} />
+        </Zone>
+      )}
+    </>
+  )
+}
+
+interface FromAboveProps {
+  feet: readonly string[]
+  worst: string | null
+  couplingRight: boolean
+  children: (name: string) => React.ReactNode
+}
+
+function FromAbove({ feet, worst, couplingRight, children }: FromAboveProps) {
+  const hatch = useHatch()
+  const pairs = Math.ceil(feet.length / 2)
+  const at = (i: number) => {
+    const along = pairs === 1 ? 360 : 160 + (Math.floor(i / 2) * 400) / (pairs - 1) // from the coupling
+    return couplingRight ? { x: 720 - along, y: i % 2 === 0 ? UPPER : LOWER } : { x: along, y: i % 2 === 0 ? LOWER : UPPER }
+  }
+  return (
+    <Above>
+      <svg viewBox="0 0 720 320" aria-hidden="true">
+        {hatch.defs}
+        <g transform={couplingRight ? 'matrix(-1 0 0 1 720 0)' : undefined}>
+          <path d="M110 100H640V220H110Z" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
+          <path d="M110 144H60V176H110M60 132H36V188H60Z" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
+          <path d="M10 160H690" stroke="var(--ink)" strokeDasharray="18 4 3 4" />
+        </g>
+        {feet.map((name, i) => {
+          const { x, y } = at(i)
+          return (
+            <g key={name}>
+              <rect
+                x={x - 60}
+                y={y - 34}
+                width="120"
+                height="68"
+                fill={name === worst ? 'var(--blue-wash)' : 'var(--leaf)'}
+                stroke={name === worst ? 'var(--blue)' : 'var(--ink)'}
+                strokeWidth={name === worst ? 3 : 1.6}
+              />
+              <text x={x} y={y < 160 ? y - 40 : y + 50} textAnchor="middle" fontSize="14" fontWeight="600">
+                {name}
+              </text>
+            </g>
+          )
+        })}
+      </svg>
+      {feet.map((name, i) => {
+        const { x, y } = at(i)
+        return (
+          <div key={name} style={{ left: `${(x / 720) * 100}%`, top: `${(y / 320) * 100}%` }}>
+            {children(name)}
+          </div>
+        )
+      })}
+    </Above>
+  )
+}
+
+/** The worst foot in section: the air under it, or none. */
+function Underneath({ foot }: { foot: Schemas['FootFound'] | null }) {
+  const hatch = useHatch()
+  const unit = useUnit()
+  if (!foot) return null
+  const [near, far] = foot.stepped_mm ? [foot.stepped_mm[0]!, foot.stepped_mm[2]!] : [foot.shim_mm, foot.shim_mm]
+  const most = Math.max(near, far, 0.01)
+  const drawn = (mm: number) => (mm / most) * 24
+  const words = {
+    parallel: `parallel: ${showLength(foot.shim_mm, unit)} under it`,
+    angled: 'at an angle: stepped shims, or machine it',
+    springing: 'springs: no air under it, no shim cures it',
+    unknown: 'kind not known yet: feel the corners',
+  }[foot.kind]
+  return (
+    <svg viewBox="-200 -70 400 130" width="400" height="130" role="img" aria-label={`${foot.name} ${words}`}>
+      {hatch.defs}
+      <path d="M-180 30H180V44H-180Z" fill={hatch.fixed} />
+      <path d="M-180 30H180" stroke="var(--ink)" strokeWidth="2" />
+      <path
+        d={`M-90 ${30 - drawn(near)}L90 ${30 - drawn(far)}V${4 - drawn(far)}H30V-56H-30V${4 - drawn(near)}H-90Z`}
+        fill="var(--leaf)"
+        stroke="var(--ink)"
+        strokeWidth="2"
+      />
+      <text y="60" textAnchor="middle" fontSize="15" fontWeight="600">
+        {words}
+      </text>
+    </svg>
+  )
+}
+
+export const softFootBench: BenchClient<Result> = {
+  name: 'softfoot',
+  title: 'Soft foot',
+  answers: 'Which foot does not stand flat, of what kind, and what goes under it',
+  start,
+  read,
+  restore,
+  say: (result, unit) => {
+    const foot = result.feet.find((f) => f.name === result.worst)!
+    const plain = plainSay(result)
+    return result.verdict === 'over'
+      ? {
+          title: `Soft: ${result.worst}.`,
+          note: `It rises ${showLength(foot.rise_mm, unit)}; ${foot.kind === 'unknown' ? 'feel its corners' : foot.kind}.`,
+          moves:
+            foot.shim_mm > 0 ? [`Under it: ${showLength(foot.shim_mm, unit)} ${unit}`, 'Tighten all, measure again'] : [],
+        }
+      : { ...plain, title: 'Every foot stands.', note: `${result.worst} rises most: ${showLength(foot.rise_mm, unit)}.` }
+  },
+  Drawing: SoftFootDrawing,
+  quickLimits: [{ cell: 'limit', label: 'Most a foot may rise', kind: 'length', unit: '' }],
+  quickPreset: ({ limit }) => (limit === undefined ? {} : { limit_mm: limit }),
+  keys: [['Enter', 'next foot']],
+}
+
+const Above = styled.div`
+  position: relative;
+  max-width: 720px;
+  margin-bottom: 8px;
+  svg { display: block; width: 100%; }
+  > div { position: absolute; transform: translate(-50%, -50%); }
+`
+const Corners = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(260px, 1fr));
+  gap: 8px 28px;
+`
