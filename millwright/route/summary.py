@@ -7,6 +7,7 @@ from typing import Any
 from .steps import Step
 
 POSITION = ("gap", "straightedge", "alignment")  # benches that say where the machines stand
+CURED = ("softfoot", "runout")  # read again and again until what they find is cured
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -45,6 +46,8 @@ def summary(readings: Iterable[Read]) -> list[SummaryLine]:
         elif judged and bench != "sheet":
             # Bolts: the last pass is what is left on them.
             check = judged[-1] if bench == "tighten" else max(judged, key=lambda c: c["used"] or 0.0)
+            if bench in CURED:
+                first.setdefault(read.step.key, check["value"])
             last[read.step.key] = (read.step.title, check)
     return [
         SummaryLine(what=what[0].upper() + what[1:], found=first.get(key), left=check) for key, (what, check) in last.items()

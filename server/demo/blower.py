@@ -138,6 +138,11 @@ _WORDS = {
 }
 
 
+def again(step: Step) -> dict[str, Any]:
+    """A step read again after the move."""
+    return AFTER_MOVE[step.key]
+
+
 def fill(step: Step, words: Mapping[str, Any] = {}) -> dict[str, Any]:
     """A sheet filled as it should be: everything ticked, everything ok, figures and words that fit the blower.
 

@@ -56,16 +56,37 @@ def build_demo(*, password: str, now: datetime) -> Site:
     }
     line = lines["Steep aeration blower 2"]
     long_ago = now - timedelta(days=402)
-    old = Work(start_job(line, by=lead, title="New element and both hubs", now=long_ago), millwright, lead, long_ago)
+    old = Work(
+        start_job(line, by=lead, title="New element and both hubs", now=long_ago),
+        millwright,
+        lead,
+        long_ago,
+        again=blower.again,
+    )
     old.all_of_it()
     today = now - timedelta(hours=5)
     work = Work(start_job(line, by=lead, title="New coupling, both hubs", now=today), millwright, lead, today)
     work.until("set.align")
     work.enter("set.align", blower.FOUND)
+    align_the_kiln_fan(lines["Kiln fan A"], millwright, lead, now)
     heat_a_hub(lines["Kiln fan A"], millwright, lead, now)
     draw_up_a_taper(lines["Drum turner"], millwright, lead, now)
     tap_a_hub_true(lines["Chilled-water pump 1"], millwright, lead, now)
     return site
+
+
+def align_the_kiln_fan(line: Line, millwright: Membership, lead: Membership, now: datetime) -> None:
+    """Last winter's job on the kiln fan: a soft foot cured, aligned for its growth with a foot that is bolt bound."""
+    start = now - timedelta(days=300)
+    work = Work(start_job(line, by=lead, title="Both hubs, aligned", now=start), millwright, lead, start, kiln_fan.fill)
+    work.until("set.soft")
+    work.enter("set.soft", kiln_fan.SOFT)
+    work.enter("set.soft", kiln_fan.fill_key("set.soft"))
+    work.until("set.align")
+    work.enter("set.align", kiln_fan.FOUND)
+    moves = work.planned_moves("set.align")
+    work.enter("set.align", {"feet": moves, "note": "tail foot bolt bound, the fan slid as well"}, EntryKind.MOVE)
+    work.until(None)
 
 
 def heat_a_hub(line: Line, millwright: Membership, lead: Membership, now: datetime) -> None:
@@ -109,8 +130,18 @@ class Work:
         lead: Membership,
         start: datetime,
         fill: Callable[[Step], dict[str, Any]] = blower.fill,
+        again: Callable[[Step], dict[str, Any]] | None = None,
     ) -> None:
         self.job, self.millwright, self.lead, self.now, self.fill = job, millwright, lead, start, fill
+        self.again = again or fill  # read again after a move
+
+    def planned_moves(self, step: str) -> list[dict[str, Any]]:
+        """What the last reading of a step says to move, to the hundredth."""
+        result = self.job.entries.filter(step=step).latest("number").result or {}
+        return [
+            {"name": m["name"], "shim_mm": round(m["shim_mm"], 2), "slide_mm": round(m["slide_mm"], 2)}
+            for m in result["plan"]
+        ]
 
     def enter(self, step: str, inputs: dict[str, Any], kind: EntryKind = EntryKind.READING) -> None:
         """One entry by the millwright."""
@@ -143,7 +174,7 @@ class Work:
             if now.state is StepState.TO_SIGN:
                 self.sign(now.step.key, now.current.id if now.current else None)
             elif now.state is StepState.STALE:
-                self.enter(now.step.key, blower.AFTER_MOVE[now.step.key])
+                self.enter(now.step.key, self.again(now.step))
             else:
                 for event in HOT_RUN if now.step.heat_plan else ():
                     self.enter(now.step.key, {"event": event}, EntryKind.EVENT)

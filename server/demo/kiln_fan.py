@@ -31,15 +31,72 @@ WORDS = {
     "decision": "heat it and slide it on",
     "outcome": "home on its mark",
     "hub_c": 22.0,
+    "grease": "Brackwater coupling grease, batch 7",
     "reason": "interference inside the band, key free, room above it",
+}
+_CLOCKS = (0, 90, 180, 270)
+
+
+def _ring(*values: float) -> list[dict[str, float]]:
+    return [{"clock": c, "value_mm": v} for c, v in zip(_CLOCKS, values, strict=True)]
+
+
+def _dials(rim: tuple[float, ...], face: tuple[float, ...]) -> dict[str, Any]:
+    """Rim and face; the motor's tail foot is bolt bound toward 3 o'clock."""
+    at = {"bracket_on": "stationary", "x_mm": 25.0}
+    dials = [
+        {"kind": "rim", "sag_mm": -0.03, **at, "readings": _ring(*rim)},
+        {"kind": "face", "radius_mm": 85.0, **at, "readings": _ring(*face)},
+    ]
+    return {
+        "dials": dials,
+        "room": {"motor drive end": {"right_mm": 1.5}, "motor tail": {"right_mm": 0.10}, "fan drive end": {}, "fan tail": {}},
+        "shims": {"box_mm": [0.05, 0.1, 0.2, 0.25, 0.5, 1.0, 2.0]},
+    }
+
+
+def _bolts(count: int, torque: float) -> dict[str, Any]:
+    passes = ((1, 0.5), (2, 0.75), (3, 1.0))
+    return {"pulls": [{"pass": n, "bolt": b, "torque_nm": torque * p} for n, p in passes for b in range(1, count + 1)]}
+
+
+_FEET = ("motor drive end", "motor tail")
+SOFT = {
+    "feet": blower.soft(*_FEET, (0.02, 0.03, 0.01, 0.24)),
+    "corners": {"motor tail, 3 side": [0.22, 0.24, 0.25, 0.23]},
+}
+FOUND = _dials((0.0, -0.22, 0.47, 0.68), (0.0, -0.01, -0.01, 0.0))
+_LAST_YEAR: dict[str, dict[str, Any]] = {
+    "set.soft": {"feet": blower.soft(*_FEET, (0.02, 0.02, 0.01, 0.03))},
+    "set.gap": {"readings": _ring(8.05, 8.04, 8.02, 8.03), "diameter_mm": 190.0},
+    "set.straightedge": {
+        "readings": [{"clock": c, "feeler_mm": 0.05, "on": "movable"} for c in _CLOCKS],
+        "stationary_hub_mm": 190.0,
+        "movable_hub_mm": 190.1,
+    },
+    # The motor grows by more than the fan: cold it stands low, and comes right when warm.
+    "set.align": _dials((0.0, 0.09, 0.18, 0.09), (0.0, 0.0, -0.01, 0.0)),
+    "couple.align": _dials((0.0, 0.09, 0.19, 0.10), (0.0, 0.0, -0.01, 0.0)),
+    "couple.feet": _bolts(4, 310.0),
+    "couple.flange": _bolts(8, 85.0),
+    "couple.sleeve": {"readings": _ring(6.10, 6.12, 6.15, 6.13), "diameter_mm": 190.0},
+    "mount.screw": {"pulls": [{"pass": 1, "bolt": 1, "torque_nm": 40.0}]},
+    "mount.screw.second": {"pulls": [{"pass": 1, "bolt": 1, "torque_nm": 40.0}]},
 }
 HUB = "driven"  # the fan stays: its hub goes on first
 RUN = f"mount.hot.{HUB}"
 ON_THE_HEATER = ((0, None), (6, 88.0), (10, 131.0))  # minutes, and what the pyrometer showed
 
 
+def fill_key(key: str) -> dict[str, Any]:
+    """What was read last year in the step of that key."""
+    return _LAST_YEAR[key]
+
+
 def fill(step: Step) -> dict[str, Any]:
     """A step as it was done on the fan."""
+    if step.key in _LAST_YEAR:
+        return _LAST_YEAR[step.key]
     readings = {"prepare.fit": FIT, "prepare.key": KEY, "prepare.heat": _HEAT}
     if (reading := readings.get(step.key.rsplit(".", 1)[0])) is not None:
         return reading

@@ -89,10 +89,16 @@ VALUES: dict[str, dict[str, Value]] = {
 }
 
 
-def _machine(name: str, drawn_as: str, shaft: float, feet: tuple[float, ...], **more: Any) -> dict[str, Any]:
+def _machine(
+    name: str, drawn_as: str, shaft: float, feet: tuple[float, ...], rises: tuple[float, ...] = (), **more: Any
+) -> dict[str, Any]:
     short = name.lower()
     names = ("drive end", "tail") if len(feet) == 2 else tuple(str(i + 1) for i in range(len(feet)))
-    placed = [{"name": f"{short} {n}", "from_coupling_mm": at} for n, at in zip(names, feet, strict=True)]
+    placed: list[dict[str, Any]] = [
+        {"name": f"{short} {n}", "from_coupling_mm": at} for n, at in zip(names, feet, strict=True)
+    ]
+    for foot, rise in zip(placed, rises, strict=False):
+        foot["rise_mm"] = rise
     return {"name": name, "drawn_as": drawn_as, "shaft_diameter_mm": shaft, "feet": placed, **more}
 
 
@@ -129,8 +135,8 @@ BLOWER = _line(
 
 LINES: dict[str, dict[str, Any]] = {
     "Kiln fan A": _line(
-        _machine("Motor", "motor", 75.0, (380.0, 820.0), power_kw=90.0),
-        _machine("Fan", "fan", 75.0, (420.0, 900.0)),
+        _machine("Motor", "motor", 75.0, (380.0, 820.0), (0.12, 0.10), power_kw=90.0),
+        _machine("Fan", "fan", 75.0, (420.0, 900.0), (0.03, 0.03)),
         "gear",
         "Brackwater G",
         "3",

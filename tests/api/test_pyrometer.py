@@ -10,8 +10,7 @@ from django.test import LiveServerTestCase
 from millwright.rig.hot_hub import HotHub, Pyrometer
 from scripts.gateway import Gateway
 from scripts.pyrometer import find_run, follow
-from server.jobs.models import Job
-from tests.site import PASSWORD, build_two_sites
+from tests.site import PASSWORD, build_two_sites, job_of
 
 HALF_A_DEGREE = 0.5
 
@@ -21,7 +20,7 @@ class PyrometerTest(LiveServerTestCase):
 
     def test_it_follows_the_run_from_heater_to_shaft_and_its_readings_move_the_prediction(self) -> None:
         build_two_sites()
-        fan = Job.objects.get(line__name="Kiln fan A")
+        fan = job_of("Kiln fan A")
         gateway = Gateway(self.live_server_url, "millwright", PASSWORD)
         before = fan.entries.count()
         with redirect_stdout(StringIO()) as printed:

@@ -10,7 +10,7 @@ from django.db import connection, transaction
 from django.test import TestCase
 
 from server.jobs.models import Entry, Job, Signature
-from tests.site import Member, build_two_sites
+from tests.site import Member, build_two_sites, job_of
 
 
 def forget_jobs() -> None:
@@ -28,7 +28,7 @@ class RecordTest(TestCase):
     @classmethod
     def setUpTestData(cls) -> None:
         build_two_sites()
-        cls.job = Job.objects.with_closed().get(closed=True)
+        cls.job = job_of("Steep aeration blower 2", closed=True)
 
     def test_as_found_every_move_and_as_left_stay(self) -> None:
         _, record = Member("apprentice").ask("GET", f"/api/records/{self.job.pk}")

@@ -6,7 +6,7 @@ from django.test import Client, TestCase
 
 from server.accounts.models import Membership, Site, User
 from server.jobs.models import Job
-from tests.site import PASSWORD, Member, build_two_sites
+from tests.site import PASSWORD, Member, build_two_sites, job_of
 
 NOTE = {"text": "belt guard is bent"}
 
@@ -86,7 +86,7 @@ class EventsTest(TestCase):
     @classmethod
     def setUpTestData(cls) -> None:
         build_two_sites()
-        cls.fan = Job.objects.get(line__name="Kiln fan A")
+        cls.fan = job_of("Kiln fan A")
 
     def now(self, member: Member) -> dict[str, Any]:
         """The run as the job shows it."""

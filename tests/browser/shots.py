@@ -3,7 +3,7 @@
 from django.conf import settings
 from playwright.sync_api import expect
 
-from server.jobs.models import Job
+from tests.site import job_of
 
 from .base import FACE, RIM, BrowserTestCase
 
@@ -25,14 +25,14 @@ class Shots(BrowserTestCase):
     def test_take_them(self) -> None:
         """All of them, in the order of the README."""
         steps = f"/jobs/{self.job.pk}/steps"
-        closed = Job.objects.with_closed().get(closed=True).pk
+        closed = job_of("Steep aeration blower 2", closed=True).pk
         self.shot("floor", "/")
         self.shot("line", f"/lines/{self.job.line_id}")
         self.shot("line-editor", f"/lines/{self.job.line_id}/edit")
         self.shot("locks", f"{steps}/safe.locks")
         self.shot("fit", f"{steps}/prepare.fit.driver")
         self.shot("key", f"{steps}/prepare.key.driver")
-        fan, drum = (Job.objects.get(line__name=name).pk for name in ("Kiln fan A", "Drum turner"))
+        fan, drum = (job_of(name).pk for name in ("Kiln fan A", "Drum turner"))
         self.shot("heat", f"/jobs/{fan}/steps/prepare.heat.driven")
         self.page.goto(f"{self.live_server_url}/jobs/{fan}/steps/mount.hot.driven")
         self.page.get_by_role("button", name="Out of the heater").click()
@@ -41,7 +41,7 @@ class Shots(BrowserTestCase):
         expect(self.page.get_by_text("Last read 163 °C")).to_be_visible()
         self.shot("run", "")
         self.shot("taper", f"/jobs/{drum}/steps/prepare.taper.driver")
-        pump = Job.objects.get(line__name="Chilled-water pump 1").pk
+        pump = job_of("Chilled-water pump 1").pk
         self.shot("runout", f"/jobs/{pump}/steps/mount.true.driven")
         self.shot("gap", f"{steps}/set.gap")
         self.shot("straightedge", f"{steps}/set.straightedge")

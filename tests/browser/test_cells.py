@@ -6,8 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
-from server.jobs.models import Job
-from tests.site import Member
+from tests.site import Member, job_of
 
 from .base import BrowserTestCase
 
@@ -126,7 +125,7 @@ class RecordTest(BrowserTestCase):
 
     def test_says_in_short_what_was_found_and_what_was_left(self) -> None:
         page = self.page
-        closed = Job.objects.with_closed().get(closed=True)
+        closed = job_of("Steep aeration blower 2", closed=True)
         page.goto(f"{self.live_server_url}/jobs/{closed.pk}/record")
         row = page.get_by_role("row", name=re.compile("^Running, offset"))
         expect(row.get_by_role("cell").nth(1)).to_have_text("0.322 mm")

@@ -5,6 +5,7 @@ import re
 from playwright.sync_api import expect
 
 from server.jobs.models import Job
+from tests.site import job_of
 
 from .base import BrowserTestCase
 
@@ -19,7 +20,7 @@ class ClampTest(BrowserTestCase):
 
     def setUp(self) -> None:
         super().setUp()
-        self.pump = Job.objects.get(line__name="Chilled-water pump 1")
+        self.pump = job_of("Chilled-water pump 1")
 
     def stands(self, screw: int, page_key: str) -> None:
         """The next screw is that one; a key says what it did."""

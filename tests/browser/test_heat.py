@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from server.jobs.models import Job
+from tests.site import job_of
 
 from .base import BrowserTestCase
 
@@ -16,7 +16,7 @@ class HeatRunTest(BrowserTestCase):
 
     def setUp(self) -> None:
         super().setUp()
-        self.fan = Job.objects.get(line__name="Kiln fan A")
+        self.fan = job_of("Kiln fan A")
 
     def left_s(self, page: Page) -> int:
         """Seconds on the large countdown."""

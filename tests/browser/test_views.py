@@ -3,7 +3,7 @@
 from django.conf import settings
 from playwright.sync_api import Page, expect
 
-from server.jobs.models import Job
+from tests.site import job_of
 
 from .base import BrowserTestCase
 
@@ -23,13 +23,13 @@ class ViewsTest(BrowserTestCase):
         return [f"{v['id']}: {v['nodes'][0]['html'][:120]}" for v in found if v["impact"] in SERIOUS]
 
     def test_axe_finds_nothing_serious_on_any_view(self) -> None:
-        line, closed = self.job.line_id, Job.objects.with_closed().get(closed=True).pk
+        line, closed = self.job.line_id, job_of("Steep aeration blower 2", closed=True).pk
         steps = ("safe.locks", "receive.kit", "prepare.fit.driver", "prepare.key.driver", "set.gap", "set.straightedge")
         steps += ("set.align", "couple.feet", "close.sign")
         paths = ["/", f"/lines/{line}", f"/lines/{line}/edit", "/lines/new", "/benches", f"/jobs/{closed}/record", "/nowhere"]
-        fan = Job.objects.get(line__name="Kiln fan A").pk
+        fan = job_of("Kiln fan A").pk
         paths += [f"/jobs/{fan}/steps/{step}" for step in ("mount.hot.driven", "prepare.heat.driven")]
-        pump = Job.objects.get(line__name="Chilled-water pump 1").pk
+        pump = job_of("Chilled-water pump 1").pk
         paths += [f"/jobs/{pump}/steps/{step}" for step in ("mount.true.driven", "prepare.clean.driven")]
         paths += [f"/jobs/{self.job.pk}/steps/{step}" for step in steps] + [
             "/benches/runout",

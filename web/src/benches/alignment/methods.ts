@@ -33,7 +33,7 @@ export const METHODS = {
 export type Method = keyof typeof METHODS
 export const METHOD_WORDS: Record<Method, string> = {
   'rim and face': 'Rim & face',
-  'rim and two faces': 'Rim & two faces',
+  'rim and two faces': 'Two faces',
   'two rims': 'Two rims',
   laser: 'Laser',
 }

@@ -1,0 +1,111 @@
+"""Aligning with a foot that has no room, with growth, with a laser; and a move that is looked at before it is made."""
+
+import random
+import re
+from contextlib import redirect_stdout
+from io import StringIO
+
+from playwright.sync_api import expect
+
+from scripts.gateway import Gateway
+from scripts.laser import sweep_once
+from tests.site import PASSWORD
+
+from .base import FACE, RIM, BrowserTestCase
+
+
+class AlignTest(BrowserTestCase):
+    """Steep aeration blower 2, found over its limits."""
+
+    def read_again(self) -> None:
+        """The readings as found, typed again."""
+        self.goto_step("set.align")
+        self.page.get_by_role("button", name="Read again").click()
+        self.fill_ring("Rim", RIM)
+        self.fill_ring("Face", FACE)
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+
+    def test_a_foot_without_room_is_planned_round_or_said_to_be_impossible(self) -> None:
+        page = self.page
+        self.read_again()
+        expect(page.get_by_label("Verdict").get_by_text("Motor tail: add 0.59")).to_be_visible()
+        page.get_by_role("button", name=re.compile("^Room and shims")).click()
+        page.get_by_label("motor tail, room toward 3").fill("0.05")
+        expect(page.get_by_text("0.13 mm more for motor tail to slide toward 3")).to_be_visible()
+        page.get_by_text("both machines", exact=True).click()
+        expect(page.get_by_text("Not possible with the room there is")).to_be_hidden()
+        expect(page.get_by_role("row", name=re.compile("^blower drive end")).get_by_text("shim")).to_be_visible()
+        page.get_by_label("motor tail, room toward 3").fill("-1")
+        expect(page.get_by_text("Room is 0 or more.")).to_be_visible()
+        page.get_by_label("motor tail, room toward 3").fill("0.05")
+        page.get_by_role("button", name="Enter the reading").click()
+        expect(page.get_by_text("Entered so far")).to_be_visible()
+        page.reload()
+        page.get_by_role("button", name=re.compile("^Room and shims")).click()
+        expect(page.get_by_label("motor tail, room toward 3")).to_have_value("0.05")
+
+    def test_growth_is_counted_in_and_the_dials_cold_are_told(self) -> None:
+        page = self.page
+        self.read_again()
+        page.get_by_role("button", name=re.compile("^Growth")).click()
+        for foot in ("motor drive end", "motor tail"):
+            page.get_by_label(f"{foot}, height to the shaft").fill("250")
+            page.get_by_label(f"{foot}, cold").fill("20")
+            page.get_by_label(f"{foot}, running").fill("60")
+        expect(page.get_by_text("cold, as read")).to_be_visible()
+        expect(page.get_by_label("Verdict").get_by_text("Motor drive end: add 0.34")).to_be_visible()
+        page.get_by_role("button", name=re.compile("^What the dials show cold")).click()
+        expect(page.get_by_text(re.compile(r"Dial 1:.*12.*0\.00"))).to_be_visible()
+
+    def test_a_move_shows_what_is_left_to_go_and_what_will_be_read_after_it(self) -> None:
+        page = self.page
+        self.read_again()
+        page.get_by_role("button", name="Record a move").click()
+        slip = page.get_by_role("dialog", name="The move as it was made")
+        expect(slip.get_by_label("motor drive end, shim")).to_have_value("0.45")
+        expect(slip.get_by_text(re.compile(r"After it: 0\.0\d"))).to_be_visible()
+        slip.get_by_label("dial at this foot now").first.fill("0.05")
+        expect(slip.get_by_text("0.10 to go toward 3")).to_be_visible()
+        slip.get_by_label("motor drive end, shim").fill("0")
+        expect(slip.get_by_text(re.compile(r"After it: 0\.0\d"))).to_be_hidden()
+
+    def test_a_laser_streams_its_sweep_into_the_step_and_it_is_entered_as_a_reading(self) -> None:
+        page = self.page
+        self.goto_step("set.align")
+        page.get_by_role("button", name="Read again").click()
+        page.get_by_text("Laser", exact=True).click()
+        page.get_by_role("button", name="Take a sweep from the laser").click()
+        expect(page.get_by_text("waiting for the instrument")).to_be_visible()
+        gateway = Gateway(self.live_server_url, "millwright", PASSWORD)
+        with redirect_stdout(StringIO()):
+            sweep_once(gateway, self.job.line.name, 40.0, 10, 0.0, random.Random(4))
+        expect(page.get_by_text("turn on, 70° and more carry the answer")).to_be_visible()
+        page.get_by_role("button", name="Start the sweep anew").click()
+        with redirect_stdout(StringIO()):
+            sweep_once(gateway, self.job.line.name, 180.0, 40, 0.0, random.Random(4))
+        expect(page.get_by_text(re.compile("80 readings over 180°"))).to_be_visible()
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        page.get_by_role("button", name="Sweep is done").click()
+        page.get_by_role("button", name="Enter the reading").click()
+        expect(page.get_by_role("button", name="Read again")).to_be_visible()
+        entry = self.job.entries.filter(step="set.align").latest("number")
+        self.assertEqual([len(dial["readings"]) for dial in entry.inputs["dials"]], [40, 40])
+
+
+class SoftFootQuickTest(BrowserTestCase):
+    """The soft foot bench on its own."""
+
+    who = "apprentice"
+
+    def test_a_springing_foot_is_told_from_one_that_wants_a_shim(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/benches/softfoot")
+        for foot, rise in (("near foot, 9", "0.02"), ("near foot, 3", "0"), ("far foot, 9", "0.2"), ("far foot, 3", "0.01")):
+            page.get_by_label(f"Rise, {foot} side").fill(rise)
+        page.get_by_label("Most a foot may rise").fill("2 thou")
+        expect(self.verdict()).to_have_text("Soft: far foot, 9 side.")
+        page.get_by_label("near, 9 o’clock side").fill("0")
+        expect(page.get_by_text("Feeler under all four corners of far foot, 9 side.")).to_be_visible()
+        for corner in ("near, 3", "far, 3", "far, 9"):
+            page.get_by_label(f"{corner} o’clock side").fill("0")
+        expect(page.get_by_text("it springs. No shim cures that.")).to_be_visible()

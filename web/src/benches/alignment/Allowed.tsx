@@ -1,0 +1,57 @@
+import type { Schemas } from '../../api/client'
+
+type Result = Schemas['AlignmentResult']
+
+interface AllowedProps {
+  result: Result
+  /** Along the shaft, mm to drawing units. */
+  x: (mm: number) => number
+  /** Across, mm to drawing units, exaggerated. */
+  across: number
+  /** How far the movable machine reaches, mm. */
+  far: number
+}
+
+const TALLEST = 58 // beyond this the band would leave the view: then it is no help
+
+/** Where the movable axis may lie: a band at the coupling that widens with the angle, about the stationary axis prolonged. */
+export function Allowed({ result, x, across, far }: AllowedProps) {
+  const limit = (quantity: string) => {
+    const found = result.checks.filter((c) => c.quantity === quantity && c.max !== null)
+    return found.length > 0 ? Math.min(...found.map((c) => c.max!)) : null
+  }
+  const [offset, angle] = [limit('offset'), limit('angle')]
+  if (offset === null || angle === null) return null
+  const at = (mm: number) => Math.min(TALLEST, (offset + (angle * Math.abs(mm)) / 1000) * across)
+  const [near, end] = [at(0), at(far)]
+  return (
+    <g>
+      <path
+        d={`M${x(0)} ${-near}L${x(far)} ${-end}V${end}L${x(0)} ${near}Z`}
+        fill="var(--blue)"
+        fillOpacity=".08"
+        stroke="var(--ink-2)"
+        strokeWidth=".75"
+        strokeDasharray="2 3"
+      />
+    </g>
+  )
+}
+
+interface PlanesProps {
+  result: Result
+  plane: 'v' | 'h'
+  x: (mm: number) => number
+}
+
+/** The flexing planes of a spacer, with the angle each takes. */
+export function FlexPlanes({ result, plane, x }: PlanesProps) {
+  return result.flex.map((flex) => (
+    <g key={flex.x_mm}>
+      <path d={`M${x(flex.x_mm)} -24V24`} stroke="var(--ink)" strokeWidth="2.5" />
+      <text x={x(flex.x_mm)} y="40" textAnchor="middle" fontSize="13" className="halo">
+        {Math.abs((plane === 'v' ? flex.angle_v_mm_per_m : flex.angle_h_mm_per_m) / 10).toFixed(3)}/100
+      </text>
+    </g>
+  ))
+}
