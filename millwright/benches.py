@@ -10,7 +10,7 @@ from .coupling import tighten
 from .errors import Problem, UnusableInput
 from .model import Model, read_json
 from .mounting import fit, heat, key, runout, taper
-from .setting import alignment, gap, softfoot, straightedge
+from .setting import alignment, alignment_io, gap, softfoot, straightedge
 from .verdict import Result
 
 
@@ -50,8 +50,8 @@ BENCHES: dict[str, Bench] = {
         _bench(
             "alignment",
             "offset, angle and moves from dials or a laser",
-            alignment.AlignmentInput,
-            alignment.AlignmentResult,
+            alignment_io.AlignmentInput,
+            alignment_io.AlignmentResult,
             alignment.evaluate,
         ),
         _bench(

@@ -27,6 +27,7 @@ POSITIONS_TO_SINGLE_OUT = 5
 # others, by how many readings are left over to judge by. Few left over: ask for more.
 STANDS_OUT_ABOVE = {1: 6.0, 2: 5.0}
 STANDS_OUT_ELSE = 4.0
+FEW = 36  # with more places than this the others carry the fit whichever one is left out
 
 
 class ClockReading(Model):
@@ -74,6 +75,9 @@ def clock_columns(clock: Sequence[float] | Array) -> tuple[Array, Array]:
 
 def different_positions(clock: Sequence[float]) -> list[float]:
     """The positions, sorted, each once; 360 is 0."""
+    if len(clock) > FEW:  # a sweep: to the nearest hundredth is near enough, and quick
+        turned = np.round(np.mod(np.asarray(clock, dtype=float), 360) / SAME_PLACE_DEG) % round(360 / SAME_PLACE_DEG)
+        return [float(place) * SAME_PLACE_DEG for place in np.unique(turned)]
     found: list[float] = []
     for place in sorted(c % 360 for c in clock):
         if not found or place - found[-1] > SAME_PLACE_DEG:
@@ -185,21 +189,20 @@ def find_stands_out(
     cos, sin = clock_columns(clock)
     design = np.column_stack([np.ones_like(cos), cos, sin])
     value = np.asarray(value_mm, dtype=float)
-    found = []
-    for i in range(n):
-        others = np.arange(n) != i
-        if position_problem([c for c, keep in zip(clock, others, strict=True) if keep], "") is not None:
-            continue
-        inverse = np.linalg.pinv(design[others])
-        line = inverse @ value[others]
-        residual = float(value[i] - design[i] @ line)
-        rest = value[others] - design[others] @ line
-        spare = n - 1 - 3
-        scatter = max(math.sqrt(float(rest @ rest) / spare), resolution_mm / 2)
-        uncertain = scatter * math.sqrt(1 + float(((design[i] @ inverse) ** 2).sum()))
-        if abs(residual) > STANDS_OUT_ABOVE.get(spare, STANDS_OUT_ELSE) * uncertain:
-            found.append(StandsOut(index=i, clock=clock[i], residual_mm=residual))
-    return found
+    inverse = np.linalg.pinv(design)
+    residual = value - design @ (inverse @ value)
+    # Leaving one out without fitting anew: its leverage says how far the others alone would miss it.
+    left = np.clip(1.0 - np.einsum("ij,ji->i", design, inverse), 1e-12, None)
+    misses = residual / left
+    spare = n - 1 - 3
+    rest = np.clip(float(residual @ residual) - residual * misses, 0.0, None)
+    scatter = np.maximum(np.sqrt(rest / spare), resolution_mm / 2)
+    far_off = np.abs(misses) > STANDS_OUT_ABOVE.get(spare, STANDS_OUT_ELSE) * scatter / np.sqrt(left)
+    return [
+        StandsOut(index=int(i), clock=float(clock[int(i)]), residual_mm=float(misses[i]))
+        for i in np.flatnonzero(far_off)
+        if n > FEW or position_problem([c for j, c in enumerate(clock) if j != i], "") is None
+    ]
 
 
 def say_clock(degrees: float) -> str:
@@ -282,11 +285,12 @@ def evaluate(given: ClockInput) -> ClockResult:
 
 def at_quarters(clock: Sequence[float], value_mm: Sequence[float]) -> dict[int, float]:
     """Mean reading at each of 12, 3, 6 and 9 that was read, by degrees."""
+    place = np.mod(np.asarray(clock, dtype=float), 360)
+    quarter = np.round(place / 90)
+    at = np.flatnonzero(np.abs(place - quarter * 90) <= SAME_PLACE_DEG)
     found: dict[int, list[float]] = {}
-    for place, value in zip(clock, value_mm, strict=True):
-        quarter = round(place % 360 / 90)
-        if abs(place % 360 - quarter * 90) <= SAME_PLACE_DEG:
-            found.setdefault(quarter % 4 * 90, []).append(value)
+    for i in at:
+        found.setdefault(int(quarter[i]) % 4 * 90, []).append(value_mm[int(i)])
     return {quarter: sum(values) / len(values) for quarter, values in found.items()}
 
 

@@ -57,6 +57,7 @@ class Machine(Model):
     shaft_diameter_mm: Size
     feet: list[MachineFoot] = Field(max_length=8)
     foot_bolts: int = Field(default=4, ge=0, le=40)
+    floats: bool = Field(default=False, description="the shaft floats along itself: sleeve bearings")
 
     @property
     def called(self) -> str:

@@ -5,6 +5,7 @@ from ninja import NinjaAPI
 from .accounts.api import router as session
 from .accounts.auth import MemberAuth
 from .catalogue.api import router as couplings
+from .instruments.api import router as instruments
 from .jobs.api import router as jobs
 from .jobs.streams import router as streams
 from .plant.api import router as lines
@@ -16,6 +17,7 @@ api = NinjaAPI(title="Young Anvil", version="1", auth=MemberAuth(), docs_url=Non
 api.add_router("/session", session)
 api.add_router("/benches", benches)
 api.add_router("/couplings", couplings)
+api.add_router("/instruments", instruments)
 api.add_router("/lines", lines)
 api.add_router("/jobs", jobs)
 api.add_router("/jobs", streams)

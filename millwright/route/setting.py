@@ -1,11 +1,12 @@
 """Stage 5: gap, offset and angle, with the moves between the readings; and the same readings again once bolted down."""
 
+from dataclasses import replace
 from typing import Any
 
 from ..line import SIDES
 from ..units import angle_mm_per_m
 from ..values import GAP_EACH, GAP_PERCENT, source_of
-from . import bolts
+from . import bolts, standing
 from .screw_held import DEVICES
 from .steps import BenchForm, Fact, Field, JobFacts, Role, SheetForm, Stage, Step
 
@@ -15,8 +16,10 @@ MACHINES = frozenset({Fact.MACHINES})
 def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
     """Rough, soft feet, gap, straightedge, align; open once the steps ``after`` are done."""
     hubs = {Fact.FIRST_HUB} if job.closes_by_hub else {Fact.FIRST_HUB, Fact.SECOND_HUB}
-    soft = _soft_foot(job)
-    gap = [_gap(job, hubs)] if "gap_nominal_mm" in job.family.values else []
+    soft = standing.soft_foot(job)
+    floats = [standing.end_float(job, side) for side in SIDES if job.line.machine(side).floats]
+    before_gap = (floats or [soft])[-1].key
+    gap = [_gap(job, hubs, before_gap)] if "gap_nominal_mm" in job.family.values else []
     edge = [_straightedge(job, (gap[-1] if gap else soft).key)] if job.family.takes == "offset and angle" else []
     read = (edge or gap or [soft])[-1].key
     return [
@@ -38,6 +41,7 @@ def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
             ),
         ),
         soft,
+        *floats,
         *gap,
         *edge,
         Step(
@@ -56,28 +60,6 @@ def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
             on_fail="Move the feet as shown, record the move, read gap, straightedge and dials again.",
         ),
     ]
-
-
-def _soft_foot(job: JobFacts) -> Step:
-    machine = job.line.machine(job.line.movable)
-    feet = [f"{foot.name}, {side} side" for foot in machine.feet for side in ("9", "3")]
-    limit: dict[str, Any] = {}
-    if "soft_foot_mm" in job.card:
-        limit = {"limit_mm": job.card["soft_foot_mm"].value, "limit_source": source_of(job.card, "soft_foot_mm")}
-    return Step(
-        key="set.soft",
-        stage=Stage.SET,
-        title=f"Find the soft feet of the {machine.called}",
-        why="A foot that does not stand flat bends the machine as it is bolted down. Nothing repeats until it is cured.",
-        tool="dial on the foot, feelers",
-        caution="One bolt slack at a time, all others tight.",
-        after=("set.rough",),
-        needs=("soft_foot_mm",),
-        moves=True,
-        may_authorise=True,
-        form=BenchForm(bench="softfoot", preset=limit, suggest={"feet": feet}),
-        on_fail="The worst foot first; then tighten all and measure every foot again.",
-    )
 
 
 def _straightedge(job: JobFacts, once: str) -> Step:
@@ -110,14 +92,14 @@ def _set(job: JobFacts) -> tuple[str, ...]:
     return ("set.soft", *gap, *edge, "set.align")
 
 
-def _gap(job: JobFacts, hubs: set[Fact]) -> Step:
+def _gap(job: JobFacts, hubs: set[Fact], after: str) -> Step:
     return Step(
         key="set.gap",
         stage=Stage.SET,
         title="Set the gap between the hubs",
         why="Too close preloads bearings and element; too far loses engagement.",
         tool="caliper, or spacer bar and feelers",
-        after=("set.soft",),
+        after=(after,),
         needs=("gap_nominal_mm", "gap_plus_minus_mm"),
         relies=frozenset({Fact.MACHINES, *hubs}),
         moves=True,
@@ -173,7 +155,7 @@ def bolted_down(job: JobFacts) -> list[Step]:
             relies=frozenset({Fact.MACHINES, Fact.FEET}),
             hold=Role.LEAD,
             may_authorise=True,
-            form=alignment_form(job),
+            form=_read_again(job),
             on_fail="Slacken the feet, go back to aligning, record the move and torque the feet again.",
         ),
     ]
@@ -223,6 +205,13 @@ def straightedge_form(job: JobFacts) -> BenchForm:
             "movable_hub_mm": job.line.hub(job.line.movable).diameter_mm,
         },
     )
+
+
+def _read_again(job: JobFacts) -> BenchForm:
+    """The alignment bench, with the reading before the feet were torqued beside it."""
+    form = alignment_form(job)
+    before = job.answers.get("set.align", {}).get("dials")
+    return replace(form, suggest={**form.suggest, "before": before}) if before else form
 
 
 def _alignment_limits(job: JobFacts) -> dict[str, Any]:

@@ -3,13 +3,8 @@
 import math
 from dataclasses import asdict, replace
 
-from pydantic import Field
-
 from ..clock import (
-    RESOLUTION_MM,
     Array,
-    ClockReading,
-    StandsOut,
     find_stands_out,
     least_squares,
     say_clock,
@@ -17,110 +12,18 @@ from ..clock import (
 )
 from ..errors import Problem, refuse_if_any
 from ..metals import METALS
-from ..model import Model, Place, Slope
-from ..verdict import Check, Result, WorkLine, work, worst
+from ..verdict import Check, WorkLine, work, worst
 from . import dials
+from .alignment_io import AlignmentInput, AlignmentResult, CouplingPlanes, DialStandsOut, FlexAngle, Preview
 from .axis import Line
 from .dials import Dial
 from .expected import after_moves, readings_at
-from .feet import Foot, FootMove, foot_moves, hot_lift, problems_of_feet
-from .growth import Warmth, all_growth, problems_of_warmth
-from .limits import AlignmentLimits, RunningTarget, alignment_checks, what_is_lacking
-from .moves import Plan, PlannedMove, Room, plan_moves, problems_of_room
+from .feet import FootMove, foot_moves, hot_lift, problems_of_feet
+from .growth import all_growth, problems_of_warmth
+from .limits import alignment_checks, what_is_lacking
+from .moves import Plan, plan_moves, problems_of_room
 from .quality import best_next_reading, faults_of
-from .shims import ShimBox, ShimStack, stack_under
-
-
-class Axis(Model):
-    """A wanted place of the movable axis, cold."""
-
-    offset_v_mm: float = Field(default=0.0, ge=-100, le=100)
-    slope_v_mm_per_m: Slope = 0.0
-    offset_h_mm: float = Field(default=0.0, ge=-100, le=100)
-    slope_h_mm_per_m: Slope = 0.0
-
-
-class CouplingPlanes(Model):
-    """Where the coupling flexes along the shaft."""
-
-    flex_planes_mm: list[Place] = Field(min_length=2, max_length=2)
-
-
-class AlignmentInput(Model):
-    """Dial or laser readings at any clock positions, and the feet that can be moved."""
-
-    dials: list[Dial] = Field(min_length=1, max_length=12)
-    stationary_feet: list[Foot] = Field(max_length=40)
-    movable_feet: list[Foot] = Field(max_length=40)
-    growth: dict[str, float] | None = Field(default=None, description="rise of a foot from cold to running, mm")
-    target: Axis | None = Field(default=None, description="where the movable axis is wanted cold")
-    limits: AlignmentLimits | None = None
-    running_target: RunningTarget | None = None
-    speed_rpm: float | None = Field(default=None, gt=0, le=100_000)
-    coupling: CouplingPlanes | None = None
-    warmth: dict[str, Warmth] = Field(default_factory=dict, description="feet whose growth is worked out from temperatures")
-    room: dict[str, Room] | None = Field(default=None, description="how far each foot can go")
-    shims: ShimBox | None = None
-    made: list[PlannedMove] = Field(
-        default_factory=list, max_length=80, description="moves to be looked at before they are made"
-    )
-    resolution_mm: float = Field(default=RESOLUTION_MM, gt=0, le=1)
-
-
-class FlexAngle(Model):
-    """The angle one flexing plane takes."""
-
-    x_mm: float
-    angle_v_mm_per_m: float
-    angle_h_mm_per_m: float
-    angle_mm_per_m: float
-
-
-class DialStandsOut(StandsOut):
-    """A reading that lies off the others of its dial."""
-
-    dial: int
-
-
-class Preview(Model):
-    """Where the movable axis will lie after moves, and what the dials will show then."""
-
-    offset_v_mm: float
-    slope_v_mm_per_m: float
-    offset_h_mm: float
-    slope_h_mm_per_m: float
-    readings: list[list[ClockReading]]
-
-
-class AlignmentResult(Result):
-    """Offsets and slopes as measured, cold, at x = 0; `left_` is what will be left when running as it stands."""
-
-    offset_v_mm: float
-    offset_h_mm: float
-    offset_mm: float
-    swing_mm: float
-    slope_v_mm_per_m: float
-    slope_h_mm_per_m: float
-    slope_mm_per_m: float
-    offset_v_sigma_mm: float | None
-    offset_h_sigma_mm: float | None
-    slope_v_sigma_mm_per_m: float | None
-    slope_h_sigma_mm_per_m: float | None
-    scatter_mm: float | None
-    left_offset_v_mm: float
-    left_offset_h_mm: float
-    left_slope_v_mm_per_m: float
-    left_slope_h_mm_per_m: float
-    feet: list[FootMove]
-    closure_mm: list[float | None]
-    flex: list[FlexAngle]
-    stands_out: list[DialStandsOut]
-    growth_mm: dict[str, float]
-    target_readings: list[list[ClockReading]]
-    plan: list[PlannedMove] | None
-    stacks: list[ShimStack]
-    preview: Preview | None
-    next_reading: str | None
+from .shims import ShimStack, stack_under
 
 
 def evaluate(given: AlignmentInput) -> AlignmentResult:
@@ -130,6 +33,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
     Source: one linear least-squares problem over all readings of all dials (contract of the bench).
     """
     refuse_if_any([*dials.problems_of(given.dials), *_problems(given)])
+    shifted = _shifted(given)
     growth = all_growth(given.growth, given.warmth)
     design, value = dials.rows(given.dials)
     found, scatter, covariance = least_squares(design, value, given.resolution_mm)
@@ -159,7 +63,13 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
         bench="alignment",
         verdict=worst(checks, lacking=what_is_lacking(given.limits, given.running_target, given.speed_rpm)),
         checks=checks,
-        advice=[*_advice(given, out, closure), *uncertain, *([helps] if helps else []), *_say_plan(plan)],
+        advice=[
+            *_advice(given, out, closure),
+            *uncertain,
+            *([helps] if helps else []),
+            *_say_plan(plan),
+            *_say_shift(shifted),
+        ],
         working=_working(given, axis, left, feet, growth),
         offset_v_mm=ov,
         offset_h_mm=oh,
@@ -186,6 +96,8 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
         plan=plan.moves if plan else None,
         stacks=_stacks(given, plan, feet),
         preview=_preview(given, axis),
+        shifted_v_mm=shifted.offset_v_mm if shifted else None,
+        shifted_h_mm=shifted.offset_h_mm if shifted else None,
         next_reading=helps,
     )
 
@@ -237,6 +149,7 @@ def _flex(coupling: CouplingPlanes | None, axis: Line) -> list[FlexAngle]:
     ]
 
 
+NOTICED_MM = 0.02  # rule of thumb: two readings of a shop dial
 ENOUGH_SIGMAS = 2.0  # the usual 95 %
 
 
@@ -251,6 +164,30 @@ def _advice(given: AlignmentInput, out: list[DialStandsOut], closure: list[float
             "Turn both shafts together to be rid of it."
         )
     return advice
+
+
+def _axis_of(all_dials: list[Dial], resolution_mm: float) -> Line:
+    design, value = dials.rows(all_dials)
+    found, _, _ = least_squares(design, value, resolution_mm)
+    ov, sv, oh, sh = (float(x) for x in found[:4])
+    return Line(offset_v_mm=ov, slope_v_mm_per_m=sv, offset_h_mm=oh, slope_h_mm_per_m=sh)
+
+
+def _shifted(given: AlignmentInput) -> Line | None:
+    """How the axis lies now, less how it lay before the feet were torqued."""
+    if not given.before or dials.problems_of(given.before):
+        return None
+    return _axis_of(given.dials, given.resolution_mm).less(_axis_of(given.before, given.resolution_mm))
+
+
+def _say_shift(shifted: Line | None) -> list[str]:
+    if shifted is None:
+        return []
+    up, side = shifted.offset_v_mm, shifted.offset_h_mm
+    if math.hypot(up, side) <= NOTICED_MM:
+        return ["Torquing the feet did not move it by more than the dials show."]
+    way = f"{abs(up):.2f} mm {'up' if up > 0 else 'down'}, {abs(side):.2f} mm toward {3 if side > 0 else 9}"
+    return [f"Torquing the feet moved it {way}. A foot that springs or a base that bends: look at the soft feet again."]
 
 
 def _helps_most(given: AlignmentInput, design: Array, value: Array) -> str | None:

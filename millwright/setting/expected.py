@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ..clock import ClockReading
+from ..clock import FEW, ClockReading
 from . import dials
 from .axis import Line
 from .dials import Dial
@@ -15,13 +15,19 @@ from .moves import PlannedMove
 def readings_at(all_dials: list[Dial], axis: Line) -> list[list[ClockReading]]:
     """What each dial shows at its places with the movable axis there, zeroed as it was when it was read.
 
+    Nothing of a dial that was swept through more places than anybody copies on a sheet.
     Source: the rows of the fit, the other way round.
     """
     design, without_sag = dials.rows(all_dials)
     seen = design[:, :4] @ np.array([axis.offset_v_mm, axis.slope_v_mm_per_m, axis.offset_h_mm, axis.slope_h_mm_per_m])
-    found, at = [], 0
+    found: list[list[ClockReading]] = []
+    at = 0
     for dial in all_dials:
         n = len(dial.clocks)
+        if n > FEW:
+            found.append([])
+            at += n
+            continue
         read = np.array(dial.values_mm)
         shown = seen[at : at + n] + (read - without_sag[at : at + n])
         sign = 1.0 if dial.positive == "in" else -1.0

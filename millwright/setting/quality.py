@@ -11,17 +11,19 @@ from .dials import Dial, sees
 
 CLOSES_WITHIN_MM = 0.02  # rule of thumb: two hundredths on a shop dial
 REPEATS_WITHIN_MM = 0.015  # rule of thumb: a reading and a half of a shop dial
+MOST_BY_HAND = 144  # more than this is a sweep: turned one way, by an instrument without a travel
 STANDS_STILL = 3  # so many neighbouring readings alike at one end of the travel
 CANDIDATES_DEG = range(0, 360, 30)
 
 
 def faults_of(dial: Dial, name: str, closure_mm: float | None) -> list[str]:
     """What the readings of one dial look like, in words; the likeliest first. Empty where nothing looks wrong."""
+    by_hand = len(dial.clocks) <= MOST_BY_HAND
     return [
         *_closure(dial, name, closure_mm),
         *_back_to_start(dial, name),
-        *_backlash(dial, name),
-        *_out_of_travel(dial, name),
+        *(_backlash(dial, name) if by_hand else []),
+        *(_out_of_travel(dial, name) if by_hand else []),
     ]
 
 

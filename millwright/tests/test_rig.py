@@ -5,10 +5,11 @@ import math
 import random
 import unittest
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from millwright.benches import as_dict, evaluate_json
@@ -326,3 +327,19 @@ class SoftFootTest(unittest.TestCase):
         with self.assertRaises(UnusableInput) as refused:
             evaluate_json("softfoot", json.dumps({"feet": feet, "limit_mm": 0.05, "corners": {"b": [0, 0, 0, 0]}}))
         self.assertEqual([p.path for p in refused.exception.problems], ["feet.1.name", "corners.b"])
+
+
+class ShiftTest(unittest.TestCase):
+    """What torquing the feet did."""
+
+    @given(before=shafts, up=st.floats(-0.3, 0.3), side=st.floats(-0.3, 0.3))
+    def test_the_shift_is_what_was_done_to_the_machine(self, before: TrueShafts, up: float, side: float) -> None:
+        assume(abs(math.hypot(up, side) - 0.02) > 1e-6)
+        after = replace(before, offset_v_mm=before.offset_v_mm + up, offset_h_mm=before.offset_h_mm + side)
+        first = [dial(before, RIM), dial(before, FACE)]
+        found = align([dial(after, RIM), dial(after, FACE)], before=first)
+        self.assertAlmostEqual(found["shifted_v_mm"], up, delta=HUNDREDTH_OF_A_MICRON)
+        self.assertAlmostEqual(found["shifted_h_mm"], side, delta=HUNDREDTH_OF_A_MICRON)
+        said = " ".join(found["advice"])
+        noticed = math.hypot(up, side) > 0.02
+        self.assertEqual(("moved it" in said, "did not move it" in said), (noticed, not noticed))

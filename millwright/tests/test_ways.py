@@ -6,7 +6,7 @@ from millwright.route import entry
 from millwright.route.state import EntryKind, SignatureKind
 from millwright.route.steps import Role, SheetForm
 
-from .work import CONE, READINGS, SHRINK, SHRUNK, SLIP, TAPER, Work
+from .work import CONE, READINGS, SHRINK, SHRUNK, SLIP, TAPER, Work, ring
 
 
 class WaysTest(unittest.TestCase):
@@ -117,3 +117,67 @@ class WaysTest(unittest.TestCase):
         self.assertEqual((work.state("mount.ready.driven"), work.state("mount.hot.driven")), ("incomplete", "stale"))
         with self.assertRaises(entry.OutOfTurn):
             work.enter("mount.hot.driven", {"event": "on the heater"}, EntryKind.EVENT)
+
+
+class SettingTest(unittest.TestCase):
+    """Soft feet, floating shafts and the schools of accepting a gap."""
+
+    def test_a_soft_foot_is_cured_before_the_gap_and_before_the_feet_are_torqued(self) -> None:
+        work = Work()
+        work.until("set.soft")
+        soft = [{"name": name, "rise_mm": rise} for name, rise in (("a", 0.02), ("b", 0.20))]
+        work.enter("set.soft", {"feet": soft})
+        self.assertEqual((work.state("set.soft"), work.state("set.gap")), ("over", "blocked"))
+        work.enter("set.soft", work.fill("set.soft"))
+        self.assertEqual(work.state("set.gap"), "open")
+
+    def test_a_floating_shaft_is_set_to_its_middle_and_its_end_keeps_clear(self) -> None:
+        machine = {"name": "Motor", "drawn_as": "motor", "shaft_diameter_mm": 48, "foot_bolts": 4, "floats": True}
+        feet = [{"name": "motor front", "from_coupling_mm": 300}, {"name": "motor rear", "from_coupling_mm": 586}]
+        work = Work(driver={**machine, "feet": feet}, card={"axial_growth_mm": 0.5})
+        work.until("set.float.driver")
+        self.assertEqual(work.state("set.gap"), "blocked")
+        for ends, state in ((3.0, "over"), (3.6, "done")):  # half of 4 + growth 0.5 + 1 to spare
+            answers = {"float_mm": 4.0, "set_to": "in the middle of it", "ends_mm": ends}
+            work.enter("set.float.driver", answers)
+            self.assertEqual(work.state("set.float.driver"), state, ends)
+
+    def test_each_school_accepts_a_gap_in_its_own_way_and_cold_it_allows_for_growth(self) -> None:
+        uneven = {"readings": ring(30.0, 30.9, 31.6, 30.9), "diameter_mm": 105}  # mean 30.85, one reading over 31
+        for means, plus_minus, growth, state in (
+            ("the mean of the readings", ("mm", 1.0), 0.0, "over"),  # the angle, not the mean
+            ("every reading", ("mm", 1.0), 0.0, "over"),
+            ("the mean of the readings", ("percent of the gap", 1.0), 0.0, "over"),
+        ):
+            work = Work(card={"axial_growth_mm": growth})
+            source = {"kind": "drawing", "document": "D-7"}
+            gap = {"value": 30.0, "means": means, "source": source}
+            width = {"value": plus_minus[1], "means": plus_minus[0], "source": source}
+            work.enter("safe.papers", {"key": "gap_nominal_mm", "value": gap}, EntryKind.VALUE)
+            work.enter("safe.papers", {"key": "gap_plus_minus_mm", "value": width}, EntryKind.VALUE)
+            work.until("set.gap")
+            made = work.enter("set.gap", uneven)
+            self.assertEqual(work.state("set.gap"), state)
+            checks = {c["name"]: c["status"] for c in work.judged(made)["checks"]}
+            wanted = {"the mean of the readings": "gap on the axis", "every reading": "gap at 6 o'clock"}[means]
+            is_over = (means, plus_minus[0]) != ("the mean of the readings", "mm")
+            self.assertEqual(checks[wanted] == "over", is_over, (means, plus_minus))
+        cold = Work(card={"axial_growth_mm": 0.8})
+        cold.until("set.gap")
+        for gap_mm, state in ((30.0, "done"), (31.7, "done"), (32.0, "over")):
+            cold.enter("set.gap", {"readings": ring(*[gap_mm] * 4), "diameter_mm": 105})
+            self.assertEqual(cold.state("set.gap"), state, gap_mm)
+
+    def test_a_spacer_is_aligned_by_its_planes_and_a_single_pack_by_angle_alone(self) -> None:
+        for family, at, edge in (
+            ("disc, three-part", "flexing planes", False),
+            ("disc, single pack", "angle alone", False),
+            ("gear", "coupling middle", True),
+        ):
+            route = Work(family=family).route()
+            align = route.find("set.align")
+            assert align is not None
+            limits = align.step.form.preset["limits"]  # type: ignore[union-attr]
+            self.assertEqual(limits.get("at", "coupling middle"), at, family)
+            self.assertEqual("offset_mm" in limits, edge, family)
+            self.assertEqual(route.find("set.straightedge") is not None, edge, family)

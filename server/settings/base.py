@@ -48,6 +48,7 @@ INSTALLED_APPS = [
     "server.web",
     "server.accounts",
     "server.catalogue",
+    "server.instruments",
     "server.plant",
     "server.jobs",
     "server.reports",

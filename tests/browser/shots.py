@@ -1,9 +1,14 @@
 """Takes the pictures in docs/screenshots/ from the demo data; run by ./anvil shots, not found by the test run."""
 
+import random
+import re
+
 from django.conf import settings
 from playwright.sync_api import expect
 
-from tests.site import job_of
+from scripts.gateway import Gateway
+from scripts.laser import sweep_once
+from tests.site import PASSWORD, job_of
 
 from .base import FACE, RIM, BrowserTestCase
 
@@ -54,5 +59,32 @@ class Shots(BrowserTestCase):
         self.fill_ring("Face", FACE)
         expect(self.verdict()).to_have_text("Over. Move the motor.")
         self.shot("align", "")
+        self.page.get_by_role("button", name=re.compile("^Growth")).click()
+        for foot, rise in (("motor drive end", "0.12"), ("motor tail", "0.09")):
+            self.page.get_by_label(f"{foot}, rises from cold to running").fill(rise)
+        expect(self.page.get_by_text("cold, as read")).to_be_visible()
+        self.page.evaluate("document.querySelector('h2').scrollIntoView()")
+        self.shot("growth", "")
         self.page.get_by_role("button", name="Hall").click()
         self.shot("align-dim", "")
+        self.page.get_by_role("button", name="Hall").click()
+        self.page.get_by_text("Laser", exact=True).click()
+        self.page.get_by_role("button", name="Take a sweep from the laser").click()
+        expect(self.page.get_by_text("waiting for the instrument")).to_be_visible()
+        gateway = Gateway(self.live_server_url, "millwright", PASSWORD)
+        sweep_once(gateway, self.job.line.name, 200.0, 40, 0.0, random.Random(4))
+        expect(self.page.get_by_text("80 readings over 200°")).to_be_visible()
+        self.page.evaluate("document.querySelector('h2').scrollIntoView()")
+        self.shot("laser", "")
+        self.soft_foot()
+
+    def soft_foot(self) -> None:
+        """One foot soft, felt at its corners."""
+        self.page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/steps/set.soft")
+        self.page.get_by_role("button", name="Read again").click()
+        for side, rise in {"drive end, 9": "0.02", "drive end, 3": "0.01", "tail, 9": "0.03", "tail, 3": "0.18"}.items():
+            self.page.get_by_label(f"Rise, motor {side} side").fill(rise)
+        for corner, air in {"near, 9": "0.06", "near, 3": "0.14", "far, 3": "0.18", "far, 9": "0.07"}.items():
+            self.page.get_by_label(f"{corner} o’clock side").fill(air)
+        expect(self.verdict()).to_have_text("Soft: motor tail, 3 side.")
+        self.shot("softfoot", "")

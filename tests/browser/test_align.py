@@ -109,3 +109,22 @@ class SoftFootQuickTest(BrowserTestCase):
         for corner in ("near, 3", "far, 3", "far, 9"):
             page.get_by_label(f"{corner} o’clock side").fill("0")
         expect(page.get_by_text("it springs. No shim cures that.")).to_be_visible()
+
+
+class BracketTest(BrowserTestCase):
+    """The sag of a bracket, measured once."""
+
+    def test_a_sag_is_kept_with_its_bracket_and_put_in_when_that_is_chosen(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/benches/alignment")
+        page.get_by_label("Rim: bracket sag at 6").fill("-0.06")
+        page.get_by_role("button", name="Keep this sag with its bracket").click()
+        page.get_by_label("Bracket it was measured on").fill("Long bracket")
+        page.get_by_role("button", name="Keep it").click()
+        expect(page.get_by_text("hangs −0.06").or_(page.get_by_text("hangs -0.06"))).to_be_visible()
+        other = self.sign_in("lead")
+        self.goto_step("set.align", other)
+        other.get_by_role("button", name="Read again").click()
+        other.get_by_role("button", name=re.compile("Bracket")).last.click()
+        other.get_by_role("option", name="Long bracket").click()
+        expect(other.get_by_label("Rim: bracket sag at 6")).to_have_value("-0.06")

@@ -23,6 +23,10 @@ export const catalogueOptions = queryOptions({
   queryKey: ['catalogue'],
   queryFn: () => bring(api.GET('/api/couplings')),
 })
+export const bracketsOptions = queryOptions({
+  queryKey: ['brackets'],
+  queryFn: () => bring(api.GET('/api/instruments/brackets')),
+})
 export const lineOptions = (lineId: string) =>
   queryOptions({
     queryKey: ['line', lineId],

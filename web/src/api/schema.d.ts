@@ -84,6 +84,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/brackets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description Every bracket of the site, by name.
+         */
+        get: operations["brackets_read"];
+        /**
+         * Keep
+         * @description Keep a bracket's sag under its name; what stood there before is replaced.
+         */
+        put: operations["bracket_keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -421,6 +445,11 @@ export interface components {
          * @description Dial or laser readings at any clock positions, and the feet that can be moved.
          */
         AlignmentInput: {
+            /**
+             * Before
+             * @description read before the feet were torqued
+             */
+            before?: components["schemas"]["Dial"][];
             /** @default null */
             coupling: components["schemas"]["CouplingPlanes"] | null;
             /** Dials */
@@ -574,6 +603,10 @@ export interface components {
             preview: components["schemas"]["Preview"] | null;
             /** Scatter Mm */
             scatter_mm: number | null;
+            /** Shifted H Mm */
+            shifted_h_mm: number | null;
+            /** Shifted V Mm */
+            shifted_v_mm: number | null;
             /** Slope H Mm Per M */
             slope_h_mm_per_m: number;
             /** Slope H Sigma Mm Per M */
@@ -673,6 +706,43 @@ export interface components {
             own_deg: number;
             /** Own Mm */
             own_mm: number;
+        };
+        /**
+         * BracketIn
+         * @description A bracket with what was measured on it.
+         */
+        BracketIn: {
+            /** Name */
+            name: string;
+            /** @default in */
+            positive: components["schemas"]["Positive"];
+            /**
+             * Sag Mm
+             * @description shown at 6 on a stiff pipe, zeroed at 12
+             */
+            sag_mm: number;
+        };
+        /**
+         * BracketOut
+         * @description A bracket, and who measured it when.
+         */
+        BracketOut: {
+            /**
+             * Measured At
+             * Format: date-time
+             */
+            measured_at: string;
+            /** Measured By */
+            measured_by: string;
+            /** Name */
+            name: string;
+            /** @default in */
+            positive: components["schemas"]["Positive"];
+            /**
+             * Sag Mm
+             * @description shown at 6 on a stiff pipe, zeroed at 12
+             */
+            sag_mm: number;
         };
         /**
          * CardLine
@@ -1984,6 +2054,12 @@ export interface components {
             /** Feet */
             feet: components["schemas"]["MachineFoot"][];
             /**
+             * Floats
+             * @description the shaft floats along itself: sleeve bearings
+             * @default false
+             */
+            floats: boolean;
+            /**
              * Foot Bolts
              * @default 4
              */
@@ -2103,6 +2179,12 @@ export interface components {
             /** Slide Mm */
             slide_mm: number;
         };
+        /**
+         * Positive
+         * @description Which way of the plunger the dial shows as plus.
+         * @enum {string}
+         */
+        Positive: "in" | "out";
         /**
          * Preview
          * @description Where the movable axis will lie after moves, and what the dials will show then.
@@ -3334,6 +3416,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CatalogueOut"];
+                };
+            };
+        };
+    };
+    brackets_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BracketOut"][];
+                };
+            };
+        };
+    };
+    bracket_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BracketIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BracketOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
         };

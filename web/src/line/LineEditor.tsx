@@ -13,13 +13,14 @@ import { MainButton, PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
 import { Lost } from '../kit/Lost'
+import { Pick } from '../kit/Pick'
 import { Sheet } from '../kit/Sheet'
 import { askedBy, ofBothHubs } from './asked'
 import { LineDrawing } from './LineDrawing'
 import { draftOf, drawable, MOST_FEET, SIDES, type Side, specOf } from './lineDraft'
-import { Pick } from './Pick'
 import { ValueLines } from './ValueLines'
 
+const FLOATS = ['stands still', 'floats'] as const
 const BALANCED = ['full key or none', 'half key'] as const
 /** Words that show their own problem under them. */
 const WORDS_MARKED = /^(name|series|size|driver\.name|driven\.name|isolation_points\.\d+\.(energy|point))$/
@@ -142,6 +143,12 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
               options={BALANCED}
               value={BALANCED[draft.choices[`${side}.half_key`] ? 1 : 0]!}
               onChange={(v) => set(`${side}.half_key`, v === 'half key')}
+            />
+            <Choice
+              label="Along itself the shaft"
+              options={FLOATS}
+              value={FLOATS[draft.choices[`${side}.floats`] ? 1 : 0]!}
+              onChange={(v) => set(`${side}.floats`, v === FLOATS[1])}
             />
             <LabelledCell cell={`${side}.bolts`} label="Foot bolts" kind="number" unit="" {...cell} />
             {footPlaces(draft, side).map((i) => (

@@ -34,6 +34,7 @@ export function draftOf(name: string, spec: LineSpec | null): Draft {
     put(`${side}.power`, machine?.power_kw)
     put(`${side}.shaft`, machine?.shaft_diameter_mm)
     put(`${side}.bolts`, machine?.foot_bolts ?? 4)
+    draft.choices[`${side}.floats`] = machine?.floats ?? false
     put(`${side}.hub`, hub?.diameter_mm)
     put(`${side}.hub_length`, hub?.length_mm)
     put(`${side}.screws`, hub?.set_screws ?? 1)
@@ -69,6 +70,7 @@ export function specOf(draft: Draft) {
       shaft_diameter_mm: reader.length(`${side}.shaft`, `spec.${side}.shaft_diameter_mm`),
       feet,
       foot_bolts: reader.number(`${side}.bolts`, `spec.${side}.foot_bolts`),
+      floats: draft.choices[`${side}.floats`] === true,
     })
   }
   const hub = (side: Side) =>
@@ -120,8 +122,24 @@ function cellOfEveryPath(typed: Record<string, string>) {
 }
 
 const USUAL: LineSpec = {
-  driver: { name: 'Driver', drawn_as: 'motor', power_kw: null, shaft_diameter_mm: 50, feet: [], foot_bolts: 4 },
-  driven: { name: 'Driven', drawn_as: 'machine', power_kw: null, shaft_diameter_mm: 50, feet: [], foot_bolts: 4 },
+  driver: {
+    name: 'Driver',
+    drawn_as: 'motor',
+    power_kw: null,
+    shaft_diameter_mm: 50,
+    feet: [],
+    foot_bolts: 4,
+    floats: false,
+  },
+  driven: {
+    name: 'Driven',
+    drawn_as: 'machine',
+    power_kw: null,
+    shaft_diameter_mm: 50,
+    feet: [],
+    foot_bolts: 4,
+    floats: false,
+  },
   coupling: {
     family: 'jaw, curved',
     series: '',

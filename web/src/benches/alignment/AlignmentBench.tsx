@@ -8,6 +8,7 @@ import type { Draft } from '../draft'
 import { LabelledCell } from '../parts'
 import { RingReadings } from '../ringReadings'
 import { AlignmentViews, type TwoMachines } from './AlignmentViews'
+import { Brackets } from './Brackets'
 import { feetOf, read, restore, start, streamOf, withUsualPlaces } from './draft'
 import { LaserSweep } from './LaserSweep'
 import { MovePanels } from './MovePanels'
@@ -135,6 +136,7 @@ function AlignmentDrawing(props: BenchProps<Result>) {
               )}
             </div>
           ))}
+          <Brackets draft={draft} change={change} />
           {!('movable_feet' in preset) && (
             <div className="cells">
               <LabelledCell

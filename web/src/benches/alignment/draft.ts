@@ -13,7 +13,8 @@ export const MATERIALS = ['cast iron', 'steel', 'stainless steel', 'aluminium'] 
 
 export function start(_: Preset, suggest: Preset): Draft {
   const radius = suggested(suggest.radius_mm as number | undefined)
-  return { cells: radius ? { 'd1.radius': radius } : {}, choices: {} }
+  const before = suggest.before
+  return { cells: radius ? { 'd1.radius': radius } : {}, choices: before ? { before } : {} }
 }
 
 /** The cells with the usual place of each stem in them, until another one is typed. */
@@ -78,6 +79,7 @@ export function read(draft: Draft, preset: Preset) {
           ...('growth' in preset ? {} : readGrowth(draft, reader, [...feet.movable, ...feet.stationary])),
           ...readRoom(draft, reader, feet),
           ...readBox(draft),
+          ...(draft.choices.before !== undefined && { before: draft.choices.before }),
         },
     lacking,
   )

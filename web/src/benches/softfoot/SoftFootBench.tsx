@@ -197,6 +197,13 @@ function Underneath({ foot }: { foot: Schemas['FootFound'] | null }) {
   )
 }
 
+function sayCure(foot: Schemas['FootFound'], unit: 'mm' | 'in') {
+  const again = 'Tighten all, measure every foot again'
+  if (foot.kind === 'springing') return ['No shim: find what pulls at it', again]
+  if (foot.kind === 'angled') return ['Stepped shims under its corners, or machine the pad', again]
+  return [`Under it: ${showLength(foot.shim_mm, unit)} ${unit}`, again]
+}
+
 export const softFootBench: BenchClient<Result> = {
   name: 'softfoot',
   title: 'Soft foot',
@@ -211,8 +218,7 @@ export const softFootBench: BenchClient<Result> = {
       ? {
           title: `Soft: ${result.worst}.`,
           note: `It rises ${showLength(foot.rise_mm, unit)}; ${foot.kind === 'unknown' ? 'feel its corners' : foot.kind}.`,
-          moves:
-            foot.shim_mm > 0 ? [`Under it: ${showLength(foot.shim_mm, unit)} ${unit}`, 'Tighten all, measure again'] : [],
+          moves: sayCure(foot, unit),
         }
       : { ...plain, title: 'Every foot stands.', note: `${result.worst} rises most: ${showLength(foot.rise_mm, unit)}.` }
   },

@@ -1,6 +1,6 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
-import { Choice } from '../../kit/Choice'
+import { Pick } from '../../kit/Pick'
 import { showLength } from '../../units/length'
 import type { BenchClient, BenchProps, Preset } from '../bench'
 import { asRead, type Draft, DraftFiller, DraftReader, type Entered, type Part, suggested } from '../draft'
@@ -113,12 +113,16 @@ function TaperDrawing({ draft, change, preset, problems, result }: BenchProps<Re
           {CONES.map((cone) => (
             <div key={cone}>
               <b>{cone === 'shaft' ? 'Shaft' : 'Bore'}</b>
-              <Choice
+              <Pick
                 label={`Taper of the ${cone} as`}
-                options={WAYS}
-                words={WAY_WORDS}
-                value={wayOf(draft, cone)}
-                onChange={(way) => change({ ...draft, choices: { ...draft.choices, [`${cone}.way`]: way } })}
+                options={WAYS.map((way) => WAY_WORDS[way])}
+                value={WAY_WORDS[wayOf(draft, cone)]}
+                onChange={(words) =>
+                  change({
+                    ...draft,
+                    choices: { ...draft.choices, [`${cone}.way`]: WAYS.find((way) => WAY_WORDS[way] === words) },
+                  })
+                }
               />
               {SIZES.map(([size, label]) =>
                 size === 'small_mm' && wayOf(draft, cone) !== 'two diameters' ? (

@@ -1,0 +1,108 @@
+"""What goes into the alignment bench and what comes out of it."""
+
+from pydantic import Field
+
+from ..clock import RESOLUTION_MM, ClockReading, StandsOut
+from ..model import Model, Place, Slope
+from ..verdict import Result
+from .dials import Dial
+from .feet import Foot, FootMove
+from .growth import Warmth
+from .limits import AlignmentLimits, RunningTarget
+from .moves import PlannedMove, Room
+from .shims import ShimBox, ShimStack
+
+
+class Axis(Model):
+    """A wanted place of the movable axis, cold."""
+
+    offset_v_mm: float = Field(default=0.0, ge=-100, le=100)
+    slope_v_mm_per_m: Slope = 0.0
+    offset_h_mm: float = Field(default=0.0, ge=-100, le=100)
+    slope_h_mm_per_m: Slope = 0.0
+
+
+class CouplingPlanes(Model):
+    """Where the coupling flexes along the shaft."""
+
+    flex_planes_mm: list[Place] = Field(min_length=2, max_length=2)
+
+
+class AlignmentInput(Model):
+    """Dial or laser readings at any clock positions, and the feet that can be moved."""
+
+    dials: list[Dial] = Field(min_length=1, max_length=12)
+    stationary_feet: list[Foot] = Field(max_length=40)
+    movable_feet: list[Foot] = Field(max_length=40)
+    growth: dict[str, float] | None = Field(default=None, description="rise of a foot from cold to running, mm")
+    target: Axis | None = Field(default=None, description="where the movable axis is wanted cold")
+    limits: AlignmentLimits | None = None
+    running_target: RunningTarget | None = None
+    speed_rpm: float | None = Field(default=None, gt=0, le=100_000)
+    coupling: CouplingPlanes | None = None
+    warmth: dict[str, Warmth] = Field(default_factory=dict, description="feet whose growth is worked out from temperatures")
+    room: dict[str, Room] | None = Field(default=None, description="how far each foot can go")
+    shims: ShimBox | None = None
+    before: list[Dial] = Field(default_factory=list, max_length=12, description="read before the feet were torqued")
+    made: list[PlannedMove] = Field(
+        default_factory=list, max_length=80, description="moves to be looked at before they are made"
+    )
+    resolution_mm: float = Field(default=RESOLUTION_MM, gt=0, le=1)
+
+
+class FlexAngle(Model):
+    """The angle one flexing plane takes."""
+
+    x_mm: float
+    angle_v_mm_per_m: float
+    angle_h_mm_per_m: float
+    angle_mm_per_m: float
+
+
+class DialStandsOut(StandsOut):
+    """A reading that lies off the others of its dial."""
+
+    dial: int
+
+
+class Preview(Model):
+    """Where the movable axis will lie after moves, and what the dials will show then."""
+
+    offset_v_mm: float
+    slope_v_mm_per_m: float
+    offset_h_mm: float
+    slope_h_mm_per_m: float
+    readings: list[list[ClockReading]]
+
+
+class AlignmentResult(Result):
+    """Offsets and slopes as measured, cold, at x = 0; `left_` is what will be left when running as it stands."""
+
+    offset_v_mm: float
+    offset_h_mm: float
+    offset_mm: float
+    swing_mm: float
+    slope_v_mm_per_m: float
+    slope_h_mm_per_m: float
+    slope_mm_per_m: float
+    offset_v_sigma_mm: float | None
+    offset_h_sigma_mm: float | None
+    slope_v_sigma_mm_per_m: float | None
+    slope_h_sigma_mm_per_m: float | None
+    scatter_mm: float | None
+    left_offset_v_mm: float
+    left_offset_h_mm: float
+    left_slope_v_mm_per_m: float
+    left_slope_h_mm_per_m: float
+    feet: list[FootMove]
+    closure_mm: list[float | None]
+    flex: list[FlexAngle]
+    stands_out: list[DialStandsOut]
+    growth_mm: dict[str, float]
+    target_readings: list[list[ClockReading]]
+    plan: list[PlannedMove] | None
+    stacks: list[ShimStack]
+    preview: Preview | None
+    shifted_v_mm: float | None
+    shifted_h_mm: float | None
+    next_reading: str | None

@@ -1,0 +1,1 @@
+"""What is read with: brackets with the sag they hang by."""

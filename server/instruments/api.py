@@ -1,0 +1,48 @@
+"""The brackets of the site: read them, and keep the sag that was measured with one."""
+
+from datetime import datetime
+
+from django.http import HttpRequest
+from django.utils import timezone
+from ninja import Field, Router, Schema
+from pydantic import FiniteFloat
+
+from millwright.route.steps import Role
+from server.accounts.auth import member_of, require_role
+from server.web.errors import ErrorsOut
+
+from .models import Bracket
+
+router = Router(tags=["instruments"])
+
+
+class BracketIn(Schema, extra="forbid"):
+    """A bracket with what was measured on it."""
+
+    name: str = Field(min_length=1, max_length=60)
+    sag_mm: FiniteFloat = Field(ge=-10, le=0, description="shown at 6 on a stiff pipe, zeroed at 12")
+    positive: Bracket.Positive = Bracket.Positive.IN
+
+
+class BracketOut(BracketIn):
+    """A bracket, and who measured it when."""
+
+    measured_by: str
+    measured_at: datetime
+
+
+@router.get("/brackets", response=list[BracketOut], operation_id="brackets_read", url_name="brackets")
+def read(request: HttpRequest):
+    """Every bracket of the site, by name."""
+    return list(Bracket.objects.visible_to(member_of(request)))
+
+
+@router.put("/brackets", response={200: BracketOut, 403: ErrorsOut, 422: ErrorsOut}, operation_id="bracket_keep")
+def keep(request: HttpRequest, payload: BracketIn):
+    """Keep a bracket's sag under its name; what stood there before is replaced."""
+    member = member_of(request)
+    require_role(member, Role.MILLWRIGHT)
+    values = {"sag_mm": payload.sag_mm, "positive": payload.positive.value}
+    made = {**values, "measured_by": member.user.shown_name, "measured_at": timezone.now()}
+    bracket, _ = Bracket.objects.update_or_create(site=member.site, name=payload.name.strip(), defaults=made)
+    return bracket

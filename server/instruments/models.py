@@ -1,0 +1,43 @@
+"""Brackets of a site: how far each hangs, and which way its dial counts."""
+
+from django.db import models
+from django.db.models import Q
+
+from server.accounts.models import Membership, Site
+
+
+class BracketQuerySet(models.QuerySet["Bracket"]):
+    """Brackets a member may use."""
+
+    def visible_to(self, member: Membership) -> "BracketQuerySet":
+        """Those of the member's site."""
+        return self.filter(site=member.site)
+
+
+class Bracket(models.Model):
+    """A dial on its bracket, its sag measured on a stiff pipe. Measured again it is written anew, with who and when."""
+
+    class Positive(models.TextChoices):
+        """Which way of the plunger the dial shows as plus."""
+
+        IN = "in", "pushed in"
+        OUT = "out", "let out"
+
+    site = models.ForeignKey(Site, on_delete=models.PROTECT, related_name="brackets")
+    name = models.CharField(max_length=60)
+    sag_mm = models.FloatField(help_text="shown at 6 on a stiff pipe, zeroed at 12; 0 or less")
+    positive = models.CharField(max_length=3, choices=Positive.choices, default=Positive.IN)
+    measured_by = models.CharField(max_length=150)
+    measured_at = models.DateTimeField()
+
+    objects = BracketQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [
+            models.UniqueConstraint(fields=["site", "name"], name="bracket_name_once_per_site"),
+            models.CheckConstraint(condition=Q(sag_mm__lte=0) & Q(sag_mm__gte=-10), name="bracket_hangs_down"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.name}, {self.sag_mm:g} mm"

@@ -1,0 +1,80 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import styled from 'styled-components'
+import { api, bring, Refused } from '../../api/client'
+import { bracketsOptions, sessionOptions } from '../../api/queries'
+import { mayActAs, sayWhen } from '../../job/context'
+import { PlainButton } from '../../kit/Button'
+import { Words } from '../../kit/Field'
+import { Pick } from '../../kit/Pick'
+import { showLength } from '../../units/length'
+import { useUnit } from '../../units/preferences'
+import type { BenchProps } from '../bench'
+import { DraftReader } from '../draft'
+import { METHODS, methodOf } from './methods'
+
+/** The bracket that is on the shaft: its sag is kept with it, and put in when it is chosen. */
+export function Brackets({ draft, change }: Pick<BenchProps, 'draft' | 'change'>) {
+  const unit = useUnit()
+  const client = useQueryClient()
+  const brackets = useQuery(bracketsOptions).data ?? []
+  const role = useQuery(sessionOptions).data?.role
+  const [keeping, setKeeping] = useState(false)
+  const [name, setName] = useState('')
+  const [problem, setProblem] = useState('')
+  const chosen = brackets.find((b) => b.name === draft.choices.bracket)
+  const rims = METHODS[methodOf(draft)].flatMap((dial, i) => (dial.sags ? [i] : []))
+  const typed = rims.map((i) => new DraftReader(draft).length(`d${i}.sag`, '')).find((mm) => mm !== null)
+  const take = (picked: string) => {
+    const bracket = brackets.find((b) => b.name === picked)
+    if (!bracket) return change({ ...draft, choices: { ...draft.choices, bracket: undefined } })
+    const cells = Object.fromEntries(rims.map((i) => [`d${i}.sag`, { text: String(bracket.sag_mm), unit: 'mm' as const }]))
+    return change({
+      cells: { ...draft.cells, ...cells },
+      choices: { ...draft.choices, bracket: picked, positive: bracket.positive },
+    })
+  }
+  const keep = async () => {
+    try {
+      const positive = draft.choices.positive === 'out' ? 'out' : 'in'
+      await bring(api.PUT('/api/instruments/brackets', { body: { name: name.trim(), sag_mm: typed ?? 0, positive } }))
+      await client.invalidateQueries({ queryKey: bracketsOptions.queryKey })
+      change({ ...draft, choices: { ...draft.choices, bracket: name.trim() } })
+      setKeeping(false)
+      setProblem('')
+    } catch (why) {
+      setProblem(why instanceof Refused ? why.message : String(why))
+    }
+  }
+  if (rims.length === 0) return null
+  return (
+    <Kept>
+      {brackets.length > 0 && (
+        <Pick label="Bracket" options={['', ...brackets.map((b) => b.name)]} value={chosen?.name ?? ''} onChange={take} />
+      )}
+      {chosen && (
+        <p>
+          hangs {showLength(chosen.sag_mm, unit)}, {chosen.measured_by}, {sayWhen(chosen.measured_at)}
+        </p>
+      )}
+      {typed !== undefined && mayActAs(role, 'millwright') && !keeping && (
+        <PlainButton onPress={() => setKeeping(true)}>Keep this sag with its bracket</PlainButton>
+      )}
+      {keeping && (
+        <>
+          <Words label="Bracket it was measured on" value={name} onChange={setName} problem={problem} autoFocus />
+          <PlainButton isDisabled={!name.trim()} onPress={keep}>
+            Keep it
+          </PlainButton>
+        </>
+      )}
+    </Kept>
+  )
+}
+
+const Kept = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  p { font-size: 14px; color: var(--ink-2); }
+`
