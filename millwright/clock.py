@@ -2,7 +2,7 @@
 
 import itertools
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -285,12 +285,15 @@ def evaluate(given: ClockInput) -> ClockResult:
 
 def at_quarters(clock: Sequence[float], value_mm: Sequence[float]) -> dict[int, float]:
     """Mean reading at each of 12, 3, 6 and 9 that was read, by degrees."""
-    place = np.mod(np.asarray(clock, dtype=float), 360)
-    quarter = np.round(place / 90)
-    at = np.flatnonzero(np.abs(place - quarter * 90) <= SAME_PLACE_DEG)
+    near: Iterable[int] = range(len(clock))
+    if len(clock) > FEW:  # of a sweep only those that stand near a quarter are looked at
+        place = np.mod(np.asarray(clock, dtype=float), 90)
+        near = (int(i) for i in np.flatnonzero(np.minimum(place, 90 - place) <= SAME_PLACE_DEG))
     found: dict[int, list[float]] = {}
-    for i in at:
-        found.setdefault(int(quarter[i]) % 4 * 90, []).append(value_mm[int(i)])
+    for i in near:
+        quarter = round(clock[i] % 360 / 90)
+        if abs(clock[i] % 360 - quarter * 90) <= SAME_PLACE_DEG:
+            found.setdefault(quarter % 4 * 90, []).append(value_mm[i])
     return {quarter: sum(values) / len(values) for quarter, values in found.items()}
 
 

@@ -4,6 +4,7 @@ import gzip
 import json
 import os
 import platform
+import random
 import re
 import statistics
 import subprocess
@@ -61,6 +62,72 @@ def core() -> None:
         text = json.dumps(given)
         taken = best_of(lambda name=name, text=text: evaluate_json(name, text))  # type: ignore[misc]
         print(f"  {name:13} {taken * 1e6:6.0f} µs   {taken / bare:5.1f} x the bare solve")
+
+
+def heavy() -> None:
+    """A plan for two machines that keeps the room there is, and a laser's sweep of ten thousand readings."""
+    from millwright.benches import evaluate_json
+    from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep
+    from server.demo import blower
+
+    feet = {
+        "stationary_feet": [{"name": "s1", "x_mm": -280.0}, {"name": "s2", "x_mm": -640.0}],
+        "movable_feet": [{"name": "m1", "x_mm": 300.0}, {"name": "m2", "x_mm": 586.0}],
+    }
+    room = {"m1": {"shim_mm": 0.2}, "m2": {"right_mm": 0.05}, "s1": {}, "s2": {}}
+    shims = {"box_mm": [0.05, 0.1, 0.2, 0.25, 0.5, 1.0, 2.0]}
+    chance, shafts = random.Random(1), TrueShafts(offset_v_mm=0.2, slope_h_mm_per_m=0.3)
+    gauge = Gauge(resolution_mm=0.001, scatter_mm=0.004)
+    planes = [Bracket(kind="rim", on="stationary", x_mm=x) for x in (100.0, -100.0)]
+    clocks = [place * 0.04 for place in range(5000)]
+    dials = [
+        {"kind": "rim", "bracket_on": p.on, "x_mm": p.x_mm, "readings": sweep(shafts, p, clocks, gauge, chance)}
+        for p in planes
+    ]
+    limits = {"limits": {"offset_mm": 0.4, "angle_deg": 0.35}}
+    for name, given in (
+        ("plan for two machines, shims from the box", {**blower.FOUND, **feet, "room": room, "shims": shims}),
+        ("laser sweep of 10,000 readings", {"dials": dials, **feet, **limits}),
+    ):
+        text = json.dumps(given)
+        taken = best_of(lambda text=text: evaluate_json("alignment", text), rounds=10, times=2)  # type: ignore[misc]
+        print(f"  {name}: {taken * 1000:.1f} ms")
+
+
+WATCH = """() => {
+  window.taken = []
+  let typed = 0
+  addEventListener('input', () => { typed = performance.now() }, true)
+  const inVerdict = (node) => (node.closest ? node : node.parentElement)?.closest('[aria-label="Verdict"]')
+  new MutationObserver((changes) => {
+    if (typed && changes.some((change) => inVerdict(change.target))) { taken.push(performance.now() - typed); typed = 0 }
+  }).observe(document.body, {subtree: true, childList: true, characterData: true})
+}"""
+
+
+def screen(port: int, session: str) -> None:
+    """From the last digit typed to the verdict on the screen, in the browser, on the alignment bench."""
+    from playwright.sync_api import sync_playwright
+
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        context = browser.new_context(viewport={"width": 1280, "height": 800})
+        context.add_cookies([{"name": "sessionid", "value": session, "url": f"http://127.0.0.1:{port}"}])
+        page = context.new_page()
+        page.goto(f"http://127.0.0.1:{port}/benches/alignment")
+        for ring in ("Rim", "Face"):
+            for place in (12, 3, 6, 9):
+                page.get_by_label(f"{ring} at {place} o’clock").fill("0")
+        page.get_by_label("Face: radius of the stem").fill("60")
+        page.wait_for_timeout(500)
+        page.evaluate(WATCH)
+        cell = page.get_by_label("Rim at 6 o’clock")
+        for n in range(40):
+            cell.fill(f"0.{n + 10}")
+            page.wait_for_timeout(250)
+        p50, p95 = quantiles(page.evaluate("window.taken"))
+        browser.close()
+    print(f"verdict on the screen after the last digit: p50 {p50:.0f} ms, p95 {p95:.0f} ms")
 
 
 class Caller:
@@ -123,6 +190,7 @@ def api() -> None:
         )
         try:
             wait_for(port)
+            screen(port, client.cookies["sessionid"].value)
             run_api(port, cookie, token, jobs, blower)
         finally:
             server.terminate()
@@ -210,5 +278,6 @@ def first_view() -> None:
 if __name__ == "__main__":
     print(f"{platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}, numpy {np.__version__}")
     core()
+    heavy()
     first_view()
     api()

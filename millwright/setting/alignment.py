@@ -92,7 +92,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
         flex=_flex(given.coupling, axis),
         stands_out=out,
         growth_mm=growth,
-        target_readings=readings_at(given.dials, axis.less(left)),  # measured, less what is left
+        target_readings=readings_at(given.dials, axis.less(left), (design, value)),  # measured, less what is left
         plan=plan.moves if plan else None,
         stacks=_stacks(given, plan, feet),
         preview=_preview(given, axis),

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ..clock import FEW, ClockReading
+from ..clock import FEW, Array, ClockReading
 from . import dials
 from .axis import Line
 from .dials import Dial
@@ -12,13 +12,15 @@ from .feet import Foot, line_through
 from .moves import PlannedMove
 
 
-def readings_at(all_dials: list[Dial], axis: Line) -> list[list[ClockReading]]:
+def readings_at(all_dials: list[Dial], axis: Line, rows: tuple[Array, Array] | None = None) -> list[list[ClockReading]]:
     """What each dial shows at its places with the movable axis there, zeroed as it was when it was read.
+
+    ``rows`` - `dials.rows` of these dials, where somebody has them already
 
     Nothing of a dial that was swept through more places than anybody copies on a sheet.
     Source: the rows of the fit, the other way round.
     """
-    design, without_sag = dials.rows(all_dials)
+    design, without_sag = rows or dials.rows(all_dials)
     seen = design[:, :4] @ np.array([axis.offset_v_mm, axis.slope_v_mm_per_m, axis.offset_h_mm, axis.slope_h_mm_per_m])
     found: list[list[ClockReading]] = []
     at = 0
@@ -32,7 +34,9 @@ def readings_at(all_dials: list[Dial], axis: Line) -> list[list[ClockReading]]:
         shown = seen[at : at + n] + (read - without_sag[at : at + n])
         sign = 1.0 if dial.positive == "in" else -1.0
         from_zero = sign * (shown - shown[0] + read[0])
-        found.append([ClockReading(clock=c, value_mm=float(v)) for c, v in zip(dial.clocks, from_zero, strict=True)])
+        found.append(
+            [ClockReading.model_construct(clock=c, value_mm=float(v)) for c, v in zip(dial.clocks, from_zero, strict=True)]
+        )
         at += n
     return found
 

@@ -50,6 +50,8 @@ def _back_to_start(dial: Dial, name: str) -> list[str]:
 
 def _backlash(dial: Dial, name: str) -> list[str]:
     """The same places read turning on and turning back, where the two differ."""
+    if len(set(dial.clocks)) == len(dial.clocks):
+        return []
     on: dict[float, list[float]] = defaultdict(list)
     back: dict[float, list[float]] = defaultdict(list)
     values = dial.values_mm
