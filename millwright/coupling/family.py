@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ..line import SIDES, Family, Side
-from .tighten import Pattern
+from .bolt_order import Pattern
 
 
 @dataclass(frozen=True, kw_only=True)

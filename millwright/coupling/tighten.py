@@ -1,15 +1,13 @@
 """Bolts in order and in passes: the sequence, what to set the wrench to, and what has been pulled so far."""
 
 import math
-from typing import Literal
 
 from pydantic import ConfigDict, Field
 
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Size, Torque
 from ..verdict import Check, Result, Status, WorkLine, judge, worst
-
-Pattern = Literal["star", "circle", "alternate"]
+from .bolt_order import ORDERS, Pattern
 
 MOST_ROUNDS = 20
 USUAL_ROUNDS = 6  # rule of thumb: a clean device stands still sooner
@@ -148,42 +146,6 @@ def _still_check(given: TightenInput, latest: dict[tuple[int, int], Pull]) -> li
             source="rule of thumb: tight when a full round moves nothing",
         )
     ]
-
-
-def star_order(bolts: int) -> list[int]:
-    """Crosswise order, bolts numbered from 1 clockwise.
-
-    Even count: opposite pairs, each as nearly at right angles to the one before as those left
-    allow, ties to the lower number. Odd count: steps of (n − 1)/2.
-
-    >>> star_order(8), star_order(5)
-    ([1, 5, 3, 7, 2, 6, 4, 8], [1, 3, 5, 2, 4])
-    """
-    if bolts % 2:
-        return [1 + i * ((bolts - 1) // 2) % bolts for i in range(bolts)]
-    half = bolts // 2
-    left, last = list(range(half)), 0
-    order: list[int] = []
-    while left:
-        # Pairs stand 360°/bolts apart and repeat after half a turn: `half` steps are 180°.
-        pair = left[0] if not order else min(left, key=lambda p: (abs(2 * (abs(p - last) % half) - half), p))
-        left.remove(pair)
-        order += [pair + 1, pair + 1 + half]
-        last = pair
-    return order
-
-
-def circle_order(bolts: int) -> list[int]:
-    """One after another, clockwise."""
-    return list(range(1, bolts + 1))
-
-
-def alternate_order(bolts: int) -> list[int]:
-    """Odd numbers, then even."""
-    return [*range(1, bolts + 1, 2), *range(2, bolts + 1, 2)]
-
-
-ORDERS = {"star": star_order, "circle": circle_order, "alternate": alternate_order}
 
 
 def _problems(given: TightenInput) -> list[Problem]:

@@ -20,7 +20,7 @@ from . import (
     take_off,
     tapered,
 )
-from .steps import Field, JobFacts, Scope, Step
+from .steps import Field, JobFacts, Scope, Stage, Step
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -88,12 +88,12 @@ def build(job: JobFacts) -> list[Step]:
     """The steps of a job in working order."""
     off = [] if job.scope is Scope.FIT else take_off.steps(job)
     if job.scope is Scope.TAKE_OFF:
-        return [*safe.steps(job), safe.second_proof(("safe.try",)), *off, *close.put_away(job, off[-1].key)]
+        return [*safe.steps(job), safe.second_proof(("safe.try",), Stage.TAKE_OFF), *off, *close.put_away(job, off[-1].key)]
     received = receive.steps(job)
     return [
         *safe.steps(job),
         *received,
-        safe.second_proof(("safe.try", *(step.key for step in received))),
+        safe.second_proof(("safe.try", *(step.key for step in received)), Stage.TAKE_OFF if off else Stage.PREPARE),
         *off,
         *_fit(job, off[-1].key if off else None),
     ]

@@ -65,11 +65,11 @@ def steps(job: JobFacts) -> list[Step]:
     ]
 
 
-def second_proof(after: tuple[str, ...]) -> Step:
-    """Once more, just before hands go in."""
+def second_proof(after: tuple[str, ...], stage: Stage = Stage.PREPARE) -> Step:
+    """Once more, just before hands go in: at the head of the stage in which they do."""
     return Step(
         key="prepare.dead",
-        stage=Stage.PREPARE,
+        stage=stage,
         title="Try to start once more, before hands go in",
         why="Time has passed since the locks went on, and a break or a shift change may lie between.",
         after=after,

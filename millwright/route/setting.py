@@ -5,7 +5,8 @@ from typing import Any
 
 from ..line import SIDES
 from ..units import angle_mm_per_m
-from ..values import GAP_EACH, GAP_PERCENT, source_of
+from ..value_kinds import GAP_EACH, GAP_PERCENT
+from ..values import source_of
 from . import bolts, standing
 from .screw_held import DEVICES
 from .steps import BenchForm, Fact, Field, JobFacts, Role, SheetForm, Stage, Step

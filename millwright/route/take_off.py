@@ -4,20 +4,16 @@ from collections.abc import Callable, Mapping
 
 from ..coupling.family import Part
 from ..line import Side
-from ..verdict import Check, said_by_hand
-from . import keyed, setting
+from . import keyed, look_at_parts, setting
 from .screw_held import DEVICES
-from .steps import Answers, BenchForm, Field, JobFacts, Scope, SheetForm, Stage, Step
-
-BACK, REPLACE, REWORK = FATES = ("goes back on", "replace it", "rework it")
-SAME, ANOTHER = ("the same type and size", "another: the lead decides")
+from .steps import BenchForm, Field, JobFacts, SheetForm, Stage, Step
 
 
 def steps(job: JobFacts) -> list[Step]:
     """As found, parted, each hub off, inspected, replacements like for like; in that order."""
     order = list(reversed(job.order()))
     off = [step for side in order for step in HOW[job.line.hub(side).connection](job, side)]
-    return [*_as_found(job), _part_the_shafts(job), *off, *_look_at_parts(job, off[-1].key)]
+    return [*_as_found(job), _part_the_shafts(job), *off, *look_at_parts.steps(job, off[-1].key)]
 
 
 def _as_found(job: JobFacts) -> list[Step]:
@@ -248,67 +244,3 @@ HOW: Mapping[str, Callable[[JobFacts, Side], list[Step]]] = {
     "tapered bore": _taper,
     **dict.fromkeys(DEVICES, _screw_held),
 }
-
-
-def _look_at_parts(job: JobFacts, after: str) -> list[Step]:
-    refit = job.scope is Scope.REFIT
-    fates = job.answers.get("off.inspect", {})
-    new = [part for part in job.family.parts if fates.get(part.key) == REPLACE]
-    inspect = Step(
-        key="off.inspect",
-        stage=Stage.TAKE_OFF,
-        title="Look at every part that came off",
-        why="A hurt part that goes back on fails again. What is not used again is marked, so that it stays out.",
-        after=(after,),
-        form=SheetForm(
-            fields=(
-                *(
-                    Field(key=part.key, kind="choice", label=part.title, detail=part.look_for, options=FATES)
-                    for part in job.family.parts
-                ),
-                Field(key="shaft", kind="condition", label="Shaft seats and keyways", detail="fretting, cracks, burrs"),
-                Field(key="oiled", kind="tick", label="Bare metal protected against corrosion"),
-                Field(key="scrap", kind="tick", label="What does not go back is marked and set aside"),
-                Field(key="found", kind="text", label="What was found, and the likely reason", required=False),
-            )
-        ),
-        judge=_judge_parts,
-        on_fail="Order the part or have it reworked before anything goes back on.",
-    )
-    if not refit or not new:
-        return [inspect]
-    alike = Step(
-        key="off.like",
-        stage=Stage.TAKE_OFF,
-        title="Compare each new part with the one it replaces",
-        why="Like for like. Another type or size was never chosen for this place: the lead decides, with a reason.",
-        after=(inspect.key,),
-        may_authorise=True,
-        form=SheetForm(
-            fields=tuple(
-                Field(key=part.key, kind="choice", label=part.title, detail="new against old", options=(SAME, ANOTHER))
-                for part in new
-            )
-        ),
-        judge=_judge_alike,
-        on_fail="Put it back, or let the lead authorise it with a reason.",
-    )
-    return [inspect, alike]
-
-
-def _judge_parts(answers: Answers) -> tuple[list[Check], list[str]]:
-    """A part to be reworked stops the job until it is; one to be replaced does not."""
-    waits = [key for key, fate in answers.items() if fate == REWORK]
-    if not waits:
-        return [], []
-    return [said_by_hand("parts to rework", "the person who looked", in_order=False)], [
-        "Rework it, look again, then say what becomes of it."
-    ]
-
-
-def _judge_alike(answers: Answers) -> tuple[list[Check], list[str]]:
-    if ANOTHER not in answers.values():
-        return [], []
-    return [said_by_hand("like for like", "this line's register", in_order=False)], [
-        "Another type or size needs the lead and a reason."
-    ]

@@ -11,7 +11,8 @@ from millwright.route import entry
 from millwright.route.build import values_of_connection, values_of_family
 from millwright.route.state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState, stand
 from millwright.route.steps import BenchForm, Role, Scope, SheetForm
-from millwright.values import GAP_MEAN, GAP_MM, Source, Value
+from millwright.value_kinds import GAP_MEAN, GAP_MM
+from millwright.values import Source, Value
 from millwright.verdict import Verdict
 
 START = datetime(2026, 5, 12, 6, 0, tzinfo=UTC)

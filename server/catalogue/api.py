@@ -8,7 +8,8 @@ from ninja import Router, Schema
 from millwright.coupling.families import FAMILIES
 from millwright.line import Family
 from millwright.route.build import HUB_STEPS, values_of_connection, values_of_family
-from millwright.values import VALUE_KINDS, Value
+from millwright.value_kinds import VALUE_KINDS
+from millwright.values import Value
 from server.accounts.auth import member_of
 
 from .models import CouplingSize

@@ -2,7 +2,8 @@
 
 from typing import Any
 
-from millwright.values import GAP_MEAN, GAP_MM, Source, UpTo, Value
+from millwright.value_kinds import GAP_MEAN, GAP_MM
+from millwright.values import Source, UpTo, Value
 
 
 def _sample(value: float, page: str, means: str = "", document: str = "Brackwater couplings, sample sheet") -> Value:

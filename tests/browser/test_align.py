@@ -44,6 +44,24 @@ class AlignTest(BrowserTestCase):
         page.get_by_role("button", name=re.compile("^Room and shims")).click()
         expect(page.get_by_label("motor tail, room toward 3")).to_have_value("0.05")
 
+    def test_read_once_more_both_sweeps_count_and_are_there_after_a_reload(self) -> None:
+        page = self.page
+        self.read_again()
+        page.get_by_role("button", name="Read it once more").click()
+        expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("")
+        self.fill_ring("Rim", {**RIM, "6 o’clock": "0.64"})
+        self.fill_ring("Face", FACE)
+        expect(page.get_by_text("1 kept, all count alike")).to_be_visible()
+        page.reload()
+        expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("0.64")
+        page.get_by_role("button", name="Enter the reading").click()
+        expect(page.get_by_role("button", name="Read again")).to_be_visible()
+        entry = self.job.entries.filter(step="set.align").latest("number")
+        sixes = [r["value_mm"] for r in entry.inputs["dials"][0]["readings"] if r["clock"] == 180]
+        self.assertEqual(sorted(sixes), [0.60, 0.64])
+        self.assertAlmostEqual(entry.result["offset_v_mm"] + 0.02 * entry.result["slope_v_mm_per_m"], -0.32, delta=0.001)
+        expect(page.get_by_text("1 kept, all count alike")).to_be_visible()
+
     def test_growth_is_counted_in_and_the_dials_cold_are_told(self) -> None:
         page = self.page
         self.read_again()

@@ -98,9 +98,10 @@ function stageState(steps: Job['steps']) {
 }
 
 function stageNote(steps: Job['steps']) {
-  const done = steps.filter(isSettled).length
+  const asked = steps.filter((s) => !s.optional || s.current !== null)
+  const done = asked.filter(isSettled).length
   const bad = steps.find((s) => s.state === 'stale' || s.state === 'over')
-  return bad ? `${bad.state}, ${done} of ${steps.length} done` : `${done} of ${steps.length}`
+  return bad ? `${bad.state}, ${done} of ${asked.length} done` : `${done} of ${asked.length}`
 }
 
 /** Tick on the line, blue diamond, flag of a hold. */

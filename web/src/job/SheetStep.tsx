@@ -143,12 +143,19 @@ function OneField({ field, draft, change, set, problems }: OneFieldProps) {
       )
     case 'choice':
       return (
-        <Choice
-          label={field.label}
-          options={field.options}
-          value={(value as string) ?? null}
-          onChange={(v) => set(field.key, v)}
-        />
+        <Condition>
+          <span>
+            {field.label}
+            {field.detail && <small>{field.detail}</small>}
+          </span>
+          <Choice
+            hideLabel
+            label={field.label}
+            options={field.options}
+            value={(value as string) ?? null}
+            onChange={(v) => set(field.key, v)}
+          />
+        </Condition>
       )
     case 'length':
     case 'number':
@@ -299,6 +306,7 @@ const Narrow = styled.div`
 `
 const Condition = styled.div`
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
   gap: 12px;

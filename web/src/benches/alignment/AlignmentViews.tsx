@@ -4,7 +4,7 @@ import { exaggeration } from '../../drawing/exaggeration'
 import { useHatch } from '../../drawing/Hatch'
 import { showLength, showSlope } from '../../units/length'
 import { useUnit } from '../../units/preferences'
-import { Allowed, FlexPlanes } from './Allowed'
+import { Allowed, ColdLine, FlexPlanes } from './Overlays'
 
 type Result = Schemas['AlignmentResult']
 
@@ -223,31 +223,6 @@ function View({ machines, result, plane, title, note, scale, centre, times }: Vi
         </g>
       )}
     </svg>
-  )
-}
-
-interface ColdLineProps {
-  result: Result
-  plane: 'v' | 'h'
-  x: (mm: number) => number
-  lift: (mm: number) => number
-  far: number
-}
-
-/** The axis as it was read, cold, where growth is counted in and the machine is drawn as it will run. */
-function ColdLine({ result, plane, x, lift, far }: ColdLineProps) {
-  const [offset, slope] =
-    plane === 'v' ? [result.offset_v_mm, result.slope_v_mm_per_m] : [result.offset_h_mm, result.slope_h_mm_per_m]
-  const same = Math.abs(offset - lineOf(result, plane).offset) < 1e-6 && Math.abs(slope - lineOf(result, plane).slope) < 1e-6
-  if (same) return null
-  const y = (mm: number) => lift(offset + (slope * mm) / 1000)
-  return (
-    <g>
-      <path d={`M${x(4)} ${y(4)}L${x(far)} ${y(far)}`} stroke="var(--blue)" strokeWidth="1.6" strokeDasharray="6 4" />
-      <text x={x(far * 0.93)} y={y(far * 0.93) - 5} textAnchor="middle" fontSize="13" fill="var(--blue)" className="halo">
-        cold, as read
-      </text>
-    </g>
   )
 }
 

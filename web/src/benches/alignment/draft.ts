@@ -1,6 +1,16 @@
 import type { Schemas } from '../../api/client'
 import type { Preset } from '../bench'
-import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, readClock, suggested } from '../draft'
+import {
+  asRead,
+  clocksOf,
+  type Draft,
+  DraftFiller,
+  DraftReader,
+  type Entered,
+  type Part,
+  readClock,
+  suggested,
+} from '../draft'
 import { METHODS, type Method, methodOf } from './methods'
 
 type Foot = Schemas['Foot']
@@ -25,6 +35,24 @@ export function withUsualPlaces(draft: Draft): Draft {
 
 /** The streamed readings of one plane, where a laser has sent any. */
 export const streamOf = (draft: Draft, plane: number) => (draft.choices[`stream${plane}`] as Clocked | undefined) ?? []
+
+/** Readings of a dial in sweeps before the one in the cells. */
+export const keptOf = (draft: Draft, dial: number) => (draft.choices[`kept${dial}`] as Clocked | undefined) ?? []
+
+/** Keeps what stands in the cells as a sweep and clears them for the next; all sweeps count alike. */
+export function nextSweep(draft: Draft): Draft {
+  const choices = { ...draft.choices, sweeps: sweepsOf(draft) + 1 }
+  const cells = { ...draft.cells }
+  for (const i of METHODS[methodOf(draft)].keys()) {
+    const now = readClock(new DraftReader(draft), clocksOf(draft, `d${i}.clocks`), `d${i}.at`, '')
+    Object.assign(choices, { [`kept${i}`]: [...keptOf(draft, i), ...now] })
+    for (const { clock } of now) delete cells[`d${i}.at${clock}`]
+  }
+  return { cells, choices }
+}
+
+/** How many sweeps are kept beside the one in the cells. */
+export const sweepsOf = (draft: Draft) => (draft.choices.sweeps as number | undefined) ?? 0
 
 /** The feet of both machines: of the line, or typed by hand on a bench without one. */
 export function feetOf(draft: Draft, preset: Preset): { movable: Foot[]; stationary: Foot[] } {
@@ -62,7 +90,7 @@ export function read(draft: Draft, preset: Preset) {
       ...(positive === 'out' && { positive }),
       readings: streamed.length
         ? streamed
-        : readClock(reader, clocksOf(draft, `d${i}.clocks`), `d${i}.at`, `dials.${i}.readings`),
+        : [...readClock(reader, clocksOf(draft, `d${i}.clocks`), `d${i}.at`, `dials.${i}.readings`), ...keptOf(draft, i)],
       ...(opposite.length > 0 && { opposite }),
     }
   })
@@ -146,12 +174,26 @@ export function restore(entered: Entered, part: Part) {
       continue
     }
     filler.ring(part, `dials.${i}.readings`, { prefix: `d${i}.at`, key: `d${i}.clocks`, signed: true })
+    restoreSweeps(filler, readings, i, part)
     if (part === 'all')
       for (const [n, { clock }] of (filler.at<Clocked>(`dials.${i}.opposite`) ?? []).entries())
         filler.cell(`d${i}.far${clock}`, `dials.${i}.opposite.${n}.value_mm`)
   }
   restoreRoomAndGrowth(filler)
   return filler.draft
+}
+
+/** The first reading of each place stands in its cell; what was read there in other sweeps is kept beside. */
+function restoreSweeps(filler: DraftFiller, readings: Clocked, dial: number, part: Part) {
+  const seen = new Set<number>()
+  const again = readings.filter(({ clock }) => seen.has(clock) || !seen.add(clock))
+  filler.choice(`d${dial}.clocks`, [...seen])
+  if (part !== 'all' || again.length === 0) return
+  filler.choice(`kept${dial}`, again)
+  filler.choice('sweeps', Math.max(1, Math.round(again.length / Math.max(1, seen.size))))
+  for (const [i, { clock, value_mm }] of readings.entries())
+    if (readings.findIndex((r) => r.clock === clock) === i)
+      filler.draft.cells[`d${dial}.at${clock}`] = { text: (value_mm > 0 ? '+' : '') + asRead(value_mm), unit: 'mm' }
 }
 
 const MOST_TYPED = 36

@@ -55,3 +55,32 @@ export function FlexPlanes({ result, plane, x }: PlanesProps) {
     </g>
   ))
 }
+
+interface ColdLineProps {
+  result: Result
+  plane: 'v' | 'h'
+  x: (mm: number) => number
+  lift: (mm: number) => number
+  far: number
+}
+
+/** The axis as it was read, cold, where growth is counted in and the machine is drawn as it will run. */
+export function ColdLine({ result, plane, x, lift, far }: ColdLineProps) {
+  const [offset, slope] =
+    plane === 'v' ? [result.offset_v_mm, result.slope_v_mm_per_m] : [result.offset_h_mm, result.slope_h_mm_per_m]
+  const [leftOffset, leftSlope] =
+    plane === 'v'
+      ? [result.left_offset_v_mm, result.left_slope_v_mm_per_m]
+      : [result.left_offset_h_mm, result.left_slope_h_mm_per_m]
+  const same = Math.abs(offset - leftOffset) < 1e-6 && Math.abs(slope - leftSlope) < 1e-6
+  if (same) return null
+  const y = (mm: number) => lift(offset + (slope * mm) / 1000)
+  return (
+    <g>
+      <path d={`M${x(4)} ${y(4)}L${x(far)} ${y(far)}`} stroke="var(--blue)" strokeWidth="1.6" strokeDasharray="6 4" />
+      <text x={x(far * 0.93)} y={y(far * 0.93) - 5} textAnchor="middle" fontSize="13" fill="var(--blue)" className="halo">
+        cold, as read
+      </text>
+    </g>
+  )
+}

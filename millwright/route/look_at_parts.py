@@ -1,0 +1,72 @@
+"""What came off is looked at, part by part; what is replaced is replaced like for like."""
+
+from ..verdict import Check, said_by_hand
+from .steps import Answers, Field, JobFacts, Scope, SheetForm, Stage, Step
+
+BACK, REPLACE, REWORK = FATES = ("goes back on", "replace it", "rework it")
+SAME, ANOTHER = ("the same type and size", "another: the lead decides")
+
+
+def steps(job: JobFacts, after: str) -> list[Step]:
+    """A fate for every part, after the step that took the last hub off; then each new part against the old one."""
+    refit = job.scope is Scope.REFIT
+    fates = job.answers.get("off.inspect", {})
+    new = [part for part in job.family.parts if fates.get(part.key) == REPLACE]
+    inspect = Step(
+        key="off.inspect",
+        stage=Stage.TAKE_OFF,
+        title="Look at every part that came off",
+        why="A hurt part that goes back on fails again. What is not used again is marked, so that it stays out.",
+        after=(after,),
+        form=SheetForm(
+            fields=(
+                *(
+                    Field(key=part.key, kind="choice", label=part.title, detail=part.look_for, options=FATES)
+                    for part in job.family.parts
+                ),
+                Field(key="shaft", kind="condition", label="Shaft seats and keyways", detail="fretting, cracks, burrs"),
+                Field(key="oiled", kind="tick", label="Bare metal protected against corrosion"),
+                Field(key="scrap", kind="tick", label="What does not go back is marked and set aside"),
+                Field(key="found", kind="text", label="What was found, and the likely reason", required=False),
+            )
+        ),
+        judge=_judge_parts,
+        on_fail="Order the part or have it reworked before anything goes back on.",
+    )
+    if not refit or not new:
+        return [inspect]
+    alike = Step(
+        key="off.like",
+        stage=Stage.TAKE_OFF,
+        title="Compare each new part with the one it replaces",
+        why="Like for like. Another type or size was never chosen for this place: the lead decides, with a reason.",
+        after=(inspect.key,),
+        may_authorise=True,
+        form=SheetForm(
+            fields=tuple(
+                Field(key=part.key, kind="choice", label=part.title, detail="new against old", options=(SAME, ANOTHER))
+                for part in new
+            )
+        ),
+        judge=_judge_alike,
+        on_fail="Put it back, or let the lead authorise it with a reason.",
+    )
+    return [inspect, alike]
+
+
+def _judge_parts(answers: Answers) -> tuple[list[Check], list[str]]:
+    """A part to be reworked stops the job until it is; one to be replaced does not."""
+    waits = [key for key, fate in answers.items() if fate == REWORK]
+    if not waits:
+        return [], []
+    return [said_by_hand("parts to rework", "the person who looked", in_order=False)], [
+        "Rework it, look again, then say what becomes of it."
+    ]
+
+
+def _judge_alike(answers: Answers) -> tuple[list[Check], list[str]]:
+    if ANOTHER not in answers.values():
+        return [], []
+    return [said_by_hand("like for like", "this line's register", in_order=False)], [
+        "Another type or size needs the lead and a reason."
+    ]

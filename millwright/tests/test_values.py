@@ -1,0 +1,119 @@
+"""The value card: figures by speed and by hub, what is refused; and stacks of shims from the box."""
+
+import itertools
+import unittest
+from typing import Any
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from millwright.coupling.families import FAMILIES
+from millwright.route.build import HUB_STEPS
+from millwright.setting.shims import MOST_PIECES, NEAR_MM, ShimBox, best_stack, stack_under
+from millwright.value_kinds import VALUE_KINDS
+from millwright.values import Source, UpTo, Value, lines_of, of_hub, say_value, value_kind, value_problems
+
+SAMPLE = Source(kind="sample", document="Trial sheet", issue="2", page="4")
+BOX = [0.05, 0.1, 0.2, 0.25, 0.5, 1.0]
+
+
+def value(figure: float, **more: Any) -> Value:
+    """A figure from the trial sheet."""
+    return Value(value=figure, source=SAMPLE, **more)
+
+
+class BySpeedTest(unittest.TestCase):
+    """A limit that depends on the speed."""
+
+    @given(
+        rpms=st.lists(st.integers(100, 6000), min_size=1, max_size=6, unique=True),
+        speed=st.floats(1, 8000),
+        order=st.randoms(use_true_random=False),
+    )
+    def test_the_step_that_holds_is_the_next_one_up_whatever_order_they_were_typed_in(
+        self, rpms: list[int], speed: float, order: Any
+    ) -> None:
+        steps = [UpTo(rpm=rpm, value=rpm / 1000) for rpm in rpms]
+        order.shuffle(steps)
+        reached = sorted(rpm for rpm in rpms if rpm >= speed)
+        wanted = reached[0] / 1000 if reached else 99.0
+        self.assertEqual(value(99.0, up_to=steps).at(speed), wanted)
+
+    def test_it_is_said_with_its_unit_and_its_speeds_in_order(self) -> None:
+        by_speed = value(0.03, up_to=[UpTo(rpm=1800, value=0.05), UpTo(rpm=1000, value=0.08)])
+        said = say_value(by_speed, VALUE_KINDS["hub_runout_mm"])
+        self.assertEqual(said, "0.03 mm; up to 1000 rpm 0.08 mm; up to 1800 rpm 0.05 mm")
+
+
+class ByHubTest(unittest.TestCase):
+    """A figure of one hub only."""
+
+    def test_a_hub_goes_by_its_own_figure_and_else_by_the_shared_one(self) -> None:
+        card = {"hub_screws": value(8), "hub_screws@driven": value(6)}
+        self.assertEqual(of_hub(card, "hub_screws", "driven"), "hub_screws@driven")
+        self.assertEqual(of_hub(card, "hub_screws", "driver"), "hub_screws")
+        self.assertEqual([key for key, _ in lines_of(card)], ["hub_screws", "hub_screws@driven"])
+        kind = value_kind("hub_screws@driven")
+        assert kind is not None
+        self.assertEqual(kind.title, f"{VALUE_KINDS['hub_screws'].title}, driven hub")
+
+    def test_what_is_no_line_of_the_card_is_none(self) -> None:
+        for key in ("hub_screws@gearbox", "weight", "weight@driver", "@driver", ""):
+            self.assertIsNone(value_kind(key), key)
+
+
+class RefusedTest(unittest.TestCase):
+    """What is wrong with a figure is said where it is."""
+
+    def test_every_slip_is_named_by_its_place(self) -> None:
+        rows: list[tuple[str, Value, list[str]]] = [
+            ("hub_screws", value(8), []),
+            ("hub_screws", value(800), ["value"]),
+            ("hub_screw_torque_nm", value(35), ["means"]),
+            ("hub_screw_torque_nm", value(35, means="wet"), ["means"]),
+            ("hub_screw_torque_nm@driver", value(35, means="dry"), []),
+            ("hub_runout_mm", value(0.03, up_to=[UpTo(rpm=900, value=0.05)]), []),
+            ("hub_runout_mm", value(0.03, up_to=[UpTo(rpm=900, value=50)]), ["up_to.0.value"]),
+            ("hub_screws", value(8, up_to=[UpTo(rpm=900, value=6)]), ["up_to"]),
+            ("weight", value(8), [""]),
+        ]
+        for key, figure, paths in rows:
+            with self.subTest(key=key, paths=paths):
+                self.assertEqual([p.path for p in value_problems(key, figure)], paths)
+
+    def test_everything_a_coupling_asks_for_is_a_line_of_the_card(self) -> None:
+        asked = {key for facts in FAMILIES.values() for key in facts.values}
+        asked |= {key for hub in HUB_STEPS.values() for key in hub.values}
+        self.assertLessEqual(asked, set(VALUE_KINDS))
+        for kind in VALUE_KINDS.values():
+            self.assertLess(kind.low, kind.high, kind.key)
+            self.assertEqual(bool(kind.means), bool(kind.ask), kind.key)
+            self.assertTrue(kind.look_in, kind.key)
+
+
+class ShimsTest(unittest.TestCase):
+    """The fewest pieces that come close, at most four."""
+
+    @given(wanted=st.floats(0, 4.2))
+    def test_no_stack_of_four_comes_nearer_and_none_of_fewer_pieces_comes_near_enough(self, wanted: float) -> None:
+        found = best_stack(wanted, BOX)
+        self.assertLessEqual(len(found), MOST_PIECES)
+        every = {n: itertools.combinations_with_replacement(BOX, n) for n in range(MOST_PIECES + 1)}
+        misses = {n: min(abs(sum(stack) - wanted) for stack in stacks) for n, stacks in every.items()}
+        near = [n for n, miss in misses.items() if miss <= NEAR_MM]
+        if near:
+            self.assertEqual(len(found), near[0])
+        else:
+            self.assertAlmostEqual(abs(sum(found) - wanted), min(misses.values()))
+
+    def test_what_lies_under_a_foot_already_counts_and_less_than_nothing_cannot_be(self) -> None:
+        box = ShimBox(box_mm=BOX, under={"tail": [0.5, 0.3]})
+        stack = stack_under("tail", -0.3, box)
+        assert stack is not None
+        self.assertEqual((stack.pieces_mm, round(stack.misses_mm, 6)), ([0.5], 0))
+        self.assertIsNone(stack_under("front", -0.3, box))
+
+    def test_a_wish_the_box_cannot_meet_says_how_far_it_misses(self) -> None:
+        stack = stack_under("front", 9.0, ShimBox(box_mm=[1.0, 2.0]))
+        assert stack is not None
+        self.assertEqual((sum(stack.pieces_mm), stack.misses_mm), (8.0, -1.0))

@@ -1,0 +1,58 @@
+"""A line of one's own whose hubs are held by screws, from the editor to its job's route."""
+
+import re
+
+from playwright.sync_api import expect
+
+from server.jobs.models import Job
+
+from .base import BrowserTestCase
+
+
+class LineEditorTest(BrowserTestCase):
+    """What can be said of a line."""
+
+    def pick(self, label: str, option: str, nth: int = 0) -> None:
+        """One of a list."""
+        self.page.get_by_role("button", name=re.compile(label)).nth(nth).click()
+        self.page.get_by_role("option", name=option, exact=True).click()
+
+    def test_bush_and_shrink_disc_a_half_key_a_floating_shaft_and_growth_come_out_in_the_route(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/lines/new")
+        page.get_by_label("Name of the line").fill("Germinator fan")
+        page.get_by_label("Speed, rpm").fill("1470")
+        for name in ("Motor", "Fan"):
+            page.get_by_label("Name", exact=True).nth(0 if name == "Motor" else 1).fill(name)
+        for cell, text in (("Shaft diameter", "60"), ("Hub outside diameter", "130"), ("Hub length", "70")):
+            for nth in (0, 1):
+                page.get_by_label(re.compile(f"^{cell}")).nth(nth).fill(text)
+        for nth in (0, 1):
+            page.get_by_label(re.compile("^Near feet from coupling")).nth(nth).fill("300")
+            page.get_by_label(re.compile("^Far feet from coupling")).nth(nth).fill("640")
+        page.get_by_label(re.compile("^rise when warm by")).first.fill("0.12")
+        self.pick("Hub held by", "tapered bush")
+        self.pick("Hub held by", "shrink disc", nth=1)
+        page.get_by_text("half key", exact=True).nth(1).click()
+        page.get_by_text("floats", exact=True).first.click()
+        self.pick("Family", "tyre")
+        page.get_by_label("Series").fill("Brackwater T")
+        page.get_by_label("Size").fill("8")
+        expect(page.get_by_text("Missing. Look in the bush's or ring's own sheet; or count them.")).to_be_visible()
+        page.get_by_label("Energy").first.fill("electric")
+        page.get_by_label("Isolated at").first.fill("Fan isolator")
+        page.get_by_role("button", name="Save the line").click()
+        expect(page.get_by_text("hubs tapered bush and shrink disc")).to_be_visible()
+        page.get_by_label("What is to be done").fill("New coupling")
+        page.get_by_role("button", name="Start a job").click()
+        expect(page.get_by_role("heading", name="Read the papers and dress for the job")).to_be_visible()
+        job = Job.objects.get(line__name="Germinator fan")
+        keys = [now.step.key for now in job.stand().steps]
+        for key in ("mount.snug.driven", "mount.true.driven", "mount.runout.driver", "set.float.driver", "couple.assemble"):
+            self.assertIn(key, keys)
+        self.assertNotIn("mount.snug.driver", keys)
+        self.goto_step("prepare.decide.driven", job=job)
+        expect(page.get_by_text("Half key in the shaft's keyway, secured, clear of the bore")).to_be_visible()
+        self.goto_step("set.align", job=job)
+        page.get_by_role("button", name=re.compile("^Growth")).click()
+        expect(page.get_by_text("From the line: motor drive end")).to_be_visible()

@@ -1,0 +1,168 @@
+import styled from 'styled-components'
+import type { Schemas } from '../../api/client'
+import { PlainButton } from '../../kit/Button'
+import { Choice } from '../../kit/Choice'
+import { showLength } from '../../units/length'
+import { useUnit } from '../../units/preferences'
+import type { BenchProps } from '../bench'
+import { LabelledCell } from '../parts'
+import { Brackets } from './Brackets'
+import { nextSweep, sweepsOf, withUsualPlaces } from './draft'
+import { METHOD_WORDS, METHODS, type Method, methodOf, POSITIVE, TURNED } from './methods'
+
+type Result = Schemas['AlignmentResult']
+
+/** How it is read: method, where the stems stand, sag, which way the dials count, what was turned. */
+export function AlignmentSetUp({ draft, change, preset, result, problems }: BenchProps<Result>) {
+  const method = methodOf(draft)
+  const dials = METHODS[method]
+  const placed = withUsualPlaces(draft)
+  const choose = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
+  return (
+    <Setup>
+      <Choice
+        hideLabel
+        label="Method"
+        options={Object.keys(METHODS) as Method[]}
+        words={METHOD_WORDS}
+        value={method}
+        onChange={(m) => choose('method', m)}
+      />
+      {method !== 'laser' && <Closure dials={dials.map((d) => d.name)} closure={result?.closure_mm ?? []} />}
+      {dials.map((dial, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a method's dials stand in a fixed order
+        <div className="cells" key={`${method} set-up ${i}`}>
+          <LabelledCell
+            cell={`d${i}.x`}
+            label={`${dial.name}: stem from coupling`}
+            part="set-up"
+            draft={placed}
+            change={change}
+            problems={problems}
+            width={84}
+          />
+          {dial.kind === 'face' && (
+            <LabelledCell
+              cell={`d${i}.radius`}
+              label={`${dial.name}: radius of the stem`}
+              part="set-up"
+              draft={draft}
+              change={change}
+              problems={problems}
+              width={84}
+            />
+          )}
+          {dial.sags && (
+            <LabelledCell
+              cell={`d${i}.sag`}
+              label={`${dial.name}: bracket sag at 6`}
+              part="aside"
+              draft={draft}
+              change={change}
+              problems={problems}
+              width={84}
+            />
+          )}
+        </div>
+      ))}
+      {(method === 'rim and face' || method === 'two rims') && (
+        <Sweeps>
+          <PlainButton isDisabled={result === null} onPress={() => change(nextSweep(draft))}>
+            Read it once more
+          </PlainButton>
+          {sweepsOf(draft) > 0 && <span>{sweepsOf(draft)} kept, all count alike</span>}
+        </Sweeps>
+      )}
+      <Brackets draft={draft} change={change} />
+      {!('movable_feet' in preset) && (
+        <div className="cells">
+          <LabelledCell
+            cell="foot.near"
+            label="Near feet from coupling"
+            part="set-up"
+            draft={draft}
+            change={change}
+            problems={problems}
+            width={84}
+          />
+          <LabelledCell
+            cell="foot.far"
+            label="Far feet from coupling"
+            part="set-up"
+            draft={draft}
+            change={change}
+            problems={problems}
+            width={84}
+          />
+          {(['near', 'far'] as const).map((which) => (
+            <LabelledCell
+              key={which}
+              cell={`foot.other_${which}`}
+              label={`Other machine, ${which} feet`}
+              part="aside"
+              draft={draft}
+              change={change}
+              problems={problems}
+              width={84}
+            />
+          ))}
+        </div>
+      )}
+      <Choice
+        label="Plus on these dials is the stem pushed"
+        options={POSITIVE}
+        value={(draft.choices.positive as (typeof POSITIVE)[number]) ?? 'in'}
+        onChange={(p) => choose('positive', p)}
+      />
+      <Choice
+        label="Turned while reading"
+        options={TURNED}
+        value={(draft.choices.turned as (typeof TURNED)[number]) ?? 'both'}
+        onChange={(t) => choose('turned', t)}
+      />
+    </Setup>
+  )
+}
+
+function Closure({ dials, closure }: { dials: string[]; closure: (number | null)[] }) {
+  const unit = useUnit()
+  return (
+    <div className="closure">
+      <b>12 + 6 = 3 + 9</b>
+      {dials.map((dial, i) => {
+        const misses = closure[i]
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: in the order of the dials
+          <div key={i}>
+            {dial}:{' '}
+            {misses === undefined
+              ? 'not read yet'
+              : misses === null
+                ? 'one of the four is not read'
+                : Math.abs(misses) < 0.0005
+                  ? 'closes'
+                  : `off by ${showLength(Math.abs(misses), unit, 3)}`}
+          </div>
+        )
+      })}
+    </div>
+  )
+}
+
+const Sweeps = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  font-size: 14px;
+`
+const Setup = styled.div`
+  flex: 1 1 180px;
+  min-width: 180px;
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  .cells { display: flex; flex-direction: column; gap: 6px; }
+  .closure { font-size: 15px; line-height: 1.3; }
+  .closure b { font-family: var(--read); font-weight: 500; }
+`
