@@ -1,7 +1,7 @@
 """Stage 7: torques again, tools out, guard on, locks off by their owners, start, signatures."""
 
 from ..verdict import Check, said_by_hand
-from . import bolts
+from . import bolts, setting
 from .steps import Answers, Field, JobFacts, Role, SheetForm, SignForm, Stage, Step
 
 CLOSING = "close.sign"  # the signature that closes a record
@@ -79,8 +79,25 @@ def steps(job: JobFacts, after: str, screws: tuple[Field, ...]) -> list[Step]:
             judge=_judge_run,
             on_fail="Alignment, balance, a loose bolt, the motor, the driven machine: find out which. Lock out again first.",
         ),
+        *([] if job.family.hangs else [_read_warm(job)]),
         *_signatures("close.start"),
     ]
+
+
+def _read_warm(job: JobFacts) -> Step:
+    return Step(
+        key="close.warm",
+        stage=Stage.CLOSE,
+        title="Read the alignment warm",
+        why="It tells whether the machines grew as they were said to. Leave it out where nobody asks.",
+        tool="the same dials, the same places; thermometer on the feet",
+        caution="Stop it and lock it out again first. Hot surfaces. Read at once: it cools and moves.",
+        after=("close.start",),
+        optional=True,
+        may_authorise=True,
+        form=setting.warm_form(job),
+        on_fail="Put the growth of this line right, and align it cold to the new target.",
+    )
 
 
 def put_away(job: JobFacts, after: str) -> list[Step]:

@@ -3,6 +3,7 @@
 from ..verdict import Check, said_by_hand
 from .steps import Answers, Field, JobFacts, Scope, SheetForm, Stage, Step
 
+GREASE = "grease"  # of a family's parts the one that does not come off whole
 BACK, REPLACE, REWORK = FATES = ("goes back on", "replace it", "rework it")
 SAME, ANOTHER = ("the same type and size", "another: the lead decides")
 
@@ -11,7 +12,8 @@ def steps(job: JobFacts, after: str) -> list[Step]:
     """A fate for every part, after the step that took the last hub off; then each new part against the old one."""
     refit = job.scope is Scope.REFIT
     fates = job.answers.get("off.inspect", {})
-    new = [part for part in job.family.parts if fates.get(part.key) == REPLACE]
+    came_off = [part for part in job.family.parts if part.key != GREASE]
+    new = [part for part in came_off if fates.get(part.key) == REPLACE]
     inspect = Step(
         key="off.inspect",
         stage=Stage.TAKE_OFF,
@@ -22,7 +24,7 @@ def steps(job: JobFacts, after: str) -> list[Step]:
             fields=(
                 *(
                     Field(key=part.key, kind="choice", label=part.title, detail=part.look_for, options=FATES)
-                    for part in job.family.parts
+                    for part in came_off
                 ),
                 Field(key="shaft", kind="condition", label="Shaft seats and keyways", detail="fretting, cracks, burrs"),
                 Field(key="oiled", kind="tick", label="Bare metal protected against corrosion"),

@@ -208,6 +208,15 @@ def straightedge_form(job: JobFacts) -> BenchForm:
     )
 
 
+def warm_form(job: JobFacts) -> BenchForm:
+    """The alignment bench on warm machines: no growth is added, and what was predicted stands beside it."""
+    form = alignment_form(job)
+    preset = {key: value for key, value in form.preset.items() if key != "growth"}
+    cold = job.answers.get("couple.align", {}).get("dials")
+    warm = {"warm": {"cold": cold, "growth": form.preset.get("growth", {})}} if cold else {}
+    return replace(form, preset=preset, suggest={**form.suggest, **warm})
+
+
 def _read_again(job: JobFacts) -> BenchForm:
     """The alignment bench, with the reading before the feet were torqued beside it."""
     form = alignment_form(job)

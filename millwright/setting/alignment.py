@@ -14,7 +14,7 @@ from ..errors import Problem, refuse_if_any
 from ..metals import METALS
 from ..verdict import Check, WorkLine, work, worst
 from . import dials
-from .alignment_io import AlignmentInput, AlignmentResult, CouplingPlanes, DialStandsOut, FlexAngle, Preview
+from .alignment_io import AlignmentInput, AlignmentResult, Axis, CouplingPlanes, DialStandsOut, FlexAngle, Preview
 from .axis import Line
 from .dials import Dial
 from .expected import after_moves, readings_at
@@ -33,7 +33,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
     Source: one linear least-squares problem over all readings of all dials (contract of the bench).
     """
     refuse_if_any([*dials.problems_of(given.dials), *_problems(given)])
-    shifted = _shifted(given)
+    shifted, predicted = _shifted(given), _predicted(given)
     growth = all_growth(given.growth, given.warmth)
     design, value = dials.rows(given.dials)
     found, scatter, covariance = least_squares(design, value, given.resolution_mm)
@@ -69,6 +69,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
             *([helps] if helps else []),
             *_say_plan(plan),
             *_say_shift(shifted),
+            *_say_warm(predicted, axis),
         ],
         working=_working(given, axis, left, feet, growth),
         offset_v_mm=ov,
@@ -96,6 +97,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
         plan=plan.moves if plan else None,
         stacks=_stacks(given, plan, feet),
         preview=_preview(given, axis),
+        predicted=Axis(**asdict(predicted)) if predicted else None,
         shifted_v_mm=shifted.offset_v_mm if shifted else None,
         shifted_h_mm=shifted.offset_h_mm if shifted else None,
         next_reading=helps,
@@ -178,6 +180,26 @@ def _shifted(given: AlignmentInput) -> Line | None:
     if not given.before or dials.problems_of(given.before):
         return None
     return _axis_of(given.dials, given.resolution_mm).less(_axis_of(given.before, given.resolution_mm))
+
+
+def _predicted(given: AlignmentInput) -> Line | None:
+    """Where the axis was to lie warm: as it was left cold, and what the feet were said to rise."""
+    if given.warm is None or dials.problems_of(given.warm.cold):
+        return None
+    offset, slope = hot_lift(given.stationary_feet, given.movable_feet, given.warm.growth)
+    cold = _axis_of(given.warm.cold, given.resolution_mm)
+    return replace(cold, offset_v_mm=cold.offset_v_mm + offset, slope_v_mm_per_m=cold.slope_v_mm_per_m + slope)
+
+
+def _say_warm(predicted: Line | None, axis: Line) -> list[str]:
+    if predicted is None:
+        return []
+    off = axis.less(predicted)
+    if math.hypot(off.offset_v_mm, off.offset_h_mm) <= NOTICED_MM:
+        return ["Warm it lies where it was predicted, as near as the dials show."]
+    up, side = off.offset_v_mm, off.offset_h_mm
+    way = f"{abs(up):.2f} mm {'higher' if up > 0 else 'lower'}, {abs(side):.2f} mm further toward {3 if side > 0 else 9}"
+    return [f"Warm it lies {way} than predicted. Put the growth of this line right before it is aligned again."]
 
 
 def _say_shift(shifted: Line | None) -> list[str]:

@@ -28,6 +28,13 @@ class CouplingPlanes(Model):
     flex_planes_mm: list[Place] = Field(min_length=2, max_length=2)
 
 
+class WarmReading(Model):
+    """That this was read warm: what was left cold, and by how much each foot was said to rise."""
+
+    cold: list[Dial] = Field(min_length=1, max_length=12)
+    growth: dict[str, float] = Field(default_factory=dict)
+
+
 class AlignmentInput(Model):
     """Dial or laser readings at any clock positions, and the feet that can be moved."""
 
@@ -43,6 +50,7 @@ class AlignmentInput(Model):
     warmth: dict[str, Warmth] = Field(default_factory=dict, description="feet whose growth is worked out from temperatures")
     room: dict[str, Room] | None = Field(default=None, description="how far each foot can go")
     shims: ShimBox | None = None
+    warm: WarmReading | None = Field(default=None, description="a hot check: held against what was predicted")
     before: list[Dial] = Field(default_factory=list, max_length=12, description="read before the feet were torqued")
     made: list[PlannedMove] = Field(
         default_factory=list, max_length=80, description="moves to be looked at before they are made"
@@ -103,6 +111,7 @@ class AlignmentResult(Result):
     plan: list[PlannedMove] | None
     stacks: list[ShimStack]
     preview: Preview | None
+    predicted: Axis | None
     shifted_v_mm: float | None
     shifted_h_mm: float | None
     next_reading: str | None

@@ -22,6 +22,7 @@ class Room(Model):
     shim_mm: float | None = Field(default=None, le=200, description="most that can be taken out from under it")
     left_mm: float | None = Field(default=None, le=200, description="slide toward 9 o'clock")
     right_mm: float | None = Field(default=None, le=200, description="slide toward 3 o'clock")
+    stays: bool = Field(default=False, description="this foot is not touched")
 
 
 class PlannedMove(Model):
@@ -102,7 +103,10 @@ class _Problem:
         for plane in ("shim", "slide"):
             for foot, machine, _ in self.feet:
                 has = self.room.get(foot.name)
-                if has is None:
+                if has is not None and has.stays:
+                    low.append(0.0)
+                    high.append(0.0)
+                elif has is None:
                     end = 0.0 if machine == "stationary" else NO_END
                     low.append(-end)
                     high.append(end)
@@ -191,7 +195,9 @@ class _Problem:
                 np.hstack([-self.rows, np.zeros((n, n)), -extra]),
             ]
         )
-        named = np.array([foot.name in self.room for _ in (0, 1) for foot, _, _ in self.feet])
+        named = np.array(
+            [foot.name in self.room and not self.room[foot.name].stays for _ in (0, 1) for foot, _, _ in self.feet]
+        )
         more = [(0.0, None if can else 0.0) for can in named]
         found = _linprog(
             c=np.concatenate([np.zeros(8), np.ones(2 * n)]),

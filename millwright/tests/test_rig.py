@@ -343,3 +343,26 @@ class ShiftTest(unittest.TestCase):
         said = " ".join(found["advice"])
         noticed = math.hypot(up, side) > 0.02
         self.assertEqual(("moved it" in said, "did not move it" in said), (noticed, not noticed))
+
+    @given(cold=shafts, rise=st.floats(-0.4, 0.4), surprise=st.floats(-0.3, 0.3))
+    def test_a_hot_check_finds_what_the_growth_figures_missed(self, cold: TrueShafts, rise: float, surprise: float) -> None:
+        assume(abs(abs(surprise) - 0.02) > 1e-6)
+        warm = replace(cold, offset_v_mm=cold.offset_v_mm + rise + surprise)
+        said_to_rise = {"front": rise, "rear": rise}
+        check = {"cold": [dial(cold, RIM), dial(cold, FACE)], "growth": said_to_rise}
+        found = align([dial(warm, RIM), dial(warm, FACE)], warm=check)
+        self.assertAlmostEqual(
+            found["offset_v_mm"] - found["predicted"]["offset_v_mm"], surprise, delta=HUNDREDTH_OF_A_MICRON
+        )
+        words = "than predicted" if abs(surprise) > 0.02 else "where it was predicted"
+        self.assertIn(words, " ".join(found["advice"]))
+
+    def test_a_foot_that_stays_is_not_moved_and_the_others_make_up_for_it(self) -> None:
+        truth = TrueShafts(offset_v_mm=0.3, slope_h_mm_per_m=0.5)
+        both = [dial(truth, RIM), dial(truth, FACE)]
+        room: dict[str, Any] = {foot["name"]: {} for foot in FEET + FIXED} | {"rear": {"stays": True}}
+        plan = align(both, room=room)["plan"]
+        rear = next(move for move in plan if move["name"] == "rear")
+        self.assertEqual((rear["shim_mm"], rear["slide_mm"]), (0.0, 0.0))
+        alone = align(both, room={"front": {"stays": True}, "rear": {"stays": True}})
+        self.assertIsNone(alone["plan"])

@@ -6,7 +6,7 @@ from millwright.route import entry
 from millwright.route.state import EntryKind, SignatureKind
 from millwright.route.steps import Role, SheetForm
 
-from .work import CONE, READINGS, SHRINK, SHRUNK, SLIP, TAPER, Work, ring
+from .work import CONE, READINGS, SHRINK, SHRUNK, SLIP, TAPER, Work, dials, ring
 
 
 class WaysTest(unittest.TestCase):
@@ -181,3 +181,19 @@ class SettingTest(unittest.TestCase):
             self.assertEqual(limits.get("at", "coupling middle"), at, family)
             self.assertEqual("offset_mm" in limits, edge, family)
             self.assertEqual(route.find("set.straightedge") is not None, edge, family)
+
+    def test_a_warm_reading_may_be_left_out_and_is_judged_without_adding_growth_again(self) -> None:
+        feet = [{"name": f"motor {n}", "from_coupling_mm": x, "rise_mm": 0.1} for n, x in (("front", 300), ("rear", 586))]
+        motor = {"name": "Motor", "drawn_as": "motor", "shaft_diameter_mm": 48, "foot_bolts": 4, "feet": feet}
+        work = Work(driver=motor)
+        work.until("set.align")
+        work.enter("set.align", dials(0.1))
+        work.until("couple.align")
+        work.enter("couple.align", dials(0.1))
+        self.assertEqual(work.state("couple.align"), "to sign")
+        work.until("close.hand")
+        warm = work.route().find("close.warm")
+        assert warm is not None
+        self.assertEqual((warm.state.value, "growth" in warm.step.form.preset), ("open", False))  # type: ignore[union-attr]
+        work.until(None)
+        self.assertTrue(work.route().closed)

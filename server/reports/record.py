@@ -137,6 +137,7 @@ def record_of(job: Job) -> RecordOut:
         steps=[
             _step(job, now, [e for e in entries if e.step == now.step.key], [s for s in signatures if s.step == now.step.key])
             for now in route.steps
+            if now.current is not None or not now.step.optional
         ],
         ledger=[Figure(label=line.what, value=f"{line.out} out, {line.back} back", typed=line.goes) for line in route.ledger],
     )

@@ -501,6 +501,11 @@ export interface components {
              */
             target: components["schemas"]["Axis"] | null;
             /**
+             * @description a hot check: held against what was predicted
+             * @default null
+             */
+            warm: components["schemas"]["WarmReading"] | null;
+            /**
              * Warmth
              * @description feet whose growth is worked out from temperatures
              */
@@ -600,6 +605,7 @@ export interface components {
             offset_v_sigma_mm: number | null;
             /** Plan */
             plan: components["schemas"]["PlannedMove"][] | null;
+            predicted: components["schemas"]["Axis"] | null;
             preview: components["schemas"]["Preview"] | null;
             /** Scatter Mm */
             scatter_mm: number | null;
@@ -2360,6 +2366,12 @@ export interface components {
              * @default null
              */
             shim_mm: number | null;
+            /**
+             * Stays
+             * @description this foot is not touched
+             * @default false
+             */
+            stays: boolean;
         };
         /**
          * RunningTarget
@@ -3249,6 +3261,18 @@ export interface components {
          * @enum {string}
          */
         Verdict: "inside" | "close" | "over" | "incomplete" | "not judged";
+        /**
+         * WarmReading
+         * @description That this was read warm: what was left cold, and by how much each foot was said to rise.
+         */
+        WarmReading: {
+            /** Cold */
+            cold: components["schemas"]["Dial"][];
+            /** Growth */
+            growth?: {
+                [key: string]: number;
+            };
+        };
         /**
          * Warmth
          * @description A foot or pedestal between base and shaft, cold and running.

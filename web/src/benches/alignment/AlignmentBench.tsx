@@ -92,6 +92,9 @@ function AlignmentDrawing(props: BenchProps<Result>) {
   )
 }
 
+const bothMove = (result: Result) =>
+  result.plan?.some((m) => m.machine === 'stationary' && Math.max(Math.abs(m.shim_mm), Math.abs(m.slide_mm)) >= SHOWN_FROM_MM)
+
 /** The pieces for a foot, from the box. */
 function stackOf(result: Result, name: string) {
   const pieces = result.stacks.find((s) => s.name === name)?.pieces_mm ?? []
@@ -123,7 +126,9 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
     ]
   })
   const title = over
-    ? `Over. Move the ${name}.`
+    ? bothMove(result)
+      ? 'Over. Move both machines.'
+      : `Over. Move the ${name}.`
     : result.verdict === 'close'
       ? 'Inside, but close.'
       : result.verdict === 'inside'

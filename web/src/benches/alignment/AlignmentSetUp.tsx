@@ -65,7 +65,7 @@ export function AlignmentSetUp({ draft, change, preset, result, problems }: Benc
           )}
         </div>
       ))}
-      {(method === 'rim and face' || method === 'two rims') && (
+      {method !== 'laser' && method !== 'rim and two faces' && (
         <Sweeps>
           <PlainButton isDisabled={result === null} onPress={() => change(nextSweep(draft))}>
             Read it once more

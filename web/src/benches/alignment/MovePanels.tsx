@@ -6,6 +6,7 @@ import { Num } from '../../kit/Allowance'
 import { Choice } from '../../kit/Choice'
 import { EntryCell } from '../../kit/EntryCell'
 import { Words } from '../../kit/Field'
+import { Tick } from '../../kit/Tick'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import type { BenchProps } from '../bench'
@@ -93,6 +94,7 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
             <th>to take out</th>
             <th>toward 9</th>
             <th>toward 3</th>
+            <th />
             <th>move</th>
           </tr>
         </thead>
@@ -103,6 +105,13 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
               <td>{cell(name, 'shim', 'most that can be taken out')}</td>
               <td>{cell(name, 'left', 'room toward 9')}</td>
               <td>{cell(name, 'right', 'room toward 3')}</td>
+              <td>
+                <Tick
+                  label="stays"
+                  value={draft.choices[`stays.${name}`] === true}
+                  onChange={(stays) => change({ ...draft, choices: { ...draft.choices, [`stays.${name}`]: stays } })}
+                />
+              </td>
               <td>
                 {move(name) && (
                   <>

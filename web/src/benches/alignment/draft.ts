@@ -23,8 +23,11 @@ export const MATERIALS = ['cast iron', 'steel', 'stainless steel', 'aluminium'] 
 
 export function start(_: Preset, suggest: Preset): Draft {
   const radius = suggested(suggest.radius_mm as number | undefined)
-  const before = suggest.before
-  return { cells: radius ? { 'd1.radius': radius } : {}, choices: before ? { before } : {} }
+  const { before, warm } = suggest
+  return {
+    cells: radius ? { 'd1.radius': radius } : {},
+    choices: { ...(before ? { before } : {}), ...(warm ? { warm } : {}) },
+  }
 }
 
 /** The cells with the usual place of each stem in them, until another one is typed. */
@@ -108,6 +111,7 @@ export function read(draft: Draft, preset: Preset) {
           ...readRoom(draft, reader, feet),
           ...readBox(draft),
           ...(draft.choices.before !== undefined && { before: draft.choices.before }),
+          ...(draft.choices.warm !== undefined && { warm: draft.choices.warm }),
         },
     lacking,
   )
@@ -134,14 +138,15 @@ function readGrowth(draft: Draft, reader: DraftReader, feet: readonly Foot[]) {
 /** Room typed at any foot, or the wish to move both machines, asks for a plan. */
 function readRoom(draft: Draft, reader: DraftReader, feet: { movable: Foot[]; stationary: Foot[] }) {
   const both = draft.choices.both === true
-  const room: Record<string, Record<string, number>> = {}
+  const room: Record<string, Record<string, number | boolean>> = {}
   for (const { name } of both ? [...feet.movable, ...feet.stationary] : feet.movable) {
     const has: Record<string, number> = {}
     for (const way of ['shim', 'left', 'right'] as const) {
       const mm = reader.length(`room.${name}.${way}`, `room.${name}.${way}_mm`)
       if (mm !== null) has[`${way}_mm`] = mm
     }
-    if (both || Object.keys(has).length > 0) room[name] = has
+    if (draft.choices[`stays.${name}`] === true) room[name] = { stays: true }
+    else if (both || Object.keys(has).length > 0) room[name] = has
   }
   return Object.keys(room).length > 0 ? { room } : {}
 }
@@ -200,12 +205,14 @@ const MOST_TYPED = 36
 
 function methodOfDials(dials: readonly Schemas['Dial'][]): Method {
   if (dials.some((d) => (d.opposite ?? []).length > 0)) return 'rim and two faces'
+  if (dials.length === 3) return 'three dials'
   if (dials.some((d) => d.kind === 'face')) return 'rim and face'
   return dials.every((d) => d.bracket_on === 'stationary') ? 'laser' : 'two rims'
 }
 
 function restoreRoomAndGrowth(filler: DraftFiller) {
-  const room = filler.at<Record<string, Record<string, number>>>('room') ?? {}
+  const room = filler.at<Record<string, Record<string, number | boolean>>>('room') ?? {}
+  for (const [name, has] of Object.entries(room)) if (has.stays) filler.choice(`stays.${name}`, true)
   for (const [name, has] of Object.entries(room))
     for (const way of ['shim', 'left', 'right'])
       if (typeof has[`${way}_mm`] === 'number')

@@ -24,6 +24,7 @@ export const METHODS = {
     { ...RIM, name: 'Rim, movable hub' },
     { ...RIM, name: 'Rim, stationary hub', bracket_on: 'movable', side: -1 },
   ],
+  'three dials': [RIM, FACE, { ...RIM, name: 'Far rim', bracket_on: 'movable', side: -1 }],
   laser: [
     { ...PLANE, name: 'Plane on the movable shaft' },
     { ...PLANE, name: 'Plane on the stationary shaft', side: -1 },
@@ -35,6 +36,7 @@ export const METHOD_WORDS: Record<Method, string> = {
   'rim and face': 'Rim & face',
   'rim and two faces': 'Two faces',
   'two rims': 'Two rims',
+  'three dials': 'Three dials',
   laser: 'Laser',
 }
 export const TURNED = ['both', 'bracket shaft', 'touched shaft'] as const
