@@ -211,13 +211,16 @@ class _Problem:
             return []
         up, down = found.x[8 : 8 + n], found.x[8 + n :]
         feet = len(self.feet)
-        says = []
+        lacks: list[tuple[float, str]] = []
         for i, (foot, _, _) in enumerate(self.feet):
             for value, words in (
                 (down[i], f"to take out under {foot.name}"),
                 (up[feet + i], f"for {foot.name} to slide toward 3"),
                 (down[feet + i], f"for {foot.name} to slide toward 9"),
             ):
-                if value > NOTICED_MM:
-                    says.append(f"{value:.2f} mm more {words}")
-        return says
+                if value > 0:
+                    lacks.append((float(value), words))
+        noticed = [(value, words) for value, words in lacks if value > NOTICED_MM]
+        return [
+            f"{value:.2f} mm more {words}" if noticed else f"{value:.4f} mm more {words}" for value, words in noticed or lacks
+        ]

@@ -211,6 +211,14 @@ class MovesTest(unittest.TestCase):
             smallest = max(smallest, float(np.max(moves, axis=0).min()))
         self.assertLessEqual(largest, smallest + 1e-6)
 
+    def test_a_hair_too_little_room_is_still_said_to_be_too_little(self) -> None:
+        found = align(
+            self.both(TrueShafts(offset_h_mm=0.25022)),
+            room={foot["name"]: {"shim_mm": 0.05, "left_mm": 0.05, "right_mm": 0.05} for foot in FEET + FIXED},
+        )
+        self.assertIsNone(found["plan"])
+        self.assertRegex(" ".join(found["advice"]), r"Not possible .* 0\.\d+ mm more")
+
     def test_what_room_is_missing_is_said_where_it_is_missing(self) -> None:
         high = TrueShafts(offset_v_mm=0.5)
         found = align(self.both(high), room={"front": {"shim_mm": 0.2}, "rear": {"shim_mm": 0.5}})

@@ -63,7 +63,7 @@ class Shots(BrowserTestCase):
         for foot, rise in (("motor drive end", "0.12"), ("motor tail", "0.09")):
             self.page.get_by_label(f"{foot}, rises from cold to running").fill(rise)
         expect(self.page.get_by_text("cold, as read")).to_be_visible()
-        self.page.evaluate("document.querySelector('h2').scrollIntoView()")
+        self.to_top()
         self.shot("growth", "")
         self.page.get_by_role("button", name="Hall").click()
         self.shot("align-dim", "")
@@ -74,9 +74,16 @@ class Shots(BrowserTestCase):
         gateway = Gateway(self.live_server_url, "millwright", PASSWORD)
         sweep_once(gateway, self.job.line.name, 200.0, 40, 0.0, random.Random(4))
         expect(self.page.get_by_text("80 readings over 200°")).to_be_visible()
-        self.page.evaluate("document.querySelector('h2').scrollIntoView()")
+        self.to_top()
         self.shot("laser", "")
         self.soft_foot()
+
+    def to_top(self) -> None:
+        """The head of the sheet in view again."""
+        self.page.get_by_role("button", name="Note").scroll_into_view_if_needed()
+        self.page.mouse.move(600, 400)
+        self.page.mouse.wheel(0, -5000)
+        self.page.wait_for_timeout(SETTLED_MS)
 
     def soft_foot(self) -> None:
         """One foot soft, felt at its corners."""

@@ -8,7 +8,7 @@ from io import StringIO
 from playwright.sync_api import expect
 
 from scripts.gateway import Gateway
-from scripts.laser import sweep_once
+from scripts.laser import AS_FOUND, sweep_once
 from tests.site import PASSWORD
 
 from .base import FACE, RIM, BrowserTestCase
@@ -112,6 +112,9 @@ class AlignTest(BrowserTestCase):
         expect(page.get_by_role("button", name="Read again")).to_be_visible()
         entry = self.job.entries.filter(step="set.align").latest("number")
         self.assertEqual([len(dial["readings"]) for dial in entry.inputs["dials"]], [40, 40])
+        # the planes of the laser, not the places of the dials that were on before
+        self.assertAlmostEqual(entry.result["slope_v_mm_per_m"], AS_FOUND.slope_v_mm_per_m, delta=0.1)
+        self.assertAlmostEqual(entry.result["offset_v_mm"], AS_FOUND.offset_v_mm, delta=0.02)
 
 
 class SoftFootQuickTest(BrowserTestCase):

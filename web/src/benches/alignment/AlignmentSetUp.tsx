@@ -7,7 +7,7 @@ import { useUnit } from '../../units/preferences'
 import type { BenchProps } from '../bench'
 import { LabelledCell } from '../parts'
 import { Brackets } from './Brackets'
-import { nextSweep, sweepsOf, withUsualPlaces } from './draft'
+import { nextSweep, placeCell, sweepsOf, withUsualPlaces } from './draft'
 import { METHOD_WORDS, METHODS, type Method, methodOf, POSITIVE, TURNED } from './methods'
 
 type Result = Schemas['AlignmentResult']
@@ -33,8 +33,8 @@ export function AlignmentSetUp({ draft, change, preset, result, problems }: Benc
         // biome-ignore lint/suspicious/noArrayIndexKey: a method's dials stand in a fixed order
         <div className="cells" key={`${method} set-up ${i}`}>
           <LabelledCell
-            cell={`d${i}.x`}
-            label={`${dial.name}: stem from coupling`}
+            cell={placeCell(method, i)}
+            label={method === 'laser' ? `${dial.name}: from coupling` : `${dial.name}: stem from coupling`}
             part="set-up"
             draft={placed}
             change={change}

@@ -30,9 +30,13 @@ export function start(_: Preset, suggest: Preset): Draft {
   }
 }
 
+/** Where the place of a stem or plane stands: each method has its own, or a laser would go by the place of a rim dial. */
+export const placeCell = (method: Method, dial: number) => `${method}.x${dial}`
+
 /** The cells with the usual place of each stem in them, until another one is typed. */
 export function withUsualPlaces(draft: Draft): Draft {
-  const usual = METHODS[methodOf(draft)].map((dial, i) => [`d${i}.x`, { text: dial.from, unit: 'mm' as const }])
+  const method = methodOf(draft)
+  const usual = METHODS[method].map((dial, i) => [placeCell(method, i), { text: dial.from, unit: 'mm' as const }])
   return { ...draft, cells: { ...Object.fromEntries(usual), ...draft.cells } }
 }
 
@@ -86,7 +90,7 @@ export function read(draft: Draft, preset: Preset) {
     return {
       kind: dial.kind,
       bracket_on: dial.bracket_on,
-      x_mm: (reader.length(`d${i}.x`, `dials.${i}.x_mm`) ?? Number(dial.from)) * dial.side,
+      x_mm: (reader.length(placeCell(methodOf(draft), i), `dials.${i}.x_mm`) ?? Number(dial.from)) * dial.side,
       ...(dial.kind === 'face' ? { radius_mm: reader.length(`d${i}.radius`, `dials.${i}.radius_mm`) } : {}),
       ...(dial.kind === 'rim' && dial.sags ? { sag_mm: reader.length(`d${i}.sag`, `dials.${i}.sag_mm`) ?? 0 } : {}),
       turned,
@@ -170,7 +174,7 @@ export function restore(entered: Entered, part: Part) {
   filler.choice('positive', dials[0]?.positive)
   for (const i of dials.keys()) {
     const x = filler.at<number>(`dials.${i}.x_mm`)
-    if (x !== undefined) filler.draft.cells[`d${i}.x`] = { text: String(Math.abs(x)), unit: 'mm' }
+    if (x !== undefined) filler.draft.cells[placeCell(method, i)] = { text: String(Math.abs(x)), unit: 'mm' }
     filler.cell(`d${i}.radius`, `dials.${i}.radius_mm`)
     filler.cell(`d${i}.sag`, `dials.${i}.sag_mm`)
     const readings = filler.at<Clocked>(`dials.${i}.readings`) ?? []
