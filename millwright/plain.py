@@ -3,8 +3,10 @@
 from collections.abc import Iterator, Mapping
 from typing import Any
 
-from .clock import say_clock
+from .clock import FEW, arc_deg, different_positions, say_clock
 
+# Beside a reading for comparison: each stands in full in an entry of its own.
+COMPARED = frozenset({"before", "warm", "made"})
 PLACES = "_at"  # beside "shaft_mm" stands "shaft_at": where each of its figures was taken
 UNITS = {
     "_mm_per_m": "mm/m",
@@ -26,10 +28,14 @@ def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list
 
     >>> lines({"readings": [{"clock": 90, "value_mm": 0.05}], "diameter_mm": 160.0})
     [('readings.0.value_mm', "3 o'clock", '0.05 mm'), ('diameter_mm', 'diameter', '160 mm')]
+    >>> lines({"pulls": [{"pass": 2, "bolt": 3, "torque_nm": 35.0, "moved": False}], "before": [1, 2]})
+    [('pulls.0', 'pass 2, bolt 3', '35 N·m, stood still')]
+    >>> lines({"dials": [{"kind": "rim", "readings": [{"clock": 5.0 * n, "value_mm": 0.0} for n in range(40)]}]})
+    [('dials.0.readings', 'rim sweep', '40 readings over 195°')]
     """
     found: list[tuple[str, str, str]] = []
     for key, value in inputs.items():
-        if key in skip or key.endswith(PLACES):
+        if key in skip or key in COMPARED or key.endswith(PLACES):
             continue
         places = inputs.get(key.removesuffix("_mm") + PLACES)
         if isinstance(value, list) and places:
@@ -79,7 +85,13 @@ def _walk(value: Any, path: str, words: list[str]) -> Iterator[tuple[str, str, s
                 yield from _walk(inner, f"{path}.{key}", [*words, _word(key)])
         case [{"pass": _, "bolt": _, "torque_nm": _}, *_]:
             for i, pull in enumerate(value):
-                yield f"{path}.{i}", f"pass {pull['pass']}, bolt {pull['bolt']}", f"{pull['torque_nm']:g} N·m"
+                turned = {True: ", turned", False: ", stood still"}.get(pull.get("moved"), "")
+                yield f"{path}.{i}", f"pass {pull['pass']}, bolt {pull['bolt']}", f"{pull['torque_nm']:g} N·m{turned}"
+        case [{"clock": _}, *_] if len(value) > FEW:
+            arc = arc_deg(different_positions([reading["clock"] for reading in value]))
+            yield path, " ".join([*words, "sweep"]), f"{len(value)} readings over {arc:.0f}°"
+        case [int() | float(), *_] if path.endswith("box_mm"):
+            yield path, " ".join(words), ", ".join(f"{mm:g}" for mm in value) + " mm"
         case list():
             for i, inner in enumerate(value):
                 yield from _walk(inner, f"{path}.{i}", [*words, str(i + 1)] if _wants_a_number(inner, value) else words)
