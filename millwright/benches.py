@@ -10,7 +10,7 @@ from .coupling import tighten
 from .errors import Problem, UnusableInput
 from .model import Model, read_json
 from .mounting import fit, heat, key, runout, taper
-from .setting import alignment, alignment_io, gap, softfoot, straightedge
+from .setting import alignment, alignment_io, gap, jack, softfoot, straightedge
 from .verdict import Result
 
 
@@ -54,6 +54,7 @@ BENCHES: dict[str, Bench] = {
             alignment_io.AlignmentResult,
             alignment.evaluate,
         ),
+        _bench("jack", "what is left to go at each foot while it is moved", jack.JackInput, jack.JackResult, jack.evaluate),
         _bench(
             "tighten",
             "bolts in order and in passes",

@@ -6,7 +6,7 @@ from typing import Any
 from .clock import FEW, arc_deg, different_positions, say_clock
 
 # Beside a reading for comparison: each stands in full in an entry of its own.
-COMPARED = frozenset({"before", "warm", "made"})
+COMPARED = frozenset({"before", "before_is", "warm", "made", "as_left"})
 PLACES = "_at"  # beside "shaft_mm" stands "shaft_at": where each of its figures was taken
 UNITS = {
     "_mm_per_m": "mm/m",

@@ -27,7 +27,8 @@ PLANES = (
     Bracket(kind="rim", on="stationary", x_mm=FROM_COUPLING_MM),
     Bracket(kind="rim", on="stationary", x_mm=-FROM_COUPLING_MM),
 )
-STEPS = ("set.align", "couple.align", "off.align")
+WATCHED = 6  # readings of each plane in a batch, heads standing still
+STEPS = ("set.align", "couple.align", "off.align", "found.align", "close.warm")
 
 
 def find_step(job: dict[str, Any]) -> str:
@@ -93,19 +94,46 @@ def sweep_once(gateway: Gateway, line: str, arc_deg: float, readings: int, secon
     return taken
 
 
+def watch_a_slide(gateway: Gateway, line: str, seconds: float, chance: random.Random) -> int:
+    """Heads left standing at 3 o'clock while the machine is slid to where it belongs; how many readings were taken."""
+    job = gateway.job_of(line)
+    step = find_step(job)
+    was, gauge, taken = true_axis(job, step), Gauge(resolution_mm=0.001, scatter_mm=0.002), 0
+    _, movable = feet_of(job, step)
+    slides = {foot.name: -was.h_mm(foot.x_mm) for foot in movable}
+    batches = max(2, round(seconds / 0.5))
+    for batch in range(batches + 1):
+        share = min(batch / (batches - 2), 1.0) if batches > 2 else 1.0
+        moves = [PlannedMove(name=n, machine="", shim_mm=0.0, slide_mm=mm * share) for n, mm in slides.items()]
+        axis = after_moves(was, [], movable, moves)
+        seq = time.time_ns() // 1_000_000 * 100
+        answer = gateway.ask(
+            "POST", f"/api/jobs/{job['id']}/streams/{step}", lines_at(axis, [90.0] * WATCHED, gauge, chance, seq)
+        )
+        taken += answer["taken"]
+        print(f"slid {share:4.0%}", flush=True)
+        time.sleep(seconds / batches)
+    return taken
+
+
 def main() -> None:
     """Command line."""
     parser = arguments("laser", (__doc__ or "").splitlines()[0], "Steep aeration blower 2")
     parser.add_argument("--arc", type=float, default=200.0, help="how far the shafts are turned, degrees")
     parser.add_argument("--readings", type=int, default=60, help="readings of each plane in a sweep")
     parser.add_argument("--seconds", type=float, default=8.0, help="how long the sweep takes")
+    parser.add_argument("--slide", action="store_true", help="stand still and watch the machine being slid to its place")
     given = parser.parse_args()
-    run(
-        given,
-        lambda gateway: print(
-            f"Swept: {sweep_once(gateway, given.line, given.arc, given.readings, given.seconds, random.Random())} readings."
-        ),
-    )
+
+    def read(gateway: Gateway) -> None:
+        chance = random.Random()
+        if given.slide:
+            print(f"Watched: {watch_a_slide(gateway, given.line, given.seconds, chance)} readings.")
+        else:
+            taken = sweep_once(gateway, given.line, given.arc, given.readings, given.seconds, chance)
+            print(f"Swept: {taken} readings.")
+
+    run(given, read)
 
 
 if __name__ == "__main__":

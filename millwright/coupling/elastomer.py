@@ -1,6 +1,18 @@
 """Couplings that give way in rubber or composite: tube, tyre, claw with blocks."""
 
-from .family import ALTERNATE, BOLTED_ANGLE_VALUES, BOLTED_VALUES, BOLTS, CROSSWISE, HUBS, SLUNG, FamilyFacts, Part
+from .family import (
+    ALTERNATE,
+    BOLTED_ANGLE_VALUES,
+    BOLTED_VALUES,
+    BOLTS,
+    CROSSWISE,
+    END_VALUES,
+    HUBS,
+    SLUNG,
+    ClosedCheck,
+    FamilyFacts,
+    Part,
+)
 
 TUBE = FamilyFacts(
     family="composite tube",
@@ -11,8 +23,16 @@ TUBE = FamilyFacts(
         Part(key="bushings", title="Overload bushings", look_for="all there; they go in before the lock nuts"),
         BOLTS,
     ),
-    gap_taken="hub to spacer, mean of four readings at each end",
-    values=BOLTED_ANGLE_VALUES,
+    gap_taken="between the flanges of the hubs, before the tube goes in",
+    values=(*BOLTED_ANGLE_VALUES, *END_VALUES, "end_face_mm"),
+    closed=ClosedCheck(
+        title="Measure hub to tube at both ends",
+        why="The mean tells how far the elements are drawn or pressed; the ends tell of each other.",
+        tool="caliper or feelers, at quarter turns",
+        both_ends=True,
+        values=END_VALUES,
+        dial_limit="end_face_mm",
+    ),
     takes="angle at two planes",
     way_round="flange toward the other shaft",
     closes_by_hub=True,

@@ -24,6 +24,20 @@ class BoltScheme:
     passes: tuple[float, ...]
 
 
+@dataclass(frozen=True, kw_only=True)
+class ClosedCheck:
+    """A distance read all round on the closed coupling: proof when it is finished, and again in service, unopened."""
+
+    key: str = "couple.closed"
+    title: str
+    why: str
+    tool: str
+    both_ends: bool = False  # of a spacer
+    values: tuple[str, ...]  # of the card, that it is judged by
+    look: str = ""  # what is looked at beside it
+    dial_limit: str = ""  # of the card: a dial on the face of each end, total over a turn
+
+
 # What a coupling takes of a misalignment: both; angle at each of two flexing planes, and so offset too; or angle alone.
 Takes = Literal["offset and angle", "angle at two planes", "angle alone"]
 
@@ -47,8 +61,20 @@ class FamilyFacts:
     undo: tuple[Part, ...] = ()  # in this order, to part the two shafts
     undo_trap: str = ""
     takes: Takes = "offset and angle"
+    closed: ClosedCheck | None = None
     hubs: tuple[Side, ...] = SIDES  # those that are mounted on a shaft
     hangs: bool = False  # a drive that hangs on its shaft: there is nothing to be brought into line
+    measured_at_jaws: bool = False  # the gap may be given from jaw tip to the opposite hub instead
+
+    @property
+    def may_have(self) -> tuple[str, ...]:
+        """Keys of the value card that no paper has to give: with a figure there the route goes by it."""
+        runs_true = ("shaft_runout_mm", "hub_runout_mm")
+        if self.hangs:
+            return runs_true
+        jaws = ("jaw_tip_mm",) if self.measured_at_jaws else ()
+        gap = (*jaws, "gap_spread_mm", "axial_growth_mm") if "gap_nominal_mm" in self.values else ()
+        return (*runs_true, "shaft_ends_mm", "shaft_ends_plus_minus_mm", *gap)
 
 
 CROSSWISE = BoltScheme(pattern="star", passes=(0.5, 0.75, 1.0))
@@ -67,6 +93,7 @@ SETTING_VALUES = (*ANGLE_VALUES, "offset_limit_mm")
 BOLTS_VALUES = ("flange_bolts", "flange_bolt_torque_nm")
 BOLTED_VALUES = (*SETTING_VALUES, *BOLTS_VALUES)
 BOLTED_ANGLE_VALUES = (*ANGLE_VALUES, *BOLTS_VALUES)
+END_VALUES = ("end_gap_nominal_mm", "end_gap_plus_minus_mm", "ends_differ_mm")
 
 HUBS = (
     Part(key="driver_hub", title="Hub, driver side", look_for="bore, cracks, dents at jaws or teeth, keyway edges"),

@@ -35,6 +35,7 @@ CURVED_JAW = FamilyFacts(
         ),
     ),
     gap_taken="between the hub faces, or from jaw tip to the opposite face: as the manual says",
+    measured_at_jaws=True,
     element_materials=("80 shore A", "92 shore A", "98 shore A", "64 shore D"),
     values=JAW_VALUES,
     way_round="jaws toward the other shaft",

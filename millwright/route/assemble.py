@@ -1,6 +1,6 @@
 """Coupling up by the family's own list: feet and reading, what goes together in which order, the coupling's bolts."""
 
-from . import bolts, setting
+from . import bolts, closed, setting
 from .steps import BenchForm, Field, JobFacts, SheetForm, Stage, Step
 
 COUNT, TORQUE = "flange_bolts", "flange_bolt_torque_nm"
@@ -26,7 +26,8 @@ def couple_up(job: JobFacts) -> list[Step]:
         ),
         on_fail="Take it apart as far as needed and put it right before a bolt is tightened.",
     )
-    return [*down, together, *(flange_bolts(job, together.key) if family.bolts else [])]
+    bolted = flange_bolts(job, together.key) if family.bolts else []
+    return [*down, together, *bolted, *closed.steps(job, (bolted or [together])[-1].key)]
 
 
 def flange_bolts(job: JobFacts, after: str) -> list[Step]:
@@ -55,4 +56,5 @@ def recheck(job: JobFacts) -> tuple[Field, ...]:
     """The coupling's bolts once more before release."""
     if job.family.bolts is None:
         return ()
-    return (Field(key="flange", kind="condition", label="Bolts of the coupling", detail=bolts.torque_words(job, TORQUE)),)
+    detail = bolts.torque_words(job, TORQUE)
+    return (Field(key="flange", kind="condition", label="Bolts of the coupling", detail=detail), *closed.looked_at(job))

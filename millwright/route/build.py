@@ -13,10 +13,12 @@ from . import (
     keyed,
     keyed_interference,
     keyed_slip,
+    look,
     receive,
     safe,
     screw_held,
     setting,
+    standing,
     take_off,
     tapered,
 )
@@ -27,7 +29,7 @@ from .steps import Field, JobFacts, Scope, Stage, Step
 class FamilySteps:
     """What a family adds to the route; most go by the list of their facts."""
 
-    prepare: Callable[[JobFacts], list[Step]] = lambda job: []
+    prepare: Callable[[JobFacts], list[Step]] = standing.shaft_ends
     before_setting: Callable[[JobFacts, tuple[str, ...]], list[Step]] = lambda job, mounted: []  # cannot go in later
     couple_up: Callable[[JobFacts], list[Step]] = assemble.couple_up
 
@@ -89,6 +91,8 @@ def build(job: JobFacts) -> list[Step]:
     off = [] if job.scope is Scope.FIT else take_off.steps(job)
     if job.scope is Scope.TAKE_OFF:
         return [*safe.steps(job), safe.second_proof(("safe.try",), Stage.TAKE_OFF), *off, *close.put_away(job, off[-1].key)]
+    if job.scope in (Scope.ALIGN, Scope.CHECK):
+        return [*safe.steps(job), safe.second_proof(("safe.try",), Stage.FOUND), *_look(job)]
     received = receive.steps(job)
     return [
         *safe.steps(job),
@@ -99,11 +103,24 @@ def build(job: JobFacts) -> list[Step]:
     ]
 
 
+def _look(job: JobFacts) -> list[Step]:
+    """As found, and where it is to be aligned: opened or not, moved, read and closed again."""
+    found = look.as_found(job)
+    if job.scope is Scope.CHECK or job.family.hangs:
+        return [*found, *close.steps(job, tuple(step.key for step in found), torqued=None)]
+    if not look.opened(job):
+        up = look.aligned_closed(job, (found[-1].key,))
+        return [*found, *up, *close.steps(job, (up[-1].key,), torqued=())]
+    parted = look.part(job, found[-1].key)
+    up = _set_and_couple(job, (parted.key,))
+    second = HUB_STEPS[job.line.hub(job.second()).connection].recheck(job, job.second()) if job.closes_by_hub else ()
+    return [*found, parted, *up, *close.steps(job, (up[-1].key,), torqued=(*second, *assemble.recheck(job)))]
+
+
 def _fit(job: JobFacts, off: str | None) -> list[Step]:
     """From clean shafts to the signed record; where it was taken off first, after that step."""
-    family = FAMILY_STEPS.get(job.line.coupling.family, BY_ITS_LIST)
     hubs = [(side, HUB_STEPS[job.line.hub(side).connection]) for side in job.order()]
-    prepare = [*family.prepare(job), *(step for side, hub in hubs for step in hub.prepare(job, side))]
+    prepare = [*_family(job).prepare(job), *(step for side, hub in hubs for step in hub.prepare(job, side))]
     if off is not None:
         prepare = [replace(step, after=(*step.after, off)) if step.after == ("prepare.dead",) else step for step in prepare]
     mount: list[Step] = []
@@ -111,16 +128,26 @@ def _fit(job: JobFacts, off: str | None) -> list[Step]:
     for side, hub in hubs:
         mount += hub.mount(job, side, on[-1:])
         on += (mount[-1].key,)
-    before = family.before_setting(job, on)
-    mounted = tuple(step.key for step in before) or on
+    up = _set_and_couple(job, on)
+    screws = (*(f for side, hub in hubs for f in hub.recheck(job, side)), *assemble.recheck(job))
+    return [*prepare, *mount, *up, *close.steps(job, (up[-1].key,), torqued=screws)]
+
+
+def _set_and_couple(job: JobFacts, mounted: tuple[str, ...]) -> list[Step]:
+    """From hubs on their shafts to the finished coupling: what cannot go in later, the machines set, coupled up."""
+    before = _family(job).before_setting(job, mounted)
+    mounted = tuple(step.key for step in before) or mounted
     setting_steps = [] if job.family.hangs else setting.steps(job, after=mounted)
-    couple_up = family.couple_up(job)
+    couple_up = _family(job).couple_up(job)
     if job.family.hangs:
         couple_up[0] = replace(couple_up[0], after=mounted)
-    last, last_hub = hubs[-1]
-    couple_up += last_hub.couple(job, last, couple_up[-1].key)
-    screws = (*(f for side, hub in hubs for f in hub.recheck(job, side)), *assemble.recheck(job))
-    return [*prepare, *mount, *before, *setting_steps, *couple_up, *close.steps(job, couple_up[-1].key, screws)]
+    last = job.second()
+    couple_up += HUB_STEPS[job.line.hub(last).connection].couple(job, last, couple_up[-1].key)
+    return [*before, *setting_steps, *couple_up]
+
+
+def _family(job: JobFacts) -> FamilySteps:
+    return FAMILY_STEPS.get(job.line.coupling.family, BY_ITS_LIST)
 
 
 def values_of_family(family: str) -> tuple[str, ...]:

@@ -8,43 +8,17 @@ CLOSING = "close.sign"  # the signature that closes a record
 RUNS = ("runs smoothly", "vibration, noise or heat: find out why")
 
 
-def steps(job: JobFacts, after: str, screws: tuple[Field, ...]) -> list[Step]:
+def steps(job: JobFacts, after: tuple[str, ...], *, torqued: tuple[Field, ...] | None) -> list[Step]:
     """The release chain, in its order.
 
-    ``after``  - the step that ends coupling up
-    ``screws`` - what holds the hubs, to be pulled a second time
+    ``after``   - the steps that end the work before it
+    ``torqued`` - screws to be pulled a second time, besides the feet; None where nothing was slackened
     """
-    movable = job.line.machine(job.line.movable).called
-    feet = (
-        []
-        if job.family.hangs
-        else [
-            Field(
-                key="feet",
-                kind="condition",
-                label=f"Foot bolts, {movable}",
-                detail=bolts.torque_words(job, "foot_bolt_torque_nm"),
-            )
-        ]
-    )
+    pulled = [] if torqued is None else [_second_pull(job, after, torqued)]
+    warm = [] if job.family.hangs or torqued is None else [_read_warm(job)]
     return [
-        Step(
-            key="close.torque",
-            stage=Stage.CLOSE,
-            title="Check every torque a second time",
-            why="A forgotten or slipped screw shows up here, or in service.",
-            tool="calibrated torque wrench",
-            after=(after,),
-            form=SheetForm(
-                fields=(
-                    *screws,
-                    *feet,
-                    Field(key="wrench", kind="text", label="With wrench number"),
-                )
-            ),
-            on_fail="Pull the screw in its own step again, so that the record shows it.",
-        ),
-        _count("close.torque"),
+        *pulled,
+        _count(*([step.key for step in pulled] or after)),
         Step(
             key="close.guard",
             stage=Stage.CLOSE,
@@ -79,9 +53,41 @@ def steps(job: JobFacts, after: str, screws: tuple[Field, ...]) -> list[Step]:
             judge=_judge_run,
             on_fail="Alignment, balance, a loose bolt, the motor, the driven machine: find out which. Lock out again first.",
         ),
-        *([] if job.family.hangs else [_read_warm(job)]),
+        *warm,
         *_signatures("close.start"),
     ]
+
+
+def _second_pull(job: JobFacts, after: tuple[str, ...], screws: tuple[Field, ...]) -> Step:
+    movable = job.line.machine(job.line.movable).called
+    feet = (
+        []
+        if job.family.hangs
+        else [
+            Field(
+                key="feet",
+                kind="condition",
+                label=f"Foot bolts, {movable}",
+                detail=bolts.torque_words(job, "foot_bolt_torque_nm"),
+            )
+        ]
+    )
+    return Step(
+        key="close.torque",
+        stage=Stage.CLOSE,
+        title="Check every torque a second time",
+        why="A forgotten or slipped screw shows up here, or in service.",
+        tool="calibrated torque wrench",
+        after=after,
+        form=SheetForm(
+            fields=(
+                *screws,
+                *feet,
+                Field(key="wrench", kind="text", label="With wrench number"),
+            )
+        ),
+        on_fail="Pull the screw in its own step again, so that the record shows it.",
+    )
 
 
 def _read_warm(job: JobFacts) -> Step:
@@ -128,13 +134,13 @@ def put_away(job: JobFacts, after: str) -> list[Step]:
     ]
 
 
-def _count(after: str) -> Step:
+def _count(*after: str) -> Step:
     return Step(
         key="close.count",
         stage=Stage.CLOSE,
         title="Count tools and temporary parts out",
         why="What stays on the shaft is thrown, or locks the coupling.",
-        after=(after,),
+        after=after,
         form=SheetForm(
             fields=(
                 Field(key="tools", kind="tick", label="Every tool is back on the sheet it was laid out on"),

@@ -1,10 +1,7 @@
 """What a gear coupling with flanged sleeves brings to the route: sleeves closed, bolted, greased, and proved closed."""
 
-from typing import Any
-
-from ..values import source_of
-from . import assemble, setting
-from .steps import BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
+from . import assemble, closed, setting
+from .steps import Field, JobFacts, SheetForm, Stage, Step
 
 
 def couple_up(job: JobFacts) -> list[Step]:
@@ -47,28 +44,5 @@ def couple_up(job: JobFacts) -> list[Step]:
                 )
             ),
         ),
-        Step(
-            key="couple.sleeve",
-            stage=Stage.COUPLE,
-            title="Measure hub to sleeve all round",
-            why="Proves the alignment on the closed coupling; the same reading later tells whether it has moved.",
-            tool="depth micrometer, or feelers",
-            after=("couple.grease",),
-            needs=("sleeve_spread_mm",),
-            relies=frozenset({Fact.MACHINES, Fact.FEET}),
-            may_authorise=True,
-            form=BenchForm(bench="gap", preset=_sleeve_preset(job), suggest=_sleeve_suggest(job)),
-            on_fail="The angle is out: slacken the feet, back to aligning.",
-        ),
+        *closed.steps(job, "couple.grease"),
     ]
-
-
-def _sleeve_preset(job: JobFacts) -> dict[str, Any]:
-    if "sleeve_spread_mm" not in job.card:
-        return {"accept": {}}
-    limit = {"max_mm": job.card["sleeve_spread_mm"].value, "source": source_of(job.card, "sleeve_spread_mm")}
-    return {"accept": {"spread": limit}}
-
-
-def _sleeve_suggest(job: JobFacts) -> dict[str, Any]:
-    return {"diameter_mm": job.line.hub(job.line.movable).diameter_mm}

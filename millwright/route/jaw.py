@@ -57,7 +57,7 @@ def couple_up(job: JobFacts) -> list[Step]:
             why=f"The gap that is left behind: {setting.gap_taken(job)}.",
             tool="caliper or feelers",
             after=(last,),
-            needs=("gap_nominal_mm", "gap_plus_minus_mm"),
+            needs=(setting.nominal_key(job), "gap_plus_minus_mm"),
             relies=frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}),
             may_authorise=True,
             form=setting.gap_form(job),

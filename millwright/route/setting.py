@@ -11,18 +11,22 @@ from . import bolts, standing
 from .screw_held import DEVICES
 from .steps import BenchForm, Fact, Field, JobFacts, Role, SheetForm, Stage, Step
 
+AS_LEFT = "align"  # what the last reading of a job is kept under, to be compared with next time
 MACHINES = frozenset({Fact.MACHINES})
 
 
-def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
-    """Rough, soft feet, gap, straightedge, align; open once the steps ``after`` are done."""
+def steps(job: JobFacts, after: tuple[str, ...], *, hidden: bool = False) -> list[Step]:
+    """Rough, soft feet, gap, straightedge, align; open once the steps ``after`` are done.
+
+    ``hidden`` - the coupling stays closed: gap and straightedge are left out where it hides the hubs
+    """
     hubs = {Fact.FIRST_HUB} if job.closes_by_hub else {Fact.FIRST_HUB, Fact.SECOND_HUB}
     soft = standing.soft_foot(job)
     floats = [standing.end_float(job, side) for side in SIDES if job.line.machine(side).floats]
     before_gap = (floats or [soft])[-1].key
     gap = [_gap(job, hubs, before_gap)] if "gap_nominal_mm" in job.family.values else []
     edge = [_straightedge(job, (gap[-1] if gap else soft).key)] if job.family.takes == "offset and angle" else []
-    read = (edge or gap or [soft])[-1].key
+    read = ([] if hidden else edge or gap or [])[-1:] or [soft]
     return [
         Step(
             key="set.rough",
@@ -43,8 +47,7 @@ def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
         ),
         soft,
         *floats,
-        *gap,
-        *edge,
+        *(replace(step, optional=hidden) for step in [*gap, *edge]),
         Step(
             key="set.align",
             stage=Stage.SET,
@@ -52,7 +55,7 @@ def steps(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
             why="Align tightly, so that the allowance is left for operation. Vertical first, then horizontal, then read.",
             tool="two dials on brackets, or the laser",
             caution="Turn both shafts together, by hand only.",
-            once=(read,),
+            once=(read[-1].key,),
             needs=_limits(job),
             relies=MACHINES,
             moves=True,
@@ -94,14 +97,15 @@ def _set(job: JobFacts) -> tuple[str, ...]:
 
 
 def _gap(job: JobFacts, hubs: set[Fact], after: str) -> Step:
+    at_jaws = nominal_key(job) != GAP
     return Step(
         key="set.gap",
         stage=Stage.SET,
-        title="Set the gap between the hubs",
+        title="Set the distance from jaw tip to the opposite hub" if at_jaws else "Set the gap between the hubs",
         why="Too close preloads bearings and element; too far loses engagement.",
         tool="caliper, or spacer bar and feelers",
         after=(after,),
-        needs=("gap_nominal_mm", "gap_plus_minus_mm"),
+        needs=(nominal_key(job), "gap_plus_minus_mm"),
         relies=frozenset({Fact.MACHINES, *hubs}),
         moves=True,
         may_authorise=True,
@@ -164,18 +168,13 @@ def bolted_down(job: JobFacts) -> list[Step]:
 
 def gap_form(job: JobFacts) -> BenchForm:
     """Gap bench; the band is nominal ± from the card, the angle limit is the coupling's."""
-    accept: dict[str, Any] = {}
     card = job.card
-    if "gap_nominal_mm" in card and "gap_plus_minus_mm" in card:
-        nominal, width = card["gap_nominal_mm"].value, card["gap_plus_minus_mm"].value
-        width = nominal * width / 100 if card["gap_plus_minus_mm"].means == GAP_PERCENT else width
-        growth = card["axial_growth_mm"].value if "axial_growth_mm" in card else 0.0
-        source = source_of(card, "gap_nominal_mm") + (
-            f"; cold, {growth:+g} mm for the growth of the shafts" if growth else ""
-        )
-        cold = nominal + growth
-        band = {"min_mm": cold - width, "max_mm": cold + width, "source": source}
-        accept["each" if card["gap_nominal_mm"].means == GAP_EACH else "mean"] = band
+    accept = band(job, nominal_key(job), "gap_plus_minus_mm")
+    if (standing_out := _standing_out_mm(job)) > 0 and nominal_key(job) == GAP:
+        spare = max(card["axial_growth_mm"].value, 0.0) if "axial_growth_mm" in card else 0.0
+        source = f"geometry: both ends stand out {standing_out:g} in all + growth {spare:g}; {standing.TO_SPARE}"
+        least = standing.LEFT_OVER_MM + spare
+        accept["clear"] = {"standing_out_mm": standing_out, "min_mm": least, "source": source}
     if "gap_spread_mm" in card:
         accept["spread"] = {"max_mm": card["gap_spread_mm"].value, "source": source_of(card, "gap_spread_mm")}
     if "angle_limit_deg" in card:
@@ -184,6 +183,44 @@ def gap_form(job: JobFacts) -> BenchForm:
     return BenchForm(
         bench="gap", preset={"accept": accept}, suggest={"diameter_mm": job.line.hub(job.line.movable).diameter_mm}
     )
+
+
+GAP = "gap_nominal_mm"
+
+
+def nominal_key(job: JobFacts) -> str:
+    """The line of the card the gap is held against: between the faces, or from jaw tip to the opposite hub."""
+    return "jaw_tip_mm" if job.family.measured_at_jaws and "jaw_tip_mm" in job.card else GAP
+
+
+def _standing_out_mm(job: JobFacts) -> float:
+    """How far both shaft ends stand out of their hub faces into the gap, as last measured."""
+    total = 0.0
+    for side in job.family.hubs:
+        measured = [
+            a["standout_mm"] for key, a in job.answers.items() if key.endswith(side) and _is_length(a.get("standout_mm"))
+        ]
+        total += max(measured[-1], 0.0) if measured else 0.0
+    return total
+
+
+def _is_length(answer: Any) -> bool:
+    return isinstance(answer, int | float)
+
+
+def band(job: JobFacts, nominal_key: str, width_key: str) -> dict[str, Any]:
+    """A gap's band as the card states it: ± in mm or percent, of the mean or of every reading; colder by the growth."""
+    card = job.card
+    if nominal_key not in card or width_key not in card:
+        return {}
+    nominal, width = card[nominal_key].value, card[width_key].value
+    width = nominal * width / 100 if card[width_key].means == GAP_PERCENT else width
+    growth = card["axial_growth_mm"].value if "axial_growth_mm" in card else 0.0
+    growth = growth / 2 if nominal_key == "end_gap_nominal_mm" else growth  # each end takes its half
+    source = source_of(card, nominal_key) + (f"; cold, {growth:+g} mm for the growth of the shafts" if growth else "")
+    cold = nominal + growth
+    found = {"min_mm": cold - width, "max_mm": cold + width, "source": source}
+    return {"each" if card[nominal_key].means == GAP_EACH else "mean": found}
 
 
 def gap_taken(job: JobFacts) -> str:
@@ -215,6 +252,25 @@ def warm_form(job: JobFacts) -> BenchForm:
     cold = job.answers.get("couple.align", {}).get("dials")
     warm = {"warm": {"cold": cold, "growth": form.preset.get("growth", {})}} if cold else {}
     return replace(form, preset=preset, suggest={**form.suggest, **warm})
+
+
+def read_as_found(job: JobFacts) -> Step:
+    """The alignment before anything is touched, beside what the last job left; over its limit it holds nothing up."""
+    form = alignment_form(job)
+    left = job.as_left.get(AS_LEFT, {}).get("dials")
+    return Step(
+        key="off.align",
+        stage=Stage.TAKE_OFF,
+        title="Read the alignment as found",
+        why="What it ran with tells why it failed. Leave it out where nothing can be read any more.",
+        tool="two dials on brackets, or the laser",
+        caution="Turn both shafts together, by hand only.",
+        after=("prepare.dead",),
+        optional=True,
+        finding=True,
+        may_authorise=True,
+        form=replace(form, suggest={**form.suggest, "before": left, "before_is": "as left"}) if left else form,
+    )
 
 
 def _read_again(job: JobFacts) -> BenchForm:

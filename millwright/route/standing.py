@@ -1,14 +1,20 @@
 """Before the gap is set: feet that stand flat, and shafts that float set to the middle of their travel."""
 
+import re
 from typing import Any
 
-from ..line import Side
+from ..line import SIDES, Side
 from ..values import source_of
-from ..verdict import Check, judge
+from ..verdict import Check, judge, said_by_hand
 from .steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
 
-SET_TO = ("in the middle of it", "at its magnetic centre")
+MIDDLE, MAGNETIC = "in the middle of it", "at its magnetic centre"
 LEFT_OVER_MM = 1.0  # rule of thumb: what is left between shaft ends that came as near as they can
+TO_SPARE = f"rule of thumb: {LEFT_OVER_MM:g} mm to spare"
+OFF_SHARE, OFF_MM = 0.1, 0.1
+OFF_SOURCE = "rule of thumb: a tenth of the float, or 0.1 mm"
+ENDS, ENDS_WIDTH = "shaft_ends_mm", "shaft_ends_plus_minus_mm"
+WITHIN_MM = 2.0  # rule of thumb: what feet in their slots make up for
 
 
 def soft_foot(job: JobFacts) -> Step:
@@ -37,24 +43,31 @@ def soft_foot(job: JobFacts) -> Step:
 def end_float(job: JobFacts, side: Side) -> Step:
     """The travel of a shaft that floats, and its place in it; that the shaft ends keep clear."""
     name = job.line.machine(side).called
+    toward = "plus is toward the coupling"
     return Step(
         key=f"set.float.{side}",
         stage=Stage.SET,
         title=f"Measure the end float, {name} shaft, and set it",
         why="A gap taken with the shaft at one end of its travel is wrong by half of it once it runs.",
-        tool="dial on the shaft end, pry bar with a soft tip",
+        tool="dial along the shaft, pry bar with a soft tip",
         caution="Push and pull by hand or bar; never by the coupling.",
         after=("set.soft",),
         relies=frozenset({Fact.MACHINES}),
+        may_authorise=True,
         form=SheetForm(
             fields=(
-                Field(key="float_mm", kind="length", label="End float, pushed to pulled", unit="mm"),
+                Field(key="pushed_mm", kind="length", label="Dial, shaft pushed right in", detail=toward, unit="mm"),
+                Field(key="pulled_mm", kind="length", label="Dial, shaft pulled right out", detail=toward, unit="mm"),
+                Field(key="set_to", kind="choice", label="It is to stand", options=(MIDDLE, MAGNETIC)),
                 Field(
-                    key="set_to",
-                    kind="choice",
-                    label="Shaft now stands",
-                    options=("in the middle of it", "at its magnetic centre"),
+                    key="magnetic_mm",
+                    kind="length",
+                    label="Dial at the magnetic centre",
+                    detail="from the scribed mark, or as it ran uncoupled",
+                    unit="mm",
+                    required=False,
                 ),
+                Field(key="now_mm", kind="length", label="Dial as it stands now", unit="mm"),
                 Field(
                     key="ends_mm",
                     kind="length",
@@ -65,16 +78,94 @@ def end_float(job: JobFacts, side: Side) -> Step:
             )
         ),
         judge=lambda answers: _judge_float(job, answers),
-        on_fail="Set the machines further apart, or the hub further on, so that the shaft ends keep clear.",
+        on_fail="Off its place: push it there, then measure the gap. Ends too near: machines apart, or the hub further on.",
     )
 
 
 def _judge_float(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str]]:
-    """The ends stay clear when the shaft floats to its end and grows. Source: geometry; a millimetre is left over."""
-    float_mm, ends = answers.get("float_mm"), answers.get("ends_mm")
-    if not isinstance(float_mm, int | float) or not isinstance(ends, int | float):
+    """It stands where it is wanted, and its end stays clear when it floats and grows. Source: geometry."""
+    pushed, pulled, now, ends = (answers.get(f"{key}_mm") for key in ("pushed", "pulled", "now", "ends"))
+    if not isinstance(pushed, int | float) or not isinstance(pulled, int | float):
         return [], []
-    growth = max(job.card["axial_growth_mm"].value, 0.0) if "axial_growth_mm" in job.card else 0.0
-    wanted = float_mm / 2 + growth + LEFT_OVER_MM
-    source = f"geometry: half the float {float_mm / 2:g} + growth {growth:g}; rule of thumb: {LEFT_OVER_MM:g} mm to spare"
-    return [judge("shaft ends clear", ends, "mm", low=wanted, source=source)], []
+    travel = pulled - pushed
+    if travel <= 0:
+        low = "the two are the same" if travel == 0 else "the dial counts the other way, or the two were swapped"
+        check = said_by_hand("end float", "pulled out reads more than pushed in", in_order=False)
+        return [check], [f"End float {travel:+.2f} mm: {low}."]
+    checks, advice = [], [f"End float {travel:.2f} mm, its middle at {(pushed + pulled) / 2:+.2f} on the dial."]
+    wanted = answers.get("magnetic_mm") if answers.get("set_to") == MAGNETIC else (pushed + pulled) / 2
+    if not isinstance(wanted, int | float):
+        checks.append(said_by_hand("magnetic centre", "the dial at the scribed mark", in_order=False))
+        advice.append("Give the dial at the magnetic centre, or set the shaft to the middle of its float.")
+    elif not pushed <= wanted <= pulled:
+        checks.append(said_by_hand("magnetic centre", "it lies between pushed and pulled", in_order=False))
+        advice.append("The magnetic centre lies outside the float that was measured: look at both again.")
+    elif isinstance(now, int | float):
+        off = now - wanted
+        near = max(OFF_SHARE * travel, OFF_MM)
+        checks.append(judge("shaft off its place", off, "mm", high=near, source=OFF_SOURCE))
+        if abs(off) > near:
+            way, or_else = ("away from", "add to") if off > 0 else ("toward", "take off")
+            advice.append(f"Move it {abs(off):.2f} mm {way} the coupling; or {or_else} every gap read as it stands as much.")
+    if isinstance(ends, int | float):
+        growth = max(job.card["axial_growth_mm"].value, 0.0) if "axial_growth_mm" in job.card else 0.0
+        source = f"geometry: half the float {travel / 2:g} + growth {growth:g}; {TO_SPARE}"
+        least = travel / 2 + growth + LEFT_OVER_MM
+        checks.append(judge("shaft ends clear", ends, "mm", low=least, source=source))
+    return checks, advice
+
+
+def shaft_ends(job: JobFacts) -> list[Step]:
+    """The distance between the two shaft ends, before a hub goes on: a wrong spacer is found now."""
+    if job.family.hangs or len(job.family.hubs) < len(SIDES):
+        return []
+    return [
+        Step(
+            key="prepare.ends",
+            stage=Stage.PREPARE,
+            title="Measure the distance between the shaft ends",
+            why="A spacer too long or too short is found now, or with both hubs on.",
+            tool="inside rule or caliper, both shafts at the middle of their float",
+            after=("prepare.dead",),
+            may_authorise=True,
+            form=SheetForm(
+                fields=(
+                    Field(key="distance_mm", kind="length", label="Distance between the shaft ends", unit="mm"),
+                    Field(
+                        key="standards",
+                        kind="text",
+                        label="Standard distances this coupling comes in, mm",
+                        detail="from the catalogue, where the distance is still to be chosen: 100 140 180",
+                        required=False,
+                    ),
+                )
+            ),
+            judge=lambda answers: _judge_ends(job, answers),
+            on_fail="Move the machines, or order the coupling for the distance there is.",
+        )
+    ]
+
+
+def _judge_ends(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str]]:
+    distance = answers.get("distance_mm")
+    if not isinstance(distance, int | float):
+        return [], []
+    checks, advice = [], []
+    if ENDS in job.card:
+        wanted = job.card[ENDS].value
+        width = job.card[ENDS_WIDTH].value if ENDS_WIDTH in job.card else WITHIN_MM
+        source = source_of(job.card, ENDS) + ("" if ENDS_WIDTH in job.card else f"; rule of thumb: ± {WITHIN_MM:g} mm")
+        check = judge(
+            "distance between the shaft ends", distance, "mm", low=wanted - width, high=wanted + width, source=source
+        )
+        checks.append(check)
+        if check.status == "over":
+            way = "together" if distance > wanted else "apart"
+            advice.append(f"Machines {way} by {abs(distance - wanted):.1f} mm, or another coupling.")
+    else:
+        advice.append("Nothing to judge it by: put the distance of the drawing on the value card.")
+    standards = [float(word) for word in re.findall(r"\d+(?:\.\d+)?", str(answers.get("standards") or "").replace(",", "."))]
+    if standards:
+        nearest = min(standards, key=lambda mm: abs(mm - distance))
+        advice.append(f"Nearest standard distance: {nearest:g} mm; the machines go {distance - nearest:+.1f} mm to it.")
+    return checks, advice

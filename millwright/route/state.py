@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
+from types import MappingProxyType
 from typing import Any
 
 from ..line import LineSpec
@@ -12,7 +13,7 @@ from ..verdict import Verdict
 from .build import build
 from .close import CLOSING
 from .keyed import as_decided
-from .steps import Fact, JobFacts, Role, Scope, Step
+from .steps import Answers, Fact, JobFacts, Role, Scope, Step
 
 
 class EntryKind(StrEnum):
@@ -147,6 +148,7 @@ class RouteNow:
         return why + [f"Provisional: {what}" for what in self.provisional]
 
 
+NOTHING_LEFT: Mapping[str, Answers] = MappingProxyType({})
 DONE_VERDICTS = (Verdict.INSIDE, Verdict.CLOSE, Verdict.NOT_JUDGED)
 
 
@@ -156,16 +158,18 @@ def stand(
     entries: Sequence[Entry],
     signatures: Sequence[Signature],
     scope: Scope = Scope.FIT,
+    as_left: Mapping[str, Answers] = NOTHING_LEFT,
 ) -> RouteNow:
     """The route of a job as it stands after these entries and signatures.
 
+    ``as_left`` - what the job before this one left behind, to compare with; nothing is decided by it
     ``entries``, ``signatures`` - in the order of their numbers; the two share one numbering. Readings that
     a later one of the same step has superseded change nothing and may be left out.
     """
     card = value_card(catalogue, entries)
     latest = {e.step: e for e in entries if e.kind is EntryKind.READING}
     answers = {key: e.inputs for key, e in latest.items()}
-    facts = JobFacts(line=as_decided(line, answers), card=card, answers=answers, scope=scope)
+    facts = JobFacts(line=as_decided(line, answers), card=card, answers=answers, scope=scope, as_left=as_left)
     steps = build(facts)
     changed = _changes(steps, entries)
     questions = _unanswered(entries)
@@ -276,7 +280,7 @@ def _state(
         return StepState.BLOCKED if blocked else StepState.OPEN
     if stale:
         return StepState.STALE
-    if current.verdict is Verdict.OVER and authorised is None:
+    if current.verdict is Verdict.OVER and authorised is None and not step.finding:
         return StepState.OVER
     if current.verdict is Verdict.INCOMPLETE:
         return StepState.INCOMPLETE

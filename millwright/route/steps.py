@@ -30,6 +30,7 @@ class Stage(StrEnum):
 
     MAKE_SAFE = "Make safe"
     RECEIVE = "Receive"
+    FOUND = "As found"
     TAKE_OFF = "Take off"
     PREPARE = "Prepare"
     MOUNT = "Mount hubs"
@@ -101,6 +102,8 @@ class Scope(StrEnum):
     FIT = "fit it"
     REFIT = "take it off and fit it"
     TAKE_OFF = "take it off"
+    ALIGN = "align it"
+    CHECK = "check it"
 
 
 Answers = Mapping[str, Any]
@@ -128,6 +131,7 @@ class Step:
     no_return: bool = False
     moves: bool = False  # moves of the machine are recorded here
     optional: bool = False  # may be left out
+    finding: bool = False  # judged, but over its limit it holds nothing up: it is as it was found
     may_authorise: bool = False  # a lead may accept an over-limit value with a reason
     leaves_provisional: str = ""
     settled_by: str = ""  # the step that ends what this one leaves provisional
@@ -144,6 +148,7 @@ class JobFacts:
     card: ValueCard
     answers: Mapping[str, Answers] = field(default_factory=dict)  # latest answers of each sheet step
     scope: Scope = Scope.FIT
+    as_left: Mapping[str, Answers] = field(default_factory=dict)  # readings the job before this one left behind
 
     @property
     def family(self) -> FamilyFacts:

@@ -13,7 +13,7 @@ def steps(job: JobFacts) -> list[Step]:
     """As found, parted, each hub off, inspected, replacements like for like; in that order."""
     order = list(reversed(job.order()))
     off = [step for side in order for step in HOW[job.line.hub(side).connection](job, side)]
-    return [*_as_found(job), _part_the_shafts(job), *off, *look_at_parts.steps(job, off[-1].key)]
+    return [*_as_found(job), part_the_shafts(job), *off, *look_at_parts.steps(job, off[-1].key)]
 
 
 def _as_found(job: JobFacts) -> list[Step]:
@@ -58,22 +58,11 @@ def _as_found(job: JobFacts) -> list[Step]:
         after=("prepare.dead",),
         form=BenchForm(bench="gap", preset={"accept": {}}, suggest={"diameter_mm": diameter}),
     )
-    dials = Step(
-        key="off.align",
-        stage=Stage.TAKE_OFF,
-        title="Read the alignment as found",
-        why="What it ran with tells why it failed. Leave it out where nothing can be read any more.",
-        tool="two dials on brackets, or the laser",
-        caution="Turn both shafts together, by hand only.",
-        after=("prepare.dead",),
-        optional=True,
-        may_authorise=True,
-        form=setting.alignment_form(job),
-    )
-    return [marks, gap, dials]
+    return [marks, gap, setting.read_as_found(job)]
 
 
-def _part_the_shafts(job: JobFacts) -> Step:
+def part_the_shafts(job: JobFacts) -> Step:
+    """The coupling undone, in the order of its family."""
     family = job.family
     before = (keyed.AS_FOUND,) if family.hangs else (keyed.AS_FOUND, "off.gap")
     return Step(

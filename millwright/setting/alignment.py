@@ -8,13 +8,13 @@ from ..clock import (
     find_stands_out,
     least_squares,
     say_clock,
-    say_stands_out,
 )
 from ..errors import Problem, refuse_if_any
 from ..metals import METALS
-from ..verdict import Check, WorkLine, work, worst
+from ..verdict import WorkLine, work, worst
 from . import dials
 from .alignment_io import AlignmentInput, AlignmentResult, Axis, CouplingPlanes, DialStandsOut, FlexAngle, Preview
+from .alignment_words import say_plan, say_shift, say_stands_out_by_dial, say_too_uncertain, say_warm
 from .axis import Line
 from .dials import Dial
 from .expected import after_moves, readings_at
@@ -57,7 +57,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
     sigma = None if covariance is None else [math.sqrt(covariance[i, i]) for i in range(4)]
     closure = [closure_mm(dial) for dial in given.dials]
     plan = None if given.room is None else plan_moves(given.stationary_feet, given.movable_feet, left, given.room)
-    uncertain = _too_uncertain(checks, sigma) if sigma else []
+    uncertain = say_too_uncertain(checks, sigma) if sigma else []
     helps = _helps_most(given, design, value) if uncertain else None
     return AlignmentResult(
         bench="alignment",
@@ -67,9 +67,9 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
             *_advice(given, out, closure),
             *uncertain,
             *([helps] if helps else []),
-            *_say_plan(plan),
-            *_say_shift(shifted),
-            *_say_warm(predicted, axis),
+            *say_plan(plan),
+            *say_shift(shifted, given.before_is),
+            *say_warm(predicted, axis),
         ],
         working=_working(given, axis, left, feet, growth),
         offset_v_mm=ov,
@@ -120,6 +120,8 @@ def _problems(given: AlignmentInput) -> list[Problem]:
     found += [
         Problem(f"made.{i}.name", f"No foot is called {m.name}.") for i, m in enumerate(given.made) if m.name not in names
     ]
+    under = given.shims.under if given.shims else {}
+    found += [Problem(f"shims.under.{name}", f"No foot is called {name}.") for name in under if name not in names]
     if (given.growth is not None or given.warmth) and given.target is not None:
         found.append(Problem("target", "Give either the growth of the feet or a cold target, not both."))
     if given.coupling is not None:
@@ -151,10 +153,6 @@ def _flex(coupling: CouplingPlanes | None, axis: Line) -> list[FlexAngle]:
     ]
 
 
-NOTICED_MM = 0.02  # rule of thumb: two readings of a shop dial
-ENOUGH_SIGMAS = 2.0  # the usual 95 %
-
-
 def _advice(given: AlignmentInput, out: list[DialStandsOut], closure: list[float | None]) -> list[str]:
     """What is wrong with the readings, before anything is moved by them."""
     advice = say_stands_out_by_dial(given.dials, out)
@@ -176,7 +174,7 @@ def _axis_of(all_dials: list[Dial], resolution_mm: float) -> Line:
 
 
 def _shifted(given: AlignmentInput) -> Line | None:
-    """How the axis lies now, less how it lay before the feet were torqued."""
+    """How the axis lies now, less how it lay at the earlier reading."""
     if not given.before or dials.problems_of(given.before):
         return None
     return _axis_of(given.dials, given.resolution_mm).less(_axis_of(given.before, given.resolution_mm))
@@ -191,41 +189,12 @@ def _predicted(given: AlignmentInput) -> Line | None:
     return replace(cold, offset_v_mm=cold.offset_v_mm + offset, slope_v_mm_per_m=cold.slope_v_mm_per_m + slope)
 
 
-def _say_warm(predicted: Line | None, axis: Line) -> list[str]:
-    if predicted is None:
-        return []
-    off = axis.less(predicted)
-    if math.hypot(off.offset_v_mm, off.offset_h_mm) <= NOTICED_MM:
-        return ["Warm it lies where it was predicted, as near as the dials show."]
-    up, side = off.offset_v_mm, off.offset_h_mm
-    way = f"{abs(up):.2f} mm {'higher' if up > 0 else 'lower'}, {abs(side):.2f} mm further toward {3 if side > 0 else 9}"
-    return [f"Warm it lies {way} than predicted. Put the growth of this line right before it is aligned again."]
-
-
-def _say_shift(shifted: Line | None) -> list[str]:
-    if shifted is None:
-        return []
-    up, side = shifted.offset_v_mm, shifted.offset_h_mm
-    if math.hypot(up, side) <= NOTICED_MM:
-        return ["Torquing the feet did not move it by more than the dials show."]
-    way = f"{abs(up):.2f} mm {'up' if up > 0 else 'down'}, {abs(side):.2f} mm toward {3 if side > 0 else 9}"
-    return [f"Torquing the feet moved it {way}. A foot that springs or a base that bends: look at the soft feet again."]
-
-
 def _helps_most(given: AlignmentInput, design: Array, value: Array) -> str | None:
     found = best_next_reading(given.dials, design, value, given.resolution_mm)
     if found is None:
         return None
     name = dials.name_of(given.dials, found.dial).lower()
     return f"What would help most: a further reading at {say_clock(found.clock)} on the {name}."
-
-
-def _say_plan(plan: Plan | None) -> list[str]:
-    if plan is None or plan.moves is not None:
-        return []
-    if not plan.missing:
-        return ["The room there is does not allow it, whatever else is moved: name feet that may move."]
-    return [f"Not possible with the room there is. It would be with {'; '.join(plan.missing)}."]
 
 
 def _stacks(given: AlignmentInput, plan: Plan | None, feet: list[FootMove]) -> list[ShimStack]:
@@ -242,25 +211,6 @@ def _preview(given: AlignmentInput, axis: Line) -> Preview | None:
         return None
     after = after_moves(axis, given.stationary_feet, given.movable_feet, given.made)
     return Preview(**asdict(after), readings=readings_at(given.dials, after))
-
-
-def say_stands_out_by_dial(all_dials: list[Dial], out: list[DialStandsOut]) -> list[str]:
-    """One sentence for each reading that stands out, with the dial's name."""
-    return [say for s in out for say in say_stands_out([s], dials.name_of(all_dials, s.dial).lower())]
-
-
-def _too_uncertain(checks: list[Check], sigma: list[float]) -> list[str]:
-    says = []
-    for check in checks:
-        if check.max is None or check.value is None or check.status == "over":
-            continue
-        plus_minus = ENOUGH_SIGMAS * (max(sigma[0], sigma[2]) if check.unit == "mm" else max(sigma[1], sigma[3]))
-        if plus_minus > check.max - abs(check.value):
-            says.append(
-                f"{check.name}: uncertain by ±{plus_minus:.3f} {check.unit}, more than what is left of the allowance. "
-                "Read at more places, or read again, before it is called inside."
-            )
-    return says
 
 
 def _working(given: AlignmentInput, axis: Line, left: Line, feet: list[FootMove], growth: dict[str, float]) -> list[WorkLine]:

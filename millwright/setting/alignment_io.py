@@ -1,5 +1,7 @@
 """What goes into the alignment bench and what comes out of it."""
 
+from typing import Literal
+
 from pydantic import Field
 
 from ..clock import RESOLUTION_MM, ClockReading, StandsOut
@@ -51,7 +53,10 @@ class AlignmentInput(Model):
     room: dict[str, Room] | None = Field(default=None, description="how far each foot can go")
     shims: ShimBox | None = None
     warm: WarmReading | None = Field(default=None, description="a hot check: held against what was predicted")
-    before: list[Dial] = Field(default_factory=list, max_length=12, description="read before the feet were torqued")
+    before: list[Dial] = Field(default_factory=list, max_length=12, description="an earlier reading to compare with")
+    before_is: Literal["feet loose", "as left"] = Field(
+        default="feet loose", description="read before the feet were torqued, or left behind by the job before"
+    )
     made: list[PlannedMove] = Field(
         default_factory=list, max_length=80, description="moves to be looked at before they are made"
     )

@@ -1,27 +1,48 @@
 """The gap between hub faces: on the axis, its spread, and the angle it shows."""
 
 import math
+from dataclasses import dataclass
+from typing import Annotated
 
 from pydantic import Field, model_validator
 
 from ..clock import (
     RESOLUTION_MM,
     ClockFit,
-    ClockReading,
     StandsOut,
     find_stands_out,
     fit_clock,
+    position_problem,
     say_clock,
     say_stands_out,
     say_toward,
 )
 from ..clock import working as clock_working
-from ..model import Model, Size
-from ..verdict import AS_ENTERED, Band, Check, Result, Verdict, WorkLine, judge, judge_band, worst
+from ..errors import Problem, refuse_if_any
+from ..model import Clock, Model, Size
+from ..verdict import AS_ENTERED, Band, Check, Result, WorkLine, judge, judge_band, work, worst
+
+NOTICED_MM = 0.02  # rule of thumb: two readings of a caliper or feeler
+SPREAD, ANGLE, DIFFER = "spread of the gap", "angle", "the two ends differ by"
+EndName = Annotated[str, Field(min_length=1, max_length=60)]
+
+
+class GapReading(Model):
+    """A distance at one place round the clock; between far flanges it is more than a dial's travel."""
+
+    clock: Clock
+    value_mm: float = Field(ge=-100, le=10_000)
 
 
 class MaxSpread(Model):
     """The most that largest and smallest reading may differ."""
+
+    max_mm: Size
+    source: str = AS_ENTERED
+
+
+class MaxDiffer(Model):
+    """The most the gaps at the two ends of a spacer may differ."""
 
     max_mm: Size
     source: str = AS_ENTERED
@@ -34,6 +55,14 @@ class MaxAngle(Model):
     source: str = AS_ENTERED
 
 
+class KeepClear(Model):
+    """Shaft ends that stand out into the gap, and what has to be left between them."""
+
+    standing_out_mm: float = Field(gt=0, le=10_000, description="of both ends together")
+    min_mm: Size
+    source: str = AS_ENTERED
+
+
 class GapAccept(Model):
     """The rules this gap is accepted by; any of them may stand together."""
 
@@ -41,22 +70,54 @@ class GapAccept(Model):
     each: Band | None = Field(default=None, description="every reading for itself")
     spread: MaxSpread | None = None
     angle: MaxAngle | None = None
+    clear: KeepClear | None = None
+    differ: MaxDiffer | None = Field(default=None, description="the two ends of a spacer against each other")
+
+
+class GapAsLeft(Model):
+    """The same gap as it was when the record before this one was closed."""
+
+    readings: list[GapReading] = Field(min_length=1, max_length=400)
+    other_end: list[GapReading] = Field(default_factory=list, max_length=400)
 
 
 class GapInput(Model):
     """Caliper, feeler or bar-and-feeler readings between the hub faces, at places round the clock."""
 
-    readings: list[ClockReading] = Field(min_length=1, max_length=20_000)
+    readings: list[GapReading] = Field(min_length=1, max_length=20_000)
     diameter_mm: Size = Field(description="of the circle the readings were taken on")
     bar_mm: Size | None = Field(default=None, description="spacer bar; readings are then feelers over it")
+    ends: tuple[EndName, EndName] | None = Field(default=None, description="a spacer: the names of its ends, as read")
+    other_end: list[GapReading] = Field(default_factory=list, max_length=20_000, description="at the second of them")
+    as_left: GapAsLeft | None = None
     accept: GapAccept = Field(default_factory=GapAccept)
     resolution_mm: float = Field(default=RESOLUTION_MM, gt=0, le=1)
 
     @model_validator(mode="after")
     def _gaps_are_not_negative(self) -> "GapInput":
-        if self.bar_mm is None and any(r.value_mm < 0 for r in self.readings):
+        if self.bar_mm is None and any(r.value_mm < 0 for r in [*self.readings, *self.other_end]):
             raise ValueError("A gap cannot be less than nothing.")
         return self
+
+
+class EndFound(Model):
+    """The gap at the other end of a spacer."""
+
+    mean_mm: float
+    min_mm: float
+    max_mm: float
+    spread_mm: float
+    angle_v_mm_per_m: float
+    angle_h_mm_per_m: float
+    angle_mm_per_m: float
+    wide_at_deg: float
+
+
+class GapSince(Model):
+    """What has become of the gap since it was left: now, less then."""
+
+    mean_mm: float
+    spread_mm: float
 
 
 class GapResult(Result):
@@ -71,6 +132,52 @@ class GapResult(Result):
     angle_mm_per_m: float
     wide_at_deg: float
     stands_out: list[StandsOut]
+    other_end: EndFound | None
+    ends_differ_mm: float | None  # first end less the other
+    since: list[GapSince]  # first end, then the other, where something was left to compare with
+
+
+@dataclass(frozen=True)
+class _End:
+    """Readings of one end, worked out."""
+
+    name: str  # as said after a comma; empty where there is only one
+    clock: list[float]
+    value: list[float]
+    fit: ClockFit
+    diameter_mm: float
+
+    @property
+    def spread_mm(self) -> float:
+        return max(self.value) - min(self.value)
+
+    @property
+    def slope_mm_per_m(self) -> tuple[float, float]:
+        """Of the movable shaft, up and toward 3. Source: geometry, d over the diameter D."""
+        per_m = -2 / self.diameter_mm * 1000
+        return self.fit.up_mm * per_m, self.fit.right_mm * per_m
+
+    @property
+    def angle_mm_per_m(self) -> float:
+        return math.hypot(*self.slope_mm_per_m)
+
+    def named(self, what: str) -> str:
+        return f"{what}, {self.name}" if self.name else what
+
+
+def _problems(given: GapInput) -> list[Problem]:
+    if given.ends is not None and not given.other_end:
+        return [Problem("other_end", f"Measure the other end too: {given.ends[1]}.")]
+    if given.ends is None and given.other_end:
+        return [Problem("ends", "Name the two ends that were measured.")]
+    return []
+
+
+def _end(given: GapInput, readings: list[GapReading], name: str, path: str) -> _End:
+    clock = [r.clock for r in readings]
+    value = [r.value_mm + (given.bar_mm or 0.0) for r in readings]
+    fit = fit_clock(clock, value, resolution_mm=given.resolution_mm, path=path)
+    return _End(name, clock, value, fit, given.diameter_mm)
 
 
 def evaluate(given: GapInput) -> GapResult:
@@ -79,104 +186,160 @@ def evaluate(given: GapInput) -> GapResult:
     Source: geometry. A gap wider at 6 than at 12 by d over the diameter D means that the movable
     shaft rises away from the coupling by d/D.
     """
-    clock = [r.clock for r in given.readings]
-    value = [r.value_mm + (given.bar_mm or 0.0) for r in given.readings]
-    fit = fit_clock(clock, value, resolution_mm=given.resolution_mm)
-    out = find_stands_out(clock, value, resolution_mm=given.resolution_mm)
-    per_m = -2 / given.diameter_mm * 1000
-    angle_v, angle_h = fit.up_mm * per_m, fit.right_mm * per_m
-    angle = math.hypot(angle_v, angle_h)
-    checks = _checks(given, value, fit.mean_mm, angle)
+    refuse_if_any(_problems(given))
+    first, second = given.ends or ("", "")
+    end = _end(given, given.readings, first, "readings")
+    other = _end(given, given.other_end, second, "other_end") if given.other_end else None
+    ends = [end] if other is None else [end, other]
+    out = find_stands_out(end.clock, end.value, resolution_mm=given.resolution_mm)
+    checks = _checks(given, ends)
     verdict = worst(checks)
+    since = _since(given, ends)
+    angle_v, angle_h = end.slope_mm_per_m
     return GapResult(
         bench="gap",
         verdict=verdict,
         checks=checks,
-        advice=say_stands_out(out) + _advice(given, fit, verdict, checks),
-        working=_working(given, clock, value, fit, angle),
-        mean_mm=fit.mean_mm,
-        min_mm=min(value),
-        max_mm=max(value),
-        spread_mm=max(value) - min(value),
+        advice=[
+            *_say_stands_out(given, ends),
+            *(say for e in ends for say in _advice(given, e, checks)),
+            *_say_differ(ends, checks),
+            *_say_since(ends, since),
+            *(["Push the bar in to the same depth at every place."] if given.bar_mm is not None else []),
+        ],
+        working=[line for e in ends for line in _working(given, e)],
+        mean_mm=end.fit.mean_mm,
+        min_mm=min(end.value),
+        max_mm=max(end.value),
+        spread_mm=end.spread_mm,
         angle_v_mm_per_m=angle_v,
         angle_h_mm_per_m=angle_h,
-        angle_mm_per_m=angle,
-        wide_at_deg=fit.peak_deg,
+        angle_mm_per_m=end.angle_mm_per_m,
+        wide_at_deg=end.fit.peak_deg,
         stands_out=out,
+        other_end=_found(other) if other else None,
+        ends_differ_mm=end.fit.mean_mm - other.fit.mean_mm if other else None,
+        since=since,
     )
 
 
-def _checks(given: GapInput, value: list[float], mean: float, angle: float) -> list[Check]:
-    accept, checks = given.accept, []
-    if accept.mean is not None:
-        checks.append(judge_band("gap on the axis", mean, accept.mean))
-    if accept.each is not None:
-        each = [
-            judge_band(f"gap at {say_clock(r.clock)}", v, accept.each) for r, v in zip(given.readings, value, strict=True)
-        ]
-        checks.append(max(each, key=lambda check: check.used or 0.0))
-    if accept.spread is not None:
-        spread = max(value) - min(value)
-        checks.append(judge("spread of the gap", spread, "mm", high=accept.spread.max_mm, source=accept.spread.source))
-    if accept.angle is not None:
-        checks.append(judge("angle", angle, "mm/m", high=accept.angle.max_mm_per_m, source=accept.angle.source))
+def _found(end: _End) -> EndFound:
+    angle_v, angle_h = end.slope_mm_per_m
+    return EndFound(
+        angle_v_mm_per_m=angle_v,
+        angle_h_mm_per_m=angle_h,
+        mean_mm=end.fit.mean_mm,
+        min_mm=min(end.value),
+        max_mm=max(end.value),
+        spread_mm=end.spread_mm,
+        angle_mm_per_m=end.angle_mm_per_m,
+        wide_at_deg=end.fit.peak_deg,
+    )
+
+
+def _checks(given: GapInput, ends: list[_End]) -> list[Check]:
+    checks = [check for end in ends for check in _checks_of(given.accept, end)]
+    if given.accept.differ is not None and len(ends) == 2:
+        differ, limit = ends[0].fit.mean_mm - ends[1].fit.mean_mm, given.accept.differ
+        checks.append(judge(DIFFER, differ, "mm", high=limit.max_mm, source=limit.source))
     return checks
 
 
-def _advice(given: GapInput, fit: ClockFit, verdict: Verdict, checks: list[Check]) -> list[str]:
+def _checks_of(accept: GapAccept, end: _End) -> list[Check]:
+    checks = []
+    if accept.mean is not None:
+        checks.append(judge_band(end.named("gap on the axis"), end.fit.mean_mm, accept.mean))
+    if accept.each is not None:
+        each = [
+            judge_band(end.named(f"gap at {say_clock(clock)}"), value, accept.each)
+            for clock, value in zip(end.clock, end.value, strict=True)
+        ]
+        checks.append(max(each, key=lambda check: check.used or 0.0))
+    if accept.spread is not None:
+        limit = accept.spread
+        checks.append(judge(end.named(SPREAD), end.spread_mm, "mm", high=limit.max_mm, source=limit.source))
+    if accept.clear is not None:
+        free = end.fit.mean_mm - accept.clear.standing_out_mm
+        low, source = accept.clear.min_mm, accept.clear.source
+        checks.append(judge(end.named("free between the shaft ends"), free, "mm", low=low, source=source))
+    if accept.angle is not None:
+        high, source = accept.angle.max_mm_per_m, accept.angle.source
+        checks.append(judge(end.named(ANGLE), end.angle_mm_per_m, "mm/m", high=high, source=source))
+    return checks
+
+
+def _since(given: GapInput, ends: list[_End]) -> list[GapSince]:
+    """Now, less as it was left; only what was left at enough places to be worked out."""
+    if given.as_left is None:
+        return []
+    found = []
+    for end, left in zip(ends, (given.as_left.readings, given.as_left.other_end), strict=False):
+        if not left or position_problem([r.clock for r in left], "") is not None:
+            return []
+        then = _end(given, left, end.name, "as_left")
+        found.append(GapSince(mean_mm=end.fit.mean_mm - then.fit.mean_mm, spread_mm=end.spread_mm - then.spread_mm))
+    return found
+
+
+def _say_since(ends: list[_End], since: list[GapSince]) -> list[str]:
+    says = []
+    for end, now in zip(ends, since, strict=False):
+        still = max(abs(now.mean_mm), abs(now.spread_mm)) <= NOTICED_MM
+        says.append(
+            end.named("As it was left, as near as the readings show") + "."
+            if still
+            else end.named(
+                f"Since it was left the gap has changed by {now.mean_mm:+.2f} mm, its spread by {now.spread_mm:+.2f}"
+            )
+            + "."
+        )
+    return says
+
+
+def _say_differ(ends: list[_End], checks: list[Check]) -> list[str]:
+    if not any(check.name == DIFFER and check.status == "over" for check in checks):
+        return []
+    wide, narrow = sorted(ends, key=lambda end: -end.fit.mean_mm)
+    off = (wide.fit.mean_mm - narrow.fit.mean_mm) / 2
+    return [
+        f"One element is pressed, the other stretched: the spacer sits {off:.2f} mm too near the {narrow.name}. "
+        "Shift it, or a hub."
+    ]
+
+
+def _say_stands_out(given: GapInput, ends: list[_End]) -> list[str]:
+    return [
+        say
+        for end in ends
+        for say in say_stands_out(find_stands_out(end.clock, end.value, resolution_mm=given.resolution_mm), end.name)
+    ]
+
+
+def _advice(given: GapInput, end: _End, checks: list[Check]) -> list[str]:
     advice = []
+    over = {check.name for check in checks if check.status == "over"}
     wanted = given.accept.mean or given.accept.each
     if wanted is not None and wanted.min_mm is not None and wanted.max_mm is not None:
         middle = (wanted.min_mm + wanted.max_mm) / 2
-        off = fit.mean_mm - middle
-        if any(c.status == "over" and c.unit == "mm" and "spread" not in c.name for c in checks):
-            way = "Close" if off > 0 else "Open"
-            advice.append(f"{way} the gap by {abs(off):.2f} mm to reach the middle of the band, {middle:.2f} mm.")
-    if verdict is Verdict.OVER and any(c.status == "over" and c.name in ("angle", "spread of the gap") for c in checks):
-        advice.append(f"The gap opens at {say_toward(fit.peak_deg)}. Take the angle out, then read the gap again.")
-    if given.bar_mm is not None:
-        advice.append("Push the bar in to the same depth at every place.")
+        off = end.fit.mean_mm - middle
+        if any(name.startswith("gap") and (not end.name or name.endswith(end.name)) for name in over):
+            way, at = "Close" if off > 0 else "Open", f" at the {end.name}" if end.name else ""
+            advice.append(f"{way} the gap{at} by {abs(off):.2f} mm to reach the middle of the band, {middle:.2f} mm.")
+    if end.named(ANGLE) in over or end.named(SPREAD) in over:
+        opens = end.named(f"The gap opens at {say_toward(end.fit.peak_deg)}")
+        advice.append(f"{opens}. Take the angle out, then read the gap again.")
     return advice
 
 
-def _working(given: GapInput, clock: list[float], value: list[float], fit: ClockFit, angle: float) -> list[WorkLine]:
-    lines = []
+def _working(given: GapInput, end: _End) -> list[WorkLine]:
+    value, fit, lines = end.value, end.fit, []
     if given.bar_mm is not None:
-        lines.append(
-            WorkLine(
-                what="bar under every feeler",
-                formula="bar + feeler",
-                numbers=f"{given.bar_mm:.3f} + …",
-                value=given.bar_mm,
-                unit="mm",
-            )
-        )
-    lines.append(
-        WorkLine(
-            what="gap on the axis",
-            formula="mean of the sine" if len(value) != 4 else "mean round the clock",
-            numbers=f"{len(value)} readings",
-            value=fit.mean_mm,
-            unit="mm",
-        )
-    )
-    lines.append(
-        WorkLine(
-            what="spread",
-            formula="largest − smallest",
-            numbers=f"{max(value):.3f} − {min(value):.3f}",
-            value=max(value) - min(value),
-            unit="mm",
-        )
-    )
-    lines += clock_working(clock, value, fit)
-    lines.append(
-        WorkLine(
-            what="angle",
-            formula="2 × √(up² + right²) ÷ diameter",
-            numbers=f"2 × {fit.size_mm:.4f} ÷ {given.diameter_mm:.1f} × 1000",
-            value=angle,
-            unit="mm/m",
-        )
-    )
+        lines.append(work(end.named("bar under every feeler"), "bar + feeler", f"{given.bar_mm:.3f} + …", given.bar_mm))
+    mean = "mean of the sine" if len(value) != 4 else "mean round the clock"
+    lines.append(work(end.named("gap on the axis"), mean, f"{len(value)} readings", fit.mean_mm))
+    numbers = f"{max(value):.3f} − {min(value):.3f}"
+    lines.append(work(end.named("spread"), "largest − smallest", numbers, end.spread_mm))
+    lines += clock_working(end.clock, value, fit)
+    numbers = f"2 × {fit.size_mm:.4f} ÷ {given.diameter_mm:.1f} × 1000"
+    lines.append(work(end.named("angle"), "2 × √(up² + right²) ÷ diameter", numbers, end.angle_mm_per_m, "mm/m"))
     return lines

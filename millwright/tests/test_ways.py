@@ -137,10 +137,49 @@ class SettingTest(unittest.TestCase):
         work = Work(driver={**machine, "feet": feet}, card={"axial_growth_mm": 0.5})
         work.until("set.float.driver")
         self.assertEqual(work.state("set.gap"), "blocked")
-        for ends, state in ((3.0, "over"), (3.6, "done")):  # half of 4 + growth 0.5 + 1 to spare
-            answers = {"float_mm": 4.0, "set_to": "in the middle of it", "ends_mm": ends}
-            work.enter("set.float.driver", answers)
-            self.assertEqual(work.state("set.float.driver"), state, ends)
+        middle, magnetic = "in the middle of it", "at its magnetic centre"
+        at_rest = {"pushed_mm": -1.0, "pulled_mm": 3.0, "set_to": middle, "now_mm": 1.0, "ends_mm": 3.6}
+        for said, state, words in (
+            ({"ends_mm": 3.4}, "over", "ends too near"),  # half of 4 + growth 0.5 + 1 to spare
+            ({}, "done", "its middle at +1.00"),
+            ({"now_mm": 1.6}, "over", "0.60 mm away from the coupling; or add to every gap"),
+            ({"now_mm": 0.5}, "over", "0.50 mm toward the coupling; or take off every gap"),
+            ({"set_to": magnetic}, "over", "Give the dial at the magnetic centre"),
+            ({"set_to": magnetic, "magnetic_mm": 3.2}, "over", "outside the float"),
+            ({"set_to": magnetic, "magnetic_mm": 1.8, "now_mm": 1.8}, "done", "End float 4.00 mm"),
+            ({"pushed_mm": 3.0, "pulled_mm": -1.0}, "over", "counts the other way"),
+        ):
+            with self.subTest(said=said):
+                made = work.enter("set.float.driver", at_rest | said)
+                self.assertEqual(work.state("set.float.driver"), state)
+                self.assertIn(words.lower(), " ".join(work.judged(made)["advice"]).lower())
+
+    def test_the_distance_between_the_shaft_ends_is_known_before_a_hub_goes_on(self) -> None:
+        work = Work(family="disc, three-part", card={"shaft_ends_mm": 140, "shaft_ends_plus_minus_mm": 1.5})
+        work.until("prepare.ends")
+        for distance, state in ((141.5, "done"), (141.6, "over"), (138.4, "over")):
+            made = work.enter("prepare.ends", {"distance_mm": distance, "standards": "100; 138,5 180"})
+            self.assertEqual(work.state("prepare.ends"), state, distance)
+            self.assertIn("Nearest standard distance: 138.5 mm", " ".join(work.judged(made)["advice"]))
+
+    def test_shaft_ends_that_stand_out_into_the_gap_keep_clear_of_each_other(self) -> None:
+        work = Work(card={"gap_nominal_mm": 4, "axial_growth_mm": 0.4, "element_width_mm": 3})
+        for side, out in (("driven", 1.0), ("driver", 1.5)):
+            work.until(f"mount.hub.{side}")
+            work.enter(f"mount.hub.{side}", {**work.fill(f"mount.hub.{side}"), "standout_mm": out})
+        work.until("set.gap")
+        for gap, status in ((4.2, "close"), (3.8, "over")):  # 4.2 − 2.5 leaves 1.7, 3.8 leaves 1.3; wanted is 1 + 0.4
+            made = work.enter("set.gap", {"readings": ring(*[gap] * 4), "diameter_mm": 105})
+            free = next(c for c in work.judged(made)["checks"] if c["name"] == "free between the shaft ends")
+            self.assertAlmostEqual(free["value"], gap - 2.5)
+            self.assertEqual(free["status"], status)
+
+    def test_where_the_paper_gives_jaw_tip_to_hub_that_is_what_is_set(self) -> None:
+        work = Work(card={"jaw_tip_mm": 22.0})
+        work.until("set.gap")
+        for mm, state in ((30.0, "over"), (22.6, "done")):
+            work.enter("set.gap", {"readings": ring(*[mm] * 4), "diameter_mm": 105})
+            self.assertEqual(work.state("set.gap"), state, mm)
 
     def test_each_school_accepts_a_gap_in_its_own_way_and_cold_it_allows_for_growth(self) -> None:
         uneven = {"readings": ring(30.0, 30.9, 31.6, 30.9), "diameter_mm": 105}  # mean 30.85, one reading over 31

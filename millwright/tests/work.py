@@ -9,9 +9,9 @@ from millwright.line import LineSpec, Side
 from millwright.model import read_json
 from millwright.route import entry
 from millwright.route.build import values_of_connection, values_of_family
-from millwright.route.state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState, stand
+from millwright.route.state import NOTHING_LEFT, Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState, stand
 from millwright.route.steps import BenchForm, Role, Scope, SheetForm
-from millwright.value_kinds import GAP_MEAN, GAP_MM
+from millwright.value_kinds import GAP_EACH, GAP_MEAN, GAP_MM
 from millwright.values import Source, Value
 from millwright.verdict import Verdict
 
@@ -36,6 +36,10 @@ FIGURES = {
     "flange_bolts": 6,
     "flange_bolt_torque_nm": 80,
     "sleeve_spread_mm": 0.3,
+    "end_gap_nominal_mm": 8,
+    "end_gap_plus_minus_mm": 0.4,
+    "ends_differ_mm": 0.2,
+    "end_face_mm": 0.2,
     "taper_interference_mm": 0.07,
     "taper_mismatch_mm": 0.01,
     "taper_contact_percent": 80,
@@ -95,6 +99,7 @@ READINGS: dict[str, dict[str, Any]] = {
     "set.align": dials(0.0),
     "couple.align": dials(0.0),
     "couple.sleeve": {"readings": ring(4.1, 4.2, 4.2, 4.1), "diameter_mm": 105},
+    "couple.dial": {"kind": "face", "readings": ring(0.0, 0.02, 0.04, 0.02)},
     "prepare.taper": {"shaft": CONE, "bore": CONE, "contact": [[1.0] * 8] * 4},
     "mount.draw": {"shaft": CONE, "bore": CONE, "hand_tight_standout_mm": 40.78, "fitted_standout_mm": 41.62},
     "prepare.shaft": TRUE,
@@ -103,6 +108,9 @@ READINGS: dict[str, dict[str, Any]] = {
     "mount.clamp": rounds(8, 35, (8, 3, 0)),
     "off.gap": {"readings": ring(30, 30, 30, 30), "diameter_mm": 105},
     "off.align": dials(0.0),
+    "found.align": dials(0.0),
+    "found.sleeve": {"readings": ring(4.1, 4.2, 4.2, 4.1), "diameter_mm": 105},
+    "found.dial": {"kind": "face", "readings": ring(0.0, 0.02, 0.04, 0.02)},
     "prepare.heat": {
         "bore_mm": 48.0,
         "interference_mm": 0.04,
@@ -112,6 +120,8 @@ READINGS: dict[str, dict[str, Any]] = {
         "hub": {"material": "steel", "outside_mm": 105, "length_mm": 60},
     },
 }
+PACK = {"readings": ring(30, 30.1, 30, 30), "diameter_mm": 105}
+BOTH_ENDS: dict[str, Any] = {"readings": ring(8.0, 8.1, 8.0, 8.0), "other_end": ring(8.0, 8.0, 8.1, 8.0), "diameter_mm": 105}
 SHRUNK = {"shaft_mm": [48.04], "bore_mm": [48.0]}
 WORDS = {
     "surface": "clean and dry",
@@ -133,6 +143,7 @@ class Work:
         family: str = "jaw, curved",
         held: tuple[str, str] = ("keyed, slip fit", "keyed, slip fit"),
         scope: Scope = Scope.FIT,
+        as_left: Mapping[str, Any] = NOTHING_LEFT,
         card: dict[str, float] | None = None,
         **spec: Any,
     ) -> None:
@@ -159,18 +170,20 @@ class Work:
             "offset_limit_mm": "offset",
             "gap_nominal_mm": GAP_MEAN,
             "gap_plus_minus_mm": GAP_MM,
+            "end_gap_nominal_mm": GAP_EACH,
+            "end_gap_plus_minus_mm": GAP_MM,
             **dict.fromkeys((k for k in FIGURES if "torque" in k), "dry"),
         }
         asked = {*values_of_family(family), *(key for way in held for key in values_of_connection(way))}
         figures = {**{k: v for k, v in FIGURES.items() if k in asked}, **(card or {})}
         self.card = {k: Value(value=v, means=means.get(k.split("@")[0], ""), source=source) for k, v in figures.items()}
-        self.scope = scope
+        self.scope, self.as_left = scope, as_left
         self.entries: list[Entry] = []
         self.signatures: list[Signature] = []
 
     def route(self) -> RouteNow:
         """Where it stands."""
-        return stand(self.line, self.card, self.entries, self.signatures, self.scope)
+        return stand(self.line, self.card, self.entries, self.signatures, self.scope, self.as_left)
 
     def state(self, key: str) -> str:
         """One step's state."""
@@ -234,6 +247,8 @@ class Work:
         if key.startswith("prepare.fit") and held == SHRINK:
             return SHRUNK
         if isinstance(form, BenchForm):
+            if key.endswith(".closed"):
+                return {**BOTH_ENDS, "ends": form.preset["ends"]} if "ends" in form.preset else PACK
             if form.bench == "tighten" and not form.preset.get("until_still"):
                 return bolts(form.preset["bolts"], form.preset["torque_nm"], tuple(form.preset["passes"]))
             return READINGS[key] if key in READINGS else READINGS[key.rsplit(".", 1)[0]]

@@ -41,12 +41,14 @@ class ValueKindOut(Schema):
 
 
 class CatalogueOut(Schema):
-    """The site's sizes, every kind of value, and which kinds each family and each way of holding a hub asks for."""
+    """The site's sizes, every kind of value, and which kinds each family and each way of holding a hub asks for,
+    or may have."""
 
     sizes: list[CouplingSizeOut]
     kinds: list[ValueKindOut]
     families: list[str]
     asked_by_family: dict[str, list[str]]
+    may_have_by_family: dict[str, list[str]]
     asked_by_connection: dict[str, list[str]]
 
 
@@ -58,5 +60,6 @@ def read(request: HttpRequest):
         "kinds": list(VALUE_KINDS.values()),
         "families": list(get_args(Family)),
         "asked_by_family": {family: list(values_of_family(family)) for family in FAMILIES},
+        "may_have_by_family": {family: list(facts.may_have) for family, facts in FAMILIES.items()},
         "asked_by_connection": {held: list(values_of_connection(held)) for held in HUB_STEPS},
     }

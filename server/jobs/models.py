@@ -1,6 +1,7 @@
 """Jobs, entries and signatures. The database itself refuses to change or delete the last two."""
 
 import uuid
+from collections.abc import Mapping
 from typing import Any
 
 from django.db import models
@@ -10,7 +11,8 @@ from django.shortcuts import get_object_or_404
 from millwright.line import LineSpec
 from millwright.route import state
 from millwright.route.close import CLOSING
-from millwright.route.steps import Role, Scope
+from millwright.route.look import as_left_steps
+from millwright.route.steps import Answers, Role, Scope
 from millwright.values import Value as CardValue
 from millwright.values import ValueCard
 from millwright.verdict import Verdict
@@ -73,11 +75,21 @@ class Job(models.Model):
         loaded = "entries" in getattr(self, "_prefetched_objects_cache", {})
         return self.stand_after([entry.as_core for entry in self.entries.all()] if loaded else self.entries.for_route())
 
-    def stand_after(self, entries: list[state.Entry]) -> state.RouteNow:
-        """`stand`, with entries that are loaded already."""
+    def stand_after(self, entries: list[state.Entry], as_left: Mapping[str, Answers] = state.NOTHING_LEFT) -> state.RouteNow:
+        """`stand`, with entries that are loaded already, and what to compare them with."""
         card: ValueCard = {key: CardValue.model_validate(value) for key, value in self.card.items()}
         signatures = [signature.as_core for signature in self.signatures.all()]
-        return state.stand(self.as_spec, card, entries, signatures, Scope(self.scope))
+        return state.stand(self.as_spec, card, entries, signatures, Scope(self.scope), as_left)
+
+    def as_left(self) -> dict[str, Answers]:
+        """The last readings that closed jobs of this line left behind, by what they are kept under. One query."""
+        kept_under = as_left_steps(self.as_spec)
+        read = Entry.objects.filter(
+            job__in=Job.objects.with_closed().filter(line=self.line_id, closed=True, number__lt=self.number),
+            kind=state.EntryKind.READING,
+            step__in=kept_under,
+        )
+        return {kept_under[e.step]: e.inputs for e in read.order_by("job__number", "number")}
 
 
 class EntryQuerySet(models.QuerySet["Entry"]):

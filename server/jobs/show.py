@@ -18,9 +18,10 @@ from .models import Entry, Job
 
 
 def job_out(job: Job) -> dict[str, Any]:
-    """A whole job. Two queries besides the job's own: entries and signatures."""
+    """A whole job. Three queries besides the job's own: entries, signatures, and what the job before it left."""
     entries, signatures = list(job.entries.all()), list(job.signatures.all())
-    route = job.stand_after([entry.as_core for entry in entries])  # all of each: what was read suggests what comes next
+    # All of each entry: what was read suggests what comes next.
+    route = job.stand_after([entry.as_core for entry in entries], job.as_left())
     return {
         "id": job.id,
         "number": job.number,

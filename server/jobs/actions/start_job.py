@@ -5,6 +5,9 @@ from datetime import datetime
 from django.db import transaction
 from django.db.models import Max
 
+from millwright.coupling.families import FAMILIES
+from millwright.errors import Problem, UnusableInput
+from millwright.line import LineSpec
 from millwright.route.entry import OutOfTurn
 from millwright.route.steps import Role, Scope
 from server.accounts.auth import require_role
@@ -18,10 +21,13 @@ from ..models import Job
 def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: Scope = Scope.FIT) -> Job:
     """A new job, with line and value card as they are now.
 
-    Raises `PermissionDenied` for an apprentice, `OutOfTurn` where the line has an open job.
+    Raises `PermissionDenied` for an apprentice, `OutOfTurn` where the line has an open job, `UnusableInput` where
+    there is nothing to be aligned.
     """
     require_role(by, Role.MILLWRIGHT)
     Site.objects.select_for_update(no_key=True).get(pk=line.site_id)  # numbers are given out one at a time
+    if scope is Scope.ALIGN and FAMILIES[LineSpec.model_validate(line.spec).coupling.family].hangs:
+        raise UnusableInput(Problem("scope", "This drive hangs on its shaft: there are no two machines to bring into line."))
     open_job = Job.objects.with_closed().filter(line=line, closed=False).first()
     if open_job is not None:
         raise OutOfTurn(f"Job {open_job.number} is open on this line. Close it first, or carry on with it.")

@@ -447,9 +447,16 @@ export interface components {
         AlignmentInput: {
             /**
              * Before
-             * @description read before the feet were torqued
+             * @description an earlier reading to compare with
              */
             before?: components["schemas"]["Dial"][];
+            /**
+             * Before Is
+             * @description read before the feet were torqued, or left behind by the job before
+             * @default feet loose
+             * @enum {string}
+             */
+            before_is: "feet loose" | "as left";
             /** @default null */
             coupling: components["schemas"]["CouplingPlanes"] | null;
             /** Dials */
@@ -768,7 +775,8 @@ export interface components {
         };
         /**
          * CatalogueOut
-         * @description The site's sizes, every kind of value, and which kinds each family and each way of holding a hub asks for.
+         * @description The site's sizes, every kind of value, and which kinds each family and each way of holding a hub asks for,
+         *     or may have.
          */
         CatalogueOut: {
             /** Asked By Connection */
@@ -783,6 +791,10 @@ export interface components {
             families: string[];
             /** Kinds */
             kinds: components["schemas"]["ValueKindOut"][];
+            /** May Have By Family */
+            may_have_by_family: {
+                [key: string]: string[];
+            };
             /** Sizes */
             sizes: components["schemas"]["CouplingSizeOut"][];
         };
@@ -1060,6 +1072,28 @@ export interface components {
             index: number;
             /** Residual Mm */
             residual_mm: number;
+        };
+        /**
+         * EndFound
+         * @description The gap at the other end of a spacer.
+         */
+        EndFound: {
+            /** Angle H Mm Per M */
+            angle_h_mm_per_m: number;
+            /** Angle Mm Per M */
+            angle_mm_per_m: number;
+            /** Angle V Mm Per M */
+            angle_v_mm_per_m: number;
+            /** Max Mm */
+            max_mm: number;
+            /** Mean Mm */
+            mean_mm: number;
+            /** Min Mm */
+            min_mm: number;
+            /** Spread Mm */
+            spread_mm: number;
+            /** Wide At Deg */
+            wide_at_deg: number;
         };
         /**
          * EntryIn
@@ -1361,6 +1395,20 @@ export interface components {
             stepped_mm: number[] | null;
         };
         /**
+         * FootGoing
+         * @description How far a foot has gone and what is left; None where nothing watches it.
+         */
+        FootGoing: {
+            /** Left Mm */
+            left_mm: number | null;
+            /** Moved Mm */
+            moved_mm: number | null;
+            /** Name */
+            name: string;
+            /** There */
+            there: boolean;
+        };
+        /**
          * FootMove
          * @description What brings a foot into line: + shim is added, + slide is toward 3 o'clock. Sigma null where it cannot be told.
          */
@@ -1375,6 +1423,27 @@ export interface components {
             slide_mm: number;
             /** Slide Sigma Mm */
             slide_sigma_mm: number | null;
+        };
+        /**
+         * FootToGo
+         * @description A foot, and how far it is to go: + up, or toward 3 o'clock.
+         */
+        FootToGo: {
+            /**
+             * Dial Mm
+             * @description dial at this foot, zeroed before the move
+             * @default null
+             */
+            dial_mm: number | null;
+            /** Name */
+            name: string;
+            /** Wanted Mm */
+            wanted_mm: number;
+            /**
+             * X Mm
+             * @description mm along the shaft line
+             */
+            x_mm: number;
         };
         /**
          * FormOut
@@ -1432,6 +1501,13 @@ export interface components {
         GapAccept: {
             /** @default null */
             angle: components["schemas"]["MaxAngle"] | null;
+            /** @default null */
+            clear: components["schemas"]["KeepClear"] | null;
+            /**
+             * @description the two ends of a spacer against each other
+             * @default null
+             */
+            differ: components["schemas"]["MaxDiffer"] | null;
             /**
              * @description every reading for itself
              * @default null
@@ -1446,11 +1522,23 @@ export interface components {
             spread: components["schemas"]["MaxSpread"] | null;
         };
         /**
+         * GapAsLeft
+         * @description The same gap as it was when the record before this one was closed.
+         */
+        GapAsLeft: {
+            /** Other End */
+            other_end?: components["schemas"]["GapReading"][];
+            /** Readings */
+            readings: components["schemas"]["GapReading"][];
+        };
+        /**
          * GapInput
          * @description Caliper, feeler or bar-and-feeler readings between the hub faces, at places round the clock.
          */
         GapInput: {
             accept?: components["schemas"]["GapAccept"];
+            /** @default null */
+            as_left: components["schemas"]["GapAsLeft"] | null;
             /**
              * Bar Mm
              * @description spacer bar; readings are then feelers over it
@@ -1462,13 +1550,40 @@ export interface components {
              * @description of the circle the readings were taken on
              */
             diameter_mm: number;
+            /**
+             * Ends
+             * @description a spacer: the names of its ends, as read
+             * @default null
+             */
+            ends: [
+                string,
+                string
+            ] | null;
+            /**
+             * Other End
+             * @description at the second of them
+             */
+            other_end?: components["schemas"]["GapReading"][];
             /** Readings */
-            readings: components["schemas"]["ClockReading"][];
+            readings: components["schemas"]["GapReading"][];
             /**
              * Resolution Mm
              * @default 0.01
              */
             resolution_mm: number;
+        };
+        /**
+         * GapReading
+         * @description A distance at one place round the clock; between far flanges it is more than a dial's travel.
+         */
+        GapReading: {
+            /**
+             * Clock
+             * @description degrees clockwise from 12 o'clock
+             */
+            clock: number;
+            /** Value Mm */
+            value_mm: number;
         };
         /**
          * GapResult
@@ -1487,12 +1602,17 @@ export interface components {
             bench: string;
             /** Checks */
             checks: components["schemas"]["Check"][];
+            /** Ends Differ Mm */
+            ends_differ_mm: number | null;
             /** Max Mm */
             max_mm: number;
             /** Mean Mm */
             mean_mm: number;
             /** Min Mm */
             min_mm: number;
+            other_end: components["schemas"]["EndFound"] | null;
+            /** Since */
+            since: components["schemas"]["GapSince"][];
             /** Spread Mm */
             spread_mm: number;
             /** Stands Out */
@@ -1502,6 +1622,16 @@ export interface components {
             wide_at_deg: number;
             /** Working */
             working: components["schemas"]["WorkLine"][];
+        };
+        /**
+         * GapSince
+         * @description What has become of the gap since it was left: now, less then.
+         */
+        GapSince: {
+            /** Mean Mm */
+            mean_mm: number;
+            /** Spread Mm */
+            spread_mm: number;
         };
         /**
          * HeatInput
@@ -1812,6 +1942,38 @@ export interface components {
             point: string;
         };
         /**
+         * JackInput
+         * @description The feet that are moved, and what watches them: dials at the feet, or the two planes of a laser.
+         */
+        JackInput: {
+            /** Feet */
+            feet: components["schemas"]["FootToGo"][];
+            /** Planes */
+            planes?: components["schemas"]["WatchedPlane"][];
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "slide" | "lift";
+        };
+        /**
+         * JackResult
+         * @description Each foot, in the order given.
+         */
+        JackResult: {
+            /** Advice */
+            advice: string[];
+            /** Bench */
+            bench: string;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Feet */
+            feet: components["schemas"]["FootGoing"][];
+            verdict: components["schemas"]["Verdict"];
+            /** Working */
+            working: components["schemas"]["WorkLine"][];
+        };
+        /**
          * JobIn
          * @description A job to start.
          */
@@ -1875,6 +2037,27 @@ export interface components {
             steps: components["schemas"]["StepOut"][];
             /** Title */
             title: string;
+        };
+        /**
+         * KeepClear
+         * @description Shaft ends that stand out into the gap, and what has to be left between them.
+         */
+        KeepClear: {
+            /**
+             * Min Mm
+             * @description mm
+             */
+            min_mm: number;
+            /**
+             * Source
+             * @default limit as entered
+             */
+            source: string;
+            /**
+             * Standing Out Mm
+             * @description of both ends together
+             */
+            standing_out_mm: number;
         };
         /**
          * Key
@@ -2105,6 +2288,22 @@ export interface components {
         MaxAngle: {
             /** Max Mm Per M */
             max_mm_per_m: number;
+            /**
+             * Source
+             * @default limit as entered
+             */
+            source: string;
+        };
+        /**
+         * MaxDiffer
+         * @description The most the gaps at the two ends of a spacer may differ.
+         */
+        MaxDiffer: {
+            /**
+             * Max Mm
+             * @description mm
+             */
+            max_mm: number;
             /**
              * Source
              * @default limit as entered
@@ -2473,7 +2672,7 @@ export interface components {
          * @description What a job is there to do.
          * @enum {string}
          */
-        Scope: "fit it" | "take it off and fit it" | "take it off";
+        Scope: "fit it" | "take it off and fit it" | "take it off" | "align it" | "check it";
         /**
          * SecondResult
          * @description What the second ring says.
@@ -2585,6 +2784,8 @@ export interface components {
             name: string;
             /** Pieces Mm */
             pieces_mm: number[];
+            /** Was Mm */
+            was_mm: number[];
         };
         /**
          * SignIn
@@ -2766,7 +2967,7 @@ export interface components {
          * @description The stages of a job in working order.
          * @enum {string}
          */
-        Stage: "Make safe" | "Receive" | "Take off" | "Prepare" | "Mount hubs" | "Set & align" | "Couple up" | "Close out";
+        Stage: "Make safe" | "Receive" | "As found" | "Take off" | "Prepare" | "Mount hubs" | "Set & align" | "Couple up" | "Close out";
         /**
          * StagesDone
          * @description How far an open job is.
@@ -3293,6 +3494,21 @@ export interface components {
              * @enum {string}
              */
             material: "steel" | "cast iron" | "stainless steel" | "aluminium" | "bronze";
+        };
+        /**
+         * WatchedPlane
+         * @description A laser's plane, its heads left where they are: readings before the move, and the last ones.
+         */
+        WatchedPlane: {
+            /** First */
+            first: components["schemas"]["ClockReading"][];
+            /** Now */
+            now: components["schemas"]["ClockReading"][];
+            /**
+             * X Mm
+             * @description mm along the shaft line
+             */
+            x_mm: number;
         };
         /**
          * WorkLine

@@ -14,9 +14,11 @@ import { Words } from '../kit/Field'
 import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { type Step, useJob } from './context'
+import { LaserWatch, LeftToGo, useJacking } from './Jacking'
 import { useDraft } from './useDraft'
 
 type Alignment = Schemas['AlignmentResult']
+type Clocked = { clock: number; value_mm: number }
 interface MoveSlipProps {
   step: Step
   result: Result | null
@@ -32,6 +34,7 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
   const feet =
     alignment?.plan?.map((m) => m.name) ?? job.spec[job.spec.movable as 'driver' | 'driven'].feet.map((f) => f.name)
   const { draft, change, clear } = useDraft(`${job.id}.${step.key}.move`, () => suggestMove(alignment, feet))
+  const [seen, setSeen] = useState<readonly [Clocked[], Clocked[]] | null>(null)
   const [refused, setRefused] = useState('')
   const reader = new DraftReader(draft)
   const moved = feet.map((name, i) => ({
@@ -39,6 +42,21 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
     shim_mm: reader.length(`shim${i}`, `feet.${i}.shim_mm`) ?? 0,
     slide_mm: reader.length(`slide${i}`, `feet.${i}.slide_mm`) ?? 0,
   }))
+  const dials = new DraftReader(draft) // beside the move: what they show is not recorded
+  const placed = [
+    ...((inputs?.movable_feet ?? []) as Schemas['Foot'][]),
+    ...((inputs?.stationary_feet ?? []) as Schemas['Foot'][]),
+  ]
+  const planesAt = planesOf(inputs)
+  const jacking = useJacking(
+    moved.map((foot, i) => ({
+      ...foot,
+      x_mm: placed.find((f) => f.name === foot.name)?.x_mm ?? 0,
+      dial_mm: dials.length(`dial${i}`, ''),
+    })),
+    planesAt,
+    seen,
+  )
   const axial = reader.length('axial', 'axial_mm') ?? 0
   const note = (draft.choices.note as string | undefined) ?? ''
   const send = () =>
@@ -67,10 +85,11 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
             <LabelledCell cell={`shim${i}`} label={`${name}, shim`} {...cell} />
             <LabelledCell cell={`slide${i}`} label={`${name}, slide`} {...cell} />
             <LabelledCell cell={`dial${i}`} label="dial at this foot now" part="aside" {...cell} />
-            <LeftToGo wanted={moved[i]!.slide_mm} shows={new DraftReader(draft).length(`dial${i}`, '')} />
+            <LeftToGo way={jacking.way} foot={jacking.result?.feet.find((f) => f.name === name)} />
           </div>
         ))}
       </Feet>
+      {planesAt && <LaserWatch jobId={job.id} step={step.key} seen={seen} onSeen={setSeen} general={jacking.general} />}
       {alignment && inputs && <Afterwards inputs={inputs} feet={moved} movable={alignment.feet.map((f) => f.name)} />}
       <LabelledCell cell="axial" label="Along the shaft, plus is away" {...cell} />
       <Words
@@ -84,24 +103,6 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
         Enter the move
       </MainButton>
     </Slip>
-  )
-}
-
-/** What the jack screw still has to move, as the dial at the foot follows. */
-function LeftToGo({ wanted, shows }: { wanted: number; shows: number | null }) {
-  const unit = useUnit()
-  if (shows === null) return null
-  const left = wanted - shows
-  return (
-    <Left aria-live="polite">
-      {Math.abs(left) < 0.005 ? (
-        'there'
-      ) : (
-        <>
-          <Num>{showLength(Math.abs(left), unit)}</Num> to go toward {left > 0 ? 3 : 9}
-        </>
-      )}
-    </Left>
   )
 }
 
@@ -138,14 +139,20 @@ function Afterwards({ inputs, feet, movable }: AfterwardsProps) {
   )
 }
 
+/** Where the laser's two planes stand, where the reading was taken with one. */
+function planesOf(inputs: Record<string, unknown> | null): number[] | null {
+  const dials = (inputs?.dials ?? []) as Schemas['Dial'][]
+  const isLaser = dials.length === 2 && dials.every((d) => d.kind === 'rim' && d.bracket_on === 'stationary')
+  return isLaser ? dials.map((d) => d.x_mm) : null
+}
+
 /** The move worked out, its shims as the stack from the box makes them. */
 function suggestMove(alignment: Alignment | null, feet: readonly string[]): Draft {
   const cells: Draft['cells'] = {}
   feet.forEach((name, i) => {
     const move = (alignment?.plan ?? alignment?.feet)?.find((m) => m.name === name)
     if (!move) return
-    const pieces = alignment?.stacks.find((s) => s.name === name)?.pieces_mm ?? []
-    const shim = move.shim_mm > 0 && pieces.length > 0 ? pieces.reduce((sum, mm) => sum + mm, 0) : move.shim_mm
+    const shim = move.shim_mm + (alignment?.stacks.find((s) => s.name === name)?.misses_mm ?? 0)
     cells[`shim${i}`] = { text: shim.toFixed(2), unit: 'mm' }
     cells[`slide${i}`] = { text: move.slide_mm.toFixed(2), unit: 'mm' }
   })
@@ -157,8 +164,4 @@ const Feet = styled.div`
   grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
   gap: 8px 28px;
   > div { display: flex; flex-direction: column; gap: 4px; border-bottom: 0.75px solid var(--line); padding-bottom: 6px; }
-`
-const Left = styled.p`
-  text-align: right;
-  font-weight: 600;
 `

@@ -7,13 +7,10 @@ import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
-import { askedBy, heldIn, ofBothHubs } from '../line/asked'
+import { askedBy, heldIn, mayHave, ofBothHubs } from '../line/asked'
 import { ValueLines } from '../line/ValueLines'
 import { type Step, useJob } from './context'
 import { RunningTimers } from './HeatRunPanel'
-
-/** Asked for by no coupling, but with a figure on the card the route has a step for it. */
-const OPTIONAL = ['shaft_runout_mm', 'hub_runout_mm']
 
 type Open = 'card' | 'ledger' | 'provisional' | null
 
@@ -46,7 +43,8 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
           nobody.
         </p>
         <ValueLines
-          keys={[...new Set([...asked, ...OPTIONAL, ...Object.keys(job.card), ...job.steps.flatMap((s) => s.needs)])]}
+          keys={[...new Set([...asked, ...Object.keys(job.card), ...job.steps.flatMap((s) => s.needs)])]}
+          mayHave={mayHave(catalogue, coupling.family)}
           perHub={ofBothHubs(catalogue, heldIn(coupling))}
           card={job.card}
           needed={step.needs}

@@ -10,6 +10,8 @@ interface WordsProps {
   problem?: string
   unit?: ReactNode
   long?: boolean
+  /** The label is only read out: what is around it says it to the eye. */
+  hideLabel?: boolean
   type?: 'text' | 'password' | 'date'
   autoFocus?: boolean
   autoComplete?: string
@@ -25,6 +27,7 @@ export function Words({
   problem,
   unit,
   long,
+  hideLabel,
   type,
   autoFocus,
   autoComplete,
@@ -32,6 +35,7 @@ export function Words({
 }: WordsProps) {
   return (
     <Place
+      aria-label={hideLabel ? label : undefined}
       value={value}
       onChange={onChange}
       isInvalid={!!problem}
@@ -40,10 +44,12 @@ export function Words({
       autoComplete={autoComplete}
       isDisabled={isDisabled}
     >
-      <Name>
-        {label}
-        {unit && <small> {unit}</small>}
-      </Name>
+      {!hideLabel && (
+        <Name>
+          {label}
+          {unit && <small> {unit}</small>}
+        </Name>
+      )}
       {long ? <Area rows={3} /> : <Line />}
       {detail && <Note slot="description">{detail}</Note>}
       <Wrong>{problem}</Wrong>

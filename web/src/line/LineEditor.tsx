@@ -15,7 +15,7 @@ import { Words } from '../kit/Field'
 import { Lost } from '../kit/Lost'
 import { Pick } from '../kit/Pick'
 import { Sheet } from '../kit/Sheet'
-import { askedBy, ofBothHubs } from './asked'
+import { askedBy, mayHave, ofBothHubs } from './asked'
 import { LineDrawing } from './LineDrawing'
 import { draftOf, drawable, MOST_FEET, SIDES, type Side, specOf } from './lineDraft'
 import { ValueLines } from './ValueLines'
@@ -201,6 +201,7 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
           <h2>Value card</h2>
           <ValueLines
             keys={asked}
+            mayHave={mayHave(catalogue, family)}
             perHub={ofBothHubs(catalogue, held)}
             card={values}
             onSave={(key, value) => set('values', { ...values, [key]: value })}

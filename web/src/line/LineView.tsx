@@ -18,7 +18,8 @@ import { askedBy, heldIn } from './asked'
 import { LineDrawing } from './LineDrawing'
 import { ValueLines } from './ValueLines'
 
-const SCOPES = ['fit it', 'take it off and fit it', 'take it off'] as const
+const SCOPES = ['fit it', 'take it off and fit it', 'take it off', 'align it', 'check it'] as const
+const HANGING = ['screw-conveyor drive', 'shaft-mounted reducer']
 
 /** A line: both machines, the coupling with its limits and their sources, the jobs done on it. */
 export function LineView() {
@@ -75,7 +76,12 @@ export function LineView() {
                 problem={problem}
                 detail="New element; both hubs; alignment check …"
               />
-              <Choice label="The coupling" options={SCOPES} value={scope} onChange={setScope} />
+              <Choice
+                label="The coupling"
+                options={HANGING.includes(spec.coupling.family) ? SCOPES.filter((s) => s !== 'align it') : SCOPES}
+                value={scope}
+                onChange={setScope}
+              />
               <MainButton isDisabled={!title.trim()} onPress={start}>
                 Start a job
               </MainButton>

@@ -20,6 +20,8 @@ const SOURCES = ["maker's manual", 'drawing', 'site rule', 'measured', 'sample']
 interface ValueLinesProps {
   keys: readonly string[]
   card: Record<string, Value>
+  /** Lines that are filled only where a paper gives them: folded away until then. */
+  mayHave?: readonly string[]
   /** Lines the live step waits for. */
   needed?: readonly string[]
   /** Lines for which a hub may have its own figure. */
@@ -29,60 +31,71 @@ interface ValueLinesProps {
 }
 
 /** The value card: a line for each figure with its source; a missing one says which paper to look in. */
-export function ValueLines({ keys, card, needed = [], perHub = [], onSave, canEdit = true }: ValueLinesProps) {
+export function ValueLines({ keys, mayHave = [], card, needed = [], perHub = [], onSave, canEdit = true }: ValueLinesProps) {
   const kinds = (useQuery(catalogueOptions).data?.kinds ?? []).flatMap((kind) => linesOf(kind, card))
   const [editing, setEditing] = useState<string | null>(null)
+  const [further, setFurther] = useState(false)
+  const base = (kind: Kind) => kind.key.split('@')[0]!
+  const isShown = (kind: Kind) => keys.includes(kind.key) || (kind.key in card && [...keys, ...mayHave].includes(base(kind)))
+  const folded = kinds.filter((kind) => mayHave.includes(kind.key) && !isShown(kind))
   return (
     <Lines>
-      {kinds
-        .filter((kind) => keys.includes(kind.key) || (kind.key in card && keys.includes(kind.key.split('@')[0]!)))
-        .map((kind) => {
-          const value = card[kind.key]
-          return (
-            <li key={kind.key} data-missing={value ? undefined : ''}>
-              <div>
-                <span>
-                  <b>{kind.title}</b>
-                  {value ? <small>{saySource(value)}</small> : <small>Missing. Look in {kind.look_in}.</small>}
-                </span>
-                <span>
-                  {value && (
-                    <>
-                      <Num>{value.value}</Num> {kind.unit}
-                      {value.means && value.means !== kind.unit && `, ${value.means}`}
-                      {!!value.up_to?.length && ' above that'}
-                      {value.up_to?.map((step) => (
-                        <small key={step.rpm}>
-                          up to {step.rpm} rpm <Num>{step.value}</Num>
-                        </small>
-                      ))}
-                    </>
-                  )}
-                  {!value && needed.includes(kind.key) && <strong>this step waits for it</strong>}
-                </span>
-                {canEdit && (
-                  <PlainButton
-                    onPress={() => setEditing(editing === kind.key ? null : kind.key)}
-                    aria-label={`${value ? 'Change' : 'Enter'} ${kind.title}`}
-                  >
-                    {value ? 'Change' : 'Enter'}
-                  </PlainButton>
+      {[...kinds.filter(isShown), ...(further ? folded : [])].map((kind) => {
+        const value = card[kind.key]
+        return (
+          <li key={kind.key} data-missing={value ? undefined : ''}>
+            <div>
+              <span>
+                <b>{kind.title}</b>
+                <small>
+                  {value ? saySource(value) : `${folded.includes(kind) ? 'If given' : 'Missing. Look'} in ${kind.look_in}.`}
+                </small>
+              </span>
+              <span>
+                {value && (
+                  <>
+                    <Num>{value.value}</Num> {kind.unit}
+                    {value.means && value.means !== kind.unit && `, ${value.means}`}
+                    {!!value.up_to?.length && ' above that'}
+                    {value.up_to?.map((step) => (
+                      <small key={step.rpm}>
+                        up to {step.rpm} rpm <Num>{step.value}</Num>
+                      </small>
+                    ))}
+                  </>
                 )}
-              </div>
-              {editing === kind.key && (
-                <EditValue
-                  kind={kind}
-                  value={value}
-                  mayDiffer={perHub.includes(kind.key)}
-                  onSave={async (next, hub) => {
-                    await onSave(hub === 'both hubs' ? kind.key : `${kind.key}@${hub}`, next)
-                    setEditing(null)
-                  }}
-                />
+                {!value && needed.includes(kind.key) && <strong>this step waits for it</strong>}
+              </span>
+              {canEdit && (
+                <PlainButton
+                  onPress={() => setEditing(editing === kind.key ? null : kind.key)}
+                  aria-label={`${value ? 'Change' : 'Enter'} ${kind.title}`}
+                >
+                  {value ? 'Change' : 'Enter'}
+                </PlainButton>
               )}
-            </li>
-          )
-        })}
+            </div>
+            {editing === kind.key && (
+              <EditValue
+                kind={kind}
+                value={value}
+                mayDiffer={perHub.includes(kind.key)}
+                onSave={async (next, hub) => {
+                  await onSave(hub === 'both hubs' ? kind.key : `${kind.key}@${hub}`, next)
+                  setEditing(null)
+                }}
+              />
+            )}
+          </li>
+        )
+      })}
+      {canEdit && folded.length > 0 && (
+        <li>
+          <PlainButton onPress={() => setFurther(!further)} aria-expanded={further}>
+            {further ? 'Fold the further lines away' : `Further lines, where a paper gives them: ${folded.length}`}
+          </PlainButton>
+        </li>
+      )}
     </Lines>
   )
 }

@@ -9,6 +9,11 @@ export function askedBy(catalogue: Catalogue | undefined, family: string, held: 
   return [...new Set([...held.flatMap((h) => catalogue.asked_by_connection[h] ?? []), ...ofFamily])]
 }
 
+/** The lines no paper has to give; with a figure there the route goes by it. */
+export function mayHave(catalogue: Catalogue | undefined, family: string): string[] {
+  return catalogue?.may_have_by_family[family] ?? []
+}
+
 /** The lines both hubs ask for, so that one of them may have its own figure. */
 export function ofBothHubs(catalogue: Catalogue | undefined, held: readonly string[]): string[] {
   const [first = [], second = []] = held.map((h) => catalogue?.asked_by_connection[h] ?? [])

@@ -95,10 +95,12 @@ function AlignmentDrawing(props: BenchProps<Result>) {
 const bothMove = (result: Result) =>
   result.plan?.some((m) => m.machine === 'stationary' && Math.max(Math.abs(m.shim_mm), Math.abs(m.slide_mm)) >= SHOWN_FROM_MM)
 
-/** The pieces for a foot, from the box. */
+/** The pieces for a foot from the box; where it is known what lies there now, the whole stack after the move. */
 function stackOf(result: Result, name: string) {
-  const pieces = result.stacks.find((s) => s.name === name)?.pieces_mm ?? []
-  return pieces.length > 0 && <small> = {pieces.map((mm) => mm.toFixed(2)).join(' + ')}</small>
+  const { pieces_mm: pieces, was_mm: was } = result.stacks.find((s) => s.name === name) ?? { pieces_mm: [], was_mm: [] }
+  const sum = pieces.map((mm) => mm.toFixed(2)).join(' + ')
+  if (was.length > 0) return <small>, then {sum || 'nothing'} under it</small>
+  return pieces.length > 0 && <small> = {sum}</small>
 }
 
 function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null) {
@@ -121,7 +123,7 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
         {foot.name[0]!.toUpperCase() + foot.name.slice(1)}: {shim}
         {shim && slide && ', '}
         {slide}
-        {shim && foot.shim_mm > 0 && stackOf(result, foot.name)}
+        {shim && stackOf(result, foot.name)}
       </>,
     ]
   })

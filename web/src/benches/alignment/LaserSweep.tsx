@@ -14,6 +14,7 @@ const DOOR = '/api/jobs/{job_id}/streams/{step}'
 
 const ASK_EVERY_MS = 600
 const STALLS_AFTER_S = 4
+const OVER_AFTER_S = 20
 const WANTED_DEG = 70
 const PLANES = [0, 1] as const
 
@@ -39,8 +40,13 @@ export function LaserSweep({
       try {
         const got = await bring(api.GET(DOOR, { params: { path: at, query: { after: seen.current } } }))
         seen.current = got.readings.at(-1)?.id ?? seen.current
-        setStalled(got.last_at !== null && (Date.parse(got.now) - Date.parse(got.last_at)) / 1000 > STALLS_AFTER_S)
+        const quiet = got.last_at === null ? 0 : (Date.parse(got.now) - Date.parse(got.last_at)) / 1000
+        setStalled(quiet > STALLS_AFTER_S)
         setSaid(got.device || 'no instrument yet')
+        if (quiet > OVER_AFTER_S) {
+          setListening(false)
+          setSaid(`${got.device} has gone quiet: the sweep is taken as done`)
+        }
         if (got.readings.length === 0) return
         const { draft: before, change: put } = now.current
         const added = Object.fromEntries(

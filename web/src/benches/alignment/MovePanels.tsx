@@ -10,7 +10,7 @@ import { Tick } from '../../kit/Tick'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import type { BenchProps } from '../bench'
-import { boxOf, feetOf, MATERIALS } from './draft'
+import { boxOf, feetOf, MATERIALS, underOf, unreadable } from './draft'
 
 type Result = Schemas['AlignmentResult']
 type Props = Pick<BenchProps<Result>, 'draft' | 'change' | 'problems' | 'preset' | 'result'>
@@ -94,6 +94,7 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
             <th>to take out</th>
             <th>toward 9</th>
             <th>toward 3</th>
+            <th>under it now</th>
             <th />
             <th>move</th>
           </tr>
@@ -105,6 +106,15 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
               <td>{cell(name, 'shim', 'most that can be taken out')}</td>
               <td>{cell(name, 'left', 'room toward 9')}</td>
               <td>{cell(name, 'right', 'room toward 3')}</td>
+              <td>
+                <Words
+                  label={`${name}, shims under it now`}
+                  hideLabel
+                  value={underOf(draft, name)}
+                  onChange={(under) => change({ ...draft, choices: { ...draft.choices, [`under.${name}`]: under } })}
+                  problem={unreadable(underOf(draft, name))}
+                />
+              </td>
               <td>
                 <Tick
                   label="stays"
@@ -120,6 +130,7 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
                     {Math.abs(move(name)!.slide_mm) > 0.0005 && `to ${move(name)!.slide_mm > 0 ? 3 : 9}`}
                     {stack(name) && stack(name)!.pieces_mm.length > 0 && (
                       <small>
+                        {stack(name)!.was_mm.length > 0 && 'then '}
                         {stack(name)!
                           .pieces_mm.map((mm) => mm.toFixed(2))
                           .join(' + ')}
@@ -139,6 +150,7 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
         label="Shims in the box"
         unit="mm"
         value={boxOf(draft)}
+        problem={unreadable(boxOf(draft))}
         onChange={(box) => change({ ...draft, choices: { ...draft.choices, box } })}
       />
     </>

@@ -23,10 +23,10 @@ export const MATERIALS = ['cast iron', 'steel', 'stainless steel', 'aluminium'] 
 
 export function start(_: Preset, suggest: Preset): Draft {
   const radius = suggested(suggest.radius_mm as number | undefined)
-  const { before, warm } = suggest
+  const { before, before_is, warm } = suggest
   return {
     cells: radius ? { 'd1.radius': radius } : {},
-    choices: { ...(before ? { before } : {}), ...(warm ? { warm } : {}) },
+    choices: { ...(before ? { before } : {}), ...(before_is ? { before_is } : {}), ...(warm ? { warm } : {}) },
   }
 }
 
@@ -113,8 +113,9 @@ export function read(draft: Draft, preset: Preset) {
           ...own,
           ...('growth' in preset ? {} : readGrowth(draft, reader, [...feet.movable, ...feet.stationary])),
           ...readRoom(draft, reader, feet),
-          ...readBox(draft),
+          ...readBox(draft, [...feet.movable, ...feet.stationary]),
           ...(draft.choices.before !== undefined && { before: draft.choices.before }),
+          ...(draft.choices.before_is !== undefined && { before_is: draft.choices.before_is }),
           ...(draft.choices.warm !== undefined && { warm: draft.choices.warm }),
         },
     lacking,
@@ -157,12 +158,29 @@ function readRoom(draft: Draft, reader: DraftReader, feet: { movable: Foot[]; st
 
 export const boxOf = (draft: Draft) => String(draft.choices.box ?? USUAL_BOX)
 
-function readBox(draft: Draft) {
-  const box = boxOf(draft)
-    .split(/[\s;]+/)
+/** Thicknesses as they are written on a line: 0.50 1.00, or 0,5; 1. */
+const thicknesses = (text: string) =>
+  text
+    .split(/[\s;+]+/)
     .map((word) => Number(word.replace(',', '.')))
     .filter((mm) => Number.isFinite(mm) && mm > 0)
-  return box.length > 0 ? { shims: { box_mm: box.slice(0, 16) } } : {}
+
+/** What is wrong with thicknesses on a line; nothing where they can all be read. */
+export function unreadable(text: string): string | undefined {
+  const words = text.split(/[\s;+]+/).filter(Boolean)
+  const bad = words.find((word) => !(Number(word.replace(',', '.')) > 0))
+  return bad === undefined ? undefined : `“${bad}” is no thickness. Write them like 0.50 1.00, in mm.`
+}
+
+/** What lies under a foot now, as it was written down. */
+export const underOf = (draft: Draft, foot: string) => String(draft.choices[`under.${foot}`] ?? '')
+
+function readBox(draft: Draft, feet: readonly Foot[]) {
+  const box = thicknesses(boxOf(draft)).slice(0, 16)
+  const under = Object.fromEntries(
+    feet.map(({ name }) => [name, thicknesses(underOf(draft, name))] as const).filter(([, pieces]) => pieces.length > 0),
+  )
+  return box.length > 0 ? { shims: { box_mm: box, ...(Object.keys(under).length > 0 && { under }) } } : {}
 }
 
 export function restore(entered: Entered, part: Part) {
@@ -214,6 +232,8 @@ function methodOfDials(dials: readonly Schemas['Dial'][]): Method {
   return dials.every((d) => d.bracket_on === 'stationary') ? 'laser' : 'two rims'
 }
 
+const written = (pieces: readonly number[]) => pieces.map((mm) => mm.toFixed(2)).join(' ')
+
 function restoreRoomAndGrowth(filler: DraftFiller) {
   const room = filler.at<Record<string, Record<string, number | boolean>>>('room') ?? {}
   for (const [name, has] of Object.entries(room)) if (has.stays) filler.choice(`stays.${name}`, true)
@@ -224,7 +244,9 @@ function restoreRoomAndGrowth(filler: DraftFiller) {
   const stationary = filler.at<Foot[]>('stationary_feet') ?? []
   if (stationary.some((foot) => foot.name in room)) filler.choice('both', true)
   const box = filler.at<number[]>('shims.box_mm')
-  if (box) filler.choice('box', box.map((mm) => mm.toFixed(2)).join(' '))
+  if (box) filler.choice('box', written(box))
+  for (const [name, pieces] of Object.entries(filler.at<Record<string, number[]>>('shims.under') ?? {}))
+    filler.choice(`under.${name}`, written(pieces))
   for (const [name, mm] of Object.entries(filler.at<Record<string, number>>('growth') ?? {}))
     filler.draft.cells[`rise.${name}`] = { text: String(mm), unit: 'mm' }
   for (const [name, by] of Object.entries(filler.at<Record<string, Schemas['Warmth']>>('warmth') ?? {})) {

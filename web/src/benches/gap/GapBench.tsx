@@ -1,28 +1,50 @@
 import type { Schemas } from '../../api/client'
 import { sayToward } from '../../drawing/clock'
-import { useHatch } from '../../drawing/Hatch'
+import { Choice } from '../../kit/Choice'
 import { showLength } from '../../units/length'
-import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
 import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, readClock, suggested } from '../draft'
 import { LabelledCell, Row, Zone } from '../parts'
 import { RingReadings } from '../ringReadings'
+import { HubsAndSpacer, TwoHubs } from './GapViews'
 
 type Result = Schemas['GapResult']
 
+const WHERE = ['between two hubs', 'both ends of a spacer'] as const
+const ENDS = ['driver end', 'driven end'] as const
+const OTHER = { prefix: 'other', placesKey: 'other.clocks' } as const
+
 function start(_: Preset, suggest: Preset): Draft {
   const diameter = suggested(suggest.diameter_mm as number | undefined)
-  return { cells: diameter ? { diameter } : {}, choices: {} }
+  const { as_left } = suggest
+  return { cells: diameter ? { diameter } : {}, choices: as_left ? { as_left } : {} }
 }
 
-function read(draft: Draft) {
+/** The names of a spacer's ends where both are measured, by the job or as chosen here. */
+function endsOf(draft: Draft, preset: Preset): readonly string[] | null {
+  if ('ends' in preset) return preset.ends as string[]
+  return draft.choices.where === WHERE[1] ? ENDS : null
+}
+
+function read(draft: Draft, preset: Preset) {
   const reader = new DraftReader(draft)
+  const ends = endsOf(draft, preset)
   const readings = readClock(reader, clocksOf(draft), 'at', 'readings')
+  const other = ends ? readClock(reader, clocksOf(draft, OTHER.placesKey), OTHER.prefix, 'other_end') : []
   const diameter = reader.length('diameter', 'diameter_mm')
   const bar = reader.length('bar', 'bar_mm')
-  if (readings.length < 3) return reader.done(null, 'Measure the gap at three places or more.')
+  const { as_left } = draft.choices
+  if (readings.length < 3) return reader.done(null, `Measure the gap at three places or more${ends ? `, ${ends[0]}` : ''}.`)
+  if (ends && other.length < 3) return reader.done(null, `Measure the gap at three places or more, ${ends[1]}.`)
   if (diameter === null) return reader.done(null, 'On what diameter was it measured?')
-  return reader.done({ readings, diameter_mm: diameter, ...(bar !== null && { bar_mm: bar }) })
+  return reader.done({
+    readings,
+    diameter_mm: diameter,
+    ...(bar !== null && { bar_mm: bar }),
+    ...(ends && { other_end: other }),
+    ...(ends && !('ends' in preset) && { ends }),
+    ...(as_left !== undefined && { as_left }),
+  })
 }
 
 function restore(entered: Entered, part: Part) {
@@ -30,23 +52,30 @@ function restore(entered: Entered, part: Part) {
   filler.cell('diameter', 'diameter_mm')
   filler.cell('bar', 'bar_mm')
   filler.ring(part, 'readings')
+  if ((filler.at<unknown[]>('other_end') ?? []).length > 0) {
+    filler.ring(part, 'other_end', { prefix: OTHER.prefix, key: OTHER.placesKey })
+    filler.choice('where', WHERE[1])
+  }
+  if (part === 'all') filler.choice('as_left', filler.at('as_left'))
   return filler.draft
 }
 
-/** The gap at places round the clock, with the two hubs drawn open by what was read. */
+/** The gap at places round the clock, with the hubs drawn open by what was read. */
 function GapDrawing(props: BenchProps<Result>) {
-  const { result, draft, change, problems } = props
+  const { result, draft, change, preset, problems } = props
+  const ends = endsOf(draft, preset)
   return (
     <>
       <Zone>
         <h3>
-          Hubs, from the side<span>gap to scale with the hubs, angle exaggerated</span>
+          {ends ? 'Hubs and spacer' : 'Hubs'}, from the side<span>gap to scale with the hubs, angle exaggerated</span>
         </h3>
-        <Hubs result={result} />
+        {ends ? <HubsAndSpacer result={result} ends={ends} /> : <TwoHubs result={result} />}
       </Zone>
       <Zone>
         <Row>
-          <RingReadings {...props} name="Gap" note="hub to hub" />
+          <RingReadings {...props} name={ends ? ends[0]! : 'Gap'} note={ends ? 'hub to spacer' : 'hub to hub'} />
+          {ends && <RingReadings {...props} {...OTHER} name={ends[1]!} note="hub to spacer" />}
           <div>
             <LabelledCell
               cell="diameter"
@@ -66,6 +95,17 @@ function GapDrawing(props: BenchProps<Result>) {
               change={change}
               problems={problems}
             />
+            {!props.spec && (
+              <>
+                <br />
+                <Choice
+                  label="Measured"
+                  options={WHERE}
+                  value={(draft.choices.where as (typeof WHERE)[number]) ?? WHERE[0]}
+                  onChange={(where) => change({ ...draft, choices: { ...draft.choices, where } })}
+                />
+              </>
+            )}
           </div>
         </Row>
       </Zone>
@@ -73,71 +113,11 @@ function GapDrawing(props: BenchProps<Result>) {
   )
 }
 
-const HUB = { height: 130, width: 90, gap: 56 }
-const ANGLE_ROOM = 16
-
-function Hubs({ result }: { result: Result | null }) {
-  const hatch = useHatch()
-  const unit = useUnit()
-  const tilt = (mmPerM: number) =>
-    result && result.angle_mm_per_m > 0.001 ? (mmPerM / Math.max(result.angle_mm_per_m, 2)) * ANGLE_ROOM : 0
-  const lean = result ? tilt(result.angle_v_mm_per_m) : 0
-  const { height: h, width: w, gap: g } = HUB
-  const [a, b] = [-g / 2, g / 2]
-  return (
-    <svg
-      viewBox="-370 -92 740 184"
-      role="img"
-      aria-label={result ? `Gap ${showLength(result.mean_mm, unit)} ${unit} on the axis` : 'Two hubs, nothing read yet'}
-      width="100%"
-    >
-      {hatch.defs}
-      <path d={`M-340 -16H${b + w + 70}M-340 16H${b + w + 70}`} stroke="none" />
-      <path d={`M-350 0H350`} stroke="var(--ink)" strokeDasharray="18 4 3 4" />
-      <path d={`M${b + w} -18H340V18H${b + w}Z`} fill={hatch.fixed} stroke="var(--ink)" strokeWidth="1.25" />
-      <path d={`M${b} ${-h / 2}H${b + w}V${h / 2}H${b}Z`} fill={hatch.fixed} stroke="var(--ink)" strokeWidth="2" />
-      <path d={`M${a - w} -18H-340V18H${a - w}Z`} fill="var(--paper)" stroke="var(--ink)" strokeWidth="1.25" />
-      <path
-        d={`M${a + lean} ${-h / 2}H${a - w}V${h / 2}H${a - lean}Z`}
-        fill="var(--paper)"
-        stroke="var(--ink)"
-        strokeWidth="2"
-      />
-      <text x={b + w / 2} y="-40" textAnchor="middle" fontSize="14">
-        stationary
-      </text>
-      <text x={a - w / 2} y="-40" textAnchor="middle" fontSize="14">
-        movable
-      </text>
-      <path
-        d={`M${a} ${h / 2 + 12}H${b}`}
-        stroke="var(--ink)"
-        strokeWidth=".75"
-        markerStart={hatch.arrow}
-        markerEnd={hatch.arrow}
-      />
-      {result && (
-        <>
-          <text
-            x="0"
-            y={h / 2 + 10}
-            textAnchor="middle"
-            fontSize="20"
-            fontFamily="var(--read)"
-            fontWeight="600"
-            stroke="var(--paper)"
-            strokeWidth="6"
-            paintOrder="stroke"
-          >
-            {showLength(result.mean_mm, unit)}
-          </text>
-          <text x="230" y={-60} fontSize="15">
-            spread {showLength(result.spread_mm, unit)}, wide at {sayToward(result.wide_at_deg)}
-          </text>
-        </>
-      )}
-    </svg>
-  )
+/** One sentence for each end. */
+function note(result: Result, unit: 'mm' | 'in') {
+  const say = (found: Pick<Result, 'mean_mm' | 'spread_mm' | 'wide_at_deg'>) =>
+    `${showLength(found.mean_mm, unit)} on the axis, spread ${showLength(found.spread_mm, unit)}, wide at ${sayToward(found.wide_at_deg)}.`
+  return result.other_end ? `${say(result)} The other end: ${say(result.other_end)}` : say(result)
 }
 
 export const gapBench: BenchClient<Result> = {
@@ -147,20 +127,19 @@ export const gapBench: BenchClient<Result> = {
   start,
   read,
   restore,
-  say: (result, unit) => ({
-    ...plainSay(result),
-    note: `${showLength(result.mean_mm, unit)} on the axis, spread ${showLength(result.spread_mm, unit)}, wide at ${sayToward(result.wide_at_deg)}.`,
-  }),
+  say: (result, unit) => ({ ...plainSay(result), note: note(result, unit) }),
   Drawing: GapDrawing,
   quickLimits: [
     { cell: 'nominal', label: 'Gap wanted', kind: 'length', unit: '' },
     { cell: 'plus', label: 'plus or minus', kind: 'length', unit: '' },
     { cell: 'spread', label: 'Largest spread', kind: 'length', unit: '' },
+    { cell: 'differ', label: 'Two ends may differ', kind: 'length', unit: '' },
   ],
-  quickPreset: ({ nominal, plus, spread }) => ({
+  quickPreset: ({ nominal, plus, spread, differ }) => ({
     accept: {
       ...(nominal !== undefined && plus !== undefined && { mean: { min_mm: nominal - plus, max_mm: nominal + plus } }),
       ...(spread !== undefined && { spread: { max_mm: spread } }),
+      ...(differ !== undefined && { differ: { max_mm: differ } }),
     },
   }),
   keys: [['Enter', 'next reading, clockwise']],

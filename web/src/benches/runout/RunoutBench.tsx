@@ -27,7 +27,15 @@ const PLACES = 'second.clocks'
 
 function start(preset: Preset, suggest: Preset): Draft {
   const wanted = (preset.must_have as Second[] | undefined)?.[0]
-  return { cells: {}, choices: { ...(wanted && { second: wanted }), ...(suggest.before ? { before: suggest.before } : {}) } }
+  const { kind } = preset
+  return {
+    cells: {},
+    choices: {
+      ...(kind ? { kind } : {}),
+      ...(wanted && { second: wanted }),
+      ...(suggest.before ? { before: suggest.before } : {}),
+    },
+  }
 }
 
 const secondOf = (draft: Draft) => (draft.choices.second as Second | typeof NONE | undefined) ?? NONE
@@ -86,7 +94,9 @@ function RunoutDrawing(props: BenchProps<Result>) {
       </Zone>
       <Zone>
         <Options>
-          <Choice label="Dial on the" options={KINDS} value={kindOf(draft)} onChange={(kind) => choose('kind', kind)} />
+          {!('kind' in preset) && (
+            <Choice label="Dial on the" options={KINDS} value={kindOf(draft)} onChange={(kind) => choose('kind', kind)} />
+          )}
           <Choice
             label="Read as well"
             options={SECONDS}

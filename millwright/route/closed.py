@@ -1,0 +1,110 @@
+"""The coupling as it runs, measured without opening it: when it is finished, and again in service."""
+
+from dataclasses import replace
+from typing import Any
+
+from ..coupling.family import ClosedCheck
+from ..line import SIDES, Side
+from ..units import angle_mm_per_m
+from ..values import source_of
+from . import setting
+from .steps import BenchForm, Fact, Field, JobFacts, Stage, Step
+
+AS_LEFT = "closed"  # what these readings are kept under, to be compared with next time
+
+
+def steps(job: JobFacts, after: str) -> list[Step]:
+    """What this family is proved by once it is closed; a dial on each end where the family asks for one."""
+    check = job.family.closed
+    if check is None:
+        return []
+    found = [_measured(job, check, after)]
+    if check.dial_limit:
+        for side in SIDES:
+            found.append(_dialled(job, check.dial_limit, side, found[-1].key))
+    return found
+
+
+def as_found(job: JobFacts, after: str) -> list[Step]:
+    """The same readings before anything is touched, beside those that were left; they hold nothing up."""
+    return [
+        replace(step, key=found_key(step.key), stage=Stage.FOUND, after=(after,), relies=frozenset())
+        for step in steps(job, after)
+    ]
+
+
+def found_key(key: str) -> str:
+    """The key of a closed check where it is read as found: couple.sleeve, found.sleeve."""
+    return f"found.{key.split('.', 1)[1]}"
+
+
+def looked_at(job: JobFacts) -> tuple[Field, ...]:
+    """What the eye tells of a closed coupling that no reading does."""
+    look = job.family.closed.look if job.family.closed else ""
+    return (Field(key="flat", kind="condition", label=look),) if look else ()
+
+
+def _measured(job: JobFacts, check: ClosedCheck, after: str) -> Step:
+    return Step(
+        key=check.key,
+        stage=Stage.COUPLE,
+        title=check.title,
+        why=check.why,
+        tool=check.tool,
+        after=(after,),
+        needs=check.values,
+        relies=frozenset({Fact.MACHINES, Fact.FEET}),
+        may_authorise=True,
+        form=_form(job, check),
+        on_fail="Off in length: shift hub or machine. Off in angle: slacken the feet, back to aligning.",
+    )
+
+
+def _form(job: JobFacts, check: ClosedCheck) -> BenchForm:
+    suggest: dict[str, Any] = {"diameter_mm": job.line.hub(job.line.movable).diameter_mm}
+    left = job.as_left.get(AS_LEFT, {})
+    if left.get("readings"):
+        suggest["as_left"] = {key: left[key] for key in ("readings", "other_end") if left.get(key)}
+    if not check.both_ends:
+        preset = {"accept": _spread(job)} if "sleeve_spread_mm" in check.values else setting.gap_form(job).preset
+        return BenchForm(bench="gap", preset=preset, suggest=suggest)
+    ends = [f"{job.line.machine(side).called} end" for side in SIDES]
+    return BenchForm(bench="gap", preset={"accept": _ends(job), "ends": ends}, suggest=suggest)
+
+
+def _spread(job: JobFacts) -> dict[str, Any]:
+    if "sleeve_spread_mm" not in job.card:
+        return {}
+    return {"spread": {"max_mm": job.card["sleeve_spread_mm"].value, "source": source_of(job.card, "sleeve_spread_mm")}}
+
+
+def _ends(job: JobFacts) -> dict[str, Any]:
+    """Each end by its band and by the angle its flexing plane may take, and the two against each other."""
+    accept = setting.band(job, "end_gap_nominal_mm", "end_gap_plus_minus_mm")
+    if "ends_differ_mm" in job.card:
+        accept["differ"] = {"max_mm": job.card["ends_differ_mm"].value, "source": source_of(job.card, "ends_differ_mm")}
+    if "angle_limit_deg" in job.card:
+        limit = angle_mm_per_m(job.card["angle_limit_deg"].value)
+        accept["angle"] = {"max_mm_per_m": limit, "source": source_of(job.card, "angle_limit_deg")}
+    return accept
+
+
+def _dialled(job: JobFacts, limit: str, side: Side, after: str) -> Step:
+    name = job.line.machine(side).called
+    preset: dict[str, Any] = {"kind": "face"}
+    if limit in job.card:
+        preset |= {"limit_mm": job.card[limit].value, "limit_source": source_of(job.card, limit)}
+    return Step(
+        key=f"couple.dial.{side}",
+        stage=Stage.COUPLE,
+        title=f"Dial the {name} end over a whole turn",
+        why="Largest less smallest is the angle this element takes.",
+        tool="dial gauge on the spacer, its stem on the face of the hub flange",
+        caution="Turn it slowly, by hand only.",
+        after=(after,),
+        needs=(limit,),
+        relies=frozenset({Fact.MACHINES, Fact.FEET}),
+        may_authorise=True,
+        form=BenchForm(bench="runout", preset=preset),
+        on_fail="The angle at this end is out: slacken the feet, back to aligning.",
+    )

@@ -1,0 +1,94 @@
+"""Jobs that mount nothing: the coupling looked at and measured as found, and brought into line where it is out."""
+
+from dataclasses import replace
+
+from ..coupling.families import FAMILIES
+from ..line import LineSpec
+from . import closed, setting, take_off
+from .steps import Field, JobFacts, Scope, SheetForm, Stage, Step
+
+CLOSED, OPENED = "stays closed", "is opened"
+LOOK = "found.look"
+
+
+def as_left_steps(line: LineSpec) -> dict[str, str]:
+    """The steps whose readings are compared with by a later job on this line, and what they are kept under."""
+    check = FAMILIES[line.coupling.family].closed
+    measured = {check.key: closed.AS_LEFT, closed.found_key(check.key): closed.AS_LEFT} if check else {}
+    return {"couple.align": setting.AS_LEFT, "found.align": setting.AS_LEFT, **measured}
+
+
+def as_found(job: JobFacts) -> list[Step]:
+    """Guard off and looked at, the closed coupling measured, the alignment read; held against what was left."""
+    check = job.scope is Scope.CHECK
+    look = Step(
+        key=LOOK,
+        stage=Stage.FOUND,
+        title="Take the guard off and look",
+        why="Dust, oil and loose bolts tell more than a number, and are wiped away with the first rag.",
+        tool="torch, marker, camera",
+        caution="Marks and dust stay where they are until they are noted.",
+        after=("prepare.dead",),
+        form=SheetForm(
+            fields=(
+                Field(key="guard", kind="tick", label="Guard off, its screws counted into the ledger"),
+                Field(key="element", kind="condition", label="Coupling: no cracks, rubber or metal dust, grease, rubbing"),
+                *closed.looked_at(job),
+                Field(key="bolts", kind="condition", label="Bolts and set screws: none loose, none missing"),
+                Field(key="base", kind="condition", label="Feet, shims and base: none loose, cracked or rusted through"),
+                *(
+                    []
+                    if check
+                    else [
+                        Field(
+                            key="coupling",
+                            kind="choice",
+                            label="While it is aligned the coupling",
+                            detail="opened where the maker wants the element out, or where a reading cannot be taken",
+                            options=(CLOSED, OPENED),
+                        )
+                    ]
+                ),
+                Field(key="seen", kind="text", label="What was seen", required=False),
+            )
+        ),
+        on_fail="Note it here. A damaged part is a job of its own: take it off and fit it.",
+        may_authorise=True,
+    )
+    if job.family.hangs:
+        return [look]
+    measured = closed.as_found(job, LOOK)
+    read = replace(
+        setting.read_as_found(job),
+        key="found.align",
+        stage=Stage.FOUND,
+        after=(LOOK,),
+        optional=bool(measured) and check,
+        finding=not check,
+    )
+    if not check:
+        return [look, *(replace(step, finding=True, optional=True) for step in measured), read]
+    fails = "Start a job that aligns it; or the lead accepts it until then, and says why."
+    return [look, *(replace(step, on_fail=fails) for step in measured), replace(read, on_fail=fails)]
+
+
+def opened(job: JobFacts) -> bool:
+    """The coupling is taken apart for aligning, and put together again by the family's own steps."""
+    return job.answers.get(LOOK, {}).get("coupling") == OPENED
+
+
+def part(job: JobFacts, after: str) -> Step:
+    """The coupling opened as far as the readings need it."""
+    return replace(
+        take_off.part_the_shafts(job),
+        title="Open the coupling",
+        stage=Stage.FOUND,
+        after=(after,),
+        no_return=False,
+    )
+
+
+def aligned_closed(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
+    """Brought into line with the coupling closed, the feet torqued, read again, and measured closed."""
+    moved = [*setting.steps(job, after, hidden=True), *setting.bolted_down(job)]
+    return [*moved, *closed.steps(job, moved[-1].key)]

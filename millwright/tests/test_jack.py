@@ -1,0 +1,70 @@
+"""A machine watched while it is jacked: by a dial at each foot, or by a laser whose heads stay where they are."""
+
+import json
+import math
+import random
+import unittest
+from dataclasses import asdict
+from typing import Any
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from millwright.benches import evaluate_json
+from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep
+from millwright.setting.axis import Line
+from millwright.setting.expected import after_moves
+from millwright.setting.feet import Foot
+from millwright.setting.moves import PlannedMove
+
+FEET = [Foot(name="drive end", x_mm=300), Foot(name="tail", x_mm=700)]
+PLANES = (120.0, -90.0)
+MOVES = st.floats(-0.8, 0.8)
+
+
+def watch(way: str, clock: float, made: tuple[float, float], wanted: tuple[float, float], **more: Any) -> dict[str, Any]:
+    """What the bench says after these moves of the two feet, read by the simulated pair."""
+    moves = [
+        PlannedMove(name=f.name, machine="movable", **{"slide_mm": 0.0, "shim_mm": 0.0} | {_OF[way]: mm})
+        for f, mm in zip(FEET, made, strict=True)
+    ]
+    then = Line(offset_v_mm=0.2, slope_v_mm_per_m=-0.4, offset_h_mm=-0.3, slope_h_mm_per_m=0.7)
+    planes = []
+    for x in PLANES:
+        bracket = Bracket(kind="rim", on="stationary", x_mm=x)
+        first, now = (
+            sweep(TrueShafts(**asdict(line)), bracket, [clock], Gauge(), random.Random(1))
+            for line in (then, after_moves(then, [], FEET, moves))
+        )
+        planes.append({"x_mm": x, "first": first, "now": now})
+    feet = [{"name": f.name, "x_mm": f.x_mm, "wanted_mm": w} for f, w in zip(FEET, wanted, strict=True)]
+    return evaluate_json("jack", json.dumps({"way": way, "feet": feet, "planes": planes, **more})).model_dump()
+
+
+_OF = {"slide": "slide_mm", "lift": "shim_mm"}
+
+
+class JackTest(unittest.TestCase):
+    """What is left to go."""
+
+    @given(made=st.tuples(MOVES, MOVES), wanted=st.tuples(MOVES, MOVES), off=st.floats(-20, 20), far=st.booleans())
+    def test_the_laser_sees_every_foot_go_wherever_its_heads_stand(self, made, wanted, off, far) -> None:  # type: ignore[no-untyped-def]
+        for way, at in (("slide", 90.0), ("lift", 0.0)):
+            said = watch(way, (at + 180 * far + off) % 360, made, wanted)
+            for foot, moved, want in zip(said["feet"], made, wanted, strict=True):
+                self.assertTrue(math.isclose(foot["moved_mm"], moved, abs_tol=1e-9))
+                self.assertTrue(math.isclose(foot["left_mm"], want - moved, abs_tol=1e-9))
+
+    def test_a_dial_at_the_foot_goes_before_the_laser_and_a_foot_without_either_is_not_guessed(self) -> None:
+        feet = [{"name": "a", "x_mm": 300, "wanted_mm": 0.2, "dial_mm": 0.195}, {"name": "b", "x_mm": 700, "wanted_mm": 0.3}]
+        said = evaluate_json("jack", json.dumps({"way": "slide", "feet": feet})).model_dump()
+        self.assertEqual([(f["there"], f["left_mm"] is None) for f in said["feet"]], [(True, False), (False, True)])
+
+    def test_heads_that_cannot_see_the_move_or_were_turned_are_told_so(self) -> None:
+        with self.assertRaisesRegex(Exception, "Turn them to 3 or 9"):
+            watch("slide", 10.0, (0.1, 0.1), (0.1, 0.1))
+        turned = [{"x_mm": x, "first": [{"clock": 90, "value_mm": 0}], "now": [{"clock": 99, "value_mm": 0}]} for x in PLANES]
+        with self.assertRaisesRegex(Exception, "turned meanwhile"):
+            watch("slide", 90.0, (0.1, 0.1), (0.1, 0.1), planes=turned)
+        with self.assertRaisesRegex(Exception, "two planes; there is one"):
+            watch("slide", 90.0, (0.1, 0.1), (0.1, 0.1), planes=turned[:1])

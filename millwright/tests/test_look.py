@@ -1,0 +1,103 @@
+"""Jobs that mount nothing: a coupling checked in service, and a machine brought into line."""
+
+import unittest
+from typing import Any
+
+from millwright.coupling.families import FAMILIES
+from millwright.route.look import OPENED
+from millwright.route.state import SignatureKind
+from millwright.route.steps import BenchForm, Scope
+
+from .work import BOTH_ENDS, PACK, SHRINK, SLIP, Work, dials, ring
+
+AT_BOTH_ENDS = {"disc, three-part", "disc, drop-out spacer", "composite tube"}
+
+
+def answers(work: Work, key: str, **changed: Any) -> None:
+    """A step entered as it should be, but for what is said."""
+    work.enter(key, {**work.fill(key), **changed})
+
+
+class ClosedTest(unittest.TestCase):
+    """What proves a closed coupling, when it is finished and in service."""
+
+    def test_every_family_can_be_checked_and_every_one_that_stands_can_be_aligned_open_or_closed(self) -> None:
+        for name, family in FAMILIES.items():
+            for scope, coupling in ((Scope.CHECK, None), (Scope.ALIGN, None), (Scope.ALIGN, OPENED)):
+                if family.hangs and scope is Scope.ALIGN:
+                    continue
+                for held in (SLIP, SHRINK):
+                    with self.subTest(family=name, scope=scope, coupling=coupling, held=held):
+                        work = Work(family=name, held=(held, held), scope=scope)
+                        work.until("found.look")
+                        answers(work, "found.look", **({"coupling": coupling} if coupling else {}))
+                        work.until(None)
+                        self.assertEqual(work.route().why_not_signed_off(), [])
+                        done = {now.step.key for now in work.route().steps if now.current is not None}
+                        self.assertFalse([key for key in done if key.startswith(("receive.", "prepare.fit", "mount.hub"))])
+                        self.assertEqual("couple.align" in done, scope is Scope.ALIGN)
+
+    def test_a_spacer_is_measured_at_both_ends_and_they_are_held_against_each_other(self) -> None:
+        for name in sorted(AT_BOTH_ENDS):
+            with self.subTest(family=name):
+                work = Work(family=name)
+                work.until("couple.closed")
+                one_end = {key: value for key, value in work.fill("couple.closed").items() if key != "other_end"}
+                with self.assertRaisesRegex(Exception, "other end too: blower end"):
+                    work.enter("couple.closed", one_end)
+                # both inside 8 ± 0.4, but 0.6 apart: one element pressed, the other stretched
+                pressed = work.enter(
+                    "couple.closed", {**one_end, "readings": ring(8.3, 8.3, 8.3, 8.3), "other_end": ring(7.7, 7.7, 7.7, 7.7)}
+                )
+                over = [check["name"] for check in work.judged(pressed)["checks"] if check["status"] == "over"]
+                self.assertEqual(over, ["the two ends differ by"])
+                self.assertIn("0.30 mm too near the blower end", " ".join(work.judged(pressed)["advice"]))
+                self.assertEqual(work.state("close.torque"), "blocked")
+
+    def test_one_place_out_of_its_band_is_over_where_every_reading_counts(self) -> None:
+        work = Work(family="disc, three-part")
+        work.until("couple.closed")
+        out = work.enter("couple.closed", {**work.fill("couple.closed"), "other_end": ring(8.0, 8.0, 8.5, 8.0)})
+        over = [check["name"] for check in work.judged(out)["checks"] if check["status"] == "over"]
+        self.assertEqual(over, ["gap at 6 o'clock, blower end"])
+
+    def test_what_is_out_as_found_is_accepted_by_a_lead_in_a_check_and_holds_up_no_aligning(self) -> None:
+        check = Work(family="gear", scope=Scope.CHECK)
+        check.until("found.sleeve")
+        check.enter("found.sleeve", {"readings": ring(4.0, 4.2, 4.6, 4.2), "diameter_mm": 105})
+        self.assertEqual((check.state("found.sleeve"), check.state("close.count")), ("over", "blocked"))
+        check.sign("found.sleeve", SignatureKind.AUTHORISE)
+        check.until(None)
+        self.assertEqual(check.route().why_not_signed_off(), [])
+        align = Work(family="gear", scope=Scope.ALIGN)
+        align.until("found.align")
+        align.enter("found.align", dials(1.2))
+        self.assertEqual(align.state("found.align"), "done")
+        align.until(None)
+        self.assertEqual(align.route().why_not_signed_off(), [])
+
+    def test_held_against_what_was_left(self) -> None:
+        left = {"align": dials(0.0), "closed": PACK}
+        work = Work(family="disc, single pack", scope=Scope.CHECK, as_left=left)
+        for key, moved in (("found.closed", {"as_left": {"readings": PACK["readings"]}}), ("found.align", dials(0.1))):
+            work.until(key)
+            now = work.route().find(key)
+            assert now is not None and isinstance(now.step.form, BenchForm)
+            suggested = {k: v for k, v in now.step.form.suggest.items() if k in ("as_left", "before", "before_is")}
+            given = {**(moved if "dials" in moved else PACK), **suggested}
+            entered = work.enter(key, given)
+            said = " ".join(work.judged(entered)["advice"])
+            # dials() puts the movable machine low by what it is given
+            self.assertIn("0.10 mm down" if key == "found.align" else "As it was left", said)
+
+    def test_a_spacer_gap_since_it_was_left(self) -> None:
+        work = Work(family="disc, drop-out spacer", scope=Scope.CHECK, as_left={"closed": BOTH_ENDS})
+        work.until("found.closed")
+        wider = [{**r, "value_mm": r["value_mm"] + 0.15} for r in BOTH_ENDS["readings"]]
+        now = work.route().find("found.closed")
+        assert now is not None and isinstance(now.step.form, BenchForm)
+        given = {**work.fill("found.closed"), "readings": wider, "as_left": now.step.form.suggest["as_left"]}
+        since = work.judged(work.enter("found.closed", given))["since"]
+        for found, mean in zip(since, (0.15, 0.0), strict=True):
+            self.assertAlmostEqual(found["mean_mm"], mean)
+            self.assertAlmostEqual(found["spread_mm"], 0.0)

@@ -1,0 +1,149 @@
+import { useEffect, useRef, useState } from 'react'
+import styled from 'styled-components'
+import { api, bring, Refused, type Schemas } from '../api/client'
+import type { Reading } from '../benches/draft'
+import { useEvaluate } from '../benches/useEvaluate'
+import { Num } from '../kit/Allowance'
+import { PlainButton } from '../kit/Button'
+import { showLength } from '../units/length'
+import { useUnit } from '../units/preferences'
+
+type Foot = Schemas['FootToGo']
+type Clocked = { clock: number; value_mm: number }
+type Watched = readonly [Clocked[], Clocked[]]
+
+const DOOR = '/api/jobs/{job_id}/streams/{step}'
+const ASK_EVERY_MS = 500
+const AVERAGED = 5 // readings at the start and at the end, so that the scatter does not show at a far foot
+const PLANES = [0, 1] as const
+
+/** A foot with its whole move, and the dial at its side. */
+export interface MovedFoot {
+  name: string
+  x_mm: number
+  shim_mm: number
+  slide_mm: number
+  dial_mm: number | null
+}
+
+/** How far each foot still has to go: from the dials at the feet, or from the laser's two planes where they watch. */
+export function useJacking(moved: readonly MovedFoot[], planesAt: readonly number[] | null, seen: Watched | null) {
+  const watched = planesAt && seen && seen.every((plane) => plane.length > 0) ? seen : null
+  const clock = watched?.[0][0]?.clock ?? 90
+  const way = Math.abs(Math.sin((clock * Math.PI) / 180)) >= Math.SQRT1_2 ? 'slide' : 'lift'
+  const feet: Foot[] = moved.map((foot) => ({
+    name: foot.name,
+    x_mm: foot.x_mm,
+    wanted_mm: way === 'slide' ? foot.slide_mm : foot.shim_mm,
+    dial_mm: way === 'slide' ? foot.dial_mm : null,
+  }))
+  const input = {
+    way,
+    feet,
+    ...(watched && {
+      planes: PLANES.map((plane) => ({
+        x_mm: planesAt?.[plane] ?? 0,
+        first: watched[plane].slice(0, AVERAGED),
+        now: watched[plane].slice(-AVERAGED),
+      })),
+    }),
+  }
+  const some = watched !== null || feet.some((foot) => foot.dial_mm !== null)
+  const reading: Reading = { input: some ? input : null, typed: {}, cellAt: {}, lacking: '' }
+  const { result, general } = useEvaluate('jack', reading, {})
+  return { way, result: result as Schemas['JackResult'] | null, general } as const
+}
+
+interface WatchProps {
+  jobId: string
+  step: string
+  seen: Watched | null
+  onSeen: (seen: Watched | null) => void
+  general: string
+}
+
+/** The laser left standing while the machine is moved: what it shows since the watch began. */
+export function LaserWatch({ jobId, step, seen, onSeen, general }: WatchProps) {
+  const [said, setSaid] = useState('')
+  const from = useRef(0)
+  const now = useRef({ seen, onSeen })
+  now.current = { seen, onSeen }
+  const watching = seen !== null
+  const at = { job_id: jobId, step }
+  // biome-ignore lint/correctness/useExhaustiveDependencies: `at` is made of the two that are listed
+  useEffect(() => {
+    if (!watching) return
+    const ask = async () => {
+      try {
+        const got = await bring(api.GET(DOOR, { params: { path: at, query: { after: from.current } } }))
+        from.current = got.readings.at(-1)?.id ?? from.current
+        const before = now.current.seen
+        if (before === null) return
+        setSaid(got.device && before[0].length ? `${got.device} watches.` : 'Waiting for the laser.')
+        if (got.readings.length === 0) return
+        const of = (plane: 0 | 1) => [
+          ...before[plane],
+          ...got.readings.filter((r) => r.plane === plane).map(({ clock, value_mm }) => ({ clock, value_mm })),
+        ]
+        now.current.onSeen([of(0), of(1)])
+      } catch (why) {
+        setSaid(why instanceof Refused ? why.message : String(why))
+      }
+    }
+    const timer = setInterval(ask, ASK_EVERY_MS)
+    return () => clearInterval(timer)
+  }, [watching, jobId, step])
+  const begin = async () => {
+    try {
+      const got = await bring(api.GET(DOOR, { params: { path: at, query: { after: from.current } } }))
+      from.current = got.readings.at(-1)?.id ?? from.current
+      setSaid('Waiting for the laser.')
+      onSeen([[], []])
+    } catch (why) {
+      setSaid(why instanceof Refused ? why.message : String(why))
+    }
+  }
+  return (
+    <Watch>
+      <PlainButton onPress={() => (watching ? onSeen(null) : begin())}>
+        {watching ? 'Stop watching' : 'Watch the move with the laser'}
+      </PlainButton>
+      <p aria-live="polite">
+        {watching ? said : 'Heads left standing at 3 or 9 o’clock for a slide, at 12 or 6 for a lift.'}
+        {watching && general && ` ${general}`}
+      </p>
+    </Watch>
+  )
+}
+
+/** One foot's rest of the way. */
+export function LeftToGo({ way, foot }: { way: 'slide' | 'lift'; foot: Schemas['FootGoing'] | undefined }) {
+  const unit = useUnit()
+  if (!foot || foot.left_mm === null) return null
+  const [plus, minus] = way === 'slide' ? ['toward 3', 'toward 9'] : ['up', 'down']
+  return (
+    <Left aria-live="polite" data-there={foot.there || undefined}>
+      {foot.there ? (
+        'there'
+      ) : (
+        <>
+          <Num>{showLength(Math.abs(foot.left_mm), unit)}</Num> to go {foot.left_mm > 0 ? plus : minus}
+        </>
+      )}
+    </Left>
+  )
+}
+
+const Watch = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+  align-items: center;
+  p { flex: 1 1 240px; font-size: 15px; }
+`
+const Left = styled.p`
+  text-align: right;
+  font-weight: 600;
+  font-size: 22px;
+  &[data-there] { font-size: 18px; }
+`
