@@ -9,6 +9,7 @@ import random
 import sys
 import time
 from collections.abc import Sequence
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -22,11 +23,6 @@ from millwright.setting.moves import PlannedMove
 from scripts.gateway import Gateway, arguments, run
 
 AS_FOUND = Line(offset_v_mm=-0.18, slope_v_mm_per_m=0.42, offset_h_mm=0.11, slope_h_mm_per_m=-0.25)
-FROM_COUPLING_MM = 100.0
-PLANES = (
-    Bracket(kind="rim", on="stationary", x_mm=FROM_COUPLING_MM),
-    Bracket(kind="rim", on="stationary", x_mm=-FROM_COUPLING_MM),
-)
 WATCHED = 6  # readings of each plane in a batch, heads standing still
 STEPS = ("set.align", "couple.align", "off.align", "found.align", "close.warm")
 
@@ -60,57 +56,69 @@ def true_axis(job: dict[str, Any], step: str) -> Line:
     return axis
 
 
-def lines_at(axis: Line, clocks: Sequence[float], gauge: Gauge, chance: random.Random, first_seq: int) -> str:
-    """Both planes at these places, as JSON lines."""
-    shafts = TrueShafts(**{name: getattr(axis, name) for name in Line.__dataclass_fields__})
-    rows = [
-        {
-            "device": "Stand-in laser",
-            "seq": first_seq + 2 * i + plane,
-            "plane": plane,
-            "clock": round(clock % 360, 2),
-            "value_mm": round(gauge.shows(bracket.sees_mm(shafts, clock), chance), 5),
-        }
-        for i, clock in enumerate(clocks)
-        for plane, bracket in enumerate(PLANES)
-    ]
-    return "\n".join(json.dumps(row) for row in rows)
+SHARP = Gauge(resolution_mm=0.001, scatter_mm=0.004)
 
 
-def sweep_once(gateway: Gateway, line: str, arc_deg: float, readings: int, seconds: float, chance: random.Random) -> int:
+@dataclass(frozen=True, kw_only=True)
+class Pair:
+    """The two heads: how far their planes stand from the coupling, and how well they show."""
+
+    from_coupling_mm: float = 100.0
+    gauge: Gauge = SHARP
+    chance: random.Random
+
+    @property
+    def planes(self) -> list[Bracket]:
+        """On the movable shaft, then on the stationary one."""
+        return [Bracket(kind="rim", on="stationary", x_mm=x) for x in (self.from_coupling_mm, -self.from_coupling_mm)]
+
+    def lines_at(self, axis: Line, clocks: Sequence[float]) -> str:
+        """Both planes at these places, as JSON lines."""
+        first_seq = time.time_ns() // 1_000_000 * 100
+        shafts = TrueShafts(**{name: getattr(axis, name) for name in Line.__dataclass_fields__})
+        rows = [
+            {
+                "device": "Stand-in laser",
+                "seq": first_seq + 2 * i + plane,
+                "plane": plane,
+                "clock": round(clock % 360, 2),
+                "value_mm": round(self.gauge.shows(bracket.sees_mm(shafts, clock), self.chance), 5),
+            }
+            for i, clock in enumerate(clocks)
+            for plane, bracket in enumerate(self.planes)
+        ]
+        return "\n".join(json.dumps(row) for row in rows)
+
+
+def sweep_once(gateway: Gateway, line: str, pair: Pair, arc_deg: float, readings: int, seconds: float) -> int:
     """One sweep over an arc, in batches; how many readings were taken."""
     job = gateway.job_of(line)
     step = find_step(job)
-    axis, gauge, taken = true_axis(job, step), Gauge(resolution_mm=0.001, scatter_mm=0.004), 0
-    start, batches = chance.uniform(0, 360), max(1, min(readings, round(seconds / 0.4)))
+    axis, taken = true_axis(job, step), 0
+    start, batches = pair.chance.uniform(0, 360), max(1, min(readings, round(seconds / 0.4)))
     for batch in range(batches):
         places = range(batch * readings // batches, (batch + 1) * readings // batches)
         clocks = [start + arc_deg * place / max(readings - 1, 1) for place in places]
-        seq = time.time_ns() // 1_000_000 * 100
-        answer = gateway.ask("POST", f"/api/jobs/{job['id']}/streams/{step}", lines_at(axis, clocks, gauge, chance, seq))
+        answer = gateway.ask("POST", f"/api/jobs/{job['id']}/streams/{step}", pair.lines_at(axis, clocks))
         taken += answer["taken"]
         print(f"{clocks[-1] % 360:5.0f}°  {taken} readings", flush=True)
         time.sleep(seconds / batches)
     return taken
 
 
-def watch_a_slide(gateway: Gateway, line: str, seconds: float, chance: random.Random) -> int:
+def watch_a_slide(gateway: Gateway, line: str, pair: Pair, seconds: float) -> int:
     """Heads left standing at 3 o'clock while the machine is slid to where it belongs; how many readings were taken."""
     job = gateway.job_of(line)
     step = find_step(job)
-    was, gauge, taken = true_axis(job, step), Gauge(resolution_mm=0.001, scatter_mm=0.002), 0
+    was, taken = true_axis(job, step), 0
     _, movable = feet_of(job, step)
     slides = {foot.name: -was.h_mm(foot.x_mm) for foot in movable}
-    batches = max(2, round(seconds / 0.5))
+    batches = max(3, round(seconds / 0.5))
     for batch in range(batches + 1):
-        share = min(batch / (batches - 2), 1.0) if batches > 2 else 1.0
+        share = min(batch / (batches - 2), 1.0)
         moves = [PlannedMove(name=n, machine="", shim_mm=0.0, slide_mm=mm * share) for n, mm in slides.items()]
-        axis = after_moves(was, [], movable, moves)
-        seq = time.time_ns() // 1_000_000 * 100
-        answer = gateway.ask(
-            "POST", f"/api/jobs/{job['id']}/streams/{step}", lines_at(axis, [90.0] * WATCHED, gauge, chance, seq)
-        )
-        taken += answer["taken"]
+        lines = pair.lines_at(after_moves(was, [], movable, moves), [90.0] * WATCHED)
+        taken += gateway.ask("POST", f"/api/jobs/{job['id']}/streams/{step}", lines)["taken"]
         print(f"slid {share:4.0%}", flush=True)
         time.sleep(seconds / batches)
     return taken
@@ -122,16 +130,17 @@ def main() -> None:
     parser.add_argument("--arc", type=float, default=200.0, help="how far the shafts are turned, degrees")
     parser.add_argument("--readings", type=int, default=60, help="readings of each plane in a sweep")
     parser.add_argument("--seconds", type=float, default=8.0, help="how long the sweep takes")
+    parser.add_argument("--from-coupling", type=float, default=Pair.from_coupling_mm, help="where its two planes stand, mm")
     parser.add_argument("--slide", action="store_true", help="stand still and watch the machine being slid to its place")
     given = parser.parse_args()
 
     def read(gateway: Gateway) -> None:
-        chance = random.Random()
+        pair = Pair(from_coupling_mm=given.from_coupling, chance=random.Random())
+        print(f"Its planes stand {pair.from_coupling_mm:g} mm from the coupling on either side: that goes into the set-up.")
         if given.slide:
-            print(f"Watched: {watch_a_slide(gateway, given.line, given.seconds, chance)} readings.")
+            print(f"Watched: {watch_a_slide(gateway, given.line, pair, given.seconds)} readings.")
         else:
-            taken = sweep_once(gateway, given.line, given.arc, given.readings, given.seconds, chance)
-            print(f"Swept: {taken} readings.")
+            print(f"Swept: {sweep_once(gateway, given.line, pair, given.arc, given.readings, given.seconds)} readings.")
 
     run(given, read)
 

@@ -285,14 +285,9 @@ def _say_since(ends: list[_End], since: list[GapSince]) -> list[str]:
     says = []
     for end, now in zip(ends, since, strict=False):
         still = max(abs(now.mean_mm), abs(now.spread_mm)) <= NOTICED_MM
-        says.append(
-            end.named("As it was left, as near as the readings show") + "."
-            if still
-            else end.named(
-                f"Since it was left the gap has changed by {now.mean_mm:+.2f} mm, its spread by {now.spread_mm:+.2f}"
-            )
-            + "."
-        )
+        change = f"Since it was left the gap has changed by {now.mean_mm:+.2f} mm, its spread by {now.spread_mm:+.2f} mm."
+        said = "As it was left, as near as the readings show." if still else change
+        says.append(f"{end.name[0].upper()}{end.name[1:]}: {said[0].lower()}{said[1:]}" if end.name else said)
     return says
 
 

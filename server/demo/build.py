@@ -11,7 +11,7 @@ from django.db import transaction
 from millwright.line import LineSpec
 from millwright.model import read_json
 from millwright.route.state import EntryKind, SignatureKind, StepState
-from millwright.route.steps import Role, Step
+from millwright.route.steps import Role, Scope, Step
 from server.accounts.models import Membership, Site, User
 from server.jobs.actions.append_entry import append_entry
 from server.jobs.actions.sign import sign
@@ -71,6 +71,7 @@ def build_demo(*, password: str, now: datetime) -> Site:
     align_the_kiln_fan(lines["Kiln fan A"], millwright, lead, now)
     heat_a_hub(lines["Kiln fan A"], millwright, lead, now)
     draw_up_a_taper(lines["Drum turner"], millwright, lead, now)
+    align_with_the_laser(lines["Chilled-water pump 1"], millwright, lead, now)
     tap_a_hub_true(lines["Chilled-water pump 1"], millwright, lead, now)
     return site
 
@@ -110,6 +111,17 @@ def draw_up_a_taper(line: Line, millwright: Membership, lead: Membership, now: d
     work.enter(drum_turner.MISSED, drum_turner.FIRST_TRY)
 
 
+def align_with_the_laser(line: Line, millwright: Membership, lead: Membership, now: datetime) -> None:
+    """Last spring's job on the chilled-water pump: closed, its long spacer in, swept with the laser."""
+    start = now - timedelta(days=190)
+    job = start_job(line, by=lead, title="Aligned with the laser", now=start, scope=Scope.ALIGN)
+    work = Work(job, millwright, lead, start, pump.align)
+    work.until("set.align")
+    work.enter("set.align", pump.FOUND)
+    work.enter("set.align", {"feet": work.planned_moves("set.align"), "note": "watched with the laser"}, EntryKind.MOVE)
+    work.until(None)
+
+
 def tap_a_hub_true(line: Line, millwright: Membership, lead: Membership, now: datetime) -> None:
     """A job on the chilled-water pump: its clamped hub runs out, half tight."""
     start = now - timedelta(hours=4)
@@ -140,7 +152,7 @@ class Work:
         result = self.job.entries.filter(step=step).latest("number").result or {}
         return [
             {"name": m["name"], "shim_mm": round(m["shim_mm"], 2), "slide_mm": round(m["slide_mm"], 2)}
-            for m in result["plan"]
+            for m in result["plan"] or result["feet"]
         ]
 
     def enter(self, step: str, inputs: dict[str, Any], kind: EntryKind = EntryKind.READING) -> None:

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from millwright.value_kinds import GAP_MEAN, GAP_MM
+from millwright.value_kinds import GAP_EACH, GAP_MEAN, GAP_MM
 from millwright.values import Source, UpTo, Value
 
 
@@ -72,8 +72,13 @@ PUMP_VALUES: dict[str, Value] = {
         up_to=[UpTo(rpm=1000, value=0.08), UpTo(rpm=1800, value=0.05)],
         source=Source(kind="sample", document="Brackwater clamp rings, sample sheet", issue="2", page="17"),
     ),
-    "gap_nominal_mm": _sample(140, "7", GAP_MEAN),
-    "gap_plus_minus_mm": _sample(0.4, "7", GAP_MM),
+    "shaft_ends_mm": _sample(320, "7"),
+    "shaft_ends_plus_minus_mm": _sample(2.0, "7"),
+    "gap_nominal_mm": _sample(320, "7", GAP_MEAN),
+    "gap_plus_minus_mm": _sample(0.6, "7", GAP_MM),
+    "end_gap_nominal_mm": _sample(11.5, "7", GAP_EACH),
+    "end_gap_plus_minus_mm": _sample(0.35, "7", GAP_MM),
+    "ends_differ_mm": _sample(0.25, "7"),
     "soft_foot_mm": _site(0.05, "3"),
     "offset_limit_mm": _sample(0.20, "9", "offset"),
     "angle_limit_deg": _sample(0.20, "9"),

@@ -1,7 +1,11 @@
-"""What has been entered on chilled-water pump 1: the pump's hub half tight in its clamp ring, not running true yet."""
+"""What has been entered on chilled-water pump 1: last spring aligned with the laser across its long spacer; now the
+pump's hub half tight in its clamp ring, not running true yet."""
 
+import random
 from typing import Any
 
+from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep
+from millwright.route.look import CLOSED
 from millwright.route.steps import Step
 
 from . import blower, kiln_fan
@@ -28,6 +32,7 @@ _WORDS = {
     "series": "Brackwater D",
     "size": "140",
     "play_mm": 0.12,
+    "distance_mm": 320.8,
     "reason": "clearance inside the band, hub tried on dry: slides and turns",
 }
 CLAMPED = "driven"
@@ -37,6 +42,55 @@ FIRST_READING = {
     "kind": "rim",
     "second": {"on": "face", "readings": _ring(0.0, 0.02, 0.02, 0.0)},
 }
+
+
+_PLANES = tuple(Bracket(kind="rim", on="stationary", x_mm=x) for x in (240.0, -240.0))
+_SWEPT = tuple(-20.0 + 7.5 * place for place in range(33))  # pipes in the way: two thirds of a turn
+
+
+def _laser(offset_v: float, slope_v: float, offset_h: float, slope_h: float, seed: int) -> dict[str, Any]:
+    """A sweep of both planes over shafts that truly stand so; mm and mm/m."""
+    shafts = TrueShafts(offset_v_mm=offset_v, slope_v_mm_per_m=slope_v, offset_h_mm=offset_h, slope_h_mm_per_m=slope_h)
+    gauge, chance = Gauge(resolution_mm=0.001, scatter_mm=0.003), random.Random(seed)
+    return {
+        "dials": [
+            {
+                "kind": "rim",
+                "bracket_on": "stationary",
+                "x_mm": plane.x_mm,
+                "readings": [
+                    {"clock": round(r["clock"] % 360, 2), "value_mm": round(r["value_mm"], 3)}
+                    for r in sweep(shafts, plane, _SWEPT, gauge, chance)
+                ],
+            }
+            for plane in _PLANES
+        ]
+    }
+
+
+def _ends(driver: tuple[float, ...], driven: tuple[float, ...]) -> dict[str, Any]:
+    return {"readings": _ring(*driver), "other_end": _ring(*driven), "diameter_mm": 128.0}
+
+
+FOUND = _laser(-0.31, 1.15, 0.22, -0.9, seed=3)
+ALIGNED: dict[str, dict[str, Any]] = {
+    "found.closed": _ends((11.70, 11.62, 11.41, 11.48), (11.36, 11.44, 11.62, 11.55)),
+    "found.align": FOUND,
+    "set.soft": {"feet": blower.soft("motor drive end", "motor tail", (0.01, 0.02, 0.02, 0.01))},
+    "set.align": _laser(0.01, 0.03, -0.01, 0.02, seed=5),
+    "couple.feet": {
+        "pulls": [
+            {"pass": n, "bolt": b, "torque_nm": 120.0 * p} for n, p in ((1, 0.5), (2, 0.75), (3, 1.0)) for b in (1, 2, 3, 4)
+        ]
+    },
+    "couple.align": _laser(0.02, 0.04, -0.01, 0.03, seed=6),
+    "couple.closed": _ends((11.52, 11.51, 11.50, 11.51), (11.48, 11.49, 11.50, 11.49)),
+}
+
+
+def align(step: Step) -> dict[str, Any]:
+    """A step as it was done last spring, the coupling closed."""
+    return ALIGNED[step.key] if step.key in ALIGNED else blower.fill(step, {"coupling": CLOSED})
 
 
 def fill(step: Step) -> dict[str, Any]:

@@ -10,7 +10,7 @@ from django.test import LiveServerTestCase, TestCase
 
 from millwright.benches import as_dict, evaluate_json
 from scripts.gateway import Gateway
-from scripts.laser import AS_FOUND, PLANES, sweep_once
+from scripts.laser import AS_FOUND, Pair, sweep_once
 from server.demo import blower
 from server.jobs.models import Job
 from tests.site import PASSWORD, Member, build_two_sites
@@ -79,8 +79,9 @@ class LaserTest(LiveServerTestCase):
         gateway = Gateway(self.live_server_url, "millwright", PASSWORD)
         for v, h in ((AS_FOUND.offset_v_mm, AS_FOUND.offset_h_mm), (AS_FOUND.offset_v_mm + 0.1, AS_FOUND.offset_h_mm)):
             job.stream.all().delete()
+            pair = Pair(chance=random.Random(2))
             with redirect_stdout(StringIO()):
-                self.assertEqual(sweep_once(gateway, job.line.name, 180.0, 40, 0.0, random.Random(2)), 80)
+                self.assertEqual(sweep_once(gateway, job.line.name, pair, 180.0, 40, 0.0), 80)
             dials = [
                 {
                     "kind": "rim",
@@ -88,7 +89,7 @@ class LaserTest(LiveServerTestCase):
                     "x_mm": plane.x_mm,
                     "readings": list(job.stream.filter(plane=i).values("clock", "value_mm")),
                 }
-                for i, plane in enumerate(PLANES)
+                for i, plane in enumerate(pair.planes)
             ]
             given = {"dials": dials, "stationary_feet": [], "movable_feet": []}
             found = as_dict(evaluate_json("alignment", json.dumps(given)))

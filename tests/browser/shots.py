@@ -7,7 +7,7 @@ from django.conf import settings
 from playwright.sync_api import expect
 
 from scripts.gateway import Gateway
-from scripts.laser import sweep_once
+from scripts.laser import Pair, sweep_once
 from tests.site import PASSWORD, job_of
 
 from .base import FACE, RIM, BrowserTestCase
@@ -72,7 +72,7 @@ class Shots(BrowserTestCase):
         self.page.get_by_role("button", name="Take a sweep from the laser").click()
         expect(self.page.get_by_text("waiting for the instrument")).to_be_visible()
         gateway = Gateway(self.live_server_url, "millwright", PASSWORD)
-        sweep_once(gateway, self.job.line.name, 200.0, 40, 0.0, random.Random(4))
+        sweep_once(gateway, self.job.line.name, Pair(chance=random.Random(4)), 200.0, 40, 0.0)
         expect(self.page.get_by_text("80 readings over 200°")).to_be_visible()
         self.to_top()
         self.shot("laser", "")

@@ -8,7 +8,7 @@ from io import StringIO
 from playwright.sync_api import expect
 
 from scripts.gateway import Gateway
-from scripts.laser import AS_FOUND, sweep_once
+from scripts.laser import AS_FOUND, Pair, sweep_once
 from tests.site import PASSWORD
 
 from .base import FACE, RIM, BrowserTestCase
@@ -100,11 +100,11 @@ class AlignTest(BrowserTestCase):
         expect(page.get_by_text("waiting for the instrument")).to_be_visible()
         gateway = Gateway(self.live_server_url, "millwright", PASSWORD)
         with redirect_stdout(StringIO()):
-            sweep_once(gateway, self.job.line.name, 40.0, 10, 0.0, random.Random(4))
+            sweep_once(gateway, self.job.line.name, Pair(chance=random.Random(4)), 40.0, 10, 0.0)
         expect(page.get_by_text("turn on, 70° and more carry the answer")).to_be_visible()
         page.get_by_role("button", name="Start the sweep anew").click()
         with redirect_stdout(StringIO()):
-            sweep_once(gateway, self.job.line.name, 180.0, 40, 0.0, random.Random(4))
+            sweep_once(gateway, self.job.line.name, Pair(chance=random.Random(4)), 180.0, 40, 0.0)
         expect(page.get_by_text(re.compile("80 readings over 180°"))).to_be_visible()
         expect(self.verdict()).to_have_text("Over. Move the motor.")
         page.get_by_role("button", name="Sweep is done").click()

@@ -124,17 +124,20 @@ function Afterwards({ inputs, feet, movable }: AfterwardsProps) {
     <p>
       After it: <Num>{showLength(Math.abs(v), unit)}</Num> {v >= 0 ? 'high' : 'low'},{' '}
       <Num>{showLength(Math.abs(h), unit)}</Num> toward {h >= 0 ? 3 : 9}.{' '}
-      {preview.readings.map((ring, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: in the order of the dials
-        <span key={i}>
-          Dial {i + 1} will read{' '}
-          {ring
-            .slice(0, 8)
-            .map((r) => `${shortClock(r.clock)}: ${showLength(r.value_mm, unit, 2, true)}`)
-            .join(', ')}
-          .{' '}
-        </span>
-      ))}
+      {preview.readings.map(
+        (ring, i) =>
+          ring.length > 0 && (
+            // biome-ignore lint/suspicious/noArrayIndexKey: in the order of the dials
+            <span key={i}>
+              Dial {i + 1} will read{' '}
+              {ring
+                .slice(0, 8)
+                .map((r) => `${shortClock(r.clock)}: ${showLength(r.value_mm, unit, 2, true)}`)
+                .join(', ')}
+              .{' '}
+            </span>
+          ),
+      )}
     </p>
   )
 }

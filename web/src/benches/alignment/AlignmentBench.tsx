@@ -17,6 +17,8 @@ type Foot = Schemas['Foot']
 const SHOWN_FROM_MM = 0.005
 
 function machinesOf(preset: Preset, spec: Schemas['LineSpec'] | null, draft: Draft): TwoMachines {
+  const planes = (preset.coupling as { flex_planes_mm: number[] } | undefined)?.flex_planes_mm
+  const face = planes ? planes[1]! : 0
   if (spec) {
     const side = (which: 'driver' | 'driven') => ({
       name: spec[which].name,
@@ -27,6 +29,7 @@ function machinesOf(preset: Preset, spec: Schemas['LineSpec'] | null, draft: Dra
       movable: side(movable),
       stationary: side(movable === 'driver' ? 'driven' : 'driver'),
       movableLeft: movable === 'driver',
+      face,
     }
   }
   const { movable, stationary } = feetOf(draft, preset)
@@ -35,6 +38,7 @@ function machinesOf(preset: Preset, spec: Schemas['LineSpec'] | null, draft: Dra
     movable: { name: 'Movable', feet: placed(movable) },
     stationary: { name: 'Stationary', feet: stationary.length ? placed(stationary) : [{ name: '', from: 300 }] },
     movableLeft: true,
+    face,
   }
 }
 

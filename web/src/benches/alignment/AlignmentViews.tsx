@@ -4,7 +4,7 @@ import { exaggeration } from '../../drawing/exaggeration'
 import { useHatch } from '../../drawing/Hatch'
 import { showLength, showSlope } from '../../units/length'
 import { useUnit } from '../../units/preferences'
-import { Allowed, ColdLine, FlexPlanes } from './Overlays'
+import { Allowed, ColdLine, FlexPlanes, SpacerTube } from './Overlays'
 
 type Result = Schemas['AlignmentResult']
 
@@ -14,6 +14,8 @@ export interface TwoMachines {
   stationary: { name: string; feet: readonly { name: string; from: number }[] }
   /** Driver stands left: then the movable machine is on this side. */
   movableLeft: boolean
+  /** Half the length of a spacer: how far its flexing planes stand from the middle; 0 without one. */
+  face: number
 }
 
 const WIDTH = 740
@@ -89,7 +91,7 @@ interface ViewProps extends ViewsProps {
 function View({ machines, result, plane, title, note, scale, centre, times }: ViewProps) {
   const hatch = useHatch()
   const unit = useUnit()
-  const { movable, stationary, movableLeft } = machines
+  const { movable, stationary, movableLeft, face } = machines
   const way = movableLeft ? -1 : 1
   // Looking from behind the movable machine: up is up; in plan 3 o'clock is down where it stands left, up where right.
   const down = plane === 'v' ? -1 : -way
@@ -102,7 +104,7 @@ function View({ machines, result, plane, title, note, scale, centre, times }: Vi
   const x = (mm: number) => way * mm * scale
   const body = (feet: readonly { from: number }[]) => {
     const far = Math.max(240, ...feet.map((f) => f.from)) * 1.06
-    const near = Math.max(70, Math.min(...feet.map((f) => f.from), far) * 0.72)
+    const near = Math.max(face + 70, Math.min(...feet.map((f) => f.from), far) * 0.72)
     return { far, near }
   }
   const words = plane === 'v' ? ['high', 'low'] : ['to 3', 'to 9']
@@ -139,6 +141,7 @@ function View({ machines, result, plane, title, note, scale, centre, times }: Vi
       )}
       <g transform={`translate(${centre} ${axis})`}>
         <Outline
+          face={face}
           near={-fixed.near}
           far={-fixed.far}
           x={x}
@@ -149,10 +152,19 @@ function View({ machines, result, plane, title, note, scale, centre, times }: Vi
         />
         <path d={`M${x(-fixed.far * 1.05)} 0H${x(moving.far * 1.05)}`} stroke="var(--ink)" strokeDasharray="18 4 3 4" />
         <g opacity={result ? 1 : 0}>
-          <Outline near={moving.near} far={moving.far} x={x} dashed feet={movable.feet.map((f) => f.from)} plane={plane} />
+          <Outline
+            face={face}
+            near={moving.near}
+            far={moving.far}
+            x={x}
+            dashed
+            feet={movable.feet.map((f) => f.from)}
+            plane={plane}
+          />
         </g>
         <g transform={`matrix(1 ${shear} 0 1 0 ${lift})`}>
           <Outline
+            face={face}
             near={moving.near}
             far={moving.far}
             x={x}
@@ -160,11 +172,12 @@ function View({ machines, result, plane, title, note, scale, centre, times }: Vi
             feet={movable.feet.map((f) => f.from)}
             plane={plane}
           />
-          <path d={`M${x(moving.far * 1.08)} 0H${x(4)}`} stroke="var(--ink)" strokeDasharray="18 4 3 4" />
+          <path d={`M${x(moving.far * 1.08)} 0H${x(face + 4)}`} stroke="var(--ink)" strokeDasharray="18 4 3 4" />
         </g>
         {result && <Allowed result={result} x={x} across={scale * times} far={moving.far} />}
         {result && <ColdLine result={result} plane={plane} x={x} lift={(mm) => down * mm * scale * times} far={moving.far} />}
-        {result && <FlexPlanes result={result} plane={plane} x={x} />}
+        {face > 0 && <SpacerTube from={x(-face)} to={x(face)} drop={lift + shear * x(face)} />}
+        {result && <FlexPlanes result={result} plane={plane} x={x} drop={lift + shear * x(face)} />}
         <Halo x={x((-fixed.near - fixed.far) / 2)} y={5} words={stationary.name} />
         <Halo
           x={x((moving.near + moving.far) / 2)}
@@ -227,6 +240,8 @@ function View({ machines, result, plane, title, note, scale, centre, times }: Vi
 }
 
 interface OutlineProps {
+  /** How far its hub face stands from the coupling's middle. */
+  face: number
   near: number
   far: number
   feet: readonly number[]
@@ -239,10 +254,9 @@ interface OutlineProps {
 }
 
 /** A plain scheme of a machine: hub, shaft, body, feet. */
-function Outline({ near, far, feet, x, plane, fill = 'none', dashed, footing = 0 }: OutlineProps) {
+function Outline({ face, near, far, feet, x, plane, fill = 'none', dashed, footing = 0 }: OutlineProps) {
   const s = Math.sign(near)
-  const hub = 46 * s
-  const [h, b, f, n] = [x(4 * s), x(hub), x(far), x(near)]
+  const [h, b, f, n] = [x((face + 4) * s), x((face + 46) * s), x(far), x(near)]
   const d = [
     `M${h} -18H${b}V-7H${n}V-${HALF - 8}H${(n + f) / 2 + (n - f) * 0.36}V-${HALF}H${f}V${HALF}H${(n + f) / 2 + (n - f) * 0.36}V${HALF - 8}H${n}V7H${b}V18H${h}Z`,
     ...feet.map((at) =>

@@ -42,12 +42,27 @@ interface PlanesProps {
   result: Result
   plane: 'v' | 'h'
   x: (mm: number) => number
+  /** How far the movable shaft is drawn away at its plane. */
+  drop: number
+}
+
+/** A spacer between its two flexing planes: from the stationary axis to where the movable one lies. */
+export function SpacerTube({ from, to, drop }: { from: number; to: number; drop: number }) {
+  return (
+    <path
+      d={`M${from} -9L${to} ${drop - 9}V${drop + 9}L${from} 9Z`}
+      fill="var(--paper)"
+      stroke="var(--ink)"
+      strokeWidth="1.5"
+      strokeLinejoin="round"
+    />
+  )
 }
 
 /** The flexing planes of a spacer, with the angle each takes. */
-export function FlexPlanes({ result, plane, x }: PlanesProps) {
+export function FlexPlanes({ result, plane, x, drop }: PlanesProps) {
   return result.flex.map((flex) => (
-    <g key={flex.x_mm}>
+    <g key={flex.x_mm} transform={`translate(0 ${flex.x_mm > 0 ? drop : 0})`}>
       <path d={`M${x(flex.x_mm)} -24V24`} stroke="var(--ink)" strokeWidth="2.5" />
       <text x={x(flex.x_mm)} y="40" textAnchor="middle" fontSize="13" className="halo">
         {Math.abs((plane === 'v' ? flex.angle_v_mm_per_m : flex.angle_h_mm_per_m) / 10).toFixed(3)}/100

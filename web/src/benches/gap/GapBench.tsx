@@ -74,8 +74,8 @@ function GapDrawing(props: BenchProps<Result>) {
       </Zone>
       <Zone>
         <Row>
-          <RingReadings {...props} name={ends ? ends[0]! : 'Gap'} note={ends ? 'hub to spacer' : 'hub to hub'} />
-          {ends && <RingReadings {...props} {...OTHER} name={ends[1]!} note="hub to spacer" />}
+          <RingReadings {...props} name={ends ? capital(ends[0]!) : 'Gap'} note={ends ? 'hub to spacer' : 'hub to hub'} />
+          {ends && <RingReadings {...props} {...OTHER} name={capital(ends[1]!)} note="hub to spacer" />}
           <div>
             <LabelledCell
               cell="diameter"
@@ -112,6 +112,8 @@ function GapDrawing(props: BenchProps<Result>) {
     </>
   )
 }
+
+const capital = (name: string) => name[0]!.toUpperCase() + name.slice(1)
 
 /** One sentence for each end. */
 function note(result: Result, unit: 'mm' | 'in') {

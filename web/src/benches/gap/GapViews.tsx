@@ -1,5 +1,5 @@
 import type { Schemas } from '../../api/client'
-import { sayToward } from '../../drawing/clock'
+import { sayToward, shortClock } from '../../drawing/clock'
 import { useHatch } from '../../drawing/Hatch'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
@@ -23,7 +23,7 @@ export function TwoHubs({ result }: { result: Result | null }) {
   const [a, b] = [-g / 2, g / 2]
   return (
     <svg
-      viewBox="-370 -92 740 184"
+      viewBox="-370 -96 740 206"
       role="img"
       aria-label={result ? `Gap ${showLength(result.mean_mm, unit)} ${unit} on the axis` : 'Two hubs, nothing read yet'}
       width="100%"
@@ -68,7 +68,7 @@ export function HubsAndSpacer({ result, ends }: { result: Result | null; ends: r
     ? `${ends[0]} ${showLength(result.mean_mm, unit)}, ${ends[1]} ${other ? showLength(other.mean_mm, unit) : 'not read'} ${unit}`
     : 'Two hubs and their spacer, nothing read yet'
   return (
-    <svg viewBox="-370 -92 740 184" role="img" aria-label={said} width="100%">
+    <svg viewBox="-370 -96 740 206" role="img" aria-label={said} width="100%">
       {hatch.defs}
       <path d="M-350 0H350" stroke="var(--ink)" strokeDasharray="18 4 3 4" />
       <path
@@ -95,10 +95,17 @@ export function HubsAndSpacer({ result, ends }: { result: Result | null; ends: r
       ).map(([from, found, name]) => (
         <g key={name}>
           <GapFigure from={from} to={from + g} found={found} arrow={hatch.arrow} />
-          <text x={from < 0 ? from - w : from + g + w} y="-72" textAnchor={from < 0 ? 'start' : 'end'} fontSize="14">
+          <text x={from < 0 ? -350 : 350} y="-78" textAnchor={from < 0 ? 'start' : 'end'} fontSize="15" fontWeight="600">
             {name}
-            {found && `: spread ${showLength(found.spread_mm, unit)}, wide at ${sayToward(found.wide_at_deg)}`}
           </text>
+          {found && (
+            <text x={from < 0 ? -350 : 350} y="-36" textAnchor={from < 0 ? 'start' : 'end'} fontSize="14">
+              <tspan>spread {showLength(found.spread_mm, unit)}</tspan>
+              <tspan x={from < 0 ? -350 : 350} dy="15">
+                wide at {shortClock(found.wide_at_deg)}
+              </tspan>
+            </text>
+          )}
         </g>
       ))}
     </svg>
@@ -127,11 +134,11 @@ function GapFigure({ from, to, found, arrow }: GapFigureProps) {
   const below = HUB.height / 2
   return (
     <>
-      <path d={`M${from} ${below + 12}H${to}`} stroke="var(--ink)" strokeWidth=".75" markerStart={arrow} markerEnd={arrow} />
+      <path d={`M${from} ${below + 11}H${to}`} stroke="var(--ink)" strokeWidth=".75" markerStart={arrow} markerEnd={arrow} />
       {found && (
         <text
           x={(from + to) / 2}
-          y={below + 10}
+          y={below + 31}
           textAnchor="middle"
           fontSize="20"
           fontFamily="var(--read)"
