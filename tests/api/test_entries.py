@@ -6,10 +6,15 @@ from uuid import uuid4
 
 from django.db import IntegrityError, InternalError, connection, transaction
 from django.test import TestCase
+from django.utils import timezone
 
 from millwright.benches import as_dict, evaluate_json
-from server.demo import blower
+from millwright.route.steps import Scope
+from server.accounts.models import Membership
+from server.demo import blower, lines
+from server.jobs.actions.start_job import start_job
 from server.jobs.models import Entry, Job, Signature
+from server.plant.actions import save_line
 from tests.site import Member, build_two_sites, job_of
 
 
@@ -175,3 +180,33 @@ class LinesTest(TestCase):
                 got, said = lead.ask("PUT", f"/api/lines/{line.pk}", body)
                 self.assertEqual(got, status)
                 self.assertEqual([e["path"] for e in said.get("errors", [])], [path] if path else [])
+
+    def test_what_a_job_finds_is_held_against_what_the_last_closed_job_on_its_line_left(self) -> None:
+        left = job_of("Chilled-water pump 1", closed=True)
+        _, shown = Member("lead").ask("GET", f"/api/jobs/{left.pk}")
+        as_left = {e["step"]: e["inputs"] for e in shown["entries"]}
+        lead = Membership.objects.get(user__username="lead")
+        fresh = save_line(
+            by=lead,
+            line_id=None,
+            version=0,
+            name="Other pump",
+            spec=left.as_spec,
+            values=lines.VALUES["Chilled-water pump 1"],
+        )
+        for line, expected in ((left.line, as_left["couple.align"]["dials"]), (fresh, None)):
+            open_job = Job.objects.with_closed().filter(line=line, closed=False).first()
+            job = open_job or start_job(line, by=lead, title="Looked at", now=timezone.now(), scope=Scope.CHECK)
+            kept = job.as_left()
+            self.assertEqual(kept.get("align", {}).get("dials"), expected)
+            self.assertEqual("closed" in kept, expected is not None)
+        self.assertEqual(left.as_left(), {})  # nothing was closed before it
+
+    def test_a_drive_that_hangs_on_its_shaft_is_not_aligned(self) -> None:
+        lead = Member("lead")
+        _, floor = lead.ask("GET", "/api/jobs")
+        hanging = next(line for line in floor if line["name"] == "Barley elevator")
+        status, said = lead.ask("POST", f"/api/jobs/of-line/{hanging['id']}", {"title": "x", "scope": "align it"})
+        self.assertEqual((status, said["errors"][0]["path"]), (422, "scope"))
+        status, job = lead.ask("POST", f"/api/jobs/of-line/{hanging['id']}", {"title": "x", "scope": "check it"})
+        self.assertEqual((status, [s["key"] for s in job["steps"] if s["key"].startswith("found")]), (201, ["found.look"]))

@@ -54,17 +54,16 @@ function AlignmentDrawing(props: BenchProps<Result>) {
       <AlignmentViews machines={machines} result={result} />
       <Entry>
         {method === 'laser' && <LaserSweep draft={draft} change={change} stream={stream} result={result} />}
-        {(method === 'laser' && streamOf(draft, 0).length > 0 ? [] : dials).map((dial, i) => {
+        {(method === 'laser' && streamOf(draft, 0).length > 0 ? [] : dials).map((dial) => {
           const name = dial.name
           return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a method's dials stand in a fixed order
-            <div key={`${method}${i}`}>
+            <div key={dial.id}>
               <RingReadings
                 signed
                 name={name}
                 note={dial.kind === 'face' ? 'on the face' : 'as read'}
-                prefix={`d${i}.at`}
-                placesKey={`d${i}.clocks`}
+                prefix={`${dial.id}.at`}
+                placesKey={`${dial.id}.clocks`}
                 draft={draft}
                 change={change}
                 problems={problems}
@@ -74,8 +73,8 @@ function AlignmentDrawing(props: BenchProps<Result>) {
                   signed
                   name="Second face"
                   note="half a turn on"
-                  prefix={`d${i}.far`}
-                  placesKey={`d${i}.clocks`}
+                  prefix={`${dial.id}.far`}
+                  placesKey={`${dial.id}.clocks`}
                   draft={draft}
                   change={change}
                   problems={problems}

@@ -7,7 +7,7 @@ import { useUnit } from '../../units/preferences'
 import type { BenchProps } from '../bench'
 import { LabelledCell } from '../parts'
 import { Brackets } from './Brackets'
-import { nextSweep, placeCell, sweepsOf, withUsualPlaces } from './draft'
+import { nextSweep, sweepsOf, withUsualPlaces } from './draft'
 import { METHOD_WORDS, METHODS, type Method, methodOf, POSITIVE, TURNED } from './methods'
 
 type Result = Schemas['AlignmentResult']
@@ -29,11 +29,10 @@ export function AlignmentSetUp({ draft, change, preset, result, problems }: Benc
         onChange={(m) => choose('method', m)}
       />
       {method !== 'laser' && <Closure dials={dials.map((d) => d.name)} closure={result?.closure_mm ?? []} />}
-      {dials.map((dial, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a method's dials stand in a fixed order
-        <div className="cells" key={`${method} set-up ${i}`}>
+      {dials.map((dial) => (
+        <div className="cells" key={dial.id}>
           <LabelledCell
-            cell={placeCell(method, i)}
+            cell={`${dial.id}.x`}
             label={method === 'laser' ? `${dial.name}: from coupling` : `${dial.name}: stem from coupling`}
             part="set-up"
             draft={placed}
@@ -43,7 +42,7 @@ export function AlignmentSetUp({ draft, change, preset, result, problems }: Benc
           />
           {dial.kind === 'face' && (
             <LabelledCell
-              cell={`d${i}.radius`}
+              cell={`${dial.id}.radius`}
               label={`${dial.name}: radius of the stem`}
               part="set-up"
               draft={draft}
@@ -54,7 +53,7 @@ export function AlignmentSetUp({ draft, change, preset, result, problems }: Benc
           )}
           {dial.sags && (
             <LabelledCell
-              cell={`d${i}.sag`}
+              cell={`${dial.id}.sag`}
               label={`${dial.name}: bracket sag at 6`}
               part="aside"
               draft={draft}

@@ -23,12 +23,12 @@ export function Brackets({ draft, change }: Pick<BenchProps, 'draft' | 'change'>
   const [name, setName] = useState('')
   const [problem, setProblem] = useState('')
   const chosen = brackets.find((b) => b.name === draft.choices.bracket)
-  const rims = METHODS[methodOf(draft)].flatMap((dial, i) => (dial.sags ? [i] : []))
-  const typed = rims.map((i) => new DraftReader(draft).length(`d${i}.sag`, '')).find((mm) => mm !== null)
+  const rims = METHODS[methodOf(draft)].flatMap((dial) => (dial.sags ? [dial.id] : []))
+  const typed = rims.map((id) => new DraftReader(draft).length(`${id}.sag`, '')).find((mm) => mm !== null)
   const take = (picked: string) => {
     const bracket = brackets.find((b) => b.name === picked)
     if (!bracket) return change({ ...draft, choices: { ...draft.choices, bracket: undefined } })
-    const cells = Object.fromEntries(rims.map((i) => [`d${i}.sag`, { text: String(bracket.sag_mm), unit: 'mm' as const }]))
+    const cells = Object.fromEntries(rims.map((id) => [`${id}.sag`, { text: String(bracket.sag_mm), unit: 'mm' as const }]))
     return change({
       cells: { ...draft.cells, ...cells },
       choices: { ...draft.choices, bracket: picked, positive: bracket.positive },

@@ -96,17 +96,35 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
             <th>toward 3</th>
             <th>under it now</th>
             <th />
-            <th>move</th>
           </tr>
         </thead>
         <tbody>
           {listed.map(({ name }) => (
             <tr key={name}>
-              <th>{name}</th>
+              <th>
+                {name}
+                {move(name) && (
+                  <p>
+                    shim <Num>{showLength(move(name)!.shim_mm, unit, 2, true)}</Num>, slide{' '}
+                    <Num>{showLength(Math.abs(move(name)!.slide_mm), unit)}</Num>{' '}
+                    {Math.abs(move(name)!.slide_mm) > 0.0005 && `to ${move(name)!.slide_mm > 0 ? 3 : 9}`}
+                    {stack(name) && stack(name)!.pieces_mm.length > 0 && (
+                      <small>
+                        {stack(name)!.was_mm.length > 0 && 'then '}
+                        {stack(name)!
+                          .pieces_mm.map((mm) => mm.toFixed(2))
+                          .join(' + ')}
+                        {Math.abs(stack(name)!.misses_mm) > 0.006 &&
+                          `, misses by ${showLength(stack(name)!.misses_mm, unit)}`}
+                      </small>
+                    )}
+                  </p>
+                )}
+              </th>
               <td>{cell(name, 'shim', 'most that can be taken out')}</td>
               <td>{cell(name, 'left', 'room toward 9')}</td>
               <td>{cell(name, 'right', 'room toward 3')}</td>
-              <td>
+              <td className="under">
                 <Words
                   label={`${name}, shims under it now`}
                   hideLabel
@@ -121,25 +139,6 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
                   value={draft.choices[`stays.${name}`] === true}
                   onChange={(stays) => change({ ...draft, choices: { ...draft.choices, [`stays.${name}`]: stays } })}
                 />
-              </td>
-              <td>
-                {move(name) && (
-                  <>
-                    shim <Num>{showLength(move(name)!.shim_mm, unit, 2, true)}</Num>, slide{' '}
-                    <Num>{showLength(Math.abs(move(name)!.slide_mm), unit)}</Num>{' '}
-                    {Math.abs(move(name)!.slide_mm) > 0.0005 && `to ${move(name)!.slide_mm > 0 ? 3 : 9}`}
-                    {stack(name) && stack(name)!.pieces_mm.length > 0 && (
-                      <small>
-                        {stack(name)!.was_mm.length > 0 && 'then '}
-                        {stack(name)!
-                          .pieces_mm.map((mm) => mm.toFixed(2))
-                          .join(' + ')}
-                        {Math.abs(stack(name)!.misses_mm) > 0.006 &&
-                          `, misses by ${showLength(stack(name)!.misses_mm, unit)}`}
-                      </small>
-                    )}
-                  </>
-                )}
               </td>
             </tr>
           ))}
@@ -251,7 +250,8 @@ const Panels = styled.div`
   th { text-align: left; font-weight: 500; padding: 3px 12px 3px 0; white-space: nowrap; }
   thead th { font-size: 14px; color: var(--ink-2); font-weight: 400; }
   td { padding: 3px 12px 3px 0; white-space: nowrap; }
-  td small { display: block; color: var(--ink-2); font-family: var(--read); }
-  p { font-size: 14px; color: var(--ink-2); }
+  th small, td small { display: block; color: var(--ink-2); font-family: var(--read); }
+  td.under { width: 128px; min-width: 128px; white-space: normal; }
+  p { font-size: 14px; color: var(--ink-2); font-weight: 400; }
   li span { margin-right: 14px; white-space: nowrap; }
 `

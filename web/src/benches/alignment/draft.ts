@@ -25,18 +25,15 @@ export function start(_: Preset, suggest: Preset): Draft {
   const radius = suggested(suggest.radius_mm as number | undefined)
   const { before, before_is, warm } = suggest
   return {
-    cells: radius ? { 'd1.radius': radius } : {},
+    cells: radius ? { 'face.radius': radius } : {},
     choices: { ...(before ? { before } : {}), ...(before_is ? { before_is } : {}), ...(warm ? { warm } : {}) },
   }
 }
 
-/** Where the place of a stem or plane stands: each method has its own, or a laser would go by the place of a rim dial. */
-export const placeCell = (method: Method, dial: number) => `${method}.x${dial}`
-
 /** The cells with the usual place of each stem in them, until another one is typed. */
 export function withUsualPlaces(draft: Draft): Draft {
   const method = methodOf(draft)
-  const usual = METHODS[method].map((dial, i) => [placeCell(method, i), { text: dial.from, unit: 'mm' as const }])
+  const usual = METHODS[method].map((dial) => [`${dial.id}.x`, { text: dial.from, unit: 'mm' as const }])
   return { ...draft, cells: { ...Object.fromEntries(usual), ...draft.cells } }
 }
 
@@ -44,16 +41,16 @@ export function withUsualPlaces(draft: Draft): Draft {
 export const streamOf = (draft: Draft, plane: number) => (draft.choices[`stream${plane}`] as Clocked | undefined) ?? []
 
 /** Readings of a dial in sweeps before the one in the cells. */
-export const keptOf = (draft: Draft, dial: number) => (draft.choices[`kept${dial}`] as Clocked | undefined) ?? []
+export const keptOf = (draft: Draft, dial: string) => (draft.choices[`kept.${dial}`] as Clocked | undefined) ?? []
 
 /** Keeps what stands in the cells as a sweep and clears them for the next; all sweeps count alike. */
 export function nextSweep(draft: Draft): Draft {
   const choices = { ...draft.choices, sweeps: sweepsOf(draft) + 1 }
   const cells = { ...draft.cells }
-  for (const i of METHODS[methodOf(draft)].keys()) {
-    const now = readClock(new DraftReader(draft), clocksOf(draft, `d${i}.clocks`), `d${i}.at`, '')
-    Object.assign(choices, { [`kept${i}`]: [...keptOf(draft, i), ...now] })
-    for (const { clock } of now) delete cells[`d${i}.at${clock}`]
+  for (const { id } of METHODS[methodOf(draft)]) {
+    const now = readClock(new DraftReader(draft), clocksOf(draft, `${id}.clocks`), `${id}.at`, '')
+    Object.assign(choices, { [`kept.${id}`]: [...keptOf(draft, id), ...now] })
+    for (const { clock } of now) delete cells[`${id}.at${clock}`]
   }
   return { cells, choices }
 }
@@ -85,19 +82,22 @@ export function read(draft: Draft, preset: Preset) {
     const streamed = methodOf(draft) === 'laser' ? streamOf(draft, i) : []
     const opposite =
       'opposite' in dial && dial.opposite
-        ? readClock(reader, clocksOf(draft, `d${i}.clocks`), `d${i}.far`, `dials.${i}.opposite`)
+        ? readClock(reader, clocksOf(draft, `${dial.id}.clocks`), `${dial.id}.far`, `dials.${i}.opposite`)
         : []
     return {
       kind: dial.kind,
       bracket_on: dial.bracket_on,
-      x_mm: (reader.length(placeCell(methodOf(draft), i), `dials.${i}.x_mm`) ?? Number(dial.from)) * dial.side,
-      ...(dial.kind === 'face' ? { radius_mm: reader.length(`d${i}.radius`, `dials.${i}.radius_mm`) } : {}),
-      ...(dial.kind === 'rim' && dial.sags ? { sag_mm: reader.length(`d${i}.sag`, `dials.${i}.sag_mm`) ?? 0 } : {}),
+      x_mm: (reader.length(`${dial.id}.x`, `dials.${i}.x_mm`) ?? Number(dial.from)) * dial.side,
+      ...(dial.kind === 'face' ? { radius_mm: reader.length(`${dial.id}.radius`, `dials.${i}.radius_mm`) } : {}),
+      ...(dial.kind === 'rim' && dial.sags ? { sag_mm: reader.length(`${dial.id}.sag`, `dials.${i}.sag_mm`) ?? 0 } : {}),
       turned,
       ...(positive === 'out' && { positive }),
       readings: streamed.length
         ? streamed
-        : [...readClock(reader, clocksOf(draft, `d${i}.clocks`), `d${i}.at`, `dials.${i}.readings`), ...keptOf(draft, i)],
+        : [
+            ...readClock(reader, clocksOf(draft, `${dial.id}.clocks`), `${dial.id}.at`, `dials.${i}.readings`),
+            ...keptOf(draft, dial.id),
+          ],
       ...(opposite.length > 0 && { opposite }),
     }
   })
@@ -190,37 +190,38 @@ export function restore(entered: Entered, part: Part) {
   filler.choice('method', method)
   filler.choice('turned', dials[0]?.turned)
   filler.choice('positive', dials[0]?.positive)
-  for (const i of dials.keys()) {
+  for (const [i, { id }] of METHODS[method].entries()) {
+    if (!dials[i]) continue
     const x = filler.at<number>(`dials.${i}.x_mm`)
-    if (x !== undefined) filler.draft.cells[placeCell(method, i)] = { text: String(Math.abs(x)), unit: 'mm' }
-    filler.cell(`d${i}.radius`, `dials.${i}.radius_mm`)
-    filler.cell(`d${i}.sag`, `dials.${i}.sag_mm`)
+    if (x !== undefined) filler.draft.cells[`${id}.x`] = { text: String(Math.abs(x)), unit: 'mm' }
+    filler.cell(`${id}.radius`, `dials.${i}.radius_mm`)
+    filler.cell(`${id}.sag`, `dials.${i}.sag_mm`)
     const readings = filler.at<Clocked>(`dials.${i}.readings`) ?? []
     if (readings.length > MOST_TYPED) {
       if (part === 'all') filler.choice(`stream${i}`, readings)
       continue
     }
-    filler.ring(part, `dials.${i}.readings`, { prefix: `d${i}.at`, key: `d${i}.clocks`, signed: true })
-    restoreSweeps(filler, readings, i, part)
+    filler.ring(part, `dials.${i}.readings`, { prefix: `${id}.at`, key: `${id}.clocks`, signed: true })
+    restoreSweeps(filler, readings, id, part)
     if (part === 'all')
       for (const [n, { clock }] of (filler.at<Clocked>(`dials.${i}.opposite`) ?? []).entries())
-        filler.cell(`d${i}.far${clock}`, `dials.${i}.opposite.${n}.value_mm`)
+        filler.cell(`${id}.far${clock}`, `dials.${i}.opposite.${n}.value_mm`)
   }
   restoreRoomAndGrowth(filler)
   return filler.draft
 }
 
 /** The first reading of each place stands in its cell; what was read there in other sweeps is kept beside. */
-function restoreSweeps(filler: DraftFiller, readings: Clocked, dial: number, part: Part) {
+function restoreSweeps(filler: DraftFiller, readings: Clocked, id: string, part: Part) {
   const seen = new Set<number>()
   const again = readings.filter(({ clock }) => seen.has(clock) || !seen.add(clock))
-  filler.choice(`d${dial}.clocks`, [...seen])
+  filler.choice(`${id}.clocks`, [...seen])
   if (part !== 'all' || again.length === 0) return
-  filler.choice(`kept${dial}`, again)
+  filler.choice(`kept.${id}`, again)
   filler.choice('sweeps', Math.max(1, Math.round(again.length / Math.max(1, seen.size))))
   for (const [i, { clock, value_mm }] of readings.entries())
     if (readings.findIndex((r) => r.clock === clock) === i)
-      filler.draft.cells[`d${dial}.at${clock}`] = { text: (value_mm > 0 ? '+' : '') + asRead(value_mm), unit: 'mm' }
+      filler.draft.cells[`${id}.at${clock}`] = { text: (value_mm > 0 ? '+' : '') + asRead(value_mm), unit: 'mm' }
 }
 
 const MOST_TYPED = 36

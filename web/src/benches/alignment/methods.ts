@@ -2,6 +2,8 @@ import type { Draft } from '../draft'
 
 /** How one dial of a method is set up. `side` says on which side of the coupling its stem touches. */
 export interface DialSetUp {
+  /** What its cells are called: the same dial in another method keeps what was typed, another dial has its own. */
+  id: 'rim' | 'face' | 'other' | 'near' | 'far'
   name: string
   kind: 'rim' | 'face'
   bracket_on: 'stationary' | 'movable'
@@ -13,8 +15,8 @@ export interface DialSetUp {
   from: string
 }
 
-const RIM: DialSetUp = { name: 'Rim', kind: 'rim', bracket_on: 'stationary', side: 1, sags: true, from: '20' }
-const FACE: DialSetUp = { name: 'Face', kind: 'face', bracket_on: 'stationary', side: 1, sags: false, from: '20' }
+const RIM: DialSetUp = { id: 'rim', name: 'Rim', kind: 'rim', bracket_on: 'stationary', side: 1, sags: true, from: '20' }
+const FACE: DialSetUp = { id: 'face', name: 'Face', kind: 'face', bracket_on: 'stationary', side: 1, sags: false, from: '20' }
 const PLANE: DialSetUp = { ...RIM, sags: false, from: '100' }
 
 export const METHODS = {
@@ -22,12 +24,12 @@ export const METHODS = {
   'rim and two faces': [RIM, { ...FACE, opposite: true }],
   'two rims': [
     { ...RIM, name: 'Rim, movable hub' },
-    { ...RIM, name: 'Rim, stationary hub', bracket_on: 'movable', side: -1 },
+    { ...RIM, id: 'other', name: 'Rim, stationary hub', bracket_on: 'movable', side: -1 },
   ],
-  'three dials': [RIM, FACE, { ...RIM, name: 'Far rim', bracket_on: 'movable', side: -1 }],
+  'three dials': [RIM, FACE, { ...RIM, id: 'other', name: 'Far rim', bracket_on: 'movable', side: -1 }],
   laser: [
-    { ...PLANE, name: 'Plane on the movable shaft' },
-    { ...PLANE, name: 'Plane on the stationary shaft', side: -1 },
+    { ...PLANE, id: 'near', name: 'Plane on the movable shaft' },
+    { ...PLANE, id: 'far', name: 'Plane on the stationary shaft', side: -1 },
   ],
 } as const satisfies Record<string, readonly DialSetUp[]>
 
