@@ -27,10 +27,13 @@ def steps(job: JobFacts, after: str) -> list[Step]:
 
 def as_found(job: JobFacts, after: str) -> list[Step]:
     """The same readings before anything is touched, beside those that were left; they hold nothing up."""
-    return [
-        replace(step, key=found_key(step.key), stage=Stage.FOUND, after=(after,), relies=frozenset())
-        for step in steps(job, after)
-    ]
+    found = []
+    for step in steps(job, after):
+        form = step.form
+        if isinstance(form, BenchForm) and form.bench == "gap":
+            form = replace(form, suggest={**form.suggest, **_as_left(job)})
+        found.append(replace(step, key=found_key(step.key), stage=Stage.FOUND, after=(after,), relies=frozenset(), form=form))
+    return found
 
 
 def found_key(key: str) -> str:
@@ -61,15 +64,18 @@ def _measured(job: JobFacts, check: ClosedCheck, after: str) -> Step:
 
 
 def _form(job: JobFacts, check: ClosedCheck) -> BenchForm:
-    suggest: dict[str, Any] = {"diameter_mm": job.line.hub(job.line.movable).diameter_mm}
-    left = job.as_left.get(AS_LEFT, {})
-    if left.get("readings"):
-        suggest["as_left"] = {key: left[key] for key in ("readings", "other_end") if left.get(key)}
+    suggest = {"diameter_mm": job.line.hub(job.line.movable).diameter_mm}
     if not check.both_ends:
         preset = {"accept": _spread(job)} if "sleeve_spread_mm" in check.values else setting.gap_form(job).preset
         return BenchForm(bench="gap", preset=preset, suggest=suggest)
     ends = [f"{job.line.machine(side).called} end" for side in SIDES]
     return BenchForm(bench="gap", preset={"accept": _ends(job), "ends": ends}, suggest=suggest)
+
+
+def _as_left(job: JobFacts) -> dict[str, Any]:
+    left = job.as_left.get(AS_LEFT, {})
+    readings = {key: left[key] for key in ("readings", "other_end") if left.get(key)}
+    return {"as_left": readings} if readings else {}
 
 
 def _spread(job: JobFacts) -> dict[str, Any]:

@@ -9,7 +9,7 @@ from ..value_kinds import GAP_EACH, GAP_PERCENT
 from ..values import source_of
 from . import bolts, standing
 from .screw_held import DEVICES
-from .steps import BenchForm, Fact, Field, JobFacts, Role, SheetForm, Stage, Step
+from .steps import Answers, BenchForm, Fact, Field, JobFacts, Role, SheetForm, Stage, Step
 
 AS_LEFT = "align"  # what the last reading of a job is kept under, to be compared with next time
 MACHINES = frozenset({Fact.MACHINES})
@@ -249,7 +249,7 @@ def warm_form(job: JobFacts) -> BenchForm:
     """The alignment bench on warm machines: no growth is added, and what was predicted stands beside it."""
     form = alignment_form(job)
     preset = {key: value for key, value in form.preset.items() if key != "growth"}
-    cold = job.answers.get("couple.align", {}).get("dials")
+    cold = as_read(job.answers.get("couple.align", {}))
     warm = {"warm": {"cold": cold, "growth": form.preset.get("growth", {})}} if cold else {}
     return replace(form, preset=preset, suggest={**form.suggest, **warm})
 
@@ -257,7 +257,7 @@ def warm_form(job: JobFacts) -> BenchForm:
 def read_as_found(job: JobFacts) -> Step:
     """The alignment before anything is touched, beside what the last job left; over its limit it holds nothing up."""
     form = alignment_form(job)
-    left = job.as_left.get(AS_LEFT, {}).get("dials")
+    left = as_read(job.as_left.get(AS_LEFT, {}))
     return Step(
         key="off.align",
         stage=Stage.TAKE_OFF,
@@ -273,10 +273,15 @@ def read_as_found(job: JobFacts) -> Step:
     )
 
 
+def as_read(answers: Answers) -> dict[str, Any]:
+    """How an alignment was read, without what it was read for; empty where it was not."""
+    return {key: answers[key] for key in ("dials", "shown") if answers.get(key)}
+
+
 def _read_again(job: JobFacts) -> BenchForm:
     """The alignment bench, with the reading before the feet were torqued beside it."""
     form = alignment_form(job)
-    before = job.answers.get("set.align", {}).get("dials")
+    before = as_read(job.answers.get("set.align", {}))
     return replace(form, suggest={**form.suggest, "before": before}) if before else form
 
 

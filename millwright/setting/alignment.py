@@ -1,7 +1,7 @@
 """Where the movable machine's axis lies relative to the stationary one, from dials or a laser, and the move that cures it."""
 
 import math
-from dataclasses import asdict, replace
+from dataclasses import asdict, dataclass, replace
 
 from ..clock import (
     Array,
@@ -13,7 +13,7 @@ from ..errors import Problem, refuse_if_any
 from ..metals import METALS
 from ..verdict import WorkLine, work, worst
 from . import dials
-from .alignment_io import AlignmentInput, AlignmentResult, Axis, CouplingPlanes, DialStandsOut, FlexAngle, Preview
+from .alignment_io import AlignmentInput, AlignmentResult, AsRead, Axis, CouplingPlanes, DialStandsOut, FlexAngle, Preview
 from .alignment_words import say_plan, say_shift, say_stands_out_by_dial, say_too_uncertain, say_warm
 from .axis import Line
 from .dials import Dial
@@ -32,13 +32,11 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
     Raises `UnusableInput` where the dials cannot tell all four numbers.
     Source: one linear least-squares problem over all readings of all dials (contract of the bench).
     """
-    refuse_if_any([*dials.problems_of(given.dials), *_problems(given)])
-    shifted, predicted = _shifted(given), _predicted(given)
+    refuse_if_any([*_cannot_be_read(given), *_problems(given)])
+    solved = _solve(given, given.resolution_mm)
+    axis, covariance = solved.axis, solved.covariance
+    shifted, predicted = _shifted(given, axis), _predicted(given)
     growth = all_growth(given.growth, given.warmth)
-    design, value = dials.rows(given.dials)
-    found, scatter, covariance = least_squares(design, value, given.resolution_mm)
-    ov, sv, oh, sh = (float(x) for x in found[:4])
-    axis = Line(offset_v_mm=ov, slope_v_mm_per_m=sv, offset_h_mm=oh, slope_h_mm_per_m=sh)
     left = _left_when_running(given, axis, growth)
     checks = alignment_checks(
         given.limits,
@@ -58,7 +56,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
     closure = [closure_mm(dial) for dial in given.dials]
     plan = None if given.room is None else plan_moves(given.stationary_feet, given.movable_feet, left, given.room)
     uncertain = say_too_uncertain(checks, sigma) if sigma else []
-    helps = _helps_most(given, design, value) if uncertain else None
+    helps = _helps_most(given, *solved.rows) if uncertain and solved.rows else None
     return AlignmentResult(
         bench="alignment",
         verdict=worst(checks, lacking=what_is_lacking(given.limits, given.running_target, given.speed_rpm)),
@@ -72,18 +70,15 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
             *say_warm(predicted, axis),
         ],
         working=_working(given, axis, left, feet, growth),
-        offset_v_mm=ov,
-        offset_h_mm=oh,
-        offset_mm=math.hypot(ov, oh),
-        swing_mm=2 * math.hypot(ov, oh),
-        slope_v_mm_per_m=sv,
-        slope_h_mm_per_m=sh,
-        slope_mm_per_m=math.hypot(sv, sh),
+        **asdict(axis),
+        offset_mm=math.hypot(axis.offset_v_mm, axis.offset_h_mm),
+        swing_mm=2 * math.hypot(axis.offset_v_mm, axis.offset_h_mm),
+        slope_mm_per_m=math.hypot(axis.slope_v_mm_per_m, axis.slope_h_mm_per_m),
         offset_v_sigma_mm=sigma[0] if sigma else None,
         slope_v_sigma_mm_per_m=sigma[1] if sigma else None,
         offset_h_sigma_mm=sigma[2] if sigma else None,
         slope_h_sigma_mm_per_m=sigma[3] if sigma else None,
-        scatter_mm=scatter,
+        scatter_mm=solved.scatter_mm,
         left_offset_v_mm=left.offset_v_mm,
         left_offset_h_mm=left.offset_h_mm,
         left_slope_v_mm_per_m=left.slope_v_mm_per_m,
@@ -93,7 +88,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
         flex=_flex(given.coupling, axis),
         stands_out=out,
         growth_mm=growth,
-        target_readings=readings_at(given.dials, axis.less(left), (design, value)),  # measured, less what is left
+        target_readings=readings_at(given.dials, axis.less(left), solved.rows),  # measured, less what is left
         plan=plan.moves if plan else None,
         stacks=_stacks(given, plan, feet),
         preview=_preview(given, axis),
@@ -166,26 +161,50 @@ def _advice(given: AlignmentInput, out: list[DialStandsOut], closure: list[float
     return advice
 
 
-def _axis_of(all_dials: list[Dial], resolution_mm: float) -> Line:
-    design, value = dials.rows(all_dials)
-    found, _, _ = least_squares(design, value, resolution_mm)
+@dataclass(frozen=True, kw_only=True)
+class Solved:
+    """The axis; scatter, covariance and the rows of the fit where readings were fitted."""
+
+    axis: Line
+    scatter_mm: float | None = None
+    covariance: Array | None = None
+    rows: tuple[Array, Array] | None = None
+
+
+def _cannot_be_read(read: AsRead) -> list[Problem]:
+    """Why this cannot tell where the axis lies."""
+    if read.shown is not None:
+        return [Problem("shown", "Either readings, or what a screen shows: not both.")] if read.dials else []
+    if not read.dials:
+        return [Problem("dials", "dials is missing.")]
+    return dials.problems_of(read.dials)
+
+
+def _solve(read: AsRead, resolution_mm: float) -> Solved:
+    if read.shown is not None:
+        shown = Line(**read.shown.model_dump(exclude={"x_mm"}))
+        at = read.shown.x_mm
+        return Solved(axis=replace(shown, offset_v_mm=shown.v_mm(-at), offset_h_mm=shown.h_mm(-at)))
+    design, value = dials.rows(read.dials)
+    found, scatter, covariance = least_squares(design, value, resolution_mm)
     ov, sv, oh, sh = (float(x) for x in found[:4])
-    return Line(offset_v_mm=ov, slope_v_mm_per_m=sv, offset_h_mm=oh, slope_h_mm_per_m=sh)
+    axis = Line(offset_v_mm=ov, slope_v_mm_per_m=sv, offset_h_mm=oh, slope_h_mm_per_m=sh)
+    return Solved(axis=axis, scatter_mm=scatter, covariance=covariance, rows=(design, value))
 
 
-def _shifted(given: AlignmentInput) -> Line | None:
+def _shifted(given: AlignmentInput, axis: Line) -> Line | None:
     """How the axis lies now, less how it lay at the earlier reading."""
-    if not given.before or dials.problems_of(given.before):
+    if given.before is None or _cannot_be_read(given.before):
         return None
-    return _axis_of(given.dials, given.resolution_mm).less(_axis_of(given.before, given.resolution_mm))
+    return axis.less(_solve(given.before, given.resolution_mm).axis)
 
 
 def _predicted(given: AlignmentInput) -> Line | None:
     """Where the axis was to lie warm: as it was left cold, and what the feet were said to rise."""
-    if given.warm is None or dials.problems_of(given.warm.cold):
+    if given.warm is None or _cannot_be_read(given.warm.cold):
         return None
     offset, slope = hot_lift(given.stationary_feet, given.movable_feet, given.warm.growth)
-    cold = _axis_of(given.warm.cold, given.resolution_mm)
+    cold = _solve(given.warm.cold, given.resolution_mm).axis
     return replace(cold, offset_v_mm=cold.offset_v_mm + offset, slope_v_mm_per_m=cold.slope_v_mm_per_m + slope)
 
 
@@ -215,12 +234,15 @@ def _preview(given: AlignmentInput, axis: Line) -> Preview | None:
 
 def _working(given: AlignmentInput, axis: Line, left: Line, feet: list[FootMove], growth: dict[str, float]) -> list[WorkLine]:
     lines = [line for i, dial in enumerate(given.dials) for line in dials.working_of(dial, dials.name_of(given.dials, i))]
+    if given.shown is not None and given.shown.x_mm:
+        lines.append(work("the screen's offset holds at", "offset here − slope × distance", "", given.shown.x_mm))
+    how = "all dials in one fit" if given.dials else "as the screen shows"
     for way, plane, offset, slope in (
         ("up", "V", axis.offset_v_mm, axis.slope_v_mm_per_m),
         ("toward 3", "H", axis.offset_h_mm, axis.slope_h_mm_per_m),
     ):
-        lines.append(work(f"slope, {way}", f"all dials in one fit, {plane}", "", slope, "mm/m"))
-        lines.append(work(f"offset at the coupling, {way}", f"all dials in one fit, {plane}", "", offset, "mm"))
+        lines.append(work(f"slope, {way}", f"{how}, {plane}", "", slope, "mm/m"))
+        lines.append(work(f"offset at the coupling, {way}", f"{how}, {plane}", "", offset, "mm"))
     for name, by in given.warmth.items():
         metal = METALS[by.material].expansion_per_k
         numbers = f"{by.height_mm:g} × {metal * 1e6:g}·10⁻⁶ × ({by.hot_c:g} − {by.cold_c:g})"

@@ -30,17 +30,29 @@ class CouplingPlanes(Model):
     flex_planes_mm: list[Place] = Field(min_length=2, max_length=2)
 
 
+class Shown(Axis):
+    """What an instrument of its own shows on its screen: offset and slope of the movable axis, and where it gives them."""
+
+    x_mm: Place = Field(default=0.0, description="where along the shaft its offset holds; 0 in the middle of the coupling")
+
+
+class AsRead(Model):
+    """How the axes were read: by dials or a laser whose readings are here, or off another instrument's screen."""
+
+    dials: list[Dial] = Field(default_factory=list, max_length=12)
+    shown: Shown | None = None
+
+
 class WarmReading(Model):
     """That this was read warm: what was left cold, and by how much each foot was said to rise."""
 
-    cold: list[Dial] = Field(min_length=1, max_length=12)
+    cold: AsRead
     growth: dict[str, float] = Field(default_factory=dict)
 
 
-class AlignmentInput(Model):
-    """Dial or laser readings at any clock positions, and the feet that can be moved."""
+class AlignmentInput(AsRead):
+    """Dial or laser readings at any clock positions, or the figures of a screen, and the feet that can be moved."""
 
-    dials: list[Dial] = Field(min_length=1, max_length=12)
     stationary_feet: list[Foot] = Field(max_length=40)
     movable_feet: list[Foot] = Field(max_length=40)
     growth: dict[str, float] | None = Field(default=None, description="rise of a foot from cold to running, mm")
@@ -53,7 +65,7 @@ class AlignmentInput(Model):
     room: dict[str, Room] | None = Field(default=None, description="how far each foot can go")
     shims: ShimBox | None = None
     warm: WarmReading | None = Field(default=None, description="a hot check: held against what was predicted")
-    before: list[Dial] = Field(default_factory=list, max_length=12, description="an earlier reading to compare with")
+    before: AsRead | None = Field(default=None, description="an earlier reading to compare with")
     before_is: Literal["feet loose", "as left"] = Field(
         default="feet loose", description="read before the feet were torqued, or left behind by the job before"
     )

@@ -20,6 +20,8 @@ def readings_at(all_dials: list[Dial], axis: Line, rows: tuple[Array, Array] | N
     Nothing of a dial that was swept through more places than anybody copies on a sheet.
     Source: the rows of the fit, the other way round.
     """
+    if not all_dials:
+        return []
     design, without_sag = rows or dials.rows(all_dials)
     seen = design[:, :4] @ np.array([axis.offset_v_mm, axis.slope_v_mm_per_m, axis.offset_h_mm, axis.slope_h_mm_per_m])
     found: list[list[ClockReading]] = []

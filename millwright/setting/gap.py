@@ -337,4 +337,10 @@ def _working(given: GapInput, end: _End) -> list[WorkLine]:
     lines += clock_working(end.clock, value, fit)
     numbers = f"2 × {fit.size_mm:.4f} ÷ {given.diameter_mm:.1f} × 1000"
     lines.append(work(end.named("angle"), "2 × √(up² + right²) ÷ diameter", numbers, end.angle_mm_per_m, "mm/m"))
+    if given.accept.angle is not None:
+        limit = given.accept.angle.max_mm_per_m
+        numbers = f"{limit:.2f} ÷ 1000 × {given.diameter_mm:.1f}"
+        lines.append(
+            work("angle limit, as a gap difference here", "limit × diameter", numbers, limit / 1000 * given.diameter_mm)
+        )
     return lines

@@ -27,7 +27,7 @@ def places(*what: tuple[str, str]) -> list[dict[str, str]]:
 class FitTest(unittest.TestCase):
     """Every shaft reading meets every bore reading."""
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(SIZES, SIZES)
     def test_the_range_holds_every_pair_and_touches_both_ends(self, shaft: list[float], bore: list[float]) -> None:
         found = ask("fit", shaft_mm=shaft, bore_mm=bore)
@@ -70,7 +70,7 @@ class FitTest(unittest.TestCase):
 class KeyTest(unittest.TestCase):
     """Key and keyways, drawn out point by point."""
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.floats(30, 120), st.floats(0.15, 0.3), st.floats(3, 8), st.floats(2, 5), st.floats(6, 12))
     def test_room_on_top_is_the_height_between_floor_and_roof_less_the_key(
         self, shaft: float, share: float, down: float, up: float, height: float
@@ -105,7 +105,7 @@ class KeyTest(unittest.TestCase):
 class RunoutTest(unittest.TestCase):
     """Total reading, off centre and oval, from parts whose shape is known."""
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.floats(0, 0.2), st.floats(0, 359), st.floats(0, 0.1), st.floats(0, 179))
     def test_takes_an_off_centre_oval_part_apart_again(self, off: float, high: float, oval: float, long: float) -> None:
         def reads(clock: float) -> float:

@@ -55,7 +55,7 @@ class HeatTest(unittest.TestCase):
         self.assertAlmostEqual(found["target_c"], 166.0, delta=A_TENTH_OF_A_DEGREE)
         self.assertAlmostEqual(found["closes_at_c"], 113.8, delta=A_TENTH_OF_A_DEGREE)
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.floats(0.01, 0.12), st.floats(0.0, 0.05), st.floats(5, 60))
     def test_more_room_never_closes_sooner_and_thinner_air_film_never_cools_faster(
         self, room: float, more: float, film: float
@@ -64,7 +64,7 @@ class HeatTest(unittest.TestCase):
         self.assertGreaterEqual(wider["window_s"], less["window_s"])
         self.assertGreaterEqual(heat(film_w_m2_k=film)["window_s"], heat(film_w_m2_k=film + 1)["window_s"])
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.floats(300, 4000), st.floats(120, 175), st.floats(20, 120), st.floats(20, 400))
     def test_two_readings_on_the_way_give_back_the_cooling_they_were_made_by(
         self, tau: float, start: float, first: float, apart: float
@@ -103,7 +103,7 @@ class HeatTest(unittest.TestCase):
 class TaperTest(unittest.TestCase):
     """Draw-up, the blue, and what a miss teaches."""
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.floats(0.01, 0.3), st.floats(2, 60))
     def test_draw_up_and_interference_are_inverse(self, interference: float, hand: float) -> None:
         up = taper(interference_mm=interference)["advance_mm"]

@@ -50,7 +50,7 @@ def align(*dials: dict[str, Any], **more: Any) -> dict[str, Any]:
 class AlignmentTest(unittest.TestCase):
     """Two methods, any places, one answer."""
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.tuples(OFFSET, SLOPE, OFFSET, SLOPE), START, st.floats(25, 90), st.integers(4, 8))
     def test_the_true_position_comes_back_by_either_method(
         self, true: tuple[float, ...], start: float, step: float, places: int
@@ -61,7 +61,7 @@ class AlignmentTest(unittest.TestCase):
             for name, value in zip(("offset_v_mm", "slope_v_mm_per_m", "offset_h_mm", "slope_h_mm_per_m"), true, strict=True):
                 self.assertAlmostEqual(found[name], value, delta=A_HUNDREDTH_OF_A_MICRON * 10)
 
-    @settings(deadline=None, max_examples=40)
+    @settings(max_examples=40)
     @given(st.tuples(OFFSET, SLOPE, OFFSET, SLOPE))
     def test_moved_as_told_and_read_again_it_is_in_line(self, true: tuple[float, ...]) -> None:
         clocks = [0.0, 90.0, 180.0, 270.0]
@@ -93,7 +93,7 @@ class AlignmentTest(unittest.TestCase):
 class ClockTest(unittest.TestCase):
     """The sine round the clock."""
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.floats(0.01, 0.5), START, START)
     def test_the_high_spot_follows_a_turn_of_the_readings(self, size: float, peak: float, turn: float) -> None:
         def high_spot(by: float) -> float:
@@ -106,7 +106,7 @@ class ClockTest(unittest.TestCase):
         turned = (high_spot(turn) - high_spot(0) - turn + 180) % 360 - 180
         self.assertAlmostEqual(turned, 0, delta=0.001)
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.integers(6, 12), st.integers(0, 11), st.sampled_from([-0.12, 0.12]))
     def test_one_wrong_reading_is_singled_out_and_a_rounded_set_is_not(self, places: int, wrong: int, by: float) -> None:
         clocks = [i * 360 / places for i in range(places)]

@@ -176,7 +176,7 @@ class MovesTest(unittest.TestCase):
         wanted = [d["readings"] for d in self.both(cold)]
         np.testing.assert_allclose(from_first(told), from_first(wanted), atol=HUNDREDTH_OF_A_MICRON)
 
-    @settings(deadline=None, max_examples=40)
+    @settings(max_examples=40)
     @given(truth=shafts, room=st.floats(0.05, 3.0))
     def test_a_plan_keeps_its_room_and_brings_the_axes_together_or_says_what_room_would(
         self, truth: TrueShafts, room: float
@@ -194,7 +194,7 @@ class MovesTest(unittest.TestCase):
             self.assertGreaterEqual(move["shim_mm"], -room - 1e-6)
             self.assertLessEqual(abs(move["slide_mm"]), room + 1e-6)
 
-    @settings(deadline=None, max_examples=25)
+    @settings(max_examples=25)
     @given(truth=shafts)
     def test_no_search_finds_a_plan_whose_largest_move_is_smaller(self, truth: TrueShafts) -> None:
         room: dict[str, Any] = {foot["name"]: {} for foot in FEET + FIXED}
@@ -345,7 +345,7 @@ class ShiftTest(unittest.TestCase):
         assume(abs(math.hypot(up, side) - 0.02) > 1e-6)
         after = replace(before, offset_v_mm=before.offset_v_mm + up, offset_h_mm=before.offset_h_mm + side)
         first = [dial(before, RIM), dial(before, FACE)]
-        found = align([dial(after, RIM), dial(after, FACE)], before=first)
+        found = align([dial(after, RIM), dial(after, FACE)], before={"dials": first})
         self.assertAlmostEqual(found["shifted_v_mm"], up, delta=HUNDREDTH_OF_A_MICRON)
         self.assertAlmostEqual(found["shifted_h_mm"], side, delta=HUNDREDTH_OF_A_MICRON)
         said = " ".join(found["advice"])
@@ -357,13 +357,34 @@ class ShiftTest(unittest.TestCase):
         assume(abs(abs(surprise) - 0.02) > 1e-6)
         warm = replace(cold, offset_v_mm=cold.offset_v_mm + rise + surprise)
         said_to_rise = {"front": rise, "rear": rise}
-        check = {"cold": [dial(cold, RIM), dial(cold, FACE)], "growth": said_to_rise}
+        check = {"cold": {"dials": [dial(cold, RIM), dial(cold, FACE)]}, "growth": said_to_rise}
         found = align([dial(warm, RIM), dial(warm, FACE)], warm=check)
         self.assertAlmostEqual(
             found["offset_v_mm"] - found["predicted"]["offset_v_mm"], surprise, delta=HUNDREDTH_OF_A_MICRON
         )
         words = "than predicted" if abs(surprise) > 0.02 else "where it was predicted"
         self.assertIn(words, " ".join(found["advice"]))
+
+    @given(truth=shafts, at=st.floats(-400, 400))
+    def test_figures_off_a_screen_say_the_same_as_the_readings_they_came_from(self, truth: TrueShafts, at: float) -> None:
+        read = [dial(truth, RIM), dial(truth, FACE)]
+        shown = {
+            "offset_v_mm": truth.v_mm(at),
+            "slope_v_mm_per_m": truth.slope_v_mm_per_m,
+            "offset_h_mm": truth.h_mm(at),
+            "slope_h_mm_per_m": truth.slope_h_mm_per_m,
+            "x_mm": at,
+        }
+        by_dials, by_screen = align(read), align([], shown=shown, before={"dials": read})
+        for one, other in zip(by_dials["feet"], by_screen["feet"], strict=True):
+            self.assertAlmostEqual(one["shim_mm"], other["shim_mm"], delta=HUNDREDTH_OF_A_MICRON)
+            self.assertAlmostEqual(one["slide_mm"], other["slide_mm"], delta=HUNDREDTH_OF_A_MICRON)
+        self.assertAlmostEqual(by_screen["shifted_v_mm"], 0, delta=HUNDREDTH_OF_A_MICRON)
+        self.assertIsNone(by_screen["offset_v_sigma_mm"])
+        for wrong, path in (({"shown": shown}, "shown"), ({}, "dials")):
+            with self.assertRaises(UnusableInput) as refused:
+                align(read if wrong else [], **wrong)
+            self.assertEqual([problem.path for problem in refused.exception.problems], [path])
 
     def test_a_foot_that_stays_is_not_moved_and_the_others_make_up_for_it(self) -> None:
         truth = TrueShafts(offset_v_mm=0.3, slope_h_mm_per_m=0.5)

@@ -69,7 +69,7 @@ class GapTest(unittest.TestCase):
         self.assertIn("Close the gap by 0.50 mm", wide["advice"][0])
         self.assertIn("opens at 12 o'clock", " ".join(wide["advice"]))
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.floats(-5, 5), st.floats(-5, 5), st.floats(2, 8), st.floats(40, 300))
     def test_a_tilted_hub_comes_back_as_its_tilt(self, v: float, h: float, gap: float, diameter: float) -> None:
         clocks = (10, 100, 190, 280, 340)
@@ -85,7 +85,7 @@ class GapTest(unittest.TestCase):
 class StraightedgeTest(unittest.TestCase):
     """Feelers over hubs of any two sizes."""
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.floats(-0.5, 0.5), st.floats(-0.5, 0.5), st.floats(80, 200), st.floats(-0.4, 0.4))
     def test_the_offset_comes_back_whatever_the_hubs_measure(self, v: float, h: float, hub: float, differ: float) -> None:
         readings = []

@@ -113,7 +113,7 @@ class TypedTest(unittest.TestCase):
         rows = {"166": 166.0, "212 F": 100.0, "-40f": -40.0, "20 °C": 20.0, "21,5": 21.5, "hot": None, "": None, "1/2": None}
         self.assertEqual({text: read_temperature_c(text) for text in rows}, rows)
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.lists(st.tuples(st.floats(0, 359.9), st.floats(-5, 5)), min_size=1, max_size=30))
     def test_readings_come_back_from_csv_to_the_last_digit(self, pairs: list[tuple[float, float]]) -> None:
         readings = [ClockReading(clock=c, value_mm=v) for c, v in pairs]

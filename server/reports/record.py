@@ -238,7 +238,11 @@ def rings_of(entry: Entry) -> dict[str, list[dict[str, float]]]:
     """Clock readings of a bench entry by name, in their order; none where it holds none."""
     if (entry.result or {}).get("bench", "sheet") == "sheet":
         return {}
-    dials = entry.inputs.get("dials", [{"kind": "readings", "readings": entry.inputs.get("readings", [])}])
+    first, other = entry.inputs.get("ends") or ("readings", "other end")
+    rings = [
+        {"kind": name, "readings": entry.inputs.get(key, [])} for name, key in ((first, "readings"), (other, "other_end"))
+    ]
+    dials = entry.inputs.get("dials") or rings
     found = {f"{dial['kind']} {i}" if i > 1 else dial["kind"]: dial["readings"] for i, dial in _numbered(dials)}
     return {name: readings for name, readings in found.items() if readings and "value_mm" in readings[0]}
 

@@ -1,14 +1,11 @@
 """Takes the pictures in docs/screenshots/ from the demo data; run by ./anvil shots, not found by the test run."""
 
-import random
 import re
 
 from django.conf import settings
 from playwright.sync_api import expect
 
-from scripts.gateway import Gateway
-from scripts.laser import Pair, sweep_once
-from tests.site import PASSWORD, job_of
+from tests.site import job_of
 
 from .base import FACE, RIM, BrowserTestCase
 
@@ -48,7 +45,8 @@ class Shots(BrowserTestCase):
         self.shot("taper", f"/jobs/{drum}/steps/prepare.taper.driver")
         pump = job_of("Chilled-water pump 1").pk
         self.shot("runout", f"/jobs/{pump}/steps/mount.true.driven")
-        self.shot("gap", f"{steps}/set.gap")
+        swept = job_of("Chilled-water pump 1", closed=True).pk
+        self.shot("gap", f"/jobs/{swept}/steps/couple.closed")
         self.shot("straightedge", f"{steps}/set.straightedge")
         self.shot("tighten", f"/jobs/{closed}/steps/couple.feet")
         self.shot("record", f"/jobs/{closed}/record")
@@ -68,14 +66,7 @@ class Shots(BrowserTestCase):
         self.page.get_by_role("button", name="Hall").click()
         self.shot("align-dim", "")
         self.page.get_by_role("button", name="Hall").click()
-        self.page.get_by_text("Laser", exact=True).click()
-        self.page.get_by_role("button", name="Take a sweep from the laser").click()
-        expect(self.page.get_by_text("waiting for the instrument")).to_be_visible()
-        gateway = Gateway(self.live_server_url, "millwright", PASSWORD)
-        sweep_once(gateway, self.job.line.name, Pair(chance=random.Random(4)), 200.0, 40, 0.0)
-        expect(self.page.get_by_text("80 readings over 200°")).to_be_visible()
-        self.to_top()
-        self.shot("laser", "")
+        self.shot("laser", f"/jobs/{swept}/steps/found.align")
         self.soft_foot()
 
     def to_top(self) -> None:

@@ -66,6 +66,30 @@ class AlignTest(BrowserTestCase):
         self.assertAlmostEqual(entry.result["offset_v_mm"] + 0.02 * entry.result["slope_v_mm_per_m"], -0.32, delta=0.001)
         expect(page.get_by_text("1 kept, all count alike")).to_be_visible()
 
+    def test_what_another_instrument_shows_on_its_screen_is_judged_and_moved_by_alike(self) -> None:
+        page, said = self.page, self.page.get_by_label("Verdict")
+        self.goto_step("set.align")
+        page.get_by_role("button", name="Read again").click()
+        page.get_by_text("Off a screen", exact=True).click()
+        page.get_by_label("Movable shaft is high by").fill("-0.30")
+        page.get_by_label("Movable shaft is toward 3 by").fill("4 thou")
+        page.get_by_label("and rises away from the coupling by").fill("0.5")
+        expect(said.get_by_text("Offset and slope in both views.")).to_be_visible()
+        page.get_by_label("and runs toward 3 away from it by").fill("-0.2")
+        # −(−0.30 + 0.5 × 0.300), −(0.1016 − 0.2 × 0.586)
+        expect(said.get_by_text("Motor drive end: add 0.15")).to_be_visible()
+        expect(said.get_by_text("Motor tail: add 0.01, slide 0.02 to 3")).to_be_visible()
+        page.get_by_label("Its offset holds at").fill("100")
+        expect(said.get_by_text("Motor drive end: add 0.20")).to_be_visible()
+        page.get_by_role("button", name="Enter the reading").click()
+        expect(page.get_by_text("Entered so far")).to_be_visible()
+        page.reload()
+        expect(page.get_by_label("Movable shaft is toward 3 by")).to_have_value("4 thou")
+        page.get_by_role("button", name="Record a move").click()
+        expect(page.get_by_role("dialog").get_by_text("After it:")).to_be_visible()
+        page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/record")
+        expect(page.get_by_text("shown offset v").first).to_be_visible()
+
     def test_growth_is_counted_in_and_the_dials_cold_are_told(self) -> None:
         page = self.page
         self.read_again()

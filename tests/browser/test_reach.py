@@ -38,6 +38,24 @@ class ReachTest(BrowserTestCase):
         self.fill_ring("Gap", dict.fromkeys(RIM, "30.1"))
         expect(self.verdict()).to_have_text("Inside.")
 
+    def test_growth_along_the_shafts_is_a_line_nobody_has_to_fill_and_with_it_the_cold_gap_is_another(self) -> None:
+        page = self.page
+        self.goto_step("set.gap")
+        page.get_by_role("button", name="Value card").click()
+        slip = page.get_by_role("dialog", name="Value card")
+        expect(slip.get_by_text("Shafts grow toward each other")).to_be_hidden()
+        slip.get_by_role("button", name="Further lines, where a paper gives them").click()
+        slip.get_by_role("button", name="Enter Shafts grow toward each other when warm by").click()
+        slip.get_by_role("textbox", name="Shafts grow toward each other").fill("1.5")
+        slip.get_by_label("Document").fill("Blower manual")
+        slip.get_by_role("button", name="Put it on the card").click()
+        expect(slip.get_by_text("maker's manual: Blower manual")).to_be_visible()
+        page.keyboard.press("Escape")
+        page.get_by_role("button", name="Read again").click()
+        self.fill_ring("Gap", dict.fromkeys(RIM, "30.2"))  # 30 ± 1 warm is 31.5 ± 1 cold
+        expect(self.verdict()).to_have_text("Over the limit.")
+        expect(page.get_by_text("Open the gap by 1.30 mm")).to_be_visible()
+
     def test_what_was_counted_out_is_open_until_it_is_counted_back(self) -> None:
         page = self.page
         self.goto_step("close.sign")

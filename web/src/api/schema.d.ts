@@ -442,14 +442,14 @@ export interface components {
     schemas: {
         /**
          * AlignmentInput
-         * @description Dial or laser readings at any clock positions, and the feet that can be moved.
+         * @description Dial or laser readings at any clock positions, or the figures of a screen, and the feet that can be moved.
          */
         AlignmentInput: {
             /**
-             * Before
              * @description an earlier reading to compare with
+             * @default null
              */
-            before?: components["schemas"]["Dial"][];
+            before: components["schemas"]["AsRead"] | null;
             /**
              * Before Is
              * @description read before the feet were torqued, or left behind by the job before
@@ -460,7 +460,7 @@ export interface components {
             /** @default null */
             coupling: components["schemas"]["CouplingPlanes"] | null;
             /** Dials */
-            dials: components["schemas"]["Dial"][];
+            dials?: components["schemas"]["Dial"][];
             /**
              * Growth
              * @description rise of a foot from cold to running, mm
@@ -495,6 +495,8 @@ export interface components {
             running_target: components["schemas"]["RunningTarget"] | null;
             /** @default null */
             shims: components["schemas"]["ShimBox"] | null;
+            /** @default null */
+            shown: components["schemas"]["Shown"] | null;
             /**
              * Speed Rpm
              * @default null
@@ -641,6 +643,16 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** Working */
             working: components["schemas"]["WorkLine"][];
+        };
+        /**
+         * AsRead
+         * @description How the axes were read: by dials or a laser whose readings are here, or off another instrument's screen.
+         */
+        AsRead: {
+            /** Dials */
+            dials?: components["schemas"]["Dial"][];
+            /** @default null */
+            shown: components["schemas"]["Shown"] | null;
         };
         /**
          * Attempt
@@ -2788,6 +2800,40 @@ export interface components {
             was_mm: number[];
         };
         /**
+         * Shown
+         * @description What an instrument of its own shows on its screen: offset and slope of the movable axis, and where it gives them.
+         */
+        Shown: {
+            /**
+             * Offset H Mm
+             * @default 0
+             */
+            offset_h_mm: number;
+            /**
+             * Offset V Mm
+             * @default 0
+             */
+            offset_v_mm: number;
+            /**
+             * Slope H Mm Per M
+             * @description mm/m
+             * @default 0
+             */
+            slope_h_mm_per_m: number;
+            /**
+             * Slope V Mm Per M
+             * @description mm/m
+             * @default 0
+             */
+            slope_v_mm_per_m: number;
+            /**
+             * X Mm
+             * @description where along the shaft its offset holds; 0 in the middle of the coupling
+             * @default 0
+             */
+            x_mm: number;
+        };
+        /**
          * SignIn
          * @description Name and password.
          */
@@ -3467,8 +3513,7 @@ export interface components {
          * @description That this was read warm: what was left cold, and by how much each foot was said to rise.
          */
         WarmReading: {
-            /** Cold */
-            cold: components["schemas"]["Dial"][];
+            cold: components["schemas"]["AsRead"];
             /** Growth */
             growth?: {
                 [key: string]: number;

@@ -9,7 +9,8 @@ import { AlignmentViews, type TwoMachines } from './AlignmentViews'
 import { feetOf, read, restore, start, streamOf } from './draft'
 import { LaserSweep } from './LaserSweep'
 import { MovePanels } from './MovePanels'
-import { METHODS, methodOf } from './methods'
+import { type DialSetUp, METHODS, methodOf } from './methods'
+import { ScreenFigures } from './ScreenFigures'
 
 type Result = Schemas['AlignmentResult']
 type Foot = Schemas['Foot']
@@ -46,7 +47,7 @@ function machinesOf(preset: Preset, spec: Schemas['LineSpec'] | null, draft: Dra
 function AlignmentDrawing(props: BenchProps<Result>) {
   const { draft, change, preset, result, problems, spec, stream } = props
   const method = methodOf(draft)
-  const dials = METHODS[method]
+  const dials: readonly DialSetUp[] = METHODS[method]
   const machines = machinesOf(preset, spec, draft)
   const where = (on: string) => machines[on as 'movable' | 'stationary'].name.toLowerCase()
   return (
@@ -54,6 +55,7 @@ function AlignmentDrawing(props: BenchProps<Result>) {
       <AlignmentViews machines={machines} result={result} />
       <Entry>
         {method === 'laser' && <LaserSweep draft={draft} change={change} stream={stream} result={result} />}
+        {method === 'off a screen' && <ScreenFigures draft={draft} change={change} problems={problems} />}
         {(method === 'laser' && streamOf(draft, 0).length > 0 ? [] : dials).map((dial) => {
           const name = dial.name
           return (
@@ -68,7 +70,7 @@ function AlignmentDrawing(props: BenchProps<Result>) {
                 change={change}
                 problems={problems}
               />
-              {'opposite' in dial && dial.opposite && (
+              {dial.opposite && (
                 <RingReadings
                   signed
                   name="Second face"

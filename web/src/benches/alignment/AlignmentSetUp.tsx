@@ -8,14 +8,14 @@ import type { BenchProps } from '../bench'
 import { LabelledCell } from '../parts'
 import { Brackets } from './Brackets'
 import { nextSweep, sweepsOf, withUsualPlaces } from './draft'
-import { METHOD_WORDS, METHODS, type Method, methodOf, POSITIVE, TURNED } from './methods'
+import { type DialSetUp, METHOD_PROVES, METHOD_WORDS, METHODS, type Method, methodOf, POSITIVE, TURNED } from './methods'
 
 type Result = Schemas['AlignmentResult']
 
 /** How it is read: method, where the stems stand, sag, which way the dials count, what was turned. */
 export function AlignmentSetUp({ draft, change, preset, result, problems }: BenchProps<Result>) {
   const method = methodOf(draft)
-  const dials = METHODS[method]
+  const dials: readonly DialSetUp[] = METHODS[method]
   const placed = withUsualPlaces(draft)
   const choose = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
   return (
@@ -28,7 +28,10 @@ export function AlignmentSetUp({ draft, change, preset, result, problems }: Benc
         value={method}
         onChange={(m) => choose('method', m)}
       />
-      {method !== 'laser' && <Closure dials={dials.map((d) => d.name)} closure={result?.closure_mm ?? []} />}
+      <p>{METHOD_PROVES[method]}</p>
+      {method !== 'laser' && dials.length > 0 && (
+        <Closure dials={dials.map((d) => d.name)} closure={result?.closure_mm ?? []} />
+      )}
       {dials.map((dial) => (
         <div className="cells" key={dial.id}>
           <LabelledCell
@@ -64,7 +67,7 @@ export function AlignmentSetUp({ draft, change, preset, result, problems }: Benc
           )}
         </div>
       ))}
-      {method !== 'laser' && method !== 'rim and two faces' && (
+      {method !== 'laser' && method !== 'rim and two faces' && dials.length > 0 && (
         <Sweeps>
           <PlainButton isDisabled={result === null} onPress={() => change(nextSweep(draft))}>
             Read it once more
@@ -72,7 +75,7 @@ export function AlignmentSetUp({ draft, change, preset, result, problems }: Benc
           {sweepsOf(draft) > 0 && <span>{sweepsOf(draft)} kept, all count alike</span>}
         </Sweeps>
       )}
-      <Brackets draft={draft} change={change} />
+      {dials.some((dial) => dial.sags) && <Brackets draft={draft} change={change} />}
       {!('movable_feet' in preset) && (
         <div className="cells">
           <LabelledCell
@@ -107,18 +110,22 @@ export function AlignmentSetUp({ draft, change, preset, result, problems }: Benc
           ))}
         </div>
       )}
-      <Choice
-        label="Plus on these dials is the stem pushed"
-        options={POSITIVE}
-        value={(draft.choices.positive as (typeof POSITIVE)[number]) ?? 'in'}
-        onChange={(p) => choose('positive', p)}
-      />
-      <Choice
-        label="Turned while reading"
-        options={TURNED}
-        value={(draft.choices.turned as (typeof TURNED)[number]) ?? 'both'}
-        onChange={(t) => choose('turned', t)}
-      />
+      {dials.length > 0 && (
+        <>
+          <Choice
+            label="Plus on these dials is the stem pushed"
+            options={POSITIVE}
+            value={(draft.choices.positive as (typeof POSITIVE)[number]) ?? 'in'}
+            onChange={(p) => choose('positive', p)}
+          />
+          <Choice
+            label="Turned while reading"
+            options={TURNED}
+            value={(draft.choices.turned as (typeof TURNED)[number]) ?? 'both'}
+            onChange={(t) => choose('turned', t)}
+          />
+        </>
+      )}
     </Setup>
   )
 }
@@ -161,6 +168,7 @@ const Setup = styled.div`
   display: flex;
   flex-direction: column;
   gap: 10px;
+  p { font-size: 14px; color: var(--ink-2); line-height: 1.25; }
   .cells { display: flex; flex-direction: column; gap: 6px; }
   .closure { font-size: 15px; line-height: 1.3; }
   .closure b { font-family: var(--read); font-weight: 500; }

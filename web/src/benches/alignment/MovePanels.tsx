@@ -29,7 +29,7 @@ export function MovePanels(props: Props) {
       <Panel title="Growth, cold to running" note={grows ? 'counted in: the moves bring it right when warm' : 'none given'}>
         <Growth {...props} />
       </Panel>
-      {result && (
+      {result && result.target_readings.length > 0 && (
         <Panel title="What the dials show cold when it is right" note="to copy on a sheet">
           <TargetReadings result={result} />
         </Panel>

@@ -11,7 +11,7 @@ import {
   readClock,
   suggested,
 } from '../draft'
-import { METHODS, type Method, methodOf } from './methods'
+import { type DialSetUp, METHODS, type Method, methodOf } from './methods'
 
 type Foot = Schemas['Foot']
 type Clocked = { clock: number; value_mm: number }[]
@@ -75,15 +75,15 @@ export function feetOf(draft: Draft, preset: Preset): { movable: Foot[]; station
 
 export function read(draft: Draft, preset: Preset) {
   const reader = new DraftReader(draft)
-  const method = METHODS[methodOf(draft)]
+  const method: readonly DialSetUp[] = METHODS[methodOf(draft)]
+  const shown = method.length === 0 ? readScreen(reader) : null
   const turned = (draft.choices.turned as string | undefined) ?? 'both'
   const positive = (draft.choices.positive as string | undefined) ?? 'in'
   const dials = method.map((dial, i) => {
     const streamed = methodOf(draft) === 'laser' ? streamOf(draft, i) : []
-    const opposite =
-      'opposite' in dial && dial.opposite
-        ? readClock(reader, clocksOf(draft, `${dial.id}.clocks`), `${dial.id}.far`, `dials.${i}.opposite`)
-        : []
+    const opposite = dial.opposite
+      ? readClock(reader, clocksOf(draft, `${dial.id}.clocks`), `${dial.id}.far`, `dials.${i}.opposite`)
+      : []
     return {
       kind: dial.kind,
       bracket_on: dial.bracket_on,
@@ -103,13 +103,13 @@ export function read(draft: Draft, preset: Preset) {
   })
   const feet = feetOf(draft, preset)
   const own = 'movable_feet' in preset ? {} : { stationary_feet: feet.stationary, movable_feet: feet.movable }
-  const missing = dials.find((dial) => dial.readings.length < ENOUGH)
-  const lacking = missing ? `Read each dial at ${ENOUGH} places or more.` : ''
+  const isMissing = shown ? !shown.whole : dials.some((dial) => dial.readings.length < ENOUGH)
+  const lacking = shown ? 'Offset and slope in both views.' : `Read each dial at ${ENOUGH} places or more.`
   return reader.done(
-    missing
+    isMissing
       ? null
       : {
-          dials,
+          ...(shown ? { shown: shown.figures } : { dials }),
           ...own,
           ...('growth' in preset ? {} : readGrowth(draft, reader, [...feet.movable, ...feet.stationary])),
           ...readRoom(draft, reader, feet),
@@ -118,8 +118,20 @@ export function read(draft: Draft, preset: Preset) {
           ...(draft.choices.before_is !== undefined && { before_is: draft.choices.before_is }),
           ...(draft.choices.warm !== undefined && { warm: draft.choices.warm }),
         },
-    lacking,
+    isMissing ? lacking : '',
   )
+}
+
+/** The four figures of another instrument's screen. */
+function readScreen(reader: DraftReader) {
+  const figures = {
+    offset_v_mm: reader.length('shown.ov', 'shown.offset_v_mm'),
+    slope_v_mm_per_m: reader.number('shown.sv', 'shown.slope_v_mm_per_m'),
+    offset_h_mm: reader.length('shown.oh', 'shown.offset_h_mm'),
+    slope_h_mm_per_m: reader.number('shown.sh', 'shown.slope_h_mm_per_m'),
+  }
+  const x = reader.length('shown.x', 'shown.x_mm')
+  return { figures: { ...figures, ...(x !== null && { x_mm: x }) }, whole: Object.values(figures).every((mm) => mm !== null) }
 }
 
 function readGrowth(draft: Draft, reader: DraftReader, feet: readonly Foot[]) {
@@ -186,7 +198,8 @@ function readBox(draft: Draft, feet: readonly Foot[]) {
 export function restore(entered: Entered, part: Part) {
   const filler = new DraftFiller(entered)
   const dials = filler.at<Schemas['Dial'][]>('dials') ?? []
-  const method = methodOfDials(dials)
+  const method = filler.at('shown') ? 'off a screen' : methodOfDials(dials)
+  if (part === 'all') for (const [cell, path] of Object.entries(SCREEN)) filler.cell(`shown.${cell}`, `shown.${path}`)
   filler.choice('method', method)
   filler.choice('turned', dials[0]?.turned)
   filler.choice('positive', dials[0]?.positive)
@@ -224,6 +237,13 @@ function restoreSweeps(filler: DraftFiller, readings: Clocked, id: string, part:
       filler.draft.cells[`${id}.at${clock}`] = { text: (value_mm > 0 ? '+' : '') + asRead(value_mm), unit: 'mm' }
 }
 
+const SCREEN = {
+  ov: 'offset_v_mm',
+  sv: 'slope_v_mm_per_m',
+  oh: 'offset_h_mm',
+  sh: 'slope_h_mm_per_m',
+  x: 'x_mm',
+}
 const MOST_TYPED = 36
 
 function methodOfDials(dials: readonly Schemas['Dial'][]): Method {

@@ -31,6 +31,7 @@ export const METHODS = {
     { ...PLANE, id: 'near', name: 'Plane on the movable shaft' },
     { ...PLANE, id: 'far', name: 'Plane on the stationary shaft', side: -1 },
   ],
+  'off a screen': [],
 } as const satisfies Record<string, readonly DialSetUp[]>
 
 export type Method = keyof typeof METHODS
@@ -40,6 +41,16 @@ export const METHOD_WORDS: Record<Method, string> = {
   'two rims': 'Two rims',
   'three dials': 'Three dials',
   laser: 'Laser',
+  'off a screen': 'Off a screen',
+}
+/** What each method proves, and what gets into it. */
+export const METHOD_PROVES: Record<Method, string> = {
+  'rim and face': 'Offset from the rim, angle from the face. The shaft’s float gets into the face.',
+  'rim and two faces': 'Offset and angle, rid of the shaft’s float.',
+  'two rims': 'Offset and angle from two rims: the further apart, the surer the angle. No float in it.',
+  'three dials': 'One dial more than it takes: a bad dial shows itself.',
+  laser: 'Offset and angle from two planes. For machines far apart, and for shafts that float.',
+  'off a screen': 'Offset and angle as another instrument worked them out. How sure they are, it has to say.',
 }
 export const TURNED = ['both', 'bracket shaft', 'touched shaft'] as const
 export const POSITIVE = ['in', 'out'] as const
