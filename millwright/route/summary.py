@@ -1,5 +1,6 @@
 """What a job found and what it left, in a few lines: the head of its record."""
 
+import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
@@ -7,6 +8,7 @@ from typing import Any
 from .steps import Step
 
 POSITION = ("gap", "straightedge", "alignment")  # benches that say where the machines stand
+WORST_PLACE = re.compile(r"^gap at [^,]+")  # where every reading counts, the worst one lies elsewhere each time
 CURED = ("softfoot", "runout")  # read again and again until what they find is cured
 
 
@@ -40,9 +42,9 @@ def summary(readings: Iterable[Read]) -> list[SummaryLine]:
         bench = read.result.get("bench", "")
         if bench in POSITION:
             for check in judged:
-                key = f"{bench} {check['name']}"
-                first.setdefault(key, check["value"])
-                last[key] = (check["name"], check)
+                what = WORST_PLACE.sub("gap, every reading", check["name"])
+                first.setdefault(f"{bench} {what}", check["value"])
+                last[f"{bench} {what}"] = (what, check)
         elif judged and bench != "sheet":
             # Bolts: the last pass is what is left on them.
             check = judged[-1] if bench == "tighten" else max(judged, key=lambda c: c["used"] or 0.0)

@@ -116,6 +116,8 @@ def align_with_the_laser(line: Line, millwright: Membership, lead: Membership, n
     start = now - timedelta(days=190)
     job = start_job(line, by=lead, title="Aligned with the laser", now=start, scope=Scope.ALIGN)
     work = Work(job, millwright, lead, start, pump.align)
+    work.until("found.align")
+    work.enter("found.closed", pump.ALIGNED["found.closed"])
     work.until("set.align")
     work.enter("set.align", pump.FOUND)
     work.enter("set.align", {"feet": work.planned_moves("set.align"), "note": "watched with the laser"}, EntryKind.MOVE)

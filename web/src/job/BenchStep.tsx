@@ -83,7 +83,9 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
         >
           {step.moves && !blocked && <PlainButton onPress={() => setMoving(true)}>Record a move</PlainButton>}
           {moves > 0 && <p>{moves === 1 ? 'One move so far.' : `${moves} moves so far.`}</p>}
-          {standsEntered && !touched && <PlainButton onPress={() => change(start('set-up'))}>Read again</PlainButton>}
+          {standsEntered && !touched && !job.closed && (
+            <PlainButton onPress={() => change(start('set-up'))}>Read again</PlainButton>
+          )}
         </VerdictColumn>
       }
     >

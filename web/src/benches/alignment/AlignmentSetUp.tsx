@@ -168,7 +168,7 @@ const Setup = styled.div`
   display: flex;
   flex-direction: column;
   gap: 10px;
-  p { font-size: 14px; color: var(--ink-2); line-height: 1.25; }
+  && > p { width: auto; font-size: 14px; color: var(--ink-2); line-height: 1.25; padding: 0; }
   .cells { display: flex; flex-direction: column; gap: 6px; }
   .closure { font-size: 15px; line-height: 1.3; }
   .closure b { font-family: var(--read); font-weight: 500; }

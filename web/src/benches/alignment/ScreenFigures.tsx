@@ -36,13 +36,15 @@ export function ScreenFigures({ draft, change, problems }: Pick<BenchProps<Resul
           {...common}
         />
       </div>
-      <LabelledCell
-        cell="shown.x"
-        label="Its offset holds at"
-        detail="from the coupling’s middle, plus toward the movable machine; 0 if it says nothing"
-        part="aside"
-        {...common}
-      />
+      <div>
+        <LabelledCell
+          cell="shown.x"
+          label="Its offset holds at"
+          detail="from the coupling’s middle, plus toward the movable machine; 0 if it says nothing"
+          part="aside"
+          {...common}
+        />
+      </div>
     </Figures>
   )
 }

@@ -210,7 +210,7 @@ export function restore(entered: Entered, part: Part) {
     filler.cell(`${id}.radius`, `dials.${i}.radius_mm`)
     filler.cell(`${id}.sag`, `dials.${i}.sag_mm`)
     const readings = filler.at<Clocked>(`dials.${i}.readings`) ?? []
-    if (readings.length > MOST_TYPED) {
+    if (readings.length > (method === 'laser' ? MOST_TYPED_OF_LASER : MOST_TYPED)) {
       if (part === 'all') filler.choice(`stream${i}`, readings)
       continue
     }
@@ -245,6 +245,7 @@ const SCREEN = {
   x: 'x_mm',
 }
 const MOST_TYPED = 36
+const MOST_TYPED_OF_LASER = 12 // more were not typed, but came in a sweep
 
 function methodOfDials(dials: readonly Schemas['Dial'][]): Method {
   if (dials.some((d) => (d.opposite ?? []).length > 0)) return 'rim and two faces'
