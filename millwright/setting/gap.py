@@ -101,7 +101,7 @@ class GapInput(Model):
 
 
 class EndFound(Model):
-    """The gap at the other end of a spacer."""
+    """A gap: on the axis, its spread, and the slope it shows of the movable shaft (+ rises, + toward 3, away from it)."""
 
     mean_mm: float
     min_mm: float
@@ -120,17 +120,9 @@ class GapSince(Model):
     spread_mm: float
 
 
-class GapResult(Result):
-    """Gap on the axis and the slope of the movable shaft (+ rises, + toward 3, away from the coupling)."""
+class GapResult(EndFound, Result):
+    """The first end, or the only gap there is; the other end beside it."""
 
-    mean_mm: float
-    min_mm: float
-    max_mm: float
-    spread_mm: float
-    angle_v_mm_per_m: float
-    angle_h_mm_per_m: float
-    angle_mm_per_m: float
-    wide_at_deg: float
     stands_out: list[StandsOut]
     other_end: EndFound | None
     ends_differ_mm: float | None  # first end less the other
@@ -195,7 +187,6 @@ def evaluate(given: GapInput) -> GapResult:
     checks = _checks(given, ends)
     verdict = worst(checks)
     since = _since(given, ends)
-    angle_v, angle_h = end.slope_mm_per_m
     return GapResult(
         bench="gap",
         verdict=verdict,
@@ -208,14 +199,7 @@ def evaluate(given: GapInput) -> GapResult:
             *(["Push the bar in to the same depth at every place."] if given.bar_mm is not None else []),
         ],
         working=[line for e in ends for line in _working(given, e)],
-        mean_mm=end.fit.mean_mm,
-        min_mm=min(end.value),
-        max_mm=max(end.value),
-        spread_mm=end.spread_mm,
-        angle_v_mm_per_m=angle_v,
-        angle_h_mm_per_m=angle_h,
-        angle_mm_per_m=end.angle_mm_per_m,
-        wide_at_deg=end.fit.peak_deg,
+        **_found(end).model_dump(),
         stands_out=out,
         other_end=_found(other) if other else None,
         ends_differ_mm=end.fit.mean_mm - other.fit.mean_mm if other else None,

@@ -1087,7 +1087,7 @@ export interface components {
         };
         /**
          * EndFound
-         * @description The gap at the other end of a spacer.
+         * @description A gap: on the axis, its spread, and the slope it shows of the movable shaft (+ rises, + toward 3, away from it).
          */
         EndFound: {
             /** Angle H Mm Per M */
@@ -1599,7 +1599,7 @@ export interface components {
         };
         /**
          * GapResult
-         * @description Gap on the axis and the slope of the movable shaft (+ rises, + toward 3, away from the coupling).
+         * @description The first end, or the only gap there is; the other end beside it.
          */
         GapResult: {
             /** Advice */
