@@ -105,8 +105,9 @@ def _judge_float(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str
         near = max(OFF_SHARE * travel, OFF_MM)
         checks.append(judge("shaft off its place", off, "mm", high=near, source=OFF_SOURCE))
         if abs(off) > near:
-            way, or_else = ("away from", "add to") if off > 0 else ("toward", "take off")
-            advice.append(f"Move it {abs(off):.2f} mm {way} the coupling; or {or_else} every gap read as it stands as much.")
+            way, gap = ("away from", "add {} to") if off > 0 else ("toward", "take {} off")
+            by = f"{abs(off):.2f} mm"
+            advice.append(f"Move it {by} {way} the coupling; or {gap.format(by)} every gap that is read as it stands.")
     if isinstance(ends, int | float):
         growth = max(job.card["axial_growth_mm"].value, 0.0) if "axial_growth_mm" in job.card else 0.0
         source = f"geometry: half the float {travel / 2:g} + growth {growth:g}; {TO_SPARE}"

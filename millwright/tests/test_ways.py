@@ -142,8 +142,8 @@ class SettingTest(unittest.TestCase):
         for said, state, words in (
             ({"ends_mm": 3.4}, "over", "ends too near"),  # half of 4 + growth 0.5 + 1 to spare
             ({}, "done", "its middle at +1.00"),
-            ({"now_mm": 1.6}, "over", "0.60 mm away from the coupling; or add to every gap"),
-            ({"now_mm": 0.5}, "over", "0.50 mm toward the coupling; or take off every gap"),
+            ({"now_mm": 1.6}, "over", "0.60 mm away from the coupling; or add 0.60 mm to every gap"),
+            ({"now_mm": 0.5}, "over", "0.50 mm toward the coupling; or take 0.50 mm off every gap"),
             ({"set_to": magnetic}, "over", "Give the dial at the magnetic centre"),
             ({"set_to": magnetic, "magnetic_mm": 3.2}, "over", "outside the float"),
             ({"set_to": magnetic, "magnetic_mm": 1.8, "now_mm": 1.8}, "done", "End float 4.00 mm"),

@@ -43,7 +43,7 @@ export function ValueLines({ keys, mayHave = [], card, needed = [], perHub = [],
       {[...kinds.filter(isShown), ...(further ? folded : [])].map((kind) => {
         const value = card[kind.key]
         return (
-          <li key={kind.key} data-missing={value ? undefined : ''}>
+          <li key={kind.key} data-missing={value || folded.includes(kind) ? undefined : ''}>
             <div>
               <span>
                 <b>{kind.title}</b>
