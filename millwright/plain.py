@@ -3,10 +3,11 @@
 from collections.abc import Iterator, Mapping
 from typing import Any
 
-from .clock import FEW, arc_deg, different_positions, say_clock
+from .clock import arc_deg, different_positions, say_clock
 
 # Beside a reading for comparison: each stands in full in an entry of its own.
 COMPARED = frozenset({"before", "before_is", "warm", "made", "as_left"})
+MOST_LISTED = 16  # readings of a ring, one a line; more are a sweep
 PLACES = "_at"  # beside "shaft_mm" stands "shaft_at": where each of its figures was taken
 UNITS = {
     "_mm_per_m": "mm/m",
@@ -30,6 +31,8 @@ def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list
     [('readings.0.value_mm', "3 o'clock", '0.05 mm'), ('diameter_mm', 'diameter', '160 mm')]
     >>> lines({"pulls": [{"pass": 2, "bolt": 3, "torque_nm": 35.0, "moved": False}], "before": [1, 2]})
     [('pulls.0', 'pass 2, bolt 3', '35 N·m, stood still')]
+    >>> lines({"feet": [{"name": "motor tail", "shim_mm": 0.6, "slide_mm": -0.18}]})
+    [('feet.0.shim_mm', 'motor tail, shim', '0.6 mm'), ('feet.0.slide_mm', 'motor tail, slide', '-0.18 mm')]
     >>> lines({"dials": [{"kind": "rim", "readings": [{"clock": 5.0 * n, "value_mm": 0.0} for n in range(40)]}]})
     [('dials.0.readings', 'rim sweep', '40 readings over 195°')]
     """
@@ -80,6 +83,9 @@ def _walk(value: Any, path: str, words: list[str]) -> Iterator[tuple[str, str, s
                 if inner is not None:
                     yield f"{path}.{key}", " ".join([*dial, _word(str(key))]), _text(str(key), inner)
             yield from _walk(readings, f"{path}.readings", dial)
+        case {"name": str(name), **rest} if rest:
+            for key, inner in rest.items():
+                yield from _walk(inner, f"{path}.{key}", [f"{name},", _word(str(key))])
         case Mapping():
             for key, inner in value.items():
                 yield from _walk(inner, f"{path}.{key}", [*words, _word(key)])
@@ -87,7 +93,7 @@ def _walk(value: Any, path: str, words: list[str]) -> Iterator[tuple[str, str, s
             for i, pull in enumerate(value):
                 turned = {True: ", turned", False: ", stood still"}.get(pull.get("moved"), "")
                 yield f"{path}.{i}", f"pass {pull['pass']}, bolt {pull['bolt']}", f"{pull['torque_nm']:g} N·m{turned}"
-        case [{"clock": _}, *_] if len(value) > FEW:
+        case [{"clock": _}, *_] if len(value) > MOST_LISTED:
             arc = arc_deg(different_positions([reading["clock"] for reading in value]))
             yield path, " ".join([*words, "sweep"]), f"{len(value)} readings over {arc:.0f}°"
         case [int() | float(), *_] if path.endswith("box_mm"):

@@ -72,14 +72,17 @@ def _view(
     movable, stationary = spec.machine(spec.movable), spec.machine(spec.stationary)
     far = max(f.from_coupling_mm for f in movable.feet)
     fixed = max([f.from_coupling_mm for f in stationary.feet] or [300.0])
+    face = max([plane["x_mm"] for plane in result.get("flex", [])] or [4.0])  # a spacer reaches from plane to plane
+    near, fixed_near = max(far * 0.3, face * 1.3), max(fixed * 0.3, face * 1.3)
     parts = [
         f'<text x="{MARGIN}" y="{top + 16:.0f}" font-weight="600">{title}</text>',
         _line(MARGIN / 2, axis, WIDTH - MARGIN / 2, axis, 'stroke-dasharray="14 3 3 3" stroke-width=".8"'),
-        _box(x_at(-fixed), axis, x_at(-fixed * 0.3), axis, 34, 'fill="url(#hatch)"'),
-        _box(x_at(-fixed * 0.3), axis, x_at(-4), axis, 8, 'fill="url(#hatch)"'),
-        _box(x_at(far), y_at(far), x_at(far * 0.3), y_at(far * 0.3), 34, 'fill="#fff"'),
-        _box(x_at(far * 0.3), y_at(far * 0.3), x_at(4), y_at(4), 8, 'fill="#fff"'),
-        _line(x_at(far * 1.1), y_at(far * 1.1), x_at(0), y_at(0), 'stroke-dasharray="14 3 3 3" stroke-width=".8"'),
+        _box(x_at(-fixed), axis, x_at(-fixed_near), axis, 34, 'fill="url(#hatch)"'),
+        _box(x_at(-fixed_near), axis, x_at(-face), axis, 8, 'fill="url(#hatch)"'),
+        _box(x_at(far), y_at(far), x_at(near), y_at(near), 34, 'fill="#fff"'),
+        _box(x_at(near), y_at(near), x_at(face), y_at(face), 8, 'fill="#fff"'),
+        *([_box(x_at(-face), axis, x_at(face), y_at(face), 6, 'fill="#fff"')] if result.get("flex") else []),
+        _line(x_at(far * 1.1), y_at(far * 1.1), x_at(face), y_at(face), 'stroke-dasharray="14 3 3 3" stroke-width=".8"'),
         _label(x_at(-fixed * 0.65), axis, stationary.name),
         _label(x_at(far * 0.65), y_at(far * 0.65), movable.name),
     ]

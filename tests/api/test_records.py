@@ -12,6 +12,8 @@ from django.test import TestCase
 from server.jobs.models import Entry, Job, Signature
 from tests.site import Member, build_two_sites, job_of
 
+BLOWER, PUMP = "Steep aeration blower 2", "Chilled-water pump 1"
+
 
 def forget_jobs() -> None:
     """As on another installation, where these jobs were never entered."""
@@ -28,7 +30,7 @@ class RecordTest(TestCase):
     @classmethod
     def setUpTestData(cls) -> None:
         build_two_sites()
-        cls.job = job_of("Steep aeration blower 2", closed=True)
+        cls.job = job_of(BLOWER, closed=True)
 
     def test_as_found_every_move_and_as_left_stay(self) -> None:
         _, record = Member("apprentice").ask("GET", f"/api/records/{self.job.pk}")
@@ -53,7 +55,7 @@ class RecordTest(TestCase):
             path.write_bytes(pdf)
             text = subprocess.run(["pdftotext", "-layout", path, "-"], capture_output=True, text=True, check=True).stdout
         for words in (
-            "Steep aeration blower 2",
+            BLOWER,
             "as found",
             "as left",
             "0.42 mm",
@@ -68,6 +70,23 @@ class RecordTest(TestCase):
         self.assertEqual(text, b"clock,value_mm\n0.0,0.0\n90.0,0.02\n180.0,0.05\n270.0,0.03\n")
         answer = member.post("/api/benches/readings/read", text, content_type="text/csv")
         self.assertEqual(answer.json()["readings"], entry.inputs["dials"][1]["readings"])
+
+    def test_both_ends_of_a_spacer_are_in_the_record_with_what_was_found_and_left(self) -> None:
+        pump, member = job_of(PUMP, closed=True), Member("apprentice")
+        _, record = member.ask("GET", f"/api/records/{pump.pk}")
+        differ = next(line for line in record["summary"] if line["name"] == "The two ends differ by")
+        self.assertEqual([differ[k].split()[0] for k in ("found", "value")], ["0.060", "0.020"])
+        entry = pump.entries.get(step="couple.closed")
+        for dial, key in ((0, "readings"), (1, "other_end")):
+            _, text = member.ask("GET", f"/api/records/{pump.pk}/entries/{entry.pk}/csv?dial={dial}")
+            answer = member.post("/api/benches/readings/read", text, content_type="text/csv")
+            self.assertEqual(answer.json()["readings"], entry.inputs[key])
+        swept = next(s for s in record["steps"] if s["key"] == "set.align")["readings"][0]
+        self.assertIn(
+            ("rim sweep", "33 readings over 240°"), [(f["label"].lstrip("12 "), f["value"]) for f in swept["figures"]]
+        )
+        # the spacer stands between its planes, 160 mm to either side of the middle
+        self.assertEqual(swept["drawing"].count('fill="#fff"'), 2 * 3)
 
     def test_a_damaged_csv_reads_nothing_and_names_the_line(self) -> None:
         rows = {
@@ -100,7 +119,12 @@ class ExchangeTest(TestCase):
         return answer.status_code, answer.json()
 
     def test_a_job_comes_back_without_loss_on_another_installation(self) -> None:
-        for closed, line in ((True, "Steep aeration blower 2"), (False, "Steep aeration blower 2"), (False, "Kiln fan A")):
+        for closed, line in (
+            (True, BLOWER),
+            (False, BLOWER),
+            (False, "Kiln fan A"),
+            (True, PUMP),
+        ):
             with self.subTest(closed=closed, line=line), transaction.atomic():
                 job = Job.objects.with_closed().get(closed=closed, line__name=line)
                 _, before = self.lead.ask("GET", f"/api/jobs/{job.pk}")
