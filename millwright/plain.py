@@ -31,12 +31,15 @@ def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list
     [('readings.0.value_mm', "3 o'clock", '0.05 mm'), ('diameter_mm', 'diameter', '160 mm')]
     >>> lines({"pulls": [{"pass": 2, "bolt": 3, "torque_nm": 35.0, "moved": False}], "before": [1, 2]})
     [('pulls.0', 'pass 2, bolt 3', '35 N·m, stood still')]
+    >>> lines({"readings": [{"clock": 0, "value_mm": 8.1}], "ends": ["fan end", "pump end"]}, frozenset({"ends"}))
+    [('readings.0.value_mm', "fan end 12 o'clock", '8.1 mm')]
     >>> lines({"feet": [{"name": "motor tail", "shim_mm": 0.6, "slide_mm": -0.18}]})
     [('feet.0.shim_mm', 'motor tail, shim', '0.6 mm'), ('feet.0.slide_mm', 'motor tail, slide', '-0.18 mm')]
     >>> lines({"dials": [{"kind": "rim", "readings": [{"clock": 5.0 * n, "value_mm": 0.0} for n in range(40)]}]})
     [('dials.0.readings', 'rim sweep', '40 readings over 195°')]
     """
     found: list[tuple[str, str, str]] = []
+    ends = dict(zip(("readings", "other_end"), inputs.get("ends") or (), strict=False))
     for key, value in inputs.items():
         if key in skip or key in COMPARED or key.endswith(PLACES):
             continue
@@ -47,7 +50,8 @@ def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list
                 for i, (figure, place) in enumerate(zip(value, places, strict=True))
             ]
         else:
-            found += _walk(value, key, [] if key in ("readings", "dials", "rows") else [_word(key)])
+            plain = [] if key in ("readings", "dials", "rows") else [_word(key)]
+            found += _walk(value, key, [ends[key]] if key in ends else plain)
     return found
 
 
