@@ -1,8 +1,13 @@
 """Jobs that mount nothing: a coupling checked in service, and a machine brought into line."""
 
+import json
 import unittest
 from typing import Any
 
+from hypothesis import given
+from hypothesis import strategies as st
+
+from millwright.benches import as_dict, evaluate_json
 from millwright.coupling.families import FAMILIES
 from millwright.route.look import OPENED
 from millwright.route.state import SignatureKind
@@ -10,6 +15,7 @@ from millwright.route.steps import BenchForm, Scope
 
 from .work import BOTH_ENDS, PACK, SHRINK, SLIP, Work, dials, ring
 
+GAPS = st.lists(st.floats(5, 15), min_size=4, max_size=4)
 AT_BOTH_ENDS = {"disc, three-part", "disc, drop-out spacer", "composite tube"}
 
 
@@ -53,6 +59,27 @@ class ClosedTest(unittest.TestCase):
                 self.assertEqual(over, ["the two ends differ by"])
                 self.assertIn("0.30 mm too near the blower end", " ".join(work.judged(pressed)["advice"]))
                 self.assertEqual(work.state("close.torque"), "blocked")
+
+    def test_cold_each_end_of_a_spacer_takes_half_of_the_growth(self) -> None:
+        work = Work(family="disc, three-part", card={"axial_growth_mm": 1.0})
+        work.until("couple.closed")
+        for gap, state in ((8.0, "over"), (8.5, "done"), (8.9, "done"), (9.0, "over")):  # 8 ± 0.4 warm is 8.5 ± 0.4 cold
+            both = {"readings": ring(*[gap] * 4), "other_end": ring(*[gap] * 4)}
+            work.enter("couple.closed", {**work.fill("couple.closed"), **both})
+            self.assertEqual(work.state("couple.closed"), state, gap)
+
+    @given(first=GAPS, other=GAPS)
+    def test_the_ends_swapped_say_the_same_the_other_way_round(self, first: list[float], other: list[float]) -> None:
+        def read(one: list[float], two: list[float], ends: list[str]) -> dict[str, Any]:
+            given = {"readings": ring(*one), "other_end": ring(*two), "ends": ends, "diameter_mm": 128}
+            return as_dict(evaluate_json("gap", json.dumps(given)))
+
+        there, back = read(first, other, ["motor", "pump"]), read(other, first, ["pump", "motor"])
+        self.assertAlmostEqual(there["ends_differ_mm"], -back["ends_differ_mm"])
+        for key in there["other_end"]:
+            self.assertAlmostEqual(there[key], back["other_end"][key], msg=key)
+        alone = as_dict(evaluate_json("gap", json.dumps({"readings": ring(*first), "diameter_mm": 128})))
+        self.assertEqual({key: alone[key] for key in there["other_end"]}, {key: there[key] for key in there["other_end"]})
 
     def test_one_place_out_of_its_band_is_over_where_every_reading_counts(self) -> None:
         work = Work(family="disc, three-part")

@@ -2,6 +2,7 @@
 
 import itertools
 import unittest
+from collections import Counter
 from typing import Any
 
 from hypothesis import given
@@ -84,6 +85,7 @@ class RefusedTest(unittest.TestCase):
     def test_everything_a_coupling_asks_for_is_a_line_of_the_card(self) -> None:
         asked = {key for facts in FAMILIES.values() for key in facts.values}
         asked |= {key for hub in HUB_STEPS.values() for key in hub.values}
+        asked |= {key for facts in FAMILIES.values() for key in facts.may_have}
         self.assertLessEqual(asked, set(VALUE_KINDS))
         for kind in VALUE_KINDS.values():
             self.assertLess(kind.low, kind.high, kind.key)
@@ -105,6 +107,18 @@ class ShimsTest(unittest.TestCase):
             self.assertEqual(len(found), near[0])
         else:
             self.assertAlmostEqual(abs(sum(found) - wanted), min(misses.values()))
+
+    @given(wanted=st.floats(0, 3), at_hand=st.lists(st.sampled_from([0.07, 0.3, 0.81]), max_size=4))
+    def test_a_single_piece_is_used_once_and_no_stack_of_what_there_is_comes_nearer(
+        self, wanted: float, at_hand: list[float]
+    ) -> None:
+        found = best_stack(wanted, BOX, at_hand)
+        single = Counter(mm for mm in at_hand if mm not in BOX)
+        self.assertFalse([mm for mm, there in single.items() if found.count(mm) > there])
+        pieces = [*BOX, *single]
+        stacks = [s for n in range(MOST_PIECES + 1) for s in itertools.combinations_with_replacement(pieces, n)]
+        nearest = min(abs(sum(s) - wanted) for s in stacks if all(s.count(mm) <= there for mm, there in single.items()))
+        self.assertLessEqual(abs(sum(found) - wanted), max(nearest, NEAR_MM) + 1e-9)
 
     def test_what_lies_under_a_foot_already_counts_and_less_than_nothing_cannot_be(self) -> None:
         box = ShimBox(box_mm=BOX, under={"tail": [0.5, 0.3]})
