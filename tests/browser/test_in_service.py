@@ -133,3 +133,30 @@ class WatchedMoveTest(PumpCase):
         expect(page.get_by_text("“x” is no thickness")).to_be_visible()
         page.get_by_label("motor tail, shims under it now").fill("0.50 0,30")
         expect(page.get_by_label("Verdict").get_by_text("then 0.50 under it")).to_be_visible()
+
+
+class LookTest(PumpCase):
+    """The guard off: what is seen, and whether the coupling is opened."""
+
+    scope = Scope.ALIGN
+    until = "found.look"
+
+    def test_opened_it_is_put_together_again_by_its_own_steps_and_what_is_found_broken_is_the_lead_s(self) -> None:
+        page, rail = self.page, self.page.get_by_role("navigation", name="Route")
+        self.goto_step("found.look", job=self.pump)
+        expect(rail.get_by_text("Open the coupling")).to_be_hidden()
+        page.get_by_role("checkbox", name="Guard off, its screws counted into the ledger").check(force=True)
+        for what in ("Coupling: no cracks", "Both packs look flat", "Bolts and set screws", "Feet, shims and base"):
+            page.get_by_role("radiogroup", name=re.compile(f"^{what}")).get_by_text("OK", exact=True).click()
+        page.get_by_role("radiogroup", name=re.compile("^Both packs")).get_by_text("Not OK").click()
+        page.get_by_text("is opened", exact=True).click()
+        page.get_by_role("button", name="Enter").click()
+        expect(self.verdict()).to_have_text("Not in order.")
+        expect(page.get_by_label("Verdict").get_by_text("A damaged part is a job of its own")).to_be_visible()
+        expect(page.get_by_role("button", name="Accept with this reason")).to_have_count(0)
+        page.get_by_role("radiogroup", name=re.compile("^Both packs")).get_by_text("OK", exact=True).click()
+        page.get_by_role("button", name="Enter").click()
+        expect(self.verdict()).to_have_text("Done.")
+        expect(rail.get_by_text("Open the coupling")).to_be_visible()
+        page.get_by_role("button", name="Couple up").click()
+        expect(rail.get_by_text("Torque the bolts of the coupling")).to_be_visible()
