@@ -34,7 +34,7 @@ class ClosedCheck:
     tool: str
     both_ends: bool = False  # of a spacer
     values: tuple[str, ...]  # of the card, that it is judged by
-    look: str = ""  # what is looked at beside it
+    look: str = ""  # what is looked at beside it: how a disc pack lies
     dial_limit: str = ""  # of the card: a dial on the face of each end, total over a turn
 
 

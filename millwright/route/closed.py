@@ -44,7 +44,7 @@ def found_key(key: str) -> str:
 def looked_at(job: JobFacts) -> tuple[Field, ...]:
     """What the eye tells of a closed coupling that no reading does."""
     look = job.family.closed.look if job.family.closed else ""
-    return (Field(key="flat", kind="condition", label=look),) if look else ()
+    return (Field(key="flat", kind="condition", label=look, picture="disc pack"),) if look else ()
 
 
 def _measured(job: JobFacts, check: ClosedCheck, after: str) -> Step:

@@ -66,6 +66,7 @@ class Field:
     unit: str = ""
     options: tuple[str, ...] = ()
     required: bool = True
+    picture: Literal["", "disc pack"] = ""  # what to look for, drawn beside it
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -84,6 +84,7 @@ class FieldOut(Schema):
     unit: str
     options: list[str]
     required: bool
+    picture: str
 
 
 class FormOut(Schema):

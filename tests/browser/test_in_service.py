@@ -145,6 +145,8 @@ class LookTest(PumpCase):
         page, rail = self.page, self.page.get_by_role("navigation", name="Route")
         self.goto_step("found.look", job=self.pump)
         expect(rail.get_by_text("Open the coupling")).to_be_hidden()
+        for shape in ("Flat", "Wavy", "Bowed open"):
+            expect(page.get_by_role("img", name=re.compile(f"^{shape}"))).to_be_visible()
         page.get_by_role("checkbox", name="Guard off, its screws counted into the ledger").check(force=True)
         for what in ("Coupling: no cracks", "Both packs look flat", "Bolts and set screws", "Feet, shims and base"):
             page.get_by_role("radiogroup", name=re.compile(f"^{what}")).get_by_text("OK", exact=True).click()

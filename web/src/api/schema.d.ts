@@ -1229,6 +1229,8 @@ export interface components {
             label: string;
             /** Options */
             options: string[];
+            /** Picture */
+            picture: string;
             /** Required */
             required: boolean;
             /** Unit */

@@ -15,6 +15,7 @@ import { entriesOf, type Step, useJob } from './context'
 import { HeatRunPanel } from './HeatRunPanel'
 import { History } from './History'
 import { JobSheet } from './JobSheet'
+import { PackPictures } from './PackPictures'
 import { StepFoot } from './StepFoot'
 import { useDraft } from './useDraft'
 
@@ -126,20 +127,23 @@ function OneField({ field, draft, change, set, problems }: OneFieldProps) {
       return <Tick label={field.label} detail={field.detail} value={value === true} onChange={(v) => set(field.key, v)} />
     case 'condition':
       return (
-        <Condition>
-          <span>
-            {field.label}
-            {field.detail && <small>{field.detail}</small>}
-          </span>
-          <Choice
-            hideLabel
-            label={field.label}
-            options={['ok', 'not ok'] as const}
-            words={CONDITION_WORDS}
-            value={(value as 'ok') ?? null}
-            onChange={(v) => set(field.key, v)}
-          />
-        </Condition>
+        <>
+          {field.picture === 'disc pack' && <PackPictures />}
+          <Condition>
+            <span>
+              {field.label}
+              {field.detail && <small>{field.detail}</small>}
+            </span>
+            <Choice
+              hideLabel
+              label={field.label}
+              options={['ok', 'not ok'] as const}
+              words={CONDITION_WORDS}
+              value={(value as 'ok') ?? null}
+              onChange={(v) => set(field.key, v)}
+            />
+          </Condition>
+        </>
       )
     case 'choice':
       return (
