@@ -168,7 +168,7 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
 export const alignmentBench: BenchClient<Result> = {
   name: 'alignment',
   title: 'Align',
-  answers: 'Offset, angle and foot moves from two dials',
+  answers: 'Offset, angle and foot moves, from dials, a laser or a screen',
   start,
   read,
   restore,

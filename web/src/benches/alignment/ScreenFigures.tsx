@@ -53,6 +53,7 @@ const Figures = styled.div`
   flex: 1 1 460px;
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  align-content: start;
   gap: 10px 28px;
   > div { display: flex; flex-direction: column; gap: 6px; }
   h4 { font-weight: 600; }
