@@ -26,7 +26,7 @@ def steps(job: JobFacts, after: str) -> list[Step]:
 
 
 def as_found(job: JobFacts, after: str) -> list[Step]:
-    """The same readings before anything is touched, beside those that were left; they hold nothing up."""
+    """The same readings before anything is touched, beside those that were left."""
     found = []
     for step in steps(job, after):
         form = step.form

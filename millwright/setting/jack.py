@@ -22,12 +22,17 @@ SEES: dict[Way, tuple[float, float]] = {"lift": (0.0, 180.0), "slide": (90.0, 27
 
 
 class FootToGo(Model):
-    """A foot, and how far it is to go: + up, or toward 3 o'clock."""
+    """A foot and its move: shims + added, slide + toward 3 o'clock."""
 
     name: str = Field(min_length=1, max_length=60)
     x_mm: Place
-    wanted_mm: float = Field(ge=-50, le=50)
-    dial_mm: Reading | None = Field(default=None, description="dial at this foot, zeroed before the move")
+    shim_mm: float = Field(ge=-50, le=50)
+    slide_mm: float = Field(ge=-50, le=50)
+    dial_mm: Reading | None = Field(default=None, description="dial at the side of this foot, zeroed before the move")
+
+    def wanted_mm(self, way: Way) -> float:
+        """How far it is to go in this way."""
+        return self.slide_mm if way == "slide" else self.shim_mm
 
 
 class WatchedPlane(Model):
@@ -41,7 +46,6 @@ class WatchedPlane(Model):
 class JackInput(Model):
     """The feet that are moved, and what watches them: dials at the feet, or the two planes of a laser."""
 
-    way: Way
     feet: list[FootToGo] = Field(min_length=1, max_length=40)
     planes: Annotated[list[WatchedPlane], Field(max_length=2)] = Field(default_factory=list)
 
@@ -56,8 +60,9 @@ class FootGoing(Model):
 
 
 class JackResult(Result):
-    """Each foot, in the order given."""
+    """Which way is watched, and each foot in the order given."""
 
+    way: Way
     feet: list[FootGoing]
 
 
@@ -66,32 +71,45 @@ def evaluate(given: JackInput) -> JackResult:
 
     Raises `UnusableInput` for heads that cannot see this move, or were turned while they watched.
     Source: geometry. A plane at φ sees lift × cos φ or slide × sin φ; the feet lie on the straight line through both planes.
-    A dial at the foot goes before the laser.
+    The way is the one the heads see, a slide where there are none. In a slide a dial at the foot goes before the laser. A
+    laser sees one shaft against the other: it tells of the movable machine's feet, while the other machine stands still.
     """
-    refuse_if_any(_problems(given))
-    seen = [_seen(plane, given.way) for plane in given.planes]
+    way = _way(given.planes)
+    refuse_if_any(_problems(given, way))
+    seen = [_seen(plane, way) for plane in given.planes]
     feet, lines = [], []
     for foot in given.feet:
-        moved = foot.dial_mm if foot.dial_mm is not None else _at(given.planes, seen, foot.x_mm)
-        left = None if moved is None else foot.wanted_mm - moved
+        moved = foot.dial_mm if way == "slide" else None
+        if moved is None and foot.x_mm > 0:
+            moved = _at(given.planes, seen, foot.x_mm)
+        wanted = foot.wanted_mm(way)
+        left = None if moved is None else wanted - moved
         feet.append(
             FootGoing(
                 name=foot.name, moved_mm=moved, left_mm=left, there=left is not None and abs(left) <= THERE_MM + ON_PAPER_MM
             )
         )
         if left is not None:
-            lines.append(work(f"{foot.name}, left to go", "wanted − moved", f"{foot.wanted_mm:+.3f} − {moved:+.3f}", left))
+            lines.append(work(f"{foot.name}, left to go", "wanted − moved", f"{wanted:+.3f} − {moved:+.3f}", left))
     return JackResult(
         bench="jack",
         verdict=Verdict.NOT_JUDGED,
         checks=[],
-        advice=_advice(given.way, feet),
-        working=[*_working(given, seen), *lines],
+        advice=_advice(way, feet),
+        working=[*_working(given, way, seen), *lines],
+        way=way,
         feet=feet,
     )
 
 
-def _problems(given: JackInput) -> list[Problem]:
+def _way(planes: Sequence[WatchedPlane]) -> Way:
+    """The way the heads see best."""
+    if not planes:
+        return "slide"
+    return min(SEES, key=lambda way: min(_apart(planes[0].first[0].clock, best) for best in SEES[way]))
+
+
+def _problems(given: JackInput, way: Way) -> list[Problem]:
     if len(given.planes) == 1:
         return [Problem("planes", "A laser watches with two planes; there is one.")]
     if len(given.planes) == 2 and abs(given.planes[0].x_mm - given.planes[1].x_mm) < 1:
@@ -101,10 +119,13 @@ def _problems(given: JackInput) -> list[Problem]:
         places = [r.clock for r in [*plane.first, *plane.now]]
         if max(_apart(place, places[0]) for place in places) > TURNED_DEG:
             found.append(Problem(f"planes.{i}", "The heads were turned meanwhile. Leave them where they are and start anew."))
-        elif min(_apart(places[0], best) for best in SEES[given.way]) > MOST_OFF_DEG:
-            stand = "12 or 6" if given.way == "lift" else "3 or 9"
+        elif min(_apart(places[0], best) for best in SEES[way]) > MOST_OFF_DEG:
             found.append(
-                Problem(f"planes.{i}", f"At {say_clock(places[0])} the heads do not see this move. Turn them to {stand}.")
+                Problem(
+                    f"planes.{i}",
+                    f"At {say_clock(places[0])} the heads see neither move well. Turn them to 3 or 9 for a slide, to 12 or 6 "
+                    "for a lift.",
+                )
             )
     return found
 
@@ -145,8 +166,8 @@ def _advice(way: Way, feet: Sequence[FootGoing]) -> list[str]:
     return [f"Furthest off: {furthest.name}, {abs(far):.2f} mm {toward}. A little at each foot in turn."]
 
 
-def _working(given: JackInput, seen: Sequence[float]) -> list[WorkLine]:
-    share = "cos" if given.way == "lift" else "sin"
+def _working(given: JackInput, way: Way, seen: Sequence[float]) -> list[WorkLine]:
+    share = "cos" if way == "lift" else "sin"
     return [
         work(
             f"moved at the plane {plane.x_mm:+.0f}",

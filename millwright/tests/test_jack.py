@@ -37,8 +37,11 @@ def watch(way: str, clock: float, made: tuple[float, float], wanted: tuple[float
             for line in (then, after_moves(then, [], FEET, moves))
         )
         planes.append({"x_mm": x, "first": first, "now": now})
-    feet = [{"name": f.name, "x_mm": f.x_mm, "wanted_mm": w} for f, w in zip(FEET, wanted, strict=True)]
-    return evaluate_json("jack", json.dumps({"way": way, "feet": feet, "planes": planes, **more})).model_dump()
+    feet = [
+        {"name": f.name, "x_mm": f.x_mm, "shim_mm": 9.0, "slide_mm": 9.0} | {_OF[way]: w}
+        for f, w in zip(FEET, wanted, strict=True)
+    ]
+    return evaluate_json("jack", json.dumps({"feet": feet, "planes": planes, **more})).model_dump()
 
 
 _OF = {"slide": "slide_mm", "lift": "shim_mm"}
@@ -51,18 +54,33 @@ class JackTest(unittest.TestCase):
     def test_the_laser_sees_every_foot_go_wherever_its_heads_stand(self, made, wanted, off, far) -> None:  # type: ignore[no-untyped-def]
         for way, at in (("slide", 90.0), ("lift", 0.0)):
             said = watch(way, (at + 180 * far + off) % 360, made, wanted)
+            self.assertEqual(said["way"], way)
             for foot, moved, want in zip(said["feet"], made, wanted, strict=True):
                 self.assertTrue(math.isclose(foot["moved_mm"], moved, abs_tol=1e-9))
                 self.assertTrue(math.isclose(foot["left_mm"], want - moved, abs_tol=1e-9))
 
     def test_a_dial_at_the_foot_goes_before_the_laser_and_a_foot_without_either_is_not_guessed(self) -> None:
-        feet = [{"name": "a", "x_mm": 300, "wanted_mm": 0.2, "dial_mm": 0.195}, {"name": "b", "x_mm": 700, "wanted_mm": 0.3}]
-        said = evaluate_json("jack", json.dumps({"way": "slide", "feet": feet})).model_dump()
+        feet = [
+            {"name": "a", "x_mm": 300, "shim_mm": 0, "slide_mm": 0.2, "dial_mm": 0.195},
+            {"name": "b", "x_mm": 700, "shim_mm": 0, "slide_mm": 0.3},
+        ]
+        said = evaluate_json("jack", json.dumps({"feet": feet})).model_dump()
         self.assertEqual([(f["there"], f["left_mm"] is None) for f in said["feet"]], [(True, False), (False, True)])
 
+    def test_a_laser_tells_nothing_of_the_feet_of_the_other_machine(self) -> None:
+        other = {"name": "pump tail", "x_mm": -600, "shim_mm": 0, "slide_mm": 0.1}
+        planes = [
+            {"x_mm": x, "first": [{"clock": 90, "value_mm": 0}], "now": [{"clock": 90, "value_mm": 0.1}]} for x in PLANES
+        ]
+        for dial, left in ((None, None), (0.1, 0.0)):
+            given = {"feet": [{**other, "dial_mm": dial}], "planes": planes}
+            said = evaluate_json("jack", json.dumps(given)).model_dump()
+            self.assertEqual(said["feet"][0]["left_mm"], left)
+
     def test_heads_that_cannot_see_the_move_or_were_turned_are_told_so(self) -> None:
-        with self.assertRaisesRegex(Exception, "Turn them to 3 or 9"):
-            watch("slide", 10.0, (0.1, 0.1), (0.1, 0.1))
+        for clock in (45.0, 300.0 + 15):
+            with self.assertRaisesRegex(Exception, "Turn them to 3 or 9"):
+                watch("slide", clock, (0.1, 0.1), (0.1, 0.1))
         turned = [{"x_mm": x, "first": [{"clock": 90, "value_mm": 0}], "now": [{"clock": 99, "value_mm": 0}]} for x in PLANES]
         with self.assertRaisesRegex(Exception, "turned meanwhile"):
             watch("slide", 90.0, (0.1, 0.1), (0.1, 0.1), planes=turned)

@@ -82,7 +82,12 @@ class Job(models.Model):
         return state.stand(self.as_spec, card, entries, signatures, Scope(self.scope), as_left)
 
     def as_left(self) -> dict[str, Answers]:
-        """The last readings that closed jobs of this line left behind, by what they are kept under. One query."""
+        """The last readings that closed jobs of this line left behind, by what they are kept under.
+
+        One query; none where a new coupling is fitted, which no older reading is compared with.
+        """
+        if self.scope == Scope.FIT:
+            return {}
         kept_under = as_left_steps(self.as_spec)
         read = Entry.objects.filter(
             job__in=Job.objects.with_closed().filter(line=self.line_id, closed=True, number__lt=self.number),

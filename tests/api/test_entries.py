@@ -197,6 +197,7 @@ class LinesTest(TestCase):
         for line, expected in ((left.line, as_left["couple.align"]["dials"]), (fresh, None)):
             open_job = Job.objects.with_closed().filter(line=line, closed=False).first()
             job = open_job or start_job(line, by=lead, title="Looked at", now=timezone.now(), scope=Scope.CHECK)
+            job.scope = Scope.CHECK.value
             kept = job.as_left()
             self.assertEqual(kept.get("align", {}).get("dials"), expected)
             self.assertEqual("closed" in kept, expected is not None)

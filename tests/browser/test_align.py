@@ -111,7 +111,7 @@ class AlignTest(BrowserTestCase):
         expect(slip.get_by_label("motor drive end, shim")).to_have_value("0.45")
         expect(slip.get_by_text(re.compile(r"After it: 0\.0\d"))).to_be_visible()
         slip.get_by_label("dial at this foot now").first.fill("0.05")
-        expect(slip.get_by_text("0.10 to go toward 3")).to_be_visible()
+        expect(slip.get_by_text("0.10 mm to go toward 3")).to_be_visible()
         slip.get_by_label("motor drive end, shim").fill("0")
         expect(slip.get_by_text(re.compile(r"After it: 0\.0\d"))).to_be_hidden()
 

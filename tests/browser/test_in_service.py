@@ -119,7 +119,7 @@ class WatchedMoveTest(PumpCase):
             watch_a_slide(gateway, self.pump.line.name, pair, 0.0)
         expect(slip.get_by_text("there", exact=True)).to_have_count(2)
         slip.get_by_label("motor tail, slide").fill("0")
-        expect(slip.get_by_text(re.compile(r"0\.0\d to go toward 9"))).to_be_visible()
+        expect(slip.get_by_text(re.compile(r"0\.0\d mm to go toward 9"))).to_be_visible()
 
     def test_shims_that_lie_under_a_foot_are_counted_into_the_stack(self) -> None:
         page = self.page

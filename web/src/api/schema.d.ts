@@ -1440,19 +1440,21 @@ export interface components {
         };
         /**
          * FootToGo
-         * @description A foot, and how far it is to go: + up, or toward 3 o'clock.
+         * @description A foot and its move: shims + added, slide + toward 3 o'clock.
          */
         FootToGo: {
             /**
              * Dial Mm
-             * @description dial at this foot, zeroed before the move
+             * @description dial at the side of this foot, zeroed before the move
              * @default null
              */
             dial_mm: number | null;
             /** Name */
             name: string;
-            /** Wanted Mm */
-            wanted_mm: number;
+            /** Shim Mm */
+            shim_mm: number;
+            /** Slide Mm */
+            slide_mm: number;
             /**
              * X Mm
              * @description mm along the shaft line
@@ -1964,15 +1966,10 @@ export interface components {
             feet: components["schemas"]["FootToGo"][];
             /** Planes */
             planes?: components["schemas"]["WatchedPlane"][];
-            /**
-             * Way
-             * @enum {string}
-             */
-            way: "slide" | "lift";
         };
         /**
          * JackResult
-         * @description Each foot, in the order given.
+         * @description Which way is watched, and each foot in the order given.
          */
         JackResult: {
             /** Advice */
@@ -1984,6 +1981,11 @@ export interface components {
             /** Feet */
             feet: components["schemas"]["FootGoing"][];
             verdict: components["schemas"]["Verdict"];
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "slide" | "lift";
             /** Working */
             working: components["schemas"]["WorkLine"][];
         };

@@ -17,28 +17,15 @@ const ASK_EVERY_MS = 500
 const AVERAGED = 5 // readings at the start and at the end, so that the scatter does not show at a far foot
 const PLANES = [0, 1] as const
 
-/** A foot with its whole move, and the dial at its side. */
-export interface MovedFoot {
-  name: string
-  x_mm: number
-  shim_mm: number
-  slide_mm: number
-  dial_mm: number | null
-}
-
 /** How far each foot still has to go: from the dials at the feet, or from the laser's two planes where they watch. */
-export function useJacking(moved: readonly MovedFoot[], planesAt: readonly number[] | null, seen: Watched | null) {
+export function useJacking(
+  feet: readonly Foot[],
+  cellAt: Record<string, string>,
+  planesAt: readonly number[] | null,
+  seen: Watched | null,
+) {
   const watched = planesAt && seen && seen.every((plane) => plane.length > 0) ? seen : null
-  const clock = watched?.[0][0]?.clock ?? 90
-  const way = Math.abs(Math.sin((clock * Math.PI) / 180)) >= Math.SQRT1_2 ? 'slide' : 'lift'
-  const feet: Foot[] = moved.map((foot) => ({
-    name: foot.name,
-    x_mm: foot.x_mm,
-    wanted_mm: way === 'slide' ? foot.slide_mm : foot.shim_mm,
-    dial_mm: way === 'slide' ? foot.dial_mm : null,
-  }))
   const input = {
-    way,
     feet,
     ...(watched && {
       planes: PLANES.map((plane) => ({
@@ -49,9 +36,9 @@ export function useJacking(moved: readonly MovedFoot[], planesAt: readonly numbe
     }),
   }
   const some = watched !== null || feet.some((foot) => foot.dial_mm !== null)
-  const reading: Reading = { input: some ? input : null, typed: {}, cellAt: {}, lacking: '' }
-  const { result, general } = useEvaluate('jack', reading, {})
-  return { way, result: result as Schemas['JackResult'] | null, general } as const
+  const reading: Reading = { input: some ? input : null, typed: {}, cellAt, lacking: '' }
+  const { result, problems, general } = useEvaluate('jack', reading, {})
+  return { result: result as Schemas['JackResult'] | null, problems, general }
 }
 
 interface WatchProps {
@@ -109,7 +96,9 @@ export function LaserWatch({ jobId, step, seen, onSeen, general }: WatchProps) {
         {watching ? 'Stop watching' : 'Watch the move with the laser'}
       </PlainButton>
       <p aria-live="polite">
-        {watching ? said : 'Heads left standing at 3 or 9 o’clock for a slide, at 12 or 6 for a lift.'}
+        {watching
+          ? said
+          : 'Heads left standing at 3 or 9 o’clock for a slide, at 12 or 6 for a lift; the other machine stands still.'}
         {watching && general && ` ${general}`}
       </p>
     </Watch>
@@ -117,17 +106,18 @@ export function LaserWatch({ jobId, step, seen, onSeen, general }: WatchProps) {
 }
 
 /** One foot's rest of the way. */
-export function LeftToGo({ way, foot }: { way: 'slide' | 'lift'; foot: Schemas['FootGoing'] | undefined }) {
+export function LeftToGo({ result, name }: { result: Schemas['JackResult'] | null; name: string }) {
   const unit = useUnit()
+  const foot = result?.feet.find((f) => f.name === name)
   if (!foot || foot.left_mm === null) return null
-  const [plus, minus] = way === 'slide' ? ['toward 3', 'toward 9'] : ['up', 'down']
+  const [plus, minus] = result?.way === 'slide' ? ['toward 3', 'toward 9'] : ['up', 'down']
   return (
     <Left aria-live="polite" data-there={foot.there || undefined}>
       {foot.there ? (
         'there'
       ) : (
         <>
-          <Num>{showLength(Math.abs(foot.left_mm), unit)}</Num> to go {foot.left_mm > 0 ? plus : minus}
+          <Num>{showLength(Math.abs(foot.left_mm), unit)}</Num> {unit} to go {foot.left_mm > 0 ? plus : minus}
         </>
       )}
     </Left>

@@ -52,8 +52,9 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
     moved.map((foot, i) => ({
       ...foot,
       x_mm: placed.find((f) => f.name === foot.name)?.x_mm ?? 0,
-      dial_mm: dials.length(`dial${i}`, ''),
+      dial_mm: dials.length(`dial${i}`, `feet.${i}.dial_mm`),
     })),
+    { ...reader.cellAt, ...dials.cellAt },
     planesAt,
     seen,
   )
@@ -72,7 +73,7 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
         onClose()
       })
       .catch((why) => setRefused(why.message))
-  const cell = { draft, change, problems: {} }
+  const cell = { draft, change, problems: jacking.problems }
   return (
     <Slip title="The move as it was made" isOpen onClose={onClose} wide>
       <p>
@@ -85,7 +86,7 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
             <LabelledCell cell={`shim${i}`} label={`${name}, shim`} {...cell} />
             <LabelledCell cell={`slide${i}`} label={`${name}, slide`} {...cell} />
             <LabelledCell cell={`dial${i}`} label="dial at this foot now" part="aside" {...cell} />
-            <LeftToGo way={jacking.way} foot={jacking.result?.feet.find((f) => f.name === name)} />
+            <LeftToGo result={jacking.result} name={name} />
           </div>
         ))}
       </Feet>
