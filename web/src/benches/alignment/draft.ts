@@ -171,16 +171,14 @@ function readRoom(draft: Draft, reader: DraftReader, feet: { movable: Foot[]; st
 export const boxOf = (draft: Draft) => String(draft.choices.box ?? USUAL_BOX)
 
 /** Thicknesses as they are written on a line: 0.50 1.00, or 0,5; 1. */
-const thicknesses = (text: string) =>
-  text
-    .split(/[\s;+]+/)
-    .map((word) => Number(word.replace(',', '.')))
-    .filter((mm) => Number.isFinite(mm) && mm > 0)
+const written = (text: string) => text.split(/[\s;+]+/).filter(Boolean)
+const toMm = (word: string) => Number(word.replace(',', '.'))
+const isThickness = (mm: number) => mm > 0 && mm <= 100
+const thicknesses = (text: string) => written(text).map(toMm).filter(isThickness)
 
 /** What is wrong with thicknesses on a line; nothing where they can all be read. */
 export function unreadable(text: string): string | undefined {
-  const words = text.split(/[\s;+]+/).filter(Boolean)
-  const bad = words.find((word) => !(Number(word.replace(',', '.')) > 0))
+  const bad = written(text).find((word) => !isThickness(toMm(word)))
   return bad === undefined ? undefined : `“${bad}” is no thickness. Write them like 0.50 1.00, in mm.`
 }
 
@@ -254,7 +252,7 @@ function methodOfDials(dials: readonly Schemas['Dial'][]): Method {
   return dials.every((d) => d.bracket_on === 'stationary') ? 'laser' : 'two rims'
 }
 
-const written = (pieces: readonly number[]) => pieces.map((mm) => mm.toFixed(2)).join(' ')
+const asWritten = (pieces: readonly number[]) => pieces.map((mm) => mm.toFixed(2)).join(' ')
 
 function restoreRoomAndGrowth(filler: DraftFiller) {
   const room = filler.at<Record<string, Record<string, number | boolean>>>('room') ?? {}
@@ -266,9 +264,9 @@ function restoreRoomAndGrowth(filler: DraftFiller) {
   const stationary = filler.at<Foot[]>('stationary_feet') ?? []
   if (stationary.some((foot) => foot.name in room)) filler.choice('both', true)
   const box = filler.at<number[]>('shims.box_mm')
-  if (box) filler.choice('box', written(box))
+  if (box) filler.choice('box', asWritten(box))
   for (const [name, pieces] of Object.entries(filler.at<Record<string, number[]>>('shims.under') ?? {}))
-    filler.choice(`under.${name}`, written(pieces))
+    filler.choice(`under.${name}`, asWritten(pieces))
   for (const [name, mm] of Object.entries(filler.at<Record<string, number>>('growth') ?? {}))
     filler.draft.cells[`rise.${name}`] = { text: String(mm), unit: 'mm' }
   for (const [name, by] of Object.entries(filler.at<Record<string, Schemas['Warmth']>>('warmth') ?? {})) {
