@@ -1,12 +1,16 @@
 # A private PostgreSQL cluster on 127.0.0.1, or the server that DATABASE_URL names.
 
-STARTED_DATABASE=""
+# Every command that uses the cluster holds a shared lock for as long as it runs; the last one out stops the server. A
+# lock ends with the process that holds it, so a command that was killed leaves nothing behind.
+USERS_LOCK=8
+START_LOCK=7
 
 postgres_bin() { ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -1; }
 
-# PostgreSQL refuses to run as root: there its programs run as the postgres user.
+# PostgreSQL refuses to run as root: there its programs run as the postgres user. The locks are not handed on to them: the
+# server would hold them for ever.
 as_postgres() {
-  if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@"); else "$@"; fi
+  if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@" 7>&- 8>&-); else "$@" 7>&- 8>&-; fi
 }
 
 # The postgres user must be able to reach the folder; a checkout under a closed home is not.
@@ -43,22 +47,26 @@ need_database() {
   need_debian "[ -n \"\$(postgres_bin)\" ]" postgresql
   BIN="$(postgres_bin)"
   CLUSTER="$(cluster_folder)"
+  exec 8>>"$STATE/pg.users.lock" 7>>"$STATE/pg.start.lock"
+  flock --shared "$USERS_LOCK"
+  flock "$START_LOCK" # two commands that begin at once make one cluster and start one server
   if ! as_postgres test -f "$CLUSTER/PG_VERSION" || [ ! -f "$STATE/pg.password" ]; then
     step "PostgreSQL cluster" make_cluster
     rm -f "$STATE/migrations.stamp"
   fi
   if ! as_postgres "$BIN/pg_ctl" -D "$CLUSTER" status >/dev/null 2>&1; then
     step "PostgreSQL" start_cluster
-    STARTED_DATABASE=1
   fi
   make_database
+  flock --unlock "$START_LOCK"
   export DATABASE_URL="postgresql://anvil:$(cat "$STATE/pg.password")@127.0.0.1:$(cat "$STATE/pg.port")/anvil"
 }
 
 database_fingerprint() { printf '%s' "${DATABASE_URL%@*}${DATABASE_URL##*/}" | sha256sum | cut -c1-8; }
 
+# Stops the server unless another command still uses it.
 stop_database() {
-  if [ -n "$STARTED_DATABASE" ]; then
-    as_postgres "$BIN/pg_ctl" -D "$CLUSTER" -m fast -w stop >/dev/null 2>&1 || true
-  fi
+  if [ -z "${CLUSTER:-}" ] || ! flock --exclusive --nonblock "$USERS_LOCK"; then return; fi
+  as_postgres "$BIN/pg_ctl" -D "$CLUSTER" -m fast -w stop >/dev/null 2>&1 || true
+  flock --unlock "$USERS_LOCK" # a child that outlives this command would keep the next one waiting
 }
