@@ -5,24 +5,25 @@ import '@fontsource/spline-sans-mono/latin-500.css'
 import '@fontsource/spline-sans-mono/latin-600.css'
 import './kit/tokens.css'
 import { QueryClientProvider, useQuery } from '@tanstack/react-query'
-import { lazy, StrictMode, Suspense, useEffect, useState } from 'react'
+import { StrictMode, useEffect, useState } from 'react'
 import { RouterProvider } from 'react-aria-components'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter, Route, Routes, useNavigate } from 'react-router'
 import { signedOut } from './api/client'
-import { queryClient, sessionOptions } from './api/queries'
+import { jobOptions, queryClient, sessionOptions } from './api/queries'
 import { Floor } from './floor/Floor'
 import { Slip } from './kit/Dialog'
 import { Lost } from './kit/Lost'
+import { lateView } from './kit/lateView'
 import { SignIn, SignInPage } from './session/SignIn'
 import { PreferencesProvider } from './units/preferences'
 
-const JobView = lazy(() => import('./job/JobView').then((m) => ({ default: m.JobView })))
-const LineView = lazy(() => import('./line/LineView').then((m) => ({ default: m.LineView })))
-const LineEditor = lazy(() => import('./line/LineEditor').then((m) => ({ default: m.LineEditor })))
-const RecordView = lazy(() => import('./record/RecordView').then((m) => ({ default: m.RecordView })))
-const QuickBenches = lazy(() => import('./quick/QuickBenches').then((m) => ({ default: m.QuickBenches })))
-const QuickBench = lazy(() => import('./quick/QuickBench').then((m) => ({ default: m.QuickBench })))
+const JobView = lateView(() => import('./job/JobView').then((m) => m.JobView))
+const LineView = lateView(() => import('./line/LineView').then((m) => m.LineView))
+const LineEditor = lateView(() => import('./line/LineEditor').then((m) => m.LineEditor))
+const RecordView = lateView(() => import('./record/RecordView').then((m) => m.RecordView))
+const QuickBenches = lateView(() => import('./quick/QuickBenches').then((m) => m.QuickBenches))
+const QuickBench = lateView(() => import('./quick/QuickBench').then((m) => m.QuickBench))
 
 /** Signed in or not; and signed out in the middle of work, where the sheet stays as it is underneath. */
 function App() {
@@ -42,20 +43,18 @@ function App() {
   }
   return (
     <RouterProvider navigate={navigate}>
-      <Suspense fallback={null}>
-        <Routes>
-          <Route path="/" element={<Floor />} />
-          <Route path="/lines/new" element={<LineEditor />} />
-          <Route path="/lines/:lineId" element={<LineView />} />
-          <Route path="/lines/:lineId/edit" element={<LineEditor />} />
-          <Route path="/jobs/:jobId" element={<JobView />} />
-          <Route path="/jobs/:jobId/steps/:stepKey" element={<JobView />} />
-          <Route path="/jobs/:jobId/record" element={<RecordView />} />
-          <Route path="/benches" element={<QuickBenches />} />
-          <Route path="/benches/:name" element={<QuickBench />} />
-          <Route path="*" element={<Lost />} />
-        </Routes>
-      </Suspense>
+      <Routes>
+        <Route path="/" element={<Floor />} />
+        <Route path="/lines/new" element={<LineEditor />} />
+        <Route path="/lines/:lineId" element={<LineView />} />
+        <Route path="/lines/:lineId/edit" element={<LineEditor />} />
+        <Route path="/jobs/:jobId" element={<JobView />} />
+        <Route path="/jobs/:jobId/steps/:stepKey" element={<JobView />} />
+        <Route path="/jobs/:jobId/record" element={<RecordView />} />
+        <Route path="/benches" element={<QuickBenches />} />
+        <Route path="/benches/:name" element={<QuickBench />} />
+        <Route path="*" element={<Lost />} />
+      </Routes>
       <Slip title="Your session has ended" isOpen={ended}>
         <p>Sign in again. What you typed is still on the sheet.</p>
         <SignIn onDone={goOn} />
@@ -63,6 +62,10 @@ function App() {
     </RouterProvider>
   )
 }
+
+// Who is signed in and what the address asks for are fetched side by side.
+const jobId = window.location.pathname.match(/^\/jobs\/([\da-f-]+)/)?.[1]
+if (jobId) queryClient.prefetchQuery(jobOptions(jobId))
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
