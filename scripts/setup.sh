@@ -65,7 +65,11 @@ need_pdf_libraries() {
     libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0
 }
 
-need_chromium() { need_debian "command -v chromium" chromium; }
+# The headless build draws no window frame: the same pages for half the work.
+need_chromium() {
+  need_debian "command -v chromium-headless-shell || ! apt-cache show chromium-headless-shell" chromium-headless-shell
+  need_debian "command -v chromium-headless-shell || command -v chromium" chromium
+}
 need_pdf_reader() { need_debian "command -v pdftotext" poppler-utils; }
 
 need_node_modules() {

@@ -109,8 +109,10 @@ def screen(port: int, session: str) -> None:
     """From the last digit typed to the verdict on the screen, in the browser, on the alignment bench."""
     from playwright.sync_api import sync_playwright
 
+    from tests.browser.base import HEADLESS
+
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        browser = playwright.chromium.launch(executable_path=HEADLESS, args=["--no-sandbox"])
         context = browser.new_context(viewport={"width": 1280, "height": 800})
         context.add_cookies([{"name": "sessionid", "value": session, "url": f"http://127.0.0.1:{port}"}])
         page = context.new_page()

@@ -4,8 +4,12 @@ import json
 from typing import Any
 from uuid import uuid4
 
+from django.conf import settings
+from django.contrib.auth import BACKEND_SESSION_KEY, HASH_SESSION_KEY, SESSION_KEY
+from django.contrib.sessions.backends.db import SessionStore
+from django.contrib.sessions.models import Session
 from django.core.management.color import no_style
-from django.db import connection
+from django.db import connection, transaction
 from django.db.models import Model
 from django.test import Client
 from django.utils import timezone
@@ -20,7 +24,9 @@ PASSWORD = "for-tests-only"
 
 
 # Built once in a run, through the same actions as a user's clicks; then put back as rows, which takes a fiftieth of that.
-MODELS: tuple[type[Model], ...] = (Site, User, Membership, CouplingSize, Line, Job, Entry, Signature)
+MODELS: tuple[type[Model], ...] = (Site, User, Membership, CouplingSize, Line, Job, Entry, Signature, Session)
+PEOPLE = ("apprentice", "millwright", "lead", "stranger")
+_sessions: dict[str, str] = {}
 _built: list[tuple[type[Model], list[Model]]] = []
 
 
@@ -37,8 +43,32 @@ def build_two_sites() -> Job:
         elsewhere = Site.objects.create(name="Elsewhere Brewhouse")
         stranger = User.objects.create_user("stranger", password=PASSWORD)
         Membership.objects.create(user=stranger, site=elsewhere, role="lead")
+        for username in PEOPLE:
+            _sessions[username] = _signed_in(User.objects.get(username=username))
         _built.extend((model, list(model._default_manager.all())) for model in MODELS)
     return job_of("Steep aeration blower 2")
+
+
+def _signed_in(user: User) -> str:
+    store = SessionStore()
+    store[SESSION_KEY] = str(user.pk)
+    store[BACKEND_SESSION_KEY] = "django.contrib.auth.backends.ModelBackend"
+    store[HASH_SESSION_KEY] = user.get_session_auth_hash()
+    store.save()
+    return str(store.session_key)
+
+
+def session_of(username: str) -> tuple[str, str]:
+    """The cookie of somebody who is signed in: its name and value."""
+    return settings.SESSION_COOKIE_NAME, _sessions[username]
+
+
+def build_for_all() -> None:
+    """Builds what `build_two_sites` puts back, and leaves the database as it was."""
+    with transaction.atomic():
+        build_two_sites()
+        transaction.set_rollback(True)
+    connection.close()  # no connection is shared by two processes
 
 
 def job_of(line: str, *, closed: bool = False) -> Job:

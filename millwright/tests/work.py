@@ -180,10 +180,14 @@ class Work:
         self.scope, self.as_left = scope, as_left
         self.entries: list[Entry] = []
         self.signatures: list[Signature] = []
+        self._stood: tuple[object, RouteNow] | None = None
 
     def route(self) -> RouteNow:
-        """Where it stands."""
-        return stand(self.line, self.card, self.entries, self.signatures, self.scope, self.as_left)
+        """Where it stands; worked out once for what has been entered so far."""
+        so_far = (len(self.entries), len(self.signatures), self.line, dict(self.card))
+        if self._stood is None or self._stood[0] != so_far:
+            self._stood = (so_far, stand(self.line, self.card, self.entries, self.signatures, self.scope, self.as_left))
+        return self._stood[1]
 
     def state(self, key: str) -> str:
         """One step's state."""

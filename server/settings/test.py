@@ -4,5 +4,6 @@ from .base import *  # noqa: F403
 from .base import DATABASES
 
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
-DATABASES["default"]["OPTIONS"] = {}
 WHITENOISE_AUTOREFRESH = False
+DATABASES["default"]["OPTIONS"] = {"options": "-c synchronous_commit=off"}  # what a test wrote need not survive a power cut
+TEST_RUNNER = "tests.runner.Runner"

@@ -171,7 +171,7 @@ class BracketTest(BrowserTestCase):
         page.get_by_label("Bracket it was measured on").fill("Long bracket")
         page.get_by_role("button", name="Keep it").click()
         expect(page.get_by_text("hangs −0.06").or_(page.get_by_text("hangs -0.06"))).to_be_visible()
-        other = self.sign_in("lead")
+        other = self.open_page("lead")
         self.goto_step("set.align", other)
         other.get_by_role("button", name="Read again").click()
         other.get_by_role("button", name=re.compile("Bracket")).last.click()

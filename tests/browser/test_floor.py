@@ -18,6 +18,7 @@ class FloorTest(BrowserTestCase):
     """Eight lines, three with a job in hand."""
 
     who = "lead"
+    starts_on_the_floor = True
 
     def test_finds_by_line_coupling_and_job_and_filters_to_what_waits(self) -> None:
         page = self.page
@@ -102,6 +103,8 @@ class SheetTest(BrowserTestCase):
 
 class QuickTest(BrowserTestCase):
     """Benches without a job: the same screens, limits typed beside them."""
+
+    starts_on_the_floor = True
 
     def test_gap_is_judged_by_the_limits_typed_beside_it_and_kept_through_a_reload(self) -> None:
         page = self.page

@@ -72,7 +72,7 @@ class ReachTest(BrowserTestCase):
         expect(slip.get_by_text("closed", exact=True)).to_be_visible()
 
     def test_a_question_waits_for_the_lead_and_the_answer_opens_the_step(self) -> None:
-        apprentice = self.sign_in("apprentice")
+        apprentice = self.open_page("apprentice")
         self.goto_step("set.align", apprentice)
         apprentice.get_by_role("button", name="Stop and ask").click()
         apprentice.get_by_label("Question").fill("Pipe at 6 is in the way. Three places enough?")
@@ -96,7 +96,7 @@ class ReachTest(BrowserTestCase):
         expect(page.get_by_text("spare blower, runs an hour a week")).to_be_visible()
 
     def test_an_apprentice_is_told_who_signs(self) -> None:
-        apprentice = self.sign_in("apprentice")
+        apprentice = self.open_page("apprentice")
         self.goto_step("safe.try", apprentice)
         apprentice.get_by_label("Tried by").fill("Wim")
         apprentice.get_by_role("button", name="Enter", exact=True).click()
@@ -150,7 +150,8 @@ class QuickBenchTest(BrowserTestCase):
         expect(page.get_by_text("Near foot: add")).to_be_visible()
 
     def test_a_job_read_in_wrongly_changes_nothing_and_says_where(self) -> None:
-        lead, before = self.sign_in("lead"), Line.objects.count()
+        lead, before = self.open_page("lead"), Line.objects.count()
+        lead.goto(self.live_server_url)
         with TemporaryDirectory() as folder:
             foreign = Path(folder) / "job.json"
             foreign.write_text('{"format": "young-anvil job", "version": 1, "title"')

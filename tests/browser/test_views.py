@@ -11,8 +11,8 @@ AXE = (settings.ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_
 SERIOUS = {"serious", "critical"}
 
 
-class ViewsTest(BrowserTestCase):
-    """Looked at by machine, and driven by keys alone."""
+class AxeTest(BrowserTestCase):
+    """Nothing serious or critical, a test for each kind of view so that they are dealt out."""
 
     who = "lead"
 
@@ -22,32 +22,42 @@ class ViewsTest(BrowserTestCase):
         found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
         return [f"{v['id']}: {v['nodes'][0]['html'][:120]}" for v in found if v["impact"] in SERIOUS]
 
-    def test_axe_finds_nothing_serious_on_any_view(self) -> None:
-        line, closed = self.job.line_id, job_of("Steep aeration blower 2", closed=True).pk
-        steps = ("safe.locks", "receive.kit", "prepare.fit.driver", "prepare.key.driver", "set.gap", "set.straightedge")
-        steps += ("set.align", "couple.feet", "close.sign")
-        paths = ["/", f"/lines/{line}", f"/lines/{line}/edit", "/lines/new", "/benches", f"/jobs/{closed}/record", "/nowhere"]
-        fan = job_of("Kiln fan A").pk
-        paths += [f"/jobs/{fan}/steps/{step}" for step in ("mount.hot.driven", "prepare.heat.driven")]
-        pump = job_of("Chilled-water pump 1").pk
-        paths += [f"/jobs/{pump}/steps/{step}" for step in ("mount.true.driven", "prepare.clean.driven")]
-        paths += [f"/jobs/{self.job.pk}/steps/{step}" for step in steps] + [
-            "/benches/runout",
-            "/benches/tighten",
-            "/benches/heat",
-            "/benches/taper",
-        ]
+    def look_at(self, *paths: str, heading: str = "main h2") -> None:
+        """Each of these addresses, once there is something on it."""
         for path in paths:
             self.page.goto(f"{self.live_server_url}{path}")
-            expect(self.page.locator("main")).to_be_visible()
-            self.page.wait_for_load_state("networkidle") if "jobs" not in path else expect(
-                self.page.locator("h2").first
-            ).to_be_visible()
+            expect(self.page.locator(heading).first).to_be_visible()
             self.assertEqual(self.serious(self.page), [], path)
+
+    def test_the_steps_of_a_job(self) -> None:
+        steps = ("safe.locks", "receive.kit", "prepare.fit.driver", "prepare.key.driver", "set.gap", "set.straightedge")
+        steps += ("set.align", "couple.feet", "close.sign")
+        self.look_at(*(f"/jobs/{self.job.pk}/steps/{step}" for step in steps))
+
+    def test_the_steps_of_other_jobs_and_the_value_card(self) -> None:
+        fan, pump = job_of("Kiln fan A").pk, job_of("Chilled-water pump 1").pk
+        self.look_at(*(f"/jobs/{fan}/steps/{step}" for step in ("mount.hot.driven", "prepare.heat.driven")))
+        self.look_at(*(f"/jobs/{pump}/steps/{step}" for step in ("mount.true.driven", "prepare.clean.driven")))
         self.page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/steps/set.align")
         self.page.get_by_role("button", name="Value card").click()
         expect(self.page.get_by_role("dialog", name="Value card")).to_be_visible()
         self.assertEqual(self.serious(self.page), [], "value card")
+
+    def test_the_quick_benches(self) -> None:
+        self.look_at("/benches", *(f"/benches/{name}" for name in ("runout", "tighten", "heat", "taper")), heading="main")
+
+    def test_floor_line_editor_and_record(self) -> None:
+        line, closed = self.job.line_id, job_of("Steep aeration blower 2", closed=True).pk
+        self.look_at(f"/lines/{line}", f"/lines/{line}/edit", "/lines/new", f"/jobs/{closed}/record")
+        self.look_at("/nowhere", heading="main p")
+        self.look_at("/", heading="h2")
+
+
+class ViewsTest(BrowserTestCase):
+    """Narrow screens, and a line of one's own."""
+
+    who = "lead"
+    starts_on_the_floor = True
 
     def test_on_a_small_tablet_nothing_is_cut_off_sideways(self) -> None:
         for width in (1024, 700):
