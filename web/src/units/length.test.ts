@@ -1,0 +1,88 @@
+import { describe, expect, it } from 'vitest'
+import table from '../../../tests/lengths.json'
+import {
+  forRecord,
+  inSheetUnit,
+  readLengthMm,
+  readNumber,
+  readSeconds,
+  readTemperatureC,
+  showLength,
+  showTime,
+  showTyped,
+} from './length'
+
+describe('a length is read as people write it, here as on the server', () => {
+  for (const { text, unit, mm } of table.lengths)
+    it(`${JSON.stringify(text)} on a sheet in ${unit} is ${mm}`, () => {
+      const read = readLengthMm({ text, unit: unit as 'mm' | 'in' })
+      if (mm === null) expect(read).toBeNull()
+      else expect(read).toBeCloseTo(mm, 9)
+    })
+})
+
+describe('a temperature is read as people write it, here as on the server', () => {
+  for (const { text, celsius } of table.temperatures)
+    it(`${JSON.stringify(text)} is ${celsius}`, () => {
+      const read = readTemperatureC(text)
+      if (celsius === null) expect(read).toBeNull()
+      else expect(read).toBeCloseTo(celsius, 9)
+    })
+})
+
+describe('what goes into the record beside the value', () => {
+  it('is nothing for plain millimetres', () => {
+    expect(forRecord({ text: ' 0.05 ', unit: 'mm' })).toBeNull()
+  })
+  it('is the text with its unit for bare figures on an inch sheet', () => {
+    expect(forRecord({ text: '.002', unit: 'in' })).toBe('.002 in')
+  })
+  it('is the text as it stands where it names its own unit', () => {
+    expect(forRecord({ text: '1/64', unit: 'mm' })).toBe('1/64')
+  })
+})
+
+describe('shown in the unit of the sheet', () => {
+  it('an inch shows two places more than a millimetre', () => {
+    expect(showLength(25.4, 'in')).toBe('1.0000')
+    expect(showLength(25.4, 'mm')).toBe('25.40')
+  })
+  it('a true minus, a plus only where it is asked for, and none on what rounds to nothing', () => {
+    expect([showLength(-0.05, 'mm'), showLength(0.05, 'mm', 2, true), showLength(-0.001, 'mm')]).toEqual([
+      '−0.05',
+      '+0.05',
+      '0.00',
+    ])
+  })
+  it('typed text stays as typed in its own unit and is converted once the sheet is switched', () => {
+    expect(showTyped({ text: '0.05', unit: 'mm' }, 'mm')).toBe('0.05')
+    expect(showTyped({ text: '25.4', unit: 'mm' }, 'in')).toBe('1.00000')
+    expect(showTyped({ text: '2 thou', unit: 'mm' }, 'in')).toBe('2 thou')
+  })
+  it('a sentence has every length converted, a slope into thou per inch', () => {
+    expect(inSheetUnit('Open the gap by 1.27 mm, 0.050 mm/100 wide.', 'in')).toBe(
+      'Open the gap by 0.0500 in, 0.50 thou/in wide.',
+    )
+  })
+  it('pieces of a list each carry their unit and are all converted', () => {
+    expect(inSheetUnit('0.05 mm, 1 mm, 2 mm', 'in')).toBe('0.0020 in, 0.04 in, 0.08 in')
+  })
+})
+
+describe('times and numbers', () => {
+  it('minutes and seconds, hours where there are any', () => {
+    expect([showTime(226), showTime(4861.7), showTime(-5)]).toEqual(['3:46', '1:21:02', '0:05'])
+  })
+  it('is read from a stop watch and from plain seconds', () => {
+    expect([
+      readSeconds('1:04'),
+      readSeconds('1:00:04'),
+      readSeconds('64'),
+      readSeconds('-3'),
+      readSeconds('a while'),
+    ]).toEqual([64, 3604, 64, null, null])
+  })
+  it('a comma is a decimal point, words are no number', () => {
+    expect([readNumber('0,5'), readNumber('−2'), readNumber('2 x')]).toEqual([0.5, -2, null])
+  })
+})
