@@ -27,6 +27,6 @@ def check_password(request: HttpRequest, username: str, password: str) -> User:
     user = authenticate(request, username=username, password=password)
     if user is None:
         FailedSignIn.objects.create(username=username[:150], address=address)
-        raise HttpError(401, "Name and password do not belong together.")
+        raise HttpError(401, "Name or password is wrong.")
     FailedSignIn.objects.filter(username__iexact=username).delete()
     return user  # type: ignore[return-value]

@@ -39,6 +39,7 @@ export function Words({
       value={value}
       onChange={onChange}
       isInvalid={!!problem}
+      validationBehavior="aria" // the browser's own would not let a form go again while its problem is shown
       type={type}
       autoFocus={autoFocus}
       autoComplete={autoComplete}

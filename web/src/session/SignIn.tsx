@@ -12,27 +12,37 @@ export function SignIn({ onDone }: { onDone?: () => void }) {
   const client = useQueryClient()
   const [username, setUsername] = useState('')
   const [password, setPassword] = useState('')
-  const [problem, setProblem] = useState('')
+  const [problems, setProblems] = useState<{ name?: string; password?: string }>({})
+  const [isAsking, setAsking] = useState(false)
   const submit = async (event: FormEvent) => {
     event.preventDefault()
+    const missing = {
+      ...(username.trim() === '' && { name: 'Enter your name.' }),
+      ...(password === '' && { password: 'Enter your password.' }),
+    }
+    setProblems(missing)
+    if (Object.keys(missing).length > 0 || isAsking) return
+    setAsking(true)
     try {
       const session = await bring(api.POST('/api/session', { body: { username: username.trim(), password } }))
       client.setQueryData(sessionOptions.queryKey, session)
       onDone?.()
     } catch (why) {
-      setProblem(why instanceof Refused ? why.message : String(why))
+      setProblems({ password: why instanceof Refused ? why.message : String(why) })
+    } finally {
+      setAsking(false)
     }
   }
   return (
     <Form onSubmit={submit}>
-      <Words label="Name" value={username} onChange={setUsername} autoFocus autoComplete="username" />
+      <Words label="Name" value={username} onChange={setUsername} autoFocus autoComplete="username" problem={problems.name} />
       <Words
         label="Password"
         type="password"
         value={password}
         onChange={setPassword}
         autoComplete="current-password"
-        problem={problem}
+        problem={problems.password}
       />
       <MainButton type="submit">Sign in</MainButton>
     </Form>
