@@ -56,6 +56,8 @@ FOUND = {**ring("Rim", RIM), **ring("Face", FACE)}
 class KeyboardTest(BrowserTestCase):
     """Tab, Enter, Space and letters."""
 
+    starts_on_the_floor = True
+
     def prepare(self) -> None:
         line = self.job.line
         self.own = Line.objects.create(site=line.site, name="Steep aeration blower 3", spec=line.spec, values=line.values)
@@ -184,7 +186,7 @@ class KeyboardTest(BrowserTestCase):
 
     def sign_as_lead(self, job: Job, step: str) -> None:
         """The lead, on a device of their own, by keys as well."""
-        page = self.sign_in("lead")
+        page = self.open_page("lead")
         self.goto_step(step, page, job)
         expect(page.get_by_role("button", name="Sign as lead")).to_be_visible()
         self.tab_to("button", "Sign as lead", page)
@@ -203,7 +205,12 @@ class KeyboardTest(BrowserTestCase):
         page.get_by_label("Face at 9 o’clock").focus()
         keys.press("Shift+Enter")
         expect(page.get_by_label("Face at 6 o’clock")).to_be_focused()
+        keys.press("End")  # marked as a whole it would be typed over
         keys.press("-")
         expect(page.get_by_label("Face at 6 o’clock")).to_have_value("-0.05")
         keys.press("Escape")
         expect(page.get_by_label("Face at 6 o’clock")).to_have_value("0.05")
+        page.get_by_label("Face at 6 o’clock").fill(".1")
+        page.get_by_label("Face at 6 o’clock").select_text()
+        keys.type("-2")
+        expect(page.get_by_label("Face at 6 o’clock")).to_have_value("-2")

@@ -29,7 +29,7 @@ const WANTS: Record<CellKind, string> = {
 
 /**
  * A place on the drawing where a hand writes a figure. Enter goes on to the next cell, Shift+Enter back,
- * minus turns the sign, Esc brings back what stood there. Nothing read is empty, never 0.
+ * minus turns the sign of a figure that is not marked to be typed over, Esc brings back what stood there. Nothing read is empty, never 0.
  */
 export function EntryCell({
   label,
@@ -52,7 +52,7 @@ export function EntryCell({
       moveOn(event.currentTarget, event.shiftKey ? -1 : 1)
     } else if (event.key === 'Escape' && before.current) {
       onType(before.current)
-    } else if (event.key === '-' && signed && shown.trim() !== '') {
+    } else if (event.key === '-' && signed && shown.trim() !== '' && !isMarked(event.currentTarget)) {
       event.preventDefault()
       onType({ text: turnSign(shown), unit })
     }
@@ -102,6 +102,11 @@ function isStop(input: HTMLInputElement): boolean {
       if (input.type === 'checkbox') return !input.checked
       return input.value === '' && input.type !== 'file'
   }
+}
+
+/** What is marked is typed over: there a minus begins another figure. */
+function isMarked({ selectionStart, selectionEnd }: HTMLInputElement) {
+  return selectionStart !== selectionEnd
 }
 
 function turnSign(text: string) {
