@@ -17,6 +17,15 @@ class ValueKind:
     ask: str = ""
     by_speed: bool = False  # may have steps that hold up to a speed
 
+    def unit_as(self, means: str) -> str:
+        """The unit of a figure that means this: a tolerance in percent of the gap is no length."""
+        return self.unit_by_means.get(means, self.unit)
+
+    @property
+    def unit_by_means(self) -> dict[str, str]:
+        """Where what a figure means is its unit as well."""
+        return {means: means for means in self.means if means in (GAP_MM, GAP_PERCENT)}
+
 
 COUPLING_PAPER = "the coupling's installation manual, table of the series"
 GAP_MEAN, GAP_EACH = "the mean of the readings", "every reading"

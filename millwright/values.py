@@ -7,9 +7,11 @@ from pydantic import Field
 
 from .errors import Problem
 from .line import SIDES, Side
-from .model import Model
+from .model import Model, Name
+from .units import read_length_mm
 from .value_kinds import VALUE_KINDS, ValueKind
 
+TYPED_AGREES_MM = 1e-6  # what was typed and its value are the same length
 SourceKind = Literal["maker's manual", "drawing", "site rule", "measured", "sample"]
 
 
@@ -17,9 +19,9 @@ class Source(Model):
     """Where a figure comes from. A sample is invented and binds nobody."""
 
     kind: SourceKind
-    document: str = Field(min_length=1, max_length=120)
-    issue: str = Field(default="", max_length=60)
-    page: str = Field(default="", max_length=60)
+    document: Name = Field(min_length=1, max_length=120)
+    issue: Name = Field(default="", max_length=60)
+    page: Name = Field(default="", max_length=60)
 
     def say(self) -> str:
         """In one line: "sample: Jaw couplings sample sheet, issue 2, page 3"."""
@@ -43,8 +45,8 @@ class Value(Model):
     """
 
     value: float
-    means: str = Field(default="", max_length=40)
-    typed: str = Field(default="", max_length=40)
+    means: Name = Field(default="", max_length=40)
+    typed: Name = Field(default="", max_length=40)
     up_to: list[UpTo] = Field(default_factory=list, max_length=8)
     source: Source
 
@@ -84,11 +86,14 @@ def value_problems(key: str, value: Value) -> list[Problem]:
     if kind is None:
         return [Problem("", "The value card has no such line.")]
     found = []
-    between = f"{kind.title} is between {kind.low:g} and {kind.high:g} {kind.unit}".rstrip()
+    unit = kind.unit_as(value.means)
+    between = f"{kind.title} is between {kind.low:g} and {kind.high:g} {unit}".rstrip()
     if not kind.low <= value.value <= kind.high:
         found.append(Problem("value", f"{between}. A slip?"))
     if kind.means and value.means not in kind.means:
         found.append(Problem("means", f"{kind.ask}: {' or '.join(kind.means)}?"))
+    if value.typed and not _reads_as(value.typed, value.value, unit):
+        found.append(Problem("typed", f"“{value.typed}” was typed; that is not {value.value:g} {unit}".rstrip() + "."))
     if value.up_to and not kind.by_speed:
         found.append(Problem("up_to", "This figure does not depend on the speed."))
     found += [
@@ -99,6 +104,12 @@ def value_problems(key: str, value: Value) -> list[Problem]:
     return found
 
 
+def _reads_as(typed: str, value: float, unit: str) -> bool:
+    """What was typed is kept beside lengths only."""
+    read = read_length_mm(typed, "mm") if unit == "mm" else None
+    return read is not None and abs(read - value) < TYPED_AGREES_MM
+
+
 def say_value(value: Value, kind: ValueKind) -> str:
     """A figure with its unit, and up to which speed another one holds.
 
@@ -106,8 +117,9 @@ def say_value(value: Value, kind: ValueKind) -> str:
     ...           VALUE_KINDS["hub_runout_mm"])
     '0.05 mm; up to 600 rpm 0.1 mm'
     """
-    steps = [f"up to {step.rpm:g} rpm {step.value:g} {kind.unit}" for step in sorted(value.up_to, key=lambda s: s.rpm)]
-    return "; ".join([f"{value.value:g} {kind.unit}".strip(), *steps])
+    unit = kind.unit_as(value.means)
+    steps = [f"up to {step.rpm:g} rpm {step.value:g} {unit}" for step in sorted(value.up_to, key=lambda s: s.rpm)]
+    return "; ".join([f"{value.value:g} {unit}".strip(), *steps])
 
 
 def source_of(card: ValueCard, key: str) -> str:

@@ -36,6 +36,7 @@ class ValueKindOut(Schema):
     low: float
     high: float
     means: list[str]
+    unit_by_means: dict[str, str]
     ask: str
     by_speed: bool
 

@@ -177,7 +177,7 @@ def _card(route: RouteNow) -> list[CardLine]:
         CardLine(
             title=kind.title,
             value=say_value(route.card[key], kind),
-            means=route.card[key].means,
+            means="" if route.card[key].means in kind.unit_by_means else route.card[key].means,
             source=route.card[key].source.say(),
             sample=route.card[key].source.kind == "sample",
         )

@@ -1,6 +1,7 @@
 """A hub held by screws: tapped true, tightened until nothing moves; and a coupling taken off as found."""
 
 import re
+from typing import Any
 
 from playwright.sync_api import expect
 
@@ -11,6 +12,7 @@ from .base import BrowserTestCase
 
 TRUE = {"12 o’clock": "0", "3 o’clock": "0.01", "6 o’clock": "0.02", "9 o’clock": "0.01"}
 SCREWS = 8
+SAMPLE = {"kind": "sample", "document": "Brackwater couplings, sample sheet", "issue": "2", "page": "9"}
 
 
 class ClampTest(BrowserTestCase):
@@ -63,7 +65,7 @@ class ClampTest(BrowserTestCase):
         page.get_by_role("button", name="Another figure up to a speed").click()
         page.get_by_label("Up to").last.fill("3000")
         page.get_by_role("button", name="Put it on the card").click()
-        expect(page.get_by_text("Each speed wants an rpm and a figure.")).to_be_visible()
+        expect(page.get_by_text("Enter an rpm and a figure for each speed.")).to_be_visible()
         page.get_by_label("it is").last.fill("0.07")
         page.get_by_role("button", name="Put it on the card").click()
         expect(page.get_by_text("up to 3000 rpm 0.07")).to_be_visible()
@@ -77,8 +79,68 @@ class ClampTest(BrowserTestCase):
         expect(page.get_by_text("at 2950 rpm").first).to_be_visible()
 
 
+class InchCardTest(BrowserTestCase):
+    """The value card on an inch sheet: what is put back untouched is what stood there."""
+
+    who = "lead"
+
+    def prepare(self) -> None:
+        up_to = [{"rpm": 3000.0, "value": 0.1016}]
+        runout = {"value": 0.0762, "means": "", "typed": "", "up_to": up_to, "source": SAMPLE}
+        tolerance = {"value": 1.0, "means": "mm", "typed": "", "up_to": [], "source": SAMPLE}
+        card = {**self.job.card, "hub_runout_mm": runout, "gap_plus_minus_mm": tolerance}
+        Job.objects.filter(pk=self.job.pk).update(card=card)
+
+    def value(self, key: str) -> dict[str, Any]:
+        """What was last put on the card there."""
+        entry = self.job.entries.filter(kind="value", inputs__key=key).latest("number")
+        return dict(entry.inputs["value"])
+
+    def test_a_figure_by_speed_is_shown_in_inches_and_put_back_as_it_is_however_often(self) -> None:
+        page = self.page
+        self.goto_step("set.gap")
+        page.get_by_role("radio", name="inch").check(force=True)
+        page.get_by_role("button", name="Value card").click()
+        slip = page.get_by_role("dialog", name="Value card")
+        line = slip.get_by_role("listitem").filter(has_text="Run-out of a mounted hub")
+        for _ in range(3):
+            expect(line.get_by_text("0.003 in above that")).to_be_visible()
+            line.get_by_role("button", name="Change Run-out of a mounted hub, total reading").click()
+            expect(line.get_by_role("textbox", name="Run-out of a mounted hub")).to_have_value("0.003")
+            expect(line.get_by_label("it is")).to_have_value("0.004")
+            line.get_by_role("button", name="Put it on the card").click()
+            expect(line.get_by_role("button", name="Put it on the card")).to_be_hidden()
+        stands = self.value("hub_runout_mm")
+        self.assertEqual((stands["value"], stands["up_to"]), (0.0762, [{"rpm": 3000.0, "value": 0.1016}]))
+        line.get_by_role("button", name="Change Run-out of a mounted hub, total reading").click()
+        line.get_by_label("it is").fill(".002")
+        line.get_by_role("button", name="Put it on the card").click()
+        expect(line.get_by_text("up to 3000 rpm 0.002")).to_be_visible()
+        self.assertEqual(self.value("hub_runout_mm")["up_to"], [{"rpm": 3000.0, "value": 0.0508}])
+        page.keyboard.press("Escape")
+        expect(slip).to_be_hidden()
+
+    def test_a_tolerance_of_one_percent_is_one_percent(self) -> None:
+        page = self.page
+        self.goto_step("set.gap")
+        page.get_by_role("radio", name="inch").check(force=True)
+        page.get_by_role("button", name="Value card").click()
+        line = page.get_by_role("dialog", name="Value card").get_by_role("listitem").filter(has_text="Gap, plus or minus")
+        line.get_by_role("button", name=re.compile("^Change Gap, plus or minus")).click()
+        line.get_by_text("percent of the gap", exact=True).click()
+        line.get_by_role("button", name="Put it on the card").click()
+        expect(line.get_by_text("Enter a figure in percent of the gap.")).to_be_visible()
+        line.get_by_role("textbox", name="Gap, plus or minus").fill("1")
+        line.get_by_role("button", name="Put it on the card").click()
+        expect(line.get_by_text("1 percent of the gap")).to_be_visible()
+        stands = self.value("gap_plus_minus_mm")
+        self.assertEqual((stands["value"], stands["means"], stands["typed"]), (1.0, "percent of the gap", ""))
+
+
 class TakeOffTest(BrowserTestCase):
     """A job that takes a coupling off."""
+
+    starts_on_the_floor = True
 
     def test_a_coupling_is_taken_off_as_found_first(self) -> None:
         page = self.page

@@ -90,7 +90,7 @@ export function RecordView() {
               <tr key={line.title}>
                 <td>{line.title}</td>
                 <td>
-                  <Num>{line.value}</Num> {line.means}
+                  <Num>{inSheetUnit(line.value, unit)}</Num> {line.means}
                 </td>
                 <td>{line.source}</td>
               </tr>

@@ -93,9 +93,14 @@ export function forRecord({ text, unit }: Typed): string | null {
 
 const INCH_NEEDS_MORE = 2 // 0.01 mm is about 0.0004 in
 
+/** Millimetres as a number in a unit. */
+export function inUnit(mm: number, unit: LengthUnit): number {
+  return unit === 'mm' ? mm : mm / MM_PER_INCH
+}
+
 /** A length in the sheet's unit, true minus, fixed places. */
 export function showLength(mm: number, unit: LengthUnit, places = 2, signed = false): string {
-  const text = unit === 'mm' ? mm.toFixed(places) : (mm / MM_PER_INCH).toFixed(places + INCH_NEEDS_MORE)
+  const text = inUnit(mm, unit).toFixed(unit === 'mm' ? places : places + INCH_NEEDS_MORE)
   const isZero = Number(text) === 0
   const size = text.replace('-', '')
   if (isZero) return size

@@ -1,0 +1,161 @@
+import { useState } from 'react'
+import styled from 'styled-components'
+import type { Schemas } from '../api/client'
+import { PlainButton } from '../kit/Button'
+import { Choice } from '../kit/Choice'
+import { Words } from '../kit/Field'
+import { type LengthUnit, readNumber } from '../units/length'
+import { useUnit } from '../units/preferences'
+import { type Figure, readFigureDraft, showFigureDraft, typedForRecord, unitOnCard } from './figure'
+
+type Value = Schemas['Value']
+type Kind = Schemas['ValueKindOut']
+
+const HUBS = ['both hubs', 'driver', 'driven'] as const
+export type Hubs = (typeof HUBS)[number]
+const SOURCES = ["maker's manual", 'drawing', 'site rule', 'measured', 'sample'] as const
+
+interface EditValueProps {
+  kind: Kind
+  value: Value | undefined
+  mayDiffer: boolean
+  onSave: (value: Value, hub: Hubs) => Promise<void>
+}
+
+/** One line of the value card opened: its figure, what it means, the paper it comes from. */
+export function EditValue({ kind, value, mayDiffer, onSave }: EditValueProps) {
+  const unit = useUnit()
+  const [hub, setHub] = useState<Hubs>('both hubs')
+  const [figure, setFigure] = useState<Figure>({ stands: value?.value ?? null, typed: null })
+  const [steps, setSteps] = useState<Step[]>((value?.up_to ?? []).map(stepOf))
+  const [means, setMeans] = useState(value?.means ?? '')
+  const [source, setSource] = useState<Schemas['Source']>(
+    value?.source ?? { kind: "maker's manual", document: '', issue: '', page: '' },
+  )
+  const [problems, setProblems] = useState<Problems>({})
+  const figureUnit = kind.unit_by_means[means] ?? kind.unit
+  const choose = (next: string) => {
+    // Another unit is another figure: what stood in the old one is not carried over.
+    if ((kind.unit_by_means[next] ?? kind.unit) !== figureUnit) setFigure({ stands: null, typed: figure.typed })
+    setMeans(next)
+  }
+  const save = async () => {
+    const number = readFigureDraft(figure, figureUnit)
+    const upTo = readSteps(steps, figureUnit)
+    const found: Problems = {
+      ...(number === null && { figure: `Enter a figure in ${unitOnCard(figureUnit, unit) || 'numbers'}.` }),
+      ...(kind.means.length > 0 && !means && { figure: `${kind.ask}: ${kind.means.join(' or ')}?` }),
+      ...(upTo === null && { steps: 'Enter an rpm and a figure for each speed.' }),
+      ...(!source.document.trim() && { document: 'Name the paper it comes from.' }),
+    }
+    setProblems(found)
+    if (number === null || upTo === null || Object.keys(found).length > 0) return
+    const typed = figure.typed ? typedForRecord(figure, figureUnit) : (value?.typed ?? '')
+    await onSave({ value: number, means, typed, up_to: upTo, source }, hub).catch((why) =>
+      setProblems({ figure: why.message }),
+    )
+  }
+  return (
+    <Edit>
+      <Words
+        label={kind.title}
+        unit={unitOnCard(figureUnit, unit)}
+        value={showFigureDraft(figure, figureUnit, unit)}
+        onChange={(text) => setFigure({ ...figure, typed: { text, unit } })}
+        autoFocus
+        problem={problems.figure}
+      />
+      {kind.by_speed && (
+        <BySpeed steps={steps} setSteps={setSteps} figureUnit={figureUnit} unit={unit} problem={problems.steps} />
+      )}
+      {mayDiffer && <Choice label="Holds for" options={HUBS} value={hub} onChange={setHub} />}
+      {kind.means.length > 0 && <Choice label={kind.ask} options={kind.means} value={means || null} onChange={choose} />}
+      <Choice
+        label="Comes from"
+        options={SOURCES}
+        value={source.kind as (typeof SOURCES)[number]}
+        onChange={(k) => setSource({ ...source, kind: k })}
+      />
+      <div className="three">
+        <Words
+          label="Document"
+          value={source.document}
+          onChange={(document) => setSource({ ...source, document })}
+          problem={problems.document}
+        />
+        <Words label="Issue" value={source.issue ?? ''} onChange={(issue) => setSource({ ...source, issue })} />
+        <Words label="Page" value={source.page ?? ''} onChange={(page) => setSource({ ...source, page })} />
+      </div>
+      <PlainButton onPress={save}>Put it on the card</PlainButton>
+    </Edit>
+  )
+}
+
+interface Problems {
+  figure?: string
+  steps?: string
+  document?: string
+}
+
+/** A limit that holds up to a speed. */
+interface Step {
+  rpm: string
+  figure: Figure
+}
+
+const stepOf = ({ rpm, value }: Schemas['UpTo']): Step => ({ rpm: String(rpm), figure: { stands: value, typed: null } })
+const isEmpty = ({ rpm, figure }: Step) => !rpm.trim() && figure.stands === null && !figure.typed?.text.trim()
+
+/** Rows left empty, or emptied, are left out. Null where one cannot be read. */
+function readSteps(steps: Step[], figureUnit: string): Schemas['UpTo'][] | null {
+  const filled = steps.filter((step) => !isEmpty(step) && !(step.rpm.trim() === '' && step.figure.typed?.text.trim() === ''))
+  const read = filled.map(({ rpm, figure }) => ({ rpm: readNumber(rpm), value: readFigureDraft(figure, figureUnit) }))
+  return read.every((s) => s.rpm !== null && s.value !== null) ? (read as Schemas['UpTo'][]) : null
+}
+
+interface BySpeedProps {
+  steps: Step[]
+  setSteps: (steps: Step[]) => void
+  figureUnit: string
+  unit: LengthUnit
+  problem: string | undefined
+}
+
+function BySpeed({ steps, setSteps, figureUnit, unit, problem }: BySpeedProps) {
+  const put = (i: number, change: Partial<Step>) => setSteps(steps.map((s, at) => (at === i ? { ...s, ...change } : s)))
+  return (
+    <>
+      {steps.map((step, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: steps have no other name than their place
+        <div className="two" key={i}>
+          <Words
+            label="Up to"
+            unit="rpm"
+            value={step.rpm}
+            onChange={(rpm) => put(i, { rpm })}
+            problem={i === 0 ? problem : undefined}
+          />
+          <Words
+            label="it is"
+            unit={unitOnCard(figureUnit, unit)}
+            value={showFigureDraft(step.figure, figureUnit, unit)}
+            onChange={(text) => put(i, { figure: { ...step.figure, typed: { text, unit } } })}
+          />
+        </div>
+      ))}
+      <PlainButton onPress={() => setSteps([...steps, { rpm: '', figure: { stands: null, typed: null } }])}>
+        Another figure up to a speed
+      </PlainButton>
+    </>
+  )
+}
+
+const Edit = styled.div`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 8px 0 14px 12px;
+  .two { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; max-width: 360px; }
+  .three { display: grid; grid-template-columns: 2fr 1fr 1fr; gap: 10px; }
+  > button { align-self: flex-start; }
+`

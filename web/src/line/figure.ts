@@ -1,0 +1,39 @@
+import { forRecord, inUnit, type LengthUnit, readLengthMm, readNumber, showTyped, type Typed } from '../units/length'
+
+/** A figure of the value card on the sheet: what stands on the card, and what a hand has typed over it since. */
+export interface Figure {
+  /** On the card, in its own unit (a length in mm); null on an empty line. */
+  stands: number | null
+  /** Null while nobody typed: then what stands goes back as it is. */
+  typed: Typed | null
+}
+
+const INCH_PLACES = 5 // a hundredth of a thou
+
+/** A figure of the card in the sheet's unit, where it is a length. */
+export function showOnCard(value: number, figureUnit: string, sheet: LengthUnit): string {
+  if (figureUnit !== 'mm' || sheet === 'mm') return String(value)
+  return String(Number(inUnit(value, sheet).toFixed(INCH_PLACES)))
+}
+
+/** The unit a figure of the card is shown in. */
+export function unitOnCard(figureUnit: string, sheet: LengthUnit): string {
+  return figureUnit === 'mm' ? sheet : figureUnit
+}
+
+/** What the field shows. */
+export function showFigureDraft({ stands, typed }: Figure, figureUnit: string, sheet: LengthUnit): string {
+  if (typed) return figureUnit === 'mm' ? showTyped(typed, sheet) : typed.text
+  return stands === null ? '' : showOnCard(stands, figureUnit, sheet)
+}
+
+/** The figure in its own unit; null where there is none, or the text is none. */
+export function readFigureDraft({ stands, typed }: Figure, figureUnit: string): number | null {
+  if (!typed) return stands
+  return figureUnit === 'mm' ? readLengthMm(typed) : readNumber(typed.text)
+}
+
+/** What was typed, for the record; nothing where it is plain millimetres, or no length. */
+export function typedForRecord({ typed }: Figure, figureUnit: string): string {
+  return typed && figureUnit === 'mm' ? (forRecord(typed) ?? '') : ''
+}
