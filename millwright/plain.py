@@ -101,7 +101,7 @@ def _walk(value: Any, path: str, words: list[str]) -> Iterator[tuple[str, str, s
             arc = arc_deg(different_positions([reading["clock"] for reading in value]))
             yield path, " ".join([*words, "sweep"]), f"{len(value)} readings over {arc:.0f}°"
         case [int() | float(), *_] if path.endswith("box_mm"):
-            yield path, " ".join(words), ", ".join(f"{mm:g}" for mm in value) + " mm"
+            yield path, " ".join(words), ", ".join(f"{mm:g} mm" for mm in value)
         case list():
             for i, inner in enumerate(value):
                 yield from _walk(inner, f"{path}.{i}", [*words, str(i + 1)] if _wants_a_number(inner, value) else words)

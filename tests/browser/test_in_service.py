@@ -77,7 +77,7 @@ class InServiceTest(PumpCase):
         self.assertEqual((entry.inputs["ends"], entry.result["verdict"]), (["motor end", "pump end"], "inside"))
 
     def test_a_line_without_an_open_job_can_be_checked_from_its_page_and_a_hanging_drive_cannot_be_aligned(self) -> None:
-        page = self.sign_in("lead")
+        page = self.open_page("lead")
         for name, offered in (("Roller mill", True), ("Barley elevator", False)):
             page.goto(self.live_server_url)
             page.get_by_text(name).first.click()
@@ -132,7 +132,7 @@ class WatchedMoveTest(PumpCase):
         page.get_by_label("motor tail, shims under it now").fill("0.50 0,30 x")
         expect(page.get_by_text("“x” is no thickness")).to_be_visible()
         page.get_by_label("motor tail, shims under it now").fill("0.50 0,30")
-        expect(page.get_by_label("Verdict").get_by_text("then 0.50 under it")).to_be_visible()
+        expect(page.get_by_label("Verdict").get_by_text("then 0.50 mm under it")).to_be_visible()
 
 
 class LookTest(PumpCase):

@@ -101,6 +101,11 @@ export class DraftFiller {
     if (value !== undefined) this.draft.cells[cell] = { text: this.entered.typed[path] ?? write(value), unit: 'mm' }
   }
 
+  /** What was typed at a path, where that was not plain millimetres. */
+  typedAt(path: string): string | undefined {
+    return this.entered.typed[path]
+  }
+
   choice(key: string, value: unknown): void {
     if (value !== undefined) this.draft.choices[key] = value
   }

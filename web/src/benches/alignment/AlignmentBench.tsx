@@ -11,6 +11,7 @@ import { LaserSweep } from './LaserSweep'
 import { MovePanels } from './MovePanels'
 import { type DialSetUp, METHODS, methodOf } from './methods'
 import { ScreenFigures } from './ScreenFigures'
+import { sayPieces } from './shims'
 
 type Result = Schemas['AlignmentResult']
 type Foot = Schemas['Foot']
@@ -113,11 +114,10 @@ function sureness({ offset_v_sigma_mm: v, offset_h_sigma_mm: h }: Result, unit: 
 }
 
 /** The pieces for a foot from the box; where it is known what lies there now, the whole stack after the move. */
-function stackOf(result: Result, name: string) {
+function stackOf(result: Result, name: string, unit: 'mm' | 'in') {
   const { pieces_mm: pieces, was_mm: was } = result.stacks.find((s) => s.name === name) ?? { pieces_mm: [], was_mm: [] }
-  const sum = pieces.map((mm) => mm.toFixed(2)).join(' + ')
-  if (was.length > 0) return <small>, then {sum || 'nothing'} under it</small>
-  return pieces.length > 0 && <small> = {sum}</small>
+  if (was.length > 0) return <small>, then {pieces.length > 0 ? sayPieces(pieces, unit) : 'nothing'} under it</small>
+  return pieces.length > 0 && <small> (shims {sayPieces(pieces, unit)})</small>
 }
 
 function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null) {
@@ -143,7 +143,7 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
         {foot.name[0]!.toUpperCase() + foot.name.slice(1)}: {shim}
         {shim && slide && ', '}
         {slide}
-        {shim && stackOf(result, foot.name)}
+        {shim && stackOf(result, foot.name, unit)}
       </>,
     ]
   })
@@ -184,7 +184,7 @@ export const alignmentBench: BenchClient<Result> = {
       : { limits: { ...(offset !== undefined && { offset_mm: offset }), ...(angle !== undefined && { angle_deg: angle }) } },
   keys: [
     ['Enter', 'next reading, clockwise'],
-    ['−', 'flip sign'],
+    ['−', 'after a figure: flip sign'],
   ],
 }
 

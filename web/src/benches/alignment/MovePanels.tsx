@@ -10,7 +10,8 @@ import { Tick } from '../../kit/Tick'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import type { BenchProps } from '../bench'
-import { boxOf, feetOf, MATERIALS, underOf, unreadable } from './draft'
+import { boxOf, feetOf, MATERIALS, underOf } from './draft'
+import { sayPieces, unreadable } from './shims'
 
 type Result = Schemas['AlignmentResult']
 type Props = Pick<BenchProps<Result>, 'draft' | 'change' | 'problems' | 'preset' | 'result'>
@@ -110,10 +111,8 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
                     {Math.abs(move(name)!.slide_mm) > 0.0005 && `to ${move(name)!.slide_mm > 0 ? 3 : 9}`}
                     {stack(name) && stack(name)!.pieces_mm.length > 0 && (
                       <small>
-                        {stack(name)!.was_mm.length > 0 && 'then '}
-                        {stack(name)!
-                          .pieces_mm.map((mm) => mm.toFixed(2))
-                          .join(' + ')}
+                        {stack(name)!.was_mm.length > 0 ? 'then ' : 'shims '}
+                        {sayPieces(stack(name)!.pieces_mm, unit)}
                         {Math.abs(stack(name)!.misses_mm) > 0.006 &&
                           `, misses by ${showLength(stack(name)!.misses_mm, unit)}`}
                       </small>
@@ -147,7 +146,7 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
       <p>Nothing typed: no end to it. Shims are the fewest pieces from the box that come close, at most four.</p>
       <Words
         label="Shims in the box"
-        unit="mm"
+        unit="mm, or end with in"
         value={boxOf(draft)}
         problem={unreadable(boxOf(draft))}
         onChange={(box) => change({ ...draft, choices: { ...draft.choices, box } })}

@@ -12,13 +12,14 @@ import {
   suggested,
 } from '../draft'
 import { type DialSetUp, METHODS, type Method, methodOf } from './methods'
+import { readThicknesses, USUAL_BOX, writeThicknesses } from './shims'
 
 type Foot = Schemas['Foot']
 type Clocked = { clock: number; value_mm: number }[]
 
+const MOST_IN_BOX = 16
+const MOST_UNDER = 12
 const ENOUGH = 3 // places on each dial from which the core can answer
-/** A usual box, until somebody says what is in theirs, mm. */
-export const USUAL_BOX = '0.05 0.10 0.20 0.25 0.50 1.00 2.00'
 export const MATERIALS = ['cast iron', 'steel', 'stainless steel', 'aluminium'] as const
 
 export function start(_: Preset, suggest: Preset): Draft {
@@ -113,7 +114,7 @@ export function read(draft: Draft, preset: Preset) {
           ...own,
           ...('growth' in preset ? {} : readGrowth(draft, reader, [...feet.movable, ...feet.stationary])),
           ...readRoom(draft, reader, feet),
-          ...readBox(draft, [...feet.movable, ...feet.stationary]),
+          ...readBox(draft, reader, [...feet.movable, ...feet.stationary]),
           ...(draft.choices.before !== undefined && { before: draft.choices.before }),
           ...(draft.choices.before_is !== undefined && { before_is: draft.choices.before_is }),
           ...(draft.choices.warm !== undefined && { warm: draft.choices.warm }),
@@ -170,27 +171,25 @@ function readRoom(draft: Draft, reader: DraftReader, feet: { movable: Foot[]; st
 
 export const boxOf = (draft: Draft) => String(draft.choices.box ?? USUAL_BOX)
 
-/** Thicknesses as they are written on a line: 0.50 1.00, or 0,5; 1. */
-const written = (text: string) => text.split(/[\s;+]+/).filter(Boolean)
-const toMm = (word: string) => Number(word.replace(',', '.'))
-const isThickness = (mm: number) => mm > 0 && mm <= 100
-const thicknesses = (text: string) => written(text).map(toMm).filter(isThickness)
-
-/** What is wrong with thicknesses on a line; nothing where they can all be read. */
-export function unreadable(text: string): string | undefined {
-  const bad = written(text).find((word) => !isThickness(toMm(word)))
-  return bad === undefined ? undefined : `“${bad}” is no thickness. Write them like 0.50 1.00, in mm.`
-}
-
 /** What lies under a foot now, as it was written down. */
 export const underOf = (draft: Draft, foot: string) => String(draft.choices[`under.${foot}`] ?? '')
 
-function readBox(draft: Draft, feet: readonly Foot[]) {
-  const box = thicknesses(boxOf(draft)).slice(0, 16)
+function readBox(draft: Draft, reader: DraftReader, feet: readonly Foot[]) {
+  const read = (line: string, path: string, most: number) =>
+    readThicknesses(line)
+      .slice(0, most)
+      .map(({ mm, typed }, i) => {
+        if (typed !== null) reader.typed[`${path}.${i}`] = typed
+        return mm
+      })
+  const box = read(boxOf(draft), 'shims.box_mm', MOST_IN_BOX)
+  if (box.length === 0) return {}
   const under = Object.fromEntries(
-    feet.map(({ name }) => [name, thicknesses(underOf(draft, name))] as const).filter(([, pieces]) => pieces.length > 0),
+    feet
+      .map(({ name }) => [name, read(underOf(draft, name), `shims.under.${name}`, MOST_UNDER)] as const)
+      .filter(([, pieces]) => pieces.length > 0),
   )
-  return box.length > 0 ? { shims: { box_mm: box, ...(Object.keys(under).length > 0 && { under }) } } : {}
+  return { shims: { box_mm: box, ...(Object.keys(under).length > 0 && { under }) } }
 }
 
 export function restore(entered: Entered, part: Part) {
@@ -252,8 +251,6 @@ function methodOfDials(dials: readonly Schemas['Dial'][]): Method {
   return dials.every((d) => d.bracket_on === 'stationary') ? 'laser' : 'two rims'
 }
 
-const asWritten = (pieces: readonly number[]) => pieces.map((mm) => mm.toFixed(2)).join(' ')
-
 function restoreRoomAndGrowth(filler: DraftFiller) {
   const room = filler.at<Record<string, Record<string, number | boolean>>>('room') ?? {}
   for (const [name, has] of Object.entries(room)) if (has.stays) filler.choice(`stays.${name}`, true)
@@ -264,9 +261,16 @@ function restoreRoomAndGrowth(filler: DraftFiller) {
   const stationary = filler.at<Foot[]>('stationary_feet') ?? []
   if (stationary.some((foot) => foot.name in room)) filler.choice('both', true)
   const box = filler.at<number[]>('shims.box_mm')
-  if (box) filler.choice('box', asWritten(box))
+  if (box)
+    filler.choice(
+      'box',
+      writeThicknesses(box, (i) => filler.typedAt(`shims.box_mm.${i}`)),
+    )
   for (const [name, pieces] of Object.entries(filler.at<Record<string, number[]>>('shims.under') ?? {}))
-    filler.choice(`under.${name}`, asWritten(pieces))
+    filler.choice(
+      `under.${name}`,
+      writeThicknesses(pieces, (i) => filler.typedAt(`shims.under.${name}.${i}`)),
+    )
   for (const [name, mm] of Object.entries(filler.at<Record<string, number>>('growth') ?? {}))
     filler.draft.cells[`rise.${name}`] = { text: String(mm), unit: 'mm' }
   for (const [name, by] of Object.entries(filler.at<Record<string, Schemas['Warmth']>>('warmth') ?? {})) {

@@ -1,0 +1,36 @@
+import { describe, expect, it } from 'vitest'
+import { readThicknesses, sayPieces, unreadable, writeThicknesses } from './shims'
+
+const mm = (line: string) => readThicknesses(line).map((piece) => piece.mm)
+
+describe('thicknesses on a line', () => {
+  it('are millimetres, with point or comma, however they are parted', () => {
+    expect(mm('0.50 1,00;2 + 0.1')).toEqual([0.5, 1, 2, 0.1])
+  })
+  it('are inches or thou where the line ends with that, and are kept as typed', () => {
+    expect(readThicknesses('.005 .010 in')).toEqual([
+      { mm: 0.127, typed: '.005 in' },
+      { mm: 0.254, typed: '.010 in' },
+    ])
+    expect(mm('5 10 thou')).toEqual([0.127, 0.254])
+  })
+  it('thinner than any shim are asked about: inches written as millimetres', () => {
+    expect(unreadable('.005 .010')).toContain('“.005” mm is thinner than any shim. In inches?')
+    expect(mm('.005 0.5')).toEqual([0.5])
+  })
+  it('that are none are named', () => {
+    expect(unreadable('0.50 thick')).toBe('“thick” is no thickness. Write them like 0.50 1.00, or .005 .010 in.')
+    expect(unreadable('0.50 1.00')).toBeUndefined()
+    expect(unreadable('')).toBeUndefined()
+  })
+  it('come back on the line as they were typed', () => {
+    const typed = ['.005 in', '.010 in']
+    expect(writeThicknesses([0.127, 0.254], (i) => typed[i])).toBe('.005 .010 in')
+    expect(writeThicknesses([0.5, 0.127])).toBe('0.50 0.127')
+  })
+})
+
+it('pieces are said with their unit, on an inch sheet with the mm that may stand on them', () => {
+  expect(sayPieces([0.5, 0.1], 'mm')).toBe('0.50 + 0.10 mm')
+  expect(sayPieces([0.127], 'in')).toBe('0.0050 in (0.127 mm)')
+})
