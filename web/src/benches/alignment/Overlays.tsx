@@ -1,4 +1,6 @@
 import type { Schemas } from '../../api/client'
+import { showSlope } from '../../units/length'
+import { useUnit } from '../../units/preferences'
 
 type Result = Schemas['AlignmentResult']
 
@@ -61,11 +63,12 @@ export function SpacerTube({ from, to, drop }: { from: number; to: number; drop:
 
 /** The flexing planes of a spacer, with the angle each takes. */
 export function FlexPlanes({ result, plane, x, drop }: PlanesProps) {
+  const unit = useUnit()
   return result.flex.map((flex) => (
     <g key={flex.x_mm} transform={`translate(0 ${flex.x_mm > 0 ? drop : 0})`}>
       <path d={`M${x(flex.x_mm)} -24V24`} stroke="var(--ink)" strokeWidth="2.5" />
       <text x={x(flex.x_mm)} y="40" textAnchor="middle" fontSize="13" className="halo">
-        {Math.abs((plane === 'v' ? flex.angle_v_mm_per_m : flex.angle_h_mm_per_m) / 10).toFixed(3)}/100
+        {showSlope(plane === 'v' ? flex.angle_v_mm_per_m : flex.angle_h_mm_per_m, unit)}
       </text>
     </g>
   ))
