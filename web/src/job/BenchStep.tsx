@@ -10,6 +10,7 @@ import { entriesOf, type Job, type Step, useJob } from './context'
 import { History } from './History'
 import { JobSheet } from './JobSheet'
 import { MoveSlip } from './MoveSlip'
+import { outdatedBecause, sayOutdated } from './outdated'
 import { StepFoot } from './StepFoot'
 import { useDraft } from './useDraft'
 
@@ -33,12 +34,17 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
     return { cells: { ...fresh.cells, ...kept.cells }, choices: { ...fresh.choices, ...kept.choices } }
   }
   const { draft, touched, change, clear } = useDraft(`${job.id}.${step.key}`, () => start(standsEntered ? 'all' : 'set-up'))
+  const movesNow = job.entries.filter((e) => e.kind === 'move').length
+  const type = (next: Draft) => change({ ...next, choices: { ...next.choices, moves: draft.choices.moves ?? movesNow } })
+  const readAgain = () => change({ ...start('set-up'), choices: { ...start('set-up').choices, moves: movesNow } })
+  const outdated = outdatedBecause(step, touched, draft.choices.moves, movesNow)
   const reading = bench.read(draft, preset ?? {})
-  const evaluated = useEvaluate(bench.name, touched || !standsEntered ? reading : { ...reading, input: null }, preset ?? {})
+  const counts = outdated === '' && (touched || !standsEntered)
+  const evaluated = useEvaluate(bench.name, counts ? reading : { ...reading, input: null }, preset ?? {})
   const [refused, setRefused] = useState('')
   const [sending, setSending] = useState(false)
   const [moving, setMoving] = useState(false)
-  const standing = touched ? null : ((current?.result as Result | undefined) ?? null)
+  const standing = touched || outdated ? null : ((current?.result as Result | undefined) ?? null)
   const result = evaluated.result ?? standing
   const enter = () => {
     if (!reading.input) return
@@ -57,14 +63,14 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
   }
   const isRefused = !evaluated.result && !evaluated.waiting
   const blocked = step.blocked_by.length > 0
-  const moves = step.moves ? job.entries.filter((e) => e.kind === 'move').length : 0
+  const moves = step.moves ? movesNow : 0
   return (
     <JobSheet
       step={step}
       keys={bench.keys}
       verdict={
         <VerdictColumn
-          say={result && bench.say(result, unit, job.spec)}
+          say={outdated ? sayOutdated(outdated) : result && bench.say(result, unit, job.spec)}
           result={result}
           lacking={touched || !standsEntered ? reading.lacking : ''}
           general={refused || evaluated.general}
@@ -75,7 +81,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
               enter={{
                 label: 'Enter the reading',
                 onPress: enter,
-                isDisabled: !reading.input || blocked || sending || isRefused,
+                isDisabled: !reading.input || blocked || sending || isRefused || (touched && outdated !== ''),
               }}
               onStartOver={clear}
             />
@@ -83,8 +89,8 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
         >
           {step.moves && !blocked && <PlainButton onPress={() => setMoving(true)}>Record a move</PlainButton>}
           {moves > 0 && <p>{moves === 1 ? 'One move so far.' : `${moves} moves so far.`}</p>}
-          {standsEntered && !touched && !job.closed && (
-            <PlainButton onPress={() => change(start('set-up'))}>Read again</PlainButton>
+          {(standsEntered ? !touched : touched && outdated !== '') && !job.closed && (
+            <PlainButton onPress={readAgain}>Read again</PlainButton>
           )}
         </VerdictColumn>
       }
@@ -92,7 +98,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
       <div data-bench>
         <bench.Drawing
           draft={draft}
-          change={change}
+          change={type}
           preset={preset ?? {}}
           result={result}
           problems={evaluated.problems}
@@ -105,7 +111,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
         <MoveSlip
           step={step}
           result={result}
-          inputs={touched ? reading.input && { ...reading.input, ...preset } : (current?.inputs ?? null)}
+          inputs={outdated ? null : touched ? reading.input && { ...reading.input, ...preset } : (current?.inputs ?? null)}
           onClose={() => setMoving(false)}
         />
       )}

@@ -3,7 +3,7 @@ import styled from 'styled-components'
 import type { Schemas } from '../api/client'
 import { append, newId } from '../api/outbox'
 import type { Result } from '../benches/bench'
-import { type Draft, DraftReader } from '../benches/draft'
+import { DraftReader } from '../benches/draft'
 import { LabelledCell } from '../benches/parts'
 import { useEvaluate } from '../benches/useEvaluate'
 import { shortClock } from '../drawing/clock'
@@ -15,6 +15,7 @@ import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { type Step, useJob } from './context'
 import { LaserWatch, LeftToGo, useJacking } from './Jacking'
+import { suggestMove } from './suggestMove'
 import { useDraft } from './useDraft'
 
 type Alignment = Schemas['AlignmentResult']
@@ -148,19 +149,6 @@ function planesOf(inputs: Record<string, unknown> | null): number[] | null {
   const dials = (inputs?.dials ?? []) as Schemas['Dial'][]
   const isLaser = dials.length === 2 && dials.every((d) => d.kind === 'rim' && d.bracket_on === 'stationary')
   return isLaser ? dials.map((d) => d.x_mm) : null
-}
-
-/** The move worked out, its shims as the stack from the box makes them. */
-function suggestMove(alignment: Alignment | null, feet: readonly string[]): Draft {
-  const cells: Draft['cells'] = {}
-  feet.forEach((name, i) => {
-    const move = (alignment?.plan ?? alignment?.feet)?.find((m) => m.name === name)
-    if (!move) return
-    const shim = move.shim_mm + (alignment?.stacks.find((s) => s.name === name)?.misses_mm ?? 0)
-    cells[`shim${i}`] = { text: shim.toFixed(2), unit: 'mm' }
-    cells[`slide${i}`] = { text: move.slide_mm.toFixed(2), unit: 'mm' }
-  })
-  return { cells, choices: {} }
 }
 
 const Feet = styled.div`

@@ -15,6 +15,7 @@ import { entriesOf, type Step, useJob } from './context'
 import { HeatRunPanel } from './HeatRunPanel'
 import { History } from './History'
 import { JobSheet } from './JobSheet'
+import { outdatedBecause, sayOutdated } from './outdated'
 import { PackPictures } from './PackPictures'
 import { StepFoot } from './StepFoot'
 import { useDraft } from './useDraft'
@@ -39,7 +40,8 @@ export function SheetStep({ step }: { step: Step }) {
   const [refused, setRefused] = useState('')
   const { inputs, typed, unreadable } = readSheet(step, draft)
   const wanted = lacking(step, inputs)
-  const result = touched ? null : ((current?.result as Result | undefined) ?? null)
+  const outdated = outdatedBecause(step, touched)
+  const result = touched || outdated ? null : ((current?.result as Result | undefined) ?? null)
   const blocked = step.blocked_by.length > 0
   const enter = () => {
     setProblems({})
@@ -64,7 +66,7 @@ export function SheetStep({ step }: { step: Step }) {
       step={step}
       verdict={
         <VerdictColumn
-          say={result && { title: TITLES[result.verdict], note: '', moves: [] }}
+          say={outdated ? sayOutdated(outdated) : result && { title: TITLES[result.verdict], note: '', moves: [] }}
           result={result}
           lacking={
             wanted.length

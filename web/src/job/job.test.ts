@@ -1,0 +1,53 @@
+import { describe, expect, it } from 'vitest'
+import { outdatedBecause, sayOutdated } from './outdated'
+import { readSinceItLeft } from './readSinceItLeft'
+import { suggestMove } from './suggestMove'
+
+describe('what stands here says nothing any more', () => {
+  it('once the machines were moved after it was entered', () => {
+    const because = outdatedBecause({ stale_because: 'Since this was read, the machines were moved' }, false)
+    expect(sayOutdated(because)).toEqual({
+      title: 'Read again.',
+      note: 'Since this was read, the machines were moved. What it said no longer counts.',
+      moves: [],
+    })
+  })
+  it('once a move came in while it was being typed', () => {
+    expect(outdatedBecause({ stale_because: '' }, true, 1, 2)).toBe('Since this was typed, a move was entered')
+  })
+  it('but what is typed after the move counts, also on a step that was stale', () => {
+    expect(outdatedBecause({ stale_because: 'Since this was read, the machines were moved' }, true, 2, 2)).toBe('')
+    expect(outdatedBecause({ stale_because: '' }, true, undefined, 3)).toBe('')
+  })
+})
+
+describe('the move that is suggested', () => {
+  const feet = [{ name: 'near', shim_mm: 0.46, slide_mm: -0.18 }]
+  it('is what the shims of the box really make', () => {
+    const stacks = [{ name: 'near', was_mm: [], pieces_mm: [0.4, 0.05], misses_mm: -0.01 }]
+    const { cells } = suggestMove({ feet, plan: null, stacks } as never, ['near', 'far'])
+    expect([cells.shim0!.text, cells.slide0!.text, cells.shim1]).toEqual(['0.45', '-0.18', undefined])
+  })
+  it('follows the plan where there is one', () => {
+    const plan = [{ name: 'near', machine: 'movable', shim_mm: 0.1, slide_mm: 0 }]
+    expect(suggestMove({ feet, plan, stacks: [] } as never, ['near']).cells.shim0!.text).toBe('0.10')
+  })
+  it('is nothing where nothing was read', () => {
+    expect(suggestMove(null, ['near'])).toEqual({ cells: {}, choices: {} })
+  })
+})
+
+describe('pyrometer readings since the hub left the heater', () => {
+  const read = (at: string, hub_c: number, ago_s = 0) => ({ at, inputs: { event: 'hub temperature', hub_c, ago_s } })
+  it('stand where they were taken: one sent late is not dated forward', () => {
+    const entries = [
+      read('2026-05-04T10:05:00Z', 150, 180),
+      { at: '2026-05-04T10:01:00Z', inputs: { event: 'on the shaft' } },
+    ]
+    expect(readSinceItLeft(entries, '2026-05-04T10:00:00Z')).toEqual([{ after_s: 120, hub_c: 150 }])
+  })
+  it('leave out what was read before, and everything while it is on the heater', () => {
+    expect(readSinceItLeft([read('2026-05-04T09:59:00Z', 160)], '2026-05-04T10:00:00Z')).toEqual([])
+    expect(readSinceItLeft([read('2026-05-04T10:01:00Z', 160)], null)).toEqual([])
+  })
+})
