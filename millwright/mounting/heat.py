@@ -193,7 +193,24 @@ def _ceiling_checks(given: HeatInput, target: float) -> list[Check]:
         checks.append(
             judge("heating target, elastomer left inside", target, "°C", high=given.elastomer_ceiling_c, source=AS_ENTERED)
         )
+    lowest, whose = _lowest_ceiling(given)
+    if (hottest := _hottest_over(given, lowest)) is not None:
+        source = given.ceiling_source if whose == "hub" else AS_ENTERED
+        checks.append(judge("hub as read", hottest, "°C", high=lowest, source=source))
     return checks
+
+
+def _hottest_over(given: HeatInput, lowest: float) -> float | None:
+    hottest = max((reading.hub_c for reading in given.readings), default=lowest)
+    return hottest if hottest > lowest else None
+
+
+def too_hot(hub_c: float, ceiling_c: float) -> str:
+    """What to do with a hub that was read over its ceiling."""
+    return (
+        f"The hub was read at {hub_c:.0f} °C, over its ceiling of {ceiling_c:.0f} °C: its metal may be spoiled. "
+        "Do not fit it before the maker has said that it may be used."
+    )
 
 
 def _mass_kg(given: HeatInput) -> float:
@@ -239,6 +256,8 @@ def _advice(
 ) -> list[str]:
     advice = []
     lowest, whose = _lowest_ceiling(given)
+    if (hottest := _hottest_over(given, lowest)) is not None:
+        advice.append(too_hot(hottest, lowest))
     if target > lowest and whose == "elastomer":
         advice.append(f"Take the elastomer out of the hub first: it bears {lowest:g} °C, the target is {target:.0f} °C.")
     if shaft_target is not None:
@@ -249,7 +268,10 @@ def _advice(
     if given.heater is not None and heating is None:
         advice.append("This oven does not get the hub to the target. Set it higher, within the ceiling.")
     if window is not None and target <= lowest:
-        advice.append(f"From the heater there are {say_time(window)} in still air until the bore closes. Carry it fast.")
+        advice.append(
+            f"It may be carried for {say_time(window)} in still air. On the cold shaft it grips in seconds: "
+            "push it home at once, without a stop."
+        )
     advice.append("Heat evenly, off the oven floor. No open flame. Check with a pyrometer, not by the clock alone.")
     return advice
 

@@ -1,4 +1,4 @@
-"""The run of a hot hub: what happened when, and until when the bore stays open, from the events alone."""
+"""The run of a hot hub: what happened when, and how long it may be carried, from the events alone."""
 
 import math
 from collections.abc import Sequence
@@ -27,7 +27,7 @@ class Phase(StrEnum):
 class Until(StrEnum):
     """What is waited for, the most pressing first."""
 
-    CLOSES = "bore closes"
+    CARRIED = "carry ends"
     HOT = "hub is hot"
     COLD = "hub is cold"
 
@@ -43,11 +43,13 @@ class HeatRun:
     heating_since: datetime | None = None
     out_at: datetime | None = None
     on_at: datetime | None = None
-    closes_at: datetime | None = None  # the bore meets the shaft
+    ceiling_c: float
+    too_hot_c: float | None = None  # the hottest it was ever read, where that is over its ceiling
+    closes_at: datetime | None = None  # in still air the bore is down to the shaft; on the shaft it grips in seconds
     touch_at: datetime | None = None  # a bare hand can rest on it
     hub_c: float | None = None  # as last read
     hub_read_at: datetime | None = None
-    clear_mm: float | None = None  # at the last reading
+    clear_mm: float | None = None  # at the last reading; None once it is on the shaft, which draws its heat
     heating_s: float | None = None  # what it takes on the heater; None where nobody said what heater
     window_s: float | None = None  # what the carry may take
     cooling_s: float | None = None  # until a bare hand can rest on it
@@ -60,7 +62,7 @@ class HeatRun:
             case Phase.HEATING:
                 until, at = Until.HOT, self.ready_at
             case Phase.OUT:
-                until, at = Until.CLOSES, self.closes_at
+                until, at = Until.CARRIED, self.closes_at
             case Phase.ON | Phase.GRIPPED:
                 until, at = Until.COLD, self.touch_at
             case _:
@@ -80,6 +82,7 @@ def stand_run(plan: HeatInput, events: Sequence[Entry]) -> HeatRun:
         tries=0,
         target_c=worked_out.target_c,
         closes_at_c=worked_out.closes_at_c,
+        ceiling_c=worked_out.ceiling_lowest_c,
         heating_s=worked_out.heating_s,
         window_s=worked_out.window_s,
         cooling_s=worked_out.cool_to_touch_s,
@@ -103,6 +106,8 @@ def stand_run(plan: HeatInput, events: Sequence[Entry]) -> HeatRun:
                 read.append((at, float(event.hub_c or 0.0)))
             case _:  # said twice: the first time counts, or the countdown would start again
                 pass
+    hottest = max((float(e.inputs["hub_c"]) for e in events if e.inputs.get("hub_c") is not None), default=run.ceiling_c)
+    run = replace(run, too_hot_c=hottest if hottest > run.ceiling_c else None)
     return _with_prediction(run, plan, worked_out, read)
 
 
@@ -114,7 +119,9 @@ def _with_prediction(run: HeatRun, plan: HeatInput, worked_out: HeatResult, read
     if read:
         at, hub = read[-1]
         per_k = plan.bore_mm * plan.hub.metal.expansion_per_k
-        run = replace(run, hub_c=hub, hub_read_at=at, clear_mm=per_k * (hub - worked_out.closes_at_c))
+        on_the_shaft = run.phase in (Phase.ON, Phase.GRIPPED)
+        clear = None if on_the_shaft else per_k * (hub - worked_out.closes_at_c)
+        run = replace(run, hub_c=hub, hub_read_at=at, clear_mm=clear)
     if run.heating_since is not None and run.heating_s is not None and run.phase is Phase.HEATING:
         run = replace(run, ready_at=run.heating_since + timedelta(seconds=run.heating_s))
     if run.out_at is None:

@@ -5,6 +5,7 @@ from typing import Any
 
 from ..line import Side
 from ..mounting.cooling import TOUCH_C
+from ..mounting.heat import too_hot
 from ..values import source_of
 from ..verdict import Check, judge, said_by_hand
 from . import keyed, true
@@ -127,8 +128,9 @@ def before_the_run(job: JobFacts, side: Side, before: tuple[str, ...], *more: Fi
 
 def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
     """The run against the clock, and how it ended."""
+    key = f"mount.hot.{side}"
     return Step(
-        key=f"mount.hot.{side}",
+        key=key,
         stage=Stage.MOUNT,
         title=title,
         why=why,
@@ -144,7 +146,8 @@ def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
                 Field(key="found", kind="text", label="What was seen", required=False),
             )
         ),
-        judge=judge_outcome,
+        judge=lambda answers: judge_run(job, side, job.hottest_c.get(key), answers),
+        may_authorise=True,
         on_fail="Both parts cool down before the next try; the heat is worked out again from what was reached.",
     )
 
@@ -191,6 +194,17 @@ def judge_outcome(answers: Answers) -> tuple[list[Check], list[str]]:
         ],
     }
     return [check], says[str(outcome)]
+
+
+def judge_run(job: JobFacts, side: Side, hottest_c: float | None, answers: Answers) -> tuple[list[Check], list[str]]:
+    """How it ended, and whether the hub was ever read over its ceiling: then it is over even where it came home."""
+    checks, advice = judge_outcome(answers)
+    key = job.key("hub_ceiling_c", side)
+    if hottest_c is None or key not in job.card or hottest_c <= job.card[key].value:
+        return checks, advice
+    ceiling_c = job.card[key].value
+    over = judge("hub as read", hottest_c, "°C", high=ceiling_c, source=source_of(job.card, key))
+    return [over, *checks], [too_hot(hottest_c, ceiling_c), *advice]
 
 
 def _judge_cold(answers: Answers) -> tuple[list[Check], list[str]]:

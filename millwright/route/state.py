@@ -169,7 +169,14 @@ def stand(
     card = value_card(catalogue, entries)
     latest = {e.step: e for e in entries if e.kind is EntryKind.READING}
     answers = {key: e.inputs for key, e in latest.items()}
-    facts = JobFacts(line=as_decided(line, answers), card=card, answers=answers, scope=scope, as_left=as_left)
+    facts = JobFacts(
+        line=as_decided(line, answers),
+        card=card,
+        answers=answers,
+        scope=scope,
+        as_left=as_left,
+        hottest_c=_hottest(entries),
+    )
     steps = build(facts)
     changed = _changes(steps, entries)
     questions = _unanswered(entries)
@@ -217,6 +224,15 @@ def value_card(catalogue: ValueCard, entries: Sequence[Entry]) -> ValueCard:
         if entry.kind is EntryKind.VALUE:
             card[str(entry.inputs["key"])] = Value.model_validate(entry.inputs["value"])
     return card
+
+
+def _hottest(entries: Sequence[Entry]) -> dict[str, float]:
+    """By the step of its run, the most a hub was read at."""
+    found: dict[str, float] = {}
+    for entry in entries:
+        if entry.kind is EntryKind.EVENT and (hub_c := entry.inputs.get("hub_c")) is not None:
+            found[entry.step] = max(hub_c, found.get(entry.step, hub_c))
+    return found
 
 
 def ledger(entries: Sequence[Entry]) -> tuple[LedgerLine, ...]:

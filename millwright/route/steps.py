@@ -150,6 +150,7 @@ class JobFacts:
     answers: Mapping[str, Answers] = field(default_factory=dict)  # latest answers of each sheet step
     scope: Scope = Scope.FIT
     as_left: Mapping[str, Answers] = field(default_factory=dict)  # readings the job before this one left behind
+    hottest_c: Mapping[str, float] = field(default_factory=dict)  # by the step of its run, the most a hub was read at
 
     @property
     def family(self) -> FamilyFacts:

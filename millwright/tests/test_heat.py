@@ -55,6 +55,22 @@ class HeatTest(unittest.TestCase):
         self.assertAlmostEqual(found["target_c"], 166.0, delta=A_TENTH_OF_A_DEGREE)
         self.assertAlmostEqual(found["closes_at_c"], 113.8, delta=A_TENTH_OF_A_DEGREE)
 
+    def test_a_hub_loses_its_heat_through_outside_bore_and_both_faces(self) -> None:
+        # 60 bore, 110 outside, 80 long: outside 0.02765, bore 0.01508, two faces of 0.00668 m2; 4.193 kg of 470 J/kgK
+        steel = {"expansion_per_k": 1.15e-5, "density_kg_m3": 7850.0, "specific_heat_j_kg_k": 470.0}
+        hub = {**steel, "outside_mm": 110.0, "length_mm": 80.0}
+        found = heat(bore_mm=60.0, hub=hub, film_w_m2_k=20.0, ceiling_c=300.0)
+        self.assertAlmostEqual(found["mass_kg"], 4.193, delta=0.001)
+        self.assertAlmostEqual(found["tau_s"], 4.193 * 470 / (20 * 0.05608), delta=A_SECOND)
+
+    def test_a_reading_over_the_ceiling_is_over_whatever_the_target(self) -> None:
+        found = heat(readings=[{"after_s": 10, "hub_c": 420.0}])
+        self.assertEqual((heat()["verdict"], found["verdict"]), ("close", "over"))
+        self.assertIn("read at 420 °C, over its ceiling of 180 °C", found["advice"][0])
+
+    def test_the_carry_is_told_and_that_the_shaft_ends_it(self) -> None:
+        self.assertIn("On the cold shaft it grips in seconds", " ".join(heat()["advice"]))
+
     @settings(max_examples=60)
     @given(st.floats(0.01, 0.12), st.floats(0.0, 0.05), st.floats(5, 60))
     def test_more_room_never_closes_sooner_and_thinner_air_film_never_cools_faster(
@@ -182,6 +198,27 @@ class RunTest(unittest.TestCase):
         self.assertLess(cold, plain)
         self.assertGreater(hot, plain)
 
+    def test_what_was_read_half_an_hour_before_it_left_says_nothing_of_how_hot_it_left(self) -> None:
+        out = (1900.0, "out of the heater", None)
+        old = self.left_s(self.run_of((0.0, "on the heater", None), (100.0, "hub temperature", 90.0), out))
+        just = self.left_s(self.run_of((0.0, "on the heater", None), (1880.0, "hub temperature", 150.0), out))
+        plain = self.left_s(self.run_of((0.0, "on the heater", None), out))
+        self.assertEqual(old, plain)
+        self.assertLess(just, plain)
+
+    def test_on_its_shaft_no_clearance_is_told_and_no_carry_is_waited_for(self) -> None:
+        way = ((0.0, "on the heater", None), (900.0, "out of the heater", None), (930.0, "hub temperature", 160.0))
+        carried = self.run_of(*way)
+        self.assertGreater(carried.clear_mm or 0.0, 0.0)
+        self.assertEqual((carried.waits or ("",))[0], "carry ends")
+        on = self.run_of(*way, (940.0, "on the shaft", None))
+        self.assertEqual((on.clear_mm, (on.waits or ("",))[0]), (None, "hub is cold"))
+
+    def test_the_hottest_it_was_ever_read_is_kept_where_it_is_over_its_ceiling(self) -> None:
+        hot = self.run_of((0.0, "on the heater", None), (900.0, "hub temperature", 420.0), (1000.0, "pulled off", None))
+        self.assertEqual((hot.too_hot_c, hot.ceiling_c), (420.0, 180.0))
+        self.assertIsNone(self.run_of((0.0, "on the heater", None), (900.0, "hub temperature", 180.0)).too_hot_c)
+
     def test_a_second_press_does_not_start_the_countdown_again(self) -> None:
         once = ((0.0, "on the heater", None), (900.0, "out of the heater", None))
         self.assertEqual(self.run_of(*once, (960.0, "out of the heater", None)), self.run_of(*once))
@@ -198,11 +235,13 @@ class RunTest(unittest.TestCase):
         work.until("mount.hot.driver")
         work.enter("mount.hot.driver", {"event": "on the heater"}, EntryKind.EVENT)
         late = work.enter("mount.hot.driver", {"event": "out of the heater", "ago_s": 40}, EntryKind.EVENT)
+        read = work.enter("mount.hot.driver", {"event": "hub temperature", "hub_c": 150, "ago_s": 90}, EntryKind.EVENT)
         plan = work.route().find("prepare.heat.driver")
         assert plan is not None and plan.current is not None
         events = [e for e in work.entries if e.kind is EntryKind.EVENT]
         run = stand_run(read_json(HeatInput, json.dumps(plan.current.inputs)), events)
         self.assertEqual(run.out_at, late.at - timedelta(seconds=40))
+        self.assertEqual(run.hub_read_at, read.at - timedelta(seconds=90))
 
     def test_no_event_before_its_turn_nor_where_no_hub_is_heated(self) -> None:
         work = Work(held=(SHRINK, SLIP))

@@ -7,6 +7,7 @@ from uuid import UUID
 from ninja import Field, Schema
 
 from millwright.line import LineSpec
+from millwright.model import NameIn, PlainTextIn
 from millwright.route.heat_run import Phase, Until
 from millwright.route.state import EntryKind, SignatureKind, StepState
 from millwright.route.steps import FieldKind, Role, Scope, Stage
@@ -18,7 +19,7 @@ from millwright.verdict import Verdict
 class JobIn(Schema, extra="forbid"):
     """A job to start."""
 
-    title: str = Field(min_length=1, max_length=120)
+    title: NameIn = Field(min_length=1, max_length=120)
     scope: Scope = Scope.FIT
 
 
@@ -26,7 +27,7 @@ class EntryIn(Schema, extra="forbid"):
     """An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed."""
 
     id: UUID
-    step: str = Field(max_length=60)
+    step: NameIn = Field(max_length=60)
     kind: EntryKind
     inputs: dict[str, Any]
     typed: dict[str, str] = {}
@@ -38,10 +39,10 @@ class SignatureIn(Schema, extra="forbid"):
     """A signature; `entry` is the reading the signer saw."""
 
     id: UUID
-    step: str = Field(max_length=60)
+    step: NameIn = Field(max_length=60)
     kind: SignatureKind
     entry: UUID | None = None
-    reason: str = Field(default="", max_length=400)
+    reason: PlainTextIn = Field(default="", max_length=400)
     by: str | None = Field(default=None, description="username of whoever signed; refused for anybody else's session")
 
 
@@ -107,6 +108,8 @@ class HeatRunOut(Schema):
     tries: int
     target_c: float
     closes_at_c: float
+    ceiling_c: float
+    too_hot_c: float | None
     heating_since: datetime | None
     out_at: datetime | None
     on_at: datetime | None

@@ -99,7 +99,7 @@ class EventsTest(TestCase):
         _, floor = member.ask("GET", "/api/jobs")
         self.assertEqual(waited_for(floor), "hub is hot")
         for event, phase, waits in (
-            ("out of the heater", "on its way", "bore closes"),
+            ("out of the heater", "on its way", "carry ends"),
             ("on the shaft", "on the shaft", "hub is cold"),
             ("gripped", "gripped", "hub is cold"),
         ):
@@ -110,6 +110,20 @@ class EventsTest(TestCase):
         _, job = member.ask("GET", f"/api/jobs/{self.fan.pk}")
         cold = next(s for s in job["steps"] if s["key"] == "mount.cold.driven")
         self.assertEqual(cold["not_before"], self.now(member)["touch_at"])
+
+    def test_once_it_was_checked_cold_nothing_is_waited_for_any_more(self) -> None:
+        member = Member("millwright")
+        for event in ("out of the heater", "on the shaft", "gripped"):
+            member.enter(self.fan, self.step, {"event": event}, "event")
+        member.enter(self.fan, self.step, {"outcome": "home on its mark"})
+        _, job = member.ask("GET", f"/api/jobs/{self.fan.pk}")
+        form = next(s["form"] for s in job["steps"] if s["key"] == "mount.cold.driven")
+        ticks = {field["key"]: True for field in form["fields"] if field["kind"] == "tick"}
+        lengths = {field["key"]: 0.0 for field in form["fields"] if field["kind"] == "length"}
+        status, _ = member.enter(self.fan, "mount.cold.driven", {**ticks, **lengths, "hub_c": 23.0})
+        self.assertEqual(status, 201)
+        _, floor = member.ask("GET", "/api/jobs")
+        self.assertIsNone(next(line["job"]["hot_hub"] for line in floor if line["name"] == "Kiln fan A"))
 
     def test_fahrenheit_is_kept_as_typed_and_must_read_as_the_value_beside_it(self) -> None:
         member = Member("millwright")

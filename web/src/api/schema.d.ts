@@ -1750,6 +1750,8 @@ export interface components {
          * @description The run of a hot hub as it stands.
          */
         HeatRunOut: {
+            /** Ceiling C */
+            ceiling_c: number;
             /** Clear Mm */
             clear_mm: number | null;
             /** Closes At */
@@ -1775,6 +1777,8 @@ export interface components {
             ready_at: string | null;
             /** Target C */
             target_c: number;
+            /** Too Hot C */
+            too_hot_c: number | null;
             /** Touch At */
             touch_at: string | null;
             /** Tries */
@@ -3448,7 +3452,7 @@ export interface components {
          * @description What is waited for, the most pressing first.
          * @enum {string}
          */
-        Until: "bore closes" | "hub is hot" | "hub is cold";
+        Until: "carry ends" | "hub is hot" | "hub is cold";
         /**
          * UpTo
          * @description A limit that holds up to a speed.
@@ -3505,6 +3509,10 @@ export interface components {
             title: string;
             /** Unit */
             unit: string;
+            /** Unit By Means */
+            unit_by_means: {
+                [key: string]: string;
+            };
         };
         /**
          * Verdict

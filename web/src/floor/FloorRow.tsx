@@ -92,7 +92,7 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
 }
 
 const UNTIL = {
-  'bore closes': ['until the bore closes', 'since the bore closed'],
+  'carry ends': ['left to carry it', 'past what it may be carried'],
   'hub is hot': ['until the hub is hot', 'since it should be hot'],
   'hub is cold': ['until the hub is cold', 'the hub should be cold'],
 } as const

@@ -11,6 +11,7 @@ import { sinceNow, useServerNow } from '../kit/serverClock'
 import { showLength, showTime } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { entriesOf, type Step, sayHour, useJob } from './context'
+import { readSinceItLeft } from './readSinceItLeft'
 import { useDraft } from './useDraft'
 
 type Run = Schemas['HeatRunOut']
@@ -25,7 +26,7 @@ const NEXT: Record<Run['phase'], { main: [Event, string] | null; others: [Event,
   gripped: { main: null, others: [['pulled off', 'Pulled off: reheat']] },
 }
 
-/** The run of a hot hub: large countdown to the moment the bore closes, kept by the server's clock. */
+/** The run of a hot hub: how long it may be carried, large, by the server's clock; on the shaft that ends. */
 export function HeatRunPanel({ step }: { step: Step }) {
   const job = useJob()
   const now = useServerNow(job.now)
@@ -57,6 +58,12 @@ export function HeatRunPanel({ step }: { step: Step }) {
     <Panel data-bench>
       <div>
         <Countdown run={run} now={now} />
+        {run.too_hot_c !== null && (
+          <TooHot role="alert">
+            Over: read at <Num>{Math.round(run.too_hot_c)} °C</Num>, ceiling <Num>{Math.round(run.ceiling_c)} °C</Num>. Its
+            metal may be spoiled. Do not fit it before the maker has said that it may be used.
+          </TooHot>
+        )}
         {run.hub_c !== null && <LastRead run={run} />}
         {run.phase === 'cold' && run.heating_s !== null && (
           <p>
@@ -92,9 +99,9 @@ export function HeatRunPanel({ step }: { step: Step }) {
       <div className="curve">
         <CoolingCurve
           result={plan}
-          readings={readingsOf(job, step, run)}
+          readings={readSinceItLeft(entriesOf(job, step.key), run.out_at)}
           closes_s={run.out_at && run.closes_at ? (Date.parse(run.closes_at) - Date.parse(run.out_at)) / 1000 : undefined}
-          now_s={run.out_at ? (now - Date.parse(run.out_at)) / 1000 : undefined}
+          now_s={run.out_at && run.phase === 'on its way' ? (now - Date.parse(run.out_at)) / 1000 : undefined}
         />
       </div>
     </Panel>
@@ -106,19 +113,24 @@ function LastRead({ run }: { run: Run }) {
   const unit = useUnit()
   return (
     <p>
-      Last read <Num>{Math.round(run.hub_c!)} °C</Num>:{' '}
-      {run.clear_mm !== null && run.clear_mm > 0 ? (
+      Last read <Num>{Math.round(run.hub_c!)} °C</Num>
+      {run.clear_mm === null ? (
+        '.'
+      ) : run.clear_mm > 0 ? (
         <>
-          clear by <Num>{showLength(run.clear_mm, unit, 3)}</Num>
+          : clear by{' '}
+          <Num>
+            {showLength(run.clear_mm, unit, 3)} {unit}
+          </Num>
         </>
       ) : (
-        'it would grip'
+        ': it would grip.'
       )}
     </p>
   )
 }
 
-/** How long the bore stays open; before that the target, after it how long the hub burns. */
+/** How long it may be carried; before that the target, after it how long the hub burns. */
 function Countdown({ run, now }: { run: Run; now: number }) {
   const left = run.closes_at ? sinceNow(run.closes_at, now) : null
   const touch = run.touch_at ? sinceNow(run.touch_at, now) : null
@@ -135,22 +147,27 @@ function Countdown({ run, now }: { run: Run; now: number }) {
       )
     case 'on its way':
       return (
-        <Big data-shut={left !== null && left <= 0 ? '' : undefined} role="timer" aria-label="Until the bore closes">
+        <Big data-shut={left !== null && left <= 0 ? '' : undefined} role="timer" aria-label="Carry">
           <span>
-            {left === null ? 'The bore stays open' : left > 0 ? 'Bore closes to shaft in' : 'The bore is shut. Pull off now.'}
+            {left === null
+              ? 'In this air the bore does not close'
+              : left > 0
+                ? 'May be carried for, in still air'
+                : 'Carried too long. Do not slide it on: back to the heater.'}
           </span>
           {left !== null && <b>{left > 0 ? showTime(left) : `+${showTime(-left)}`}</b>}
+          <strong>On the shaft it grips in seconds.</strong>
         </Big>
       )
     case 'on the shaft':
     case 'gripped':
       return (
         <Big role="timer" aria-label="Until it can be touched">
-          <span>{run.phase === 'on the shaft' ? 'Hold it until it grips' : 'Gripped. Hot for about'}</span>
+          <span>{run.phase === 'on the shaft' ? 'It grips in seconds. Hold it on its mark.' : 'Gripped. Hot for about'}</span>
           {run.phase === 'on the shaft'
             ? run.on_at && run.out_at && <b>{showTime((Date.parse(run.on_at) - Date.parse(run.out_at)) / 1000)}</b>
             : touch !== null && <b>{touch > 0 ? showTime(touch) : '0:00'}</b>}
-          {run.phase === 'on the shaft' && <small>on the way</small>}
+          {run.phase === 'on the shaft' && <small>was the carry</small>}
         </Big>
       )
   }
@@ -159,17 +176,6 @@ function Countdown({ run, now }: { run: Run; now: number }) {
 function planOf(job: ReturnType<typeof useJob>, step: Step) {
   const current = job.steps.find((s) => s.key === step.heat_plan)?.current
   return (job.entries.find((e) => e.id === current)?.result as Schemas['HeatResult'] | undefined) ?? null
-}
-
-/** Pyrometer readings since the hub left the heater, for the curve. */
-function readingsOf(job: ReturnType<typeof useJob>, step: Step, run: Run) {
-  if (!run.out_at) return []
-  const out = Date.parse(run.out_at)
-  return entriesOf(job, step.key).flatMap((e) => {
-    const { event, hub_c, ago_s } = e.inputs as { event?: string; hub_c?: number; ago_s?: number }
-    const after = (Date.parse(e.at) - out) / 1000 - (ago_s ?? 0)
-    return event === 'hub temperature' && hub_c !== undefined && after >= 0 ? [{ after_s: after, hub_c }] : []
-  })
 }
 
 /** Every running countdown of this job, one line each, for the strip. */
@@ -181,7 +187,7 @@ export function RunningTimers() {
     const left = sinceNow(s.heat_run!.closes_at!, now)
     return (
       <Timer key={s.key}>
-        {left > 0 ? 'bore closes in' : 'bore shut since'} <Num>{showTime(Math.abs(left))}</Num>
+        {left > 0 ? 'hot hub, left to carry' : 'hot hub, carried too long by'} <Num>{showTime(Math.abs(left))}</Num>
       </Timer>
     )
   })
@@ -207,7 +213,13 @@ const Big = styled.div`
   span { display: block; font-weight: 500; }
   b { display: block; font: 600 76px/0.95 var(--text); font-variant-numeric: tabular-nums; }
   small { color: var(--ink-2); }
+  strong { display: block; font-weight: 600; margin-top: 4px; }
   &[data-shut] { background: var(--ink); color: var(--paper); padding: 8px 12px; }
+`
+const TooHot = styled.p`
+  border: 3px solid var(--ink);
+  padding: 6px 10px;
+  margin: 6px 0;
 `
 const Timer = styled.span`
   align-self: center;

@@ -15,7 +15,7 @@ interface CoolingCurveProps {
 
 const BOX = { left: 56, right: 724, top: 14, bottom: 168 }
 
-/** The hub's temperature from the heater on: where the bore meets the shaft it is shut. Crosses are readings. */
+/** The hub's temperature in still air, from the heater on; shaded where its bore would no longer pass. Crosses are readings. */
 export function CoolingCurve({ result, readings, now_s, closes_s }: CoolingCurveProps) {
   const hatch = useHatch()
   if (!result) return <p style={{ color: 'var(--ink-2)' }}>Drawn as soon as the target is known.</p>
@@ -33,7 +33,7 @@ export function CoolingCurve({ result, readings, now_s, closes_s }: CoolingCurve
       viewBox="0 0 740 196"
       width="100%"
       role="img"
-      aria-label={closes === null ? 'The bore stays open' : `Shut at ${showTime(closes)}`}
+      aria-label={closes === null ? 'The bore stays open' : `In still air it closes at ${showTime(closes)}`}
     >
       {hatch.defs}
       {closes !== null && closes < until && (
@@ -54,7 +54,7 @@ export function CoolingCurve({ result, readings, now_s, closes_s }: CoolingCurve
           strokeWidth="5"
           paintOrder="stroke"
         >
-          shut at {showTime(closes)}
+          closes at {showTime(closes)}, still air
         </text>
       )}
       {readings.map((r) => (

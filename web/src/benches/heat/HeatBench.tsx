@@ -192,6 +192,13 @@ function HeatDrawing({ draft, change, preset, problems, result }: BenchProps<Res
 function say(result: Result, unit: 'mm' | 'in') {
   const target = Math.round(result.target_c)
   const window = result.window_fitted_s ?? result.window_s
+  const read = result.checks.find((check) => check.name === 'hub as read')
+  if (read)
+    return {
+      title: 'Read over its ceiling.',
+      note: `${Math.round(read.value!)} °C; the ceiling is ${Math.round(result.ceiling_lowest_c)} °C. Do not fit it before the maker has said that it may be used.`,
+      moves: [],
+    }
   if (!result.within_ceiling)
     return {
       title: 'Too hot for this hub.',
@@ -203,8 +210,8 @@ function say(result: Result, unit: 'mm' | 'in') {
     title: `Heat the hub to ${target} °C.`,
     note:
       window === null
-        ? 'In this air the bore does not close again.'
-        : `It clears by ${showLength(clear?.clear_mm ?? 0, unit, 3)} and closes ${showTime(window)} after it leaves the heater.`,
+        ? 'In this air the bore does not close again. On the shaft it grips in seconds.'
+        : `Clear by ${showLength(clear?.clear_mm ?? 0, unit, 3)} ${unit} at first. It may be carried for ${showTime(window)} in still air; on the shaft it grips in seconds.`,
     moves: [
       ...(result.heating_s === null ? [] : [`Heating takes about ${showTime(result.heating_s)}, then soak`]),
       ...(result.cool_to_touch_s === null ? [] : [`Too hot to touch for ${showTime(result.cool_to_touch_s)}`]),
