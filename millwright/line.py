@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from .model import Model, Size
+from .model import Model, Name, PlainText, Size
 
 Side = Literal["driver", "driven"]
 SIDES: tuple[Side, Side] = ("driver", "driven")
@@ -43,7 +43,7 @@ Drawn = Literal[
 class MachineFoot(Model):
     """A foot, or a pair across the machine, by its distance from the coupling's middle."""
 
-    name: str = Field(min_length=1, max_length=40)
+    name: Name = Field(min_length=1, max_length=40)
     from_coupling_mm: Size
     rise_mm: float | None = Field(default=None, ge=-20, le=20, description="from cold to running, measured or the maker's")
 
@@ -51,7 +51,7 @@ class MachineFoot(Model):
 class Machine(Model):
     """One machine of the line."""
 
-    name: str = Field(min_length=1, max_length=60)
+    name: Name = Field(min_length=1, max_length=60)
     drawn_as: Drawn = "machine"
     power_kw: float | None = Field(default=None, gt=0, le=100_000)
     shaft_diameter_mm: Size
@@ -94,8 +94,8 @@ class Coupling(Model):
     """The coupling this line is registered with."""
 
     family: Family
-    series: str = Field(min_length=1, max_length=60)
-    size: str = Field(min_length=1, max_length=40)
+    series: Name = Field(min_length=1, max_length=60)
+    size: Name = Field(min_length=1, max_length=40)
     driver_hub: Hub
     driven_hub: Hub
 
@@ -103,8 +103,8 @@ class Coupling(Model):
 class IsolationPoint(Model):
     """A place where an energy source of this line is locked."""
 
-    energy: str = Field(min_length=1, max_length=60)
-    point: str = Field(min_length=1, max_length=80)
+    energy: Name = Field(min_length=1, max_length=60)
+    point: Name = Field(min_length=1, max_length=80)
 
 
 class LineSpec(Model):
@@ -116,7 +116,7 @@ class LineSpec(Model):
     movable: Side
     speed_rpm: float = Field(gt=0, le=100_000)
     isolation_points: list[IsolationPoint] = Field(default_factory=list, max_length=20)
-    purpose: str = Field(default="", max_length=400, description="what the coupling is meant to do here")
+    purpose: PlainText = Field(default="", max_length=400, description="what the coupling is meant to do here")
 
     @model_validator(mode="after")
     def _the_movable_machine_has_feet(self) -> "LineSpec":

@@ -1,8 +1,9 @@
 """The door of every bench: strict, frozen models, and what their refusals say in trade language."""
 
+import unicodedata
 from typing import Annotated, Any, TypeVar
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError, ValidationInfo
 from pydantic_core import ErrorDetails
 
 from .errors import Problem, UnusableInput
@@ -14,6 +15,50 @@ Size = Annotated[float, Field(gt=0, le=10_000, description="mm")]
 Slope = Annotated[float, Field(ge=-500, le=500, description="mm/m")]
 Clock = Annotated[float, Field(ge=-360, le=720, description="degrees clockwise from 12 o'clock")]
 Torque = Annotated[float, Field(gt=0, le=100_000, description="N·m")]
+
+_TURNS_THE_LINE = frozenset("\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069")  # make text read other than it is
+
+
+AT_THE_DOOR = "at the door"  # what comes in from outside is refused; what is stored already can still be read
+
+
+def is_one_line(text: str) -> bool:
+    """No line break, tab or other control character, nothing that turns the direction of reading."""
+    return not any(
+        unicodedata.category(character) in ("Cc", "Zl", "Zp") or character in _TURNS_THE_LINE for character in text
+    )
+
+
+def is_plain_text(text: str) -> bool:
+    """Lines of writing: no control character but line breaks and tabs."""
+    return all(map(is_one_line, text.replace("\t", " ").splitlines()))
+
+
+def _name(text: str) -> str:
+    if not is_one_line(text):
+        raise ValueError("This is one line of plain characters: no line break, tab or control character.")
+    return text
+
+
+def _plain_text(text: str) -> str:
+    if not is_plain_text(text):
+        raise ValueError("There is a control character in this text. Type it again.")
+    return text
+
+
+def _name_at_the_door(text: str, info: ValidationInfo) -> str:
+    return _name(text) if info.context == AT_THE_DOOR else text
+
+
+def _plain_text_at_the_door(text: str, info: ValidationInfo) -> str:
+    return _plain_text(text) if info.context == AT_THE_DOOR else text
+
+
+# Names of lines, machines, parts, papers: printed on paper and sent to others. Notes and reasons may have lines.
+Name = Annotated[str, AfterValidator(_name_at_the_door)]
+PlainText = Annotated[str, AfterValidator(_plain_text_at_the_door)]
+NameIn = Annotated[str, AfterValidator(_name)]
+PlainTextIn = Annotated[str, AfterValidator(_plain_text)]
 
 
 M = TypeVar("M", bound=BaseModel)
@@ -28,7 +73,7 @@ class Model(BaseModel):
 def read_json(model: type[M], text: str | bytes) -> M:
     """Read JSON into a model; every problem found is in the `UnusableInput` raised."""
     try:
-        return model.model_validate_json(text)
+        return model.model_validate_json(text, context=AT_THE_DOOR)
     except ValidationError as refused:
         raise UnusableInput(*(_problem(e) for e in refused.errors(include_url=False))) from None
 

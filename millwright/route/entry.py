@@ -9,7 +9,7 @@ from pydantic import Field
 
 from ..benches import as_dict, evaluate_json
 from ..errors import Problem, UnusableInput, refuse_if_any
-from ..model import Model, Reading, read_json
+from ..model import Model, Name, PlainText, Reading, read_json
 from ..values import Value, value_problems
 from . import sheet
 from .state import EntryKind, RouteNow, StepNow
@@ -19,7 +19,7 @@ from .steps import BenchForm, Role, SheetForm
 class FootMoved(Model):
     """How far a foot was moved: + shim added, + slide toward 3 o'clock."""
 
-    name: str = Field(min_length=1, max_length=60)
+    name: Name = Field(min_length=1, max_length=60)
     shim_mm: Reading = 0.0
     slide_mm: Reading = 0.0
 
@@ -29,13 +29,13 @@ class Move(Model):
 
     feet: list[FootMoved] = Field(default_factory=list, max_length=16)
     axial_mm: Reading = Field(default=0.0, description="+ away from the coupling")
-    note: str = Field(default="", max_length=400)
+    note: PlainText = Field(default="", max_length=400)
 
 
 class Words(Model):
     """A note or a question."""
 
-    text: str = Field(min_length=1, max_length=2000)
+    text: PlainText = Field(min_length=1, max_length=2000)
 
 
 class Answer(Words):
@@ -54,8 +54,8 @@ class CardValue(Model):
 class LedgerCount(Model):
     """Something counted out or back. `goes`: a temporary part comes out again, a removed one goes back."""
 
-    line: str = Field(min_length=1, max_length=60)
-    what: str = Field(min_length=1, max_length=120)
+    line: Name = Field(min_length=1, max_length=60)
+    what: Name = Field(min_length=1, max_length=120)
     goes: Literal["temporary, must come out", "removed, must go back"]
     counted: Literal["out", "back"]
     count: int = Field(ge=1, le=200)

@@ -6,6 +6,7 @@ from datetime import date
 from typing import Any
 
 from ..errors import Problem, refuse_if_any
+from ..model import is_one_line
 from ..verdict import Check, Result, Verdict, said_by_hand, worst
 from .steps import Field, SheetForm, Step
 
@@ -73,8 +74,8 @@ def _unusable(field: Field, answer: Any) -> str | None:
         case "choice":
             return None if answer in field.options else f"This is one of: {', '.join(field.options)}."
         case "text":
-            usable = isinstance(answer, str) and len(answer) <= LONGEST_TEXT
-            return None if usable else f"This wants words, at most {LONGEST_TEXT} letters."
+            usable = isinstance(answer, str) and len(answer) <= LONGEST_TEXT and is_one_line(answer)
+            return None if usable else f"This wants words on one line, at most {LONGEST_TEXT} letters."
         case "date":
             return None if _is_date(answer) else "This wants a date."
         case "length" | "number":

@@ -9,6 +9,8 @@ from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
 from ninja.utils import check_csrf
 
+from millwright.model import PlainTextIn
+
 from ..web.errors import ErrorsOut
 from .actions import check_password
 from .auth import MemberAuth, member_of
@@ -20,8 +22,8 @@ router = Router(tags=["session"])
 class SignIn(Schema, extra="forbid"):
     """Name and password."""
 
-    username: str
-    password: str
+    username: PlainTextIn
+    password: PlainTextIn
 
 
 class SiteOut(Schema):

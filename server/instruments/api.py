@@ -7,6 +7,7 @@ from django.utils import timezone
 from ninja import Field, Router, Schema
 from pydantic import FiniteFloat
 
+from millwright.model import NameIn
 from millwright.route.steps import Role
 from server.accounts.auth import member_of, require_role
 from server.web.errors import ErrorsOut
@@ -19,7 +20,7 @@ router = Router(tags=["instruments"])
 class BracketIn(Schema, extra="forbid"):
     """A bracket with what was measured on it."""
 
-    name: str = Field(min_length=1, max_length=60)
+    name: NameIn = Field(min_length=1, max_length=60)
     sag_mm: FiniteFloat = Field(ge=-10, le=0, description="shown at 6 on a stiff pipe, zeroed at 12")
     positive: Bracket.Positive = Bracket.Positive.IN
 

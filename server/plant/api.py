@@ -8,7 +8,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Field, Router, Schema, Status
 
 from millwright.line import LineSpec
-from millwright.model import read_json
+from millwright.model import Name, read_json
 from millwright.values import Value
 from server.accounts.auth import member_of
 from server.web.errors import ErrorsOut
@@ -22,7 +22,7 @@ router = Router(tags=["lines"])
 class LineIn(Schema, extra="forbid"):
     """A line as it is wanted. `version` is the one that was read; 0 for a new line."""
 
-    name: str = Field(min_length=1, max_length=80)
+    name: Name = Field(min_length=1, max_length=80)
     version: int = 0
     spec: LineSpec
     values: dict[str, Value]

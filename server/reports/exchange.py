@@ -11,7 +11,7 @@ from ninja import Field, Schema
 
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.line import LineSpec
-from millwright.model import read_json
+from millwright.model import NameIn, PlainTextIn, read_json
 from millwright.route.close import CLOSING
 from millwright.route.entry import OutOfTurn, evaluate
 from millwright.route.state import EntryKind, SignatureKind, stand
@@ -36,7 +36,7 @@ class FileEntry(Schema, extra="forbid"):
     inputs: dict[str, Any]
     typed: dict[str, str]
     result: dict[str, Any] | None
-    by: str = Field(max_length=150)
+    by: NameIn = Field(max_length=150)
     role: Role
     at: datetime
 
@@ -49,8 +49,8 @@ class FileSignature(Schema, extra="forbid"):
     kind: SignatureKind
     step: str = Field(max_length=60)
     entry: UUID | None
-    reason: str = Field(max_length=400)
-    by: str = Field(max_length=150)
+    reason: PlainTextIn = Field(max_length=400)
+    by: NameIn = Field(max_length=150)
     role: Role
     at: datetime
 
@@ -62,13 +62,13 @@ class FileJob(Schema, extra="forbid"):
     version: Literal[1]
     id: UUID
     number: int = Field(ge=1)
-    title: str = Field(min_length=1, max_length=120)
-    line: str = Field(min_length=1, max_length=80)
-    site: str
+    title: NameIn = Field(min_length=1, max_length=120)
+    line: NameIn = Field(min_length=1, max_length=80)
+    site: NameIn
     scope: Scope = Scope.FIT
     spec: LineSpec
     card: dict[str, Value]
-    started_by: str
+    started_by: NameIn = Field(max_length=150)
     started_at: datetime
     entries: list[FileEntry]
     signatures: list[FileSignature]

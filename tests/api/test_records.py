@@ -5,11 +5,15 @@ import subprocess
 import tempfile
 from pathlib import Path
 from typing import Any
+from unittest import mock
 
+from django.conf import settings
 from django.db import connection, transaction
 from django.test import TestCase
 
 from server.jobs.models import Entry, Job, Signature
+from server.plant.models import Line
+from server.reports.pdf import NotAFont, fonts_only, record_pdf
 from tests.site import Member, build_two_sites, job_of
 
 BLOWER, PUMP = "Steep aeration blower 2", "Chilled-water pump 1"
@@ -47,13 +51,46 @@ class RecordTest(TestCase):
         self.assertTrue(record["closed"])
         self.assertTrue(all(line["sample"] for line in record["card"] if "Brackwater" in line["source"]))
 
-    def test_the_pdf_holds_readings_limits_sources_and_signatures(self) -> None:
-        status, pdf = Member("lead").ask("GET", f"/api/records/{self.job.pk}/pdf")
-        self.assertEqual((status, pdf[:5]), (200, b"%PDF-"))
+    def test_a_name_is_text_on_paper_and_nothing_that_is_obeyed(self) -> None:
+        """Stored as nobody can enter it any more: a line break, a quote, and CSS behind it."""
+        open_job = job_of(BLOWER)
+        mischief = 'Blower"; } .open { display: none } \n@import url(http://127.0.0.1:9/x.css); p { content: "'
+        Line.objects.filter(pk=open_job.line_id).update(name=mischief[:80])
+        asked: list[str] = []
+
+        def watched(url: str, *rest: Any, **more: Any) -> Any:
+            asked.append(url)
+            return fonts_only(url, *rest, **more)
+
+        with mock.patch("server.reports.pdf.fonts_only", watched):
+            text = self.text_of(record_pdf(Job.objects.get(pk=open_job.pk)))
+        self.assertIn("This record is open", text)
+        self.assertIn('Blower"; } .open { display: none }', text)
+        self.assertEqual({Path(url).suffix for url in asked}, {".woff2"})
+
+    def test_a_record_fetches_its_fonts_and_nothing_else(self) -> None:
+        outside = (
+            "http://127.0.0.1:9/x.css",
+            "file:///etc/hostname",
+            f"file://{settings.ROOT}/manage.py",
+            "data:text/css,p{}",
+        )
+        beside = f"file://{settings.ROOT}/web/node_modules/@fontsource/../../../.anvil/secret_key"
+        for url in (*outside, beside, "file:///tmp/other.woff2"):
+            with self.subTest(url), self.assertRaises(NotAFont):
+                fonts_only(url)
+
+    def text_of(self, pdf: bytes) -> str:
+        """What stands on the paper."""
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "record.pdf"
             path.write_bytes(pdf)
-            text = subprocess.run(["pdftotext", "-layout", path, "-"], capture_output=True, text=True, check=True).stdout
+            return subprocess.run(["pdftotext", "-layout", path, "-"], capture_output=True, text=True, check=True).stdout
+
+    def test_the_pdf_holds_readings_limits_sources_and_signatures(self) -> None:
+        status, pdf = Member("lead").ask("GET", f"/api/records/{self.job.pk}/pdf")
+        self.assertEqual((status, pdf[:5]), (200, b"%PDF-"))
+        text = self.text_of(pdf)
         for words in (
             BLOWER,
             "as found",
@@ -137,6 +174,15 @@ class ExchangeTest(TestCase):
                 self.assertEqual(self.lead.get(f"/api/records/{job.pk}/json").content, written)
                 self.assertEqual(self.read_in(written)[0], 409)
                 transaction.set_rollback(True)
+
+    def test_only_a_lead_reads_a_job_in(self) -> None:
+        written = self.lead.get(f"/api/records/{self.open_job.pk}/json").content
+        forget_jobs()
+        for who in ("apprentice", "millwright"):
+            answer = Member(who).post("/api/records", written, content_type="application/json")
+            self.assertEqual(answer.status_code, 403, who)
+        self.assertEqual(Job.objects.count(), 0)
+        self.assertEqual(self.read_in(written)[0], 201)
 
     def test_a_foreign_truncated_or_doctored_file_changes_nothing_and_says_why(self) -> None:
         written = json.loads(self.lead.get(f"/api/records/{self.open_job.pk}/json").content)

@@ -1,6 +1,6 @@
 """Append an entry to a job."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from datetime import datetime
 from typing import Any
 from uuid import UUID
@@ -8,6 +8,7 @@ from uuid import UUID
 from django.db import IntegrityError, transaction
 
 from millwright.errors import Problem, UnusableInput, refuse_if_any
+from millwright.model import is_plain_text
 from millwright.route.entry import OutOfTurn, check
 from millwright.route.state import EntryKind
 from millwright.units import LengthUnit, read_length_mm, read_temperature_c
@@ -45,6 +46,7 @@ def append_entry(
     if route.closed and kind is not EntryKind.NOTE:
         raise OutOfTurn("This record is signed and closed. Start a new job; a note may still be added.")
     refuse_if_any(_typed_problems(inputs, typed, unit))
+    refuse_if_any([Problem(path, "There is a control character in this text. Type it again.") for path in _unwritten(inputs)])
     checked = check(route, step, kind, inputs, by.as_role)
     entry = Entry(
         id=id,
@@ -81,6 +83,19 @@ def _typed_problems(inputs: Mapping[str, Any], typed: Mapping[str, str], unit: L
         if read is None or not isinstance(value, int | float) or abs(value - read) > TYPED_AGREES_MM:
             found.append(Problem(path, f"“{text[:40]}” was typed; that is not the value sent with it."))
     return found
+
+
+def _unwritten(inputs: Any, path: str = "") -> Iterator[str]:
+    """Where a text holds what is no writing."""
+    match inputs:
+        case str() if not is_plain_text(inputs):
+            yield path
+        case Mapping():
+            for key, inner in inputs.items():
+                yield from _unwritten(inner, f"{path}.{key}".lstrip("."))
+        case list():
+            for i, inner in enumerate(inputs):
+                yield from _unwritten(inner, f"{path}.{i}".lstrip("."))
 
 
 def _at(inputs: Any, path: str) -> Any:
