@@ -30,7 +30,7 @@ def _database(url: str) -> dict[str, object]:
         "PASSWORD": unquote(parts.password or ""),
         "HOST": parts.hostname or "",
         "PORT": str(parts.port or ""),
-        "OPTIONS": {"pool": {"min_size": 2, "max_size": 20}},
+        "OPTIONS": {"pool": {"min_size": 2, "max_size": 20, "timeout": 5.0}},
     }
 
 

@@ -1,14 +1,19 @@
 """Every refusal leaves in one shape: {"errors": [{"path", "message"}]}."""
 
+import logging
 from typing import Any
 
 from django.core.exceptions import PermissionDenied
+from django.db import InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from millwright.errors import Problem, UnusableInput
 from millwright.route.entry import OutOfTurn
+
+logger = logging.getLogger(__name__)
+RETRY_AFTER_S = 2
 
 
 class ProblemOut(Schema):
@@ -25,7 +30,7 @@ class ErrorsOut(Schema):
 
 
 def register_handlers(api: NinjaAPI) -> None:
-    """422 unusable input, 409 out of turn, 404 not there or not yours, 403 not this role, 401 sign in."""
+    """422 unusable input, 409 out of turn, 404 not there or not yours, 403 not this role, 401 sign in, 503 no database."""
 
     def say(request: HttpRequest, status: int, *problems: Problem) -> HttpResponse:
         body = {"errors": [{"path": p.path, "message": p.message} for p in problems]}
@@ -55,6 +60,14 @@ def register_handlers(api: NinjaAPI) -> None:
     def other(request: HttpRequest, refused: HttpError) -> HttpResponse:
         return say(request, refused.status_code, Problem("", refused.message))
 
+    @api.exception_handler(OperationalError)
+    @api.exception_handler(InterfaceError)
+    def database_away(request: HttpRequest, refused: Exception) -> HttpResponse:
+        logger.error("the database does not answer", exc_info=refused)
+        answer = say(request, 503, Problem("", "The database does not answer. What you entered is kept and tried again."))
+        answer.headers["Retry-After"] = str(RETRY_AFTER_S)
+        return answer
+
     @api.exception_handler(ValidationError)
     def not_valid(request: HttpRequest, refused: ValidationError) -> HttpResponse:
         return say(request, 422, *(_problem(e) for e in refused.errors))
@@ -68,5 +81,6 @@ def nothing_here(request: HttpRequest) -> JsonResponse:
 def _problem(error: dict[str, Any]) -> Problem:
     # Ninja puts the source and the parameter's name before the path: ("body", "payload", "name").
     path = ".".join(str(step) for step in error["loc"][2:])
-    missing = error["type"] == "missing"
-    return Problem(path, "This is missing." if missing else f"{error['msg']}.")
+    if error["type"] == "value_error":
+        return Problem(path, error["msg"].removeprefix("Value error, "))
+    return Problem(path, "This is missing." if error["type"] == "missing" else f"{error['msg']}.")

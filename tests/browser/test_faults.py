@@ -50,6 +50,20 @@ class FaultsTest(BrowserTestCase):
         expect(self.page.get_by_text("Not sent yet: 1.")).to_be_hidden()
         self.assertEqual(self.job.entries.count(), before + 1)
 
+    def test_an_entry_the_server_fell_over_is_kept_and_goes_in_once_when_it_is_well(self) -> None:
+        before = self.job.entries.count()
+        self.type_alignment()
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        fell = lambda route: route.fulfill(status=500, body="Server Error")  # noqa: E731
+        self.page.route("**/entries", fell)
+        self.page.get_by_role("button", name="Enter the reading").click()
+        expect(self.page.get_by_text("Not sent yet: 1.")).to_be_visible()
+        self.page.reload()
+        expect(self.page.get_by_text("Not sent yet: 1. Kept on this device. The server answered 500.")).to_be_visible()
+        self.page.unroute("**/entries", fell)
+        expect(self.page.get_by_text("Not sent yet: 1.")).to_be_hidden()
+        self.assertEqual(self.job.entries.count(), before + 1)
+
     def test_an_answer_that_got_lost_on_the_way_back_does_not_double_the_entry(self) -> None:
         before = self.job.entries.count()
         self.type_alignment()
@@ -75,6 +89,9 @@ class FaultsTest(BrowserTestCase):
         self.page.get_by_role("button", name="Enter the reading").click()
         slip = self.page.get_by_role("dialog", name="Your session has ended")
         slip.get_by_label("Name").fill("millwright")
+        slip.get_by_label("Password").fill("not this one")
+        slip.get_by_role("button", name="Sign in").click()
+        expect(slip.get_by_text("Name or password is wrong.")).to_be_visible()
         slip.get_by_label("Password").fill(PASSWORD)
         before = self.job.entries.count()
         slip.get_by_role("button", name="Sign in").click()
@@ -106,7 +123,7 @@ class FaultsTest(BrowserTestCase):
         self.assertEqual((self.job.entries.count(), entry.by), (before + 1, "Jorun Thornquist"))
 
     def test_two_people_on_one_step_see_both_readings(self) -> None:
-        lead = self.sign_in("lead")
+        lead = self.open_page("lead")
         self.goto_step("set.gap", lead)
         self.goto_step("set.gap")
         for page, gap in ((lead, "30.4"), (self.page, "30.5")):

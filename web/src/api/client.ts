@@ -13,9 +13,9 @@ export class Refused extends Error {
     super(problems.map((p) => p.message).join(' '))
   }
 
-  /** No answer at all: worth trying again with the same content. */
+  /** No answer, or a fault of the server's own: no refusal of this content, so worth trying again with the same. */
   get unreachable() {
-    return this.status === 0 || this.status >= 502
+    return this.status === 0 || this.status >= 500
   }
 }
 

@@ -54,6 +54,14 @@ function keep(parcel: Kept) {
   show([...parcels.filter((p) => p.id !== parcel.id), parcel])
 }
 
+/** Why it waits is kept with it: another window, or this one after a reload, says so as long as it waits. */
+function remember(parcel: Kept, waits: string) {
+  if (localStorage.getItem(PREFIX + parcel.id) === null) return show(parcels.filter((p) => p.id !== parcel.id))
+  const waiting = { ...parcel, waits }
+  localStorage.setItem(PREFIX + parcel.id, JSON.stringify(waiting))
+  show(parcels.map((p) => (p.id === parcel.id ? waiting : p)))
+}
+
 function drop(id: string) {
   localStorage.removeItem(PREFIX + id)
   show(parcels.filter((p) => p.id !== id))
@@ -82,7 +90,7 @@ export async function sendAll() {
       const waits = await sendOne(parcel)
       if (waits === null) continue
       held.add(parcel.id)
-      show(parcels.map((p) => (p.id === parcel.id ? { ...p, waits: waits.message } : p)))
+      remember(parcel, waits.message)
       if (!waits.forSomebody) break
     }
   } finally {
