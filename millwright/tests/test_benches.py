@@ -22,6 +22,7 @@ KEY = {
     "shaft_keyway": {"width_mm": 14, "depth_mm": 5.3},
     "hub_keyway": {"width_mm": 14, "depth_mm": 3.8, "length_mm": 70},
 }
+A_THOUSANDTH_NM = 0.001
 BOLTS = {"bolts": 4, "torque_nm": 100.0, "passes": [0.5, 1.0], "pattern": "star"}
 
 
@@ -163,6 +164,15 @@ class AdviceTest(unittest.TestCase):
         self.assertEqual(ask("tighten", {**BOLTS, "pulls": pulls})["verdict"], "over")
         again = ask("tighten", {**BOLTS, "pulls": [*pulls, {"pass": 2, "bolt": 4, "torque_nm": 100.0}]})
         self.assertEqual((again["verdict"], again["next"]), ("inside", None))
+
+    def test_an_extension_lowers_the_setting_by_what_it_adds_to_the_lever(self) -> None:
+        wrench = {"min_nm": 20.0, "max_nm": 200.0, "length_mm": 400.0}
+        # 100 mm at 60 degrees adds 50 mm to a lever of 400: 90 x 400 / 450; square to the wrench it adds nothing
+        for angle, setting in ((0.0, 72.0), (60.0, 80.0), (90.0, 90.0)):
+            found = ask(
+                "tighten", {**BOLTS, "torque_nm": 90.0, "wrench": wrench, "extension_mm": 100.0, "extension_angle_deg": angle}
+            )
+            self.assertAlmostEqual(found["set_nm"], setting, delta=A_THOUSANDTH_NM)
 
     def test_a_wrench_that_cannot_be_set_so_low_is_over(self) -> None:
         wrench = {"min_nm": 60.0, "max_nm": 300.0}

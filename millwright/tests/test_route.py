@@ -5,6 +5,7 @@ from typing import Any
 
 from millwright.errors import UnusableInput
 from millwright.route import entry
+from millwright.route.entry import OutOfTurn
 from millwright.route.state import EntryKind, SignatureKind, StepState
 from millwright.route.steps import Role
 from millwright.verdict import Verdict
@@ -121,9 +122,30 @@ class StaleTest(unittest.TestCase):
     def test_a_light_set_screw_is_provisional_until_it_is_torqued(self) -> None:
         work = Work()
         work.until("set.rough")
-        self.assertIn("motor: hub held by a light set screw only", work.route().provisional)
+        light = "motor: hub held by a light set screw only"
+        self.assertIn(light, work.route().provisional)
+        self.assertIn(f"Provisional: {light}", work.route().why_not_signed_off())
         work.until("close.torque")
         self.assertEqual(work.route().provisional, ())
+
+    def test_feet_are_provisional_from_the_first_reading_until_they_are_torqued(self) -> None:
+        work = Work()
+        work.until("set.align")
+        self.assertNotIn("Feet not torqued yet", work.route().provisional)
+        work.enter("set.align", work.fill("set.align"))
+        self.assertIn("Feet not torqued yet", work.route().provisional)
+        work.until("couple.feet")
+        self.assertIn("Provisional: Feet not torqued yet", work.route().why_not_signed_off())
+        work.enter("couple.feet", work.fill("couple.feet"))
+        self.assertNotIn("Feet not torqued yet", work.route().provisional)
+
+    def test_a_move_that_moved_nothing_is_none(self) -> None:
+        work = Work()
+        work.until("set.align")
+        for nothing in ({"feet": []}, {"feet": [{"name": "motor front"}], "axial_mm": 0.0, "note": "tightened"}):
+            with self.subTest(nothing), self.assertRaises(UnusableInput) as caught:
+                entry.check(work.route(), "set.align", EntryKind.MOVE, nothing, Role.MILLWRIGHT)
+            self.assertEqual([p.path for p in caught.exception.problems], ["feet"])
 
 
 class JudgedTest(unittest.TestCase):
@@ -164,8 +186,24 @@ class JudgedTest(unittest.TestCase):
     def test_a_hub_that_is_refused_is_not_mounted(self) -> None:
         work = Work()
         work.until("prepare.decide.driver")
-        work.enter("prepare.decide.driver", {**work.fill("prepare.decide.driver"), "decision": "refuse the hub"})
-        self.assertEqual(work.state("mount.loose.driver"), "blocked")
+        for decision in ("refuse the hub", "needs work"):
+            with self.subTest(decision):
+                work.enter("prepare.decide.driver", {**work.fill("prepare.decide.driver"), "decision": decision})
+                self.assertEqual((work.state("prepare.decide.driver"), work.state("mount.loose.driver")), ("over", "blocked"))
+                with self.assertRaises(OutOfTurn):
+                    work.enter("mount.loose.driver", work.fill("mount.loose.driver"))
+
+    def test_an_elements_opening_has_room_for_the_thicker_of_the_two_shafts(self) -> None:
+        thin, thick = ({"drawn_as": "motor", "shaft_diameter_mm": mm, "foot_bolts": 4} for mm in (38, 48))
+        feet = [{"name": "front", "from_coupling_mm": 300}, {"name": "rear", "from_coupling_mm": 586}]
+        for one, other in ((thin, thick), (thick, thin)):
+            driver = {"name": "Motor", "feet": feet, **one}
+            work = Work(driver=driver, driven={"name": "Blower", "feet": [], **other}, card={"element_opening_mm": 56.0})
+            work.until("couple.element")
+            element = {**work.fill("couple.element"), "centre": "open centre", "key_out_mm": 4.0}
+            # 28 round the axis, the thicker shaft with its key takes 24 + 4
+            room = work.judged(work.enter("couple.element", element))["checks"]
+            self.assertEqual([c["value"] for c in room if c["name"].startswith("room round")], [0.0])
 
     def test_an_open_centre_element_above_its_speed_is_over(self) -> None:
         work = Work()

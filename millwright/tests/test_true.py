@@ -80,6 +80,12 @@ class LoopTest(unittest.TestCase):
         self.assertIn("soft mallet", " ".join(runout(crooked, stage="half tight")["advice"]))
         self.assertNotIn("mallet", " ".join(runout(crooked, stage="tight")["advice"]))
 
+    def test_a_second_place_with_a_limit_of_its_own_is_judged_by_that(self) -> None:
+        second = {"on": "face", "readings": sine((0.0225, 90))}  # 0.045 over a turn
+        for own, verdict in ((None, "close"), (0.03, "over"), (0.1, "inside")):
+            found = runout(sine((0.01, 0)), second={**second, "limit_mm": own})
+            self.assertEqual(found["verdict"], verdict, own)
+
     def test_face_is_judged_too_and_lacking_it_is_incomplete(self) -> None:
         true, out = sine((0.005, 0)), sine((0.08, 0))
         self.assertEqual(runout(true, must_have=["face"])["verdict"], "incomplete")

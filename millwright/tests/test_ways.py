@@ -4,7 +4,9 @@ import unittest
 
 from millwright.route import entry
 from millwright.route.state import EntryKind, SignatureKind
-from millwright.route.steps import Role, SheetForm
+from millwright.route.steps import BenchForm, Role, SheetForm
+from millwright.values import Value
+from millwright.verdict import Verdict
 
 from .work import CONE, READINGS, SHRINK, SHRUNK, SLIP, TAPER, Work, dials, ring
 
@@ -47,6 +49,18 @@ class WaysTest(unittest.TestCase):
         now = work.route().find("prepare.heat.driver")
         assert now is not None
         self.assertEqual((now.state.value, now.step.may_authorise), ("over", False))
+
+    def test_a_hub_read_over_its_ceiling_is_over_even_where_it_came_home(self) -> None:
+        work = Work(held=(SHRINK, SLIP))
+        work.until("mount.hot.driver")
+        ceiling = work.card["hub_ceiling_c"].value
+        for event in ({"event": "on the heater"}, {"event": "hub temperature", "hub_c": ceiling + 240}):
+            work.enter("mount.hot.driver", event, EntryKind.EVENT)
+        home = work.enter("mount.hot.driver", {"outcome": "home on its mark"})
+        self.assertEqual((home.verdict, work.state("mount.hot.driver")), (Verdict.OVER, "over"))
+        said = " ".join(work.judged(home)["advice"])
+        self.assertIn(f"read at {ceiling + 240:.0f} °C, over its ceiling of {ceiling:.0f} °C", said)
+        self.assertEqual(work.state("mount.cold.driver"), "blocked")
 
     def test_a_hub_that_stuck_is_not_mounted_and_is_told_what_never_to_do(self) -> None:
         work = Work(held=(SHRINK, SLIP))
@@ -220,6 +234,15 @@ class SettingTest(unittest.TestCase):
             self.assertEqual(limits.get("at", "coupling middle"), at, family)
             self.assertEqual("offset_mm" in limits, edge, family)
             self.assertEqual(route.find("set.straightedge") is not None, edge, family)
+
+    def test_a_limit_on_the_swing_allows_half_of_it_as_offset(self) -> None:
+        work = Work()
+        source = work.card["offset_limit_mm"].source
+        for means, most in (("offset", 0.4), ("swing", 0.2)):
+            work.card["offset_limit_mm"] = Value(value=0.4, means=means, source=source)
+            edge = work.route().find("set.straightedge")
+            assert edge is not None and isinstance(edge.step.form, BenchForm)
+            self.assertEqual(edge.step.form.preset["limit"]["offset_mm"], most)
 
     def test_a_warm_reading_may_be_left_out_and_is_judged_without_adding_growth_again(self) -> None:
         feet = [{"name": f"motor {n}", "from_coupling_mm": x, "rise_mm": 0.1} for n, x in (("front", 300), ("rear", 586))]
