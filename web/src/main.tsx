@@ -12,18 +12,18 @@ import { BrowserRouter, Route, Routes, useNavigate } from 'react-router'
 import { signedOut } from './api/client'
 import { jobOptions, queryClient, sessionOptions } from './api/queries'
 import { Floor } from './floor/Floor'
+import { type Late, LateView } from './frame/LateView'
+import { Lost } from './frame/Lost'
 import { Slip } from './kit/Dialog'
-import { Lost } from './kit/Lost'
-import { lateView } from './kit/lateView'
 import { SignIn, SignInPage } from './session/SignIn'
 import { PreferencesProvider } from './units/preferences'
 
-const JobView = lateView(() => import('./job/JobView').then((m) => m.JobView))
-const LineView = lateView(() => import('./line/LineView').then((m) => m.LineView))
-const LineEditor = lateView(() => import('./line/LineEditor').then((m) => m.LineEditor))
-const RecordView = lateView(() => import('./record/RecordView').then((m) => m.RecordView))
-const QuickBenches = lateView(() => import('./quick/QuickBenches').then((m) => m.QuickBenches))
-const QuickBench = lateView(() => import('./quick/QuickBench').then((m) => m.QuickBench))
+const JOB: Late = () => import('./job/JobView').then((m) => m.JobView)
+const LINE: Late = () => import('./line/LineView').then((m) => m.LineView)
+const LINE_EDITOR: Late = () => import('./line/LineEditor').then((m) => m.LineEditor)
+const RECORD: Late = () => import('./record/RecordView').then((m) => m.RecordView)
+const QUICK_BENCHES: Late = () => import('./quick/QuickBenches').then((m) => m.QuickBenches)
+const QUICK_BENCH: Late = () => import('./quick/QuickBench').then((m) => m.QuickBench)
 
 /** Signed in or not; and signed out in the middle of work, where the sheet stays as it is underneath. */
 function App() {
@@ -45,14 +45,14 @@ function App() {
     <RouterProvider navigate={navigate}>
       <Routes>
         <Route path="/" element={<Floor />} />
-        <Route path="/lines/new" element={<LineEditor />} />
-        <Route path="/lines/:lineId" element={<LineView />} />
-        <Route path="/lines/:lineId/edit" element={<LineEditor />} />
-        <Route path="/jobs/:jobId" element={<JobView />} />
-        <Route path="/jobs/:jobId/steps/:stepKey" element={<JobView />} />
-        <Route path="/jobs/:jobId/record" element={<RecordView />} />
-        <Route path="/benches" element={<QuickBenches />} />
-        <Route path="/benches/:name" element={<QuickBench />} />
+        <Route path="/lines/new" element={<LateView view={LINE_EDITOR} />} />
+        <Route path="/lines/:lineId" element={<LateView view={LINE} />} />
+        <Route path="/lines/:lineId/edit" element={<LateView view={LINE_EDITOR} />} />
+        <Route path="/jobs/:jobId" element={<LateView view={JOB} />} />
+        <Route path="/jobs/:jobId/steps/:stepKey" element={<LateView view={JOB} />} />
+        <Route path="/jobs/:jobId/record" element={<LateView view={RECORD} />} />
+        <Route path="/benches" element={<LateView view={QUICK_BENCHES} />} />
+        <Route path="/benches/:name" element={<LateView view={QUICK_BENCH} />} />
         <Route path="*" element={<Lost />} />
       </Routes>
       <Slip title="Your session has ended" isOpen={ended}>

@@ -4,7 +4,7 @@ import type { LengthUnit } from '../units/length'
 import type { Draft, Entered, Part, Reading } from './draft'
 
 export type Result = Pick<Schemas['FitResult'], 'bench' | 'verdict' | 'checks' | 'advice' | 'working'>
-export type Verdict = Schemas['Verdict']
+type Verdict = Schemas['Verdict']
 export type Preset = Record<string, unknown>
 
 /** What a bench's drawing is given. */

@@ -48,7 +48,7 @@ export function LabelledCell({
   )
 }
 
-export const Labelled = styled.div`
+const Labelled = styled.div`
   display: flex;
   align-items: center;
   justify-content: space-between;

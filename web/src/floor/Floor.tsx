@@ -5,10 +5,10 @@ import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { post, Refused, type Schemas } from '../api/client'
 import { floorOptions, sessionOptions } from '../api/queries'
-import { mayActAs } from '../job/context'
+import { Lost } from '../frame/Lost'
+import { Sheet } from '../frame/Sheet'
 import { PlainButton } from '../kit/Button'
-import { Lost } from '../kit/Lost'
-import { Sheet } from '../kit/Sheet'
+import { mayActAs } from '../session/role'
 import { FloorRow } from './FloorRow'
 
 type Line = Schemas['FloorLine']

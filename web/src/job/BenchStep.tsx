@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { append, newId } from '../api/outbox'
 import type { BenchClient, Result } from '../benches/bench'
 import { type Draft, EMPTY, type Part } from '../benches/draft'
+import { useDraft } from '../benches/useDraft'
 import { useEvaluate } from '../benches/useEvaluate'
 import { VerdictColumn } from '../benches/VerdictColumn'
 import { PlainButton } from '../kit/Button'
@@ -12,7 +13,6 @@ import { JobSheet } from './JobSheet'
 import { MoveSlip } from './MoveSlip'
 import { outdatedBecause, sayOutdated } from './outdated'
 import { StepFoot } from './StepFoot'
-import { useDraft } from './useDraft'
 
 /** The last reading in this job that was taken on a bench, in whichever step. */
 function lastOnBench(job: Job, bench: string) {

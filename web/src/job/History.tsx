@@ -5,7 +5,8 @@ import { shortClock } from '../drawing/clock'
 import { Glyph } from '../kit/Allowance'
 import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
-import { type Entry, sayWhen } from './context'
+import { sayWhen } from '../units/when'
+import type { Entry } from './context'
 
 /** Everything entered in this step, the current reading marked; nothing is ever taken away. */
 export function History({ entries, bench }: { entries: Entry[]; bench?: BenchClient }) {

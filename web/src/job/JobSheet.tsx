@@ -1,7 +1,7 @@
 import { type ReactNode, useEffect } from 'react'
 import { useLocation } from 'react-router'
 import { useOutbox } from '../api/outbox'
-import { Sheet } from '../kit/Sheet'
+import { Sheet } from '../frame/Sheet'
 import { type Step, useJob } from './context'
 import { Reach } from './Reach'
 import { RouteRail } from './RouteRail'

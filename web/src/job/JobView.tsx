@@ -3,7 +3,7 @@ import { useEffect } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { jobOptions } from '../api/queries'
 import { BENCHES } from '../benches/benches'
-import { Lost } from '../kit/Lost'
+import { Lost } from '../frame/Lost'
 import { BenchStep } from './BenchStep'
 import { isSettled, type Job, JobProvider } from './context'
 import { SheetStep } from './SheetStep'
@@ -33,7 +33,7 @@ export function JobView() {
 }
 
 /** The step a job stands at. */
-export function firstOpen(job: Job): string {
+function firstOpen(job: Job): string {
   const open = job.steps.find((s) => !isSettled(s) && s.state !== 'blocked') ?? job.steps.find((s) => !isSettled(s))
   return (open ?? job.steps[job.steps.length - 1]!).key
 }

@@ -5,6 +5,7 @@ import { append, newId } from '../api/outbox'
 import type { Result } from '../benches/bench'
 import { DraftReader } from '../benches/draft'
 import { LabelledCell } from '../benches/parts'
+import { useDraft } from '../benches/useDraft'
 import { useEvaluate } from '../benches/useEvaluate'
 import { shortClock } from '../drawing/clock'
 import { Num } from '../kit/Allowance'
@@ -16,7 +17,6 @@ import { useUnit } from '../units/preferences'
 import { type Step, useJob } from './context'
 import { LaserWatch, LeftToGo, useJacking } from './Jacking'
 import { suggestMove } from './suggestMove'
-import { useDraft } from './useDraft'
 
 type Alignment = Schemas['AlignmentResult']
 type Clocked = { clock: number; value_mm: number }

@@ -2,7 +2,8 @@ import { useEffect, useState } from 'react'
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
 import { showTime } from '../units/length'
-import { isSettled, type Job, type Step, sayHour, useJob } from './context'
+import { sayHour } from '../units/when'
+import { isSettled, type Job, type Step, useJob } from './context'
 
 const STATE_WORDS: Record<Step['state'], string> = {
   blocked: '',

@@ -6,6 +6,7 @@ import { append, newId } from '../api/outbox'
 import type { Result } from '../benches/bench'
 import { type Draft, DraftReader } from '../benches/draft'
 import { LabelledCell } from '../benches/parts'
+import { useDraft } from '../benches/useDraft'
 import { VerdictColumn } from '../benches/VerdictColumn'
 import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
@@ -18,7 +19,6 @@ import { JobSheet } from './JobSheet'
 import { outdatedBecause, sayOutdated } from './outdated'
 import { PackPictures } from './PackPictures'
 import { StepFoot } from './StepFoot'
-import { useDraft } from './useDraft'
 
 type Field = Schemas['FieldOut']
 type Rows = Record<string, string>[]

@@ -6,7 +6,9 @@ import { append, newId } from '../api/outbox'
 import { sessionOptions } from '../api/queries'
 import { MainButton, PlainButton } from '../kit/Button'
 import { Words } from '../kit/Field'
-import { isSettled, mayActAs, type Step, sayWhen, useJob } from './context'
+import { mayActAs } from '../session/role'
+import { sayWhen } from '../units/when'
+import { isSettled, type Step, useJob } from './context'
 
 interface StepFootProps {
   step: Step

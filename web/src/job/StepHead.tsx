@@ -6,7 +6,8 @@ import { sessionOptions } from '../api/queries'
 import { PlainButton, WordButton } from '../kit/Button'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
-import { entriesOf, type Step, sayWhen, useJob } from './context'
+import { sayWhen } from '../units/when'
+import { entriesOf, type Step, useJob } from './context'
 
 /** What to do, why, with what, what to look out for; what blocks it; notes and questions. */
 export function StepHead({ step }: { step: Step }) {

@@ -94,7 +94,7 @@ const Note = styled(Text)`
   color: var(--ink-2);
   line-height: 1.2;
 `
-export const Wrong = styled(FieldError)`
+const Wrong = styled(FieldError)`
   font-size: 14px;
   font-weight: 600;
   line-height: 1.2;

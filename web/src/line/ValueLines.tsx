@@ -110,7 +110,7 @@ function linesOf(kind: Kind, card: Record<string, Value>): Kind[] {
 }
 
 /** A source in one line. */
-export function saySource({ source }: Value): string {
+function saySource({ source }: Value): string {
   return [`${source.kind}: ${source.document}`, source.issue && `issue ${source.issue}`, source.page && `page ${source.page}`]
     .filter(Boolean)
     .join(', ')

@@ -1,7 +1,7 @@
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
 import { BENCHES } from '../benches/benches'
-import { Sheet } from '../kit/Sheet'
+import { Sheet } from '../frame/Sheet'
 
 /** Any bench on its own, without a job. */
 export function QuickBenches() {

@@ -4,12 +4,12 @@ import { useParams } from 'react-router'
 import styled from 'styled-components'
 import type { Schemas } from '../api/client'
 import { recordOptions } from '../api/queries'
-import { sayWhen } from '../job/context'
+import { Lost } from '../frame/Lost'
+import { Sheet } from '../frame/Sheet'
 import { Glyph, Num } from '../kit/Allowance'
-import { Lost } from '../kit/Lost'
-import { Sheet } from '../kit/Sheet'
 import { inSheetUnit } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { sayWhen } from '../units/when'
 
 type Reading = Schemas['Reading']
 

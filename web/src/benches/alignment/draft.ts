@@ -42,7 +42,7 @@ export function withUsualPlaces(draft: Draft): Draft {
 export const streamOf = (draft: Draft, plane: number) => (draft.choices[`stream${plane}`] as Clocked | undefined) ?? []
 
 /** Readings of a dial in sweeps before the one in the cells. */
-export const keptOf = (draft: Draft, dial: string) => (draft.choices[`kept.${dial}`] as Clocked | undefined) ?? []
+const keptOf = (draft: Draft, dial: string) => (draft.choices[`kept.${dial}`] as Clocked | undefined) ?? []
 
 /** Keeps what stands in the cells as a sweep and clears them for the next; all sweeps count alike. */
 export function nextSweep(draft: Draft): Draft {

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from 'react'
-import type { Draft } from '../benches/draft'
+import type { Draft } from './draft'
 
 /**
  * What a hand has typed at one place, kept on this device through reload, sign-out and a server that is away.

@@ -1,10 +1,10 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
+import { Choice } from '../kit/Choice'
+import { Mark } from '../kit/Mark'
 import { Account } from '../session/Account'
 import { usePreferences } from '../units/preferences'
-import { Choice } from './Choice'
-import { Mark } from './Mark'
 
 interface SheetProps {
   title: string
