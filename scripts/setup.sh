@@ -17,7 +17,8 @@ step() {
 }
 
 fingerprint() { cat "$@" | sha256sum | cut -c1-16; }
-tree_fingerprint() { find "$@" -type f -print0 | sort -z | xargs -0 cat | sha256sum | cut -c1-16; }
+# Of everything but tests, which are in no build.
+tree_fingerprint() { find "$@" -type f ! -path '*/test/*' ! -name '*.test.ts*' -print0 | sort -z | xargs -0 cat | sha256sum | cut -c1-16; }
 
 # made NAME FINGERPRINT: true where NAME was made from exactly this.
 made() { [ "$(cat "$STATE/$1.stamp" 2>/dev/null || true)" = "$2" ]; }
