@@ -82,7 +82,7 @@ def _problem(error: ErrorDetails) -> Problem:
     return Problem(".".join(str(step) for step in error["loc"]), _sentence(error))
 
 
-def _sentence(error: ErrorDetails) -> str:
+def _sentence(error: ErrorDetails) -> str:  # noqa: C901, PLR0911, PLR0912 - a table, kind by kind
     ctx: dict[str, Any] = error.get("ctx", {})
     match error["type"]:
         case "missing":

@@ -73,7 +73,7 @@ def say_figure(value: float, unit: str) -> str:
     return text.strip().replace("-", "−", 1) if value < 0 else text.strip()
 
 
-def _walk(value: Any, path: str, words: list[str]) -> Iterator[tuple[str, str, str]]:
+def _walk(value: Any, path: str, words: list[str]) -> Iterator[tuple[str, str, str]]:  # noqa: C901, PLR0912 - a table
     match value:
         case {"clock": clock, **rest}:
             place = [*words, say_clock(float(clock))]

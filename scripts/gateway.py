@@ -25,7 +25,9 @@ class Gateway:
         token = next((c.value for c in self.cookies if c.name == "csrftoken"), "") or ""
         headers = {"Content-Type": "application/json", "X-CSRFToken": token, "Referer": f"{self.server}/"}
         data = body.encode() if isinstance(body, str) else None if body is None else json.dumps(body).encode()
-        request = urllib.request.Request(f"{self.server}{path}", data=data, headers=headers, method=method)
+        if not self.server.startswith(("http://", "https://")):
+            raise ValueError(f"{self.server} is no address of a server. Write http:// or https:// in front.")
+        request = urllib.request.Request(f"{self.server}{path}", data=data, headers=headers, method=method)  # noqa: S310
         with self.opener.open(request) as answer:
             text = answer.read()
         return json.loads(text) if text else None

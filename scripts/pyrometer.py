@@ -49,9 +49,9 @@ def true_c(job: dict[str, Any], step: dict[str, Any]) -> float | None:
     if run["heating_since"] is None:
         return None
     if run["out_at"] is None:
-        return min(hub.on_the_heater_c(seconds_since(run["heating_since"], job["now"])), run["target_c"] + 5.0)
+        return float(min(hub.on_the_heater_c(seconds_since(run["heating_since"], job["now"])), run["target_c"] + 5.0))
     left_with = min(hub.on_the_heater_c(seconds_since(run["heating_since"], run["out_at"])), run["target_c"] + 5.0)
-    return hub.off_the_heater_c(left_with, seconds_since(run["out_at"], job["now"]))
+    return hub.off_the_heater_c(float(left_with), seconds_since(run["out_at"], job["now"]))
 
 
 def follow(gateway: Gateway, line: str, every_s: float, readings: int) -> None:

@@ -98,7 +98,8 @@ class LongestFirst(ParallelTestSuite):
         """The demo is built before the workers are made: each has it from the start."""
         if self.used_aliases:
             build_for_all()
-        return super().run(result)
+        done: unittest.TestResult = super().run(result)
+        return done
 
 
 def _apart(suite: unittest.TestSuite) -> list[unittest.TestSuite]:

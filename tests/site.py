@@ -73,7 +73,7 @@ def build_for_all() -> None:
 
 def job_of(line: str, *, closed: bool = False) -> Job:
     """The open job of a line, or its closed one."""
-    return Job.objects.with_closed().get(closed=closed, line__name=line)
+    return Job.objects.which_are(closed=closed).get(line__name=line)
 
 
 class Member(Client):
@@ -85,8 +85,8 @@ class Member(Client):
 
     def ask(self, method: str, path: str, body: Any = None) -> tuple[int, Any]:
         """Status and content of an answer."""
-        content = {} if body is None else {"data": json.dumps(body), "content_type": "application/json"}
-        answer = self.generic(method, path, **content)
+        data = "" if body is None else json.dumps(body)
+        answer = self.generic(method, path, data, "application/json" if data else "application/octet-stream")
         is_json = "json" in answer.headers.get("Content-Type", "") and bool(answer.content)
         return answer.status_code, answer.json() if is_json else answer.content
 

@@ -51,7 +51,9 @@ class JackTest(unittest.TestCase):
     """What is left to go."""
 
     @given(made=st.tuples(MOVES, MOVES), wanted=st.tuples(MOVES, MOVES), off=st.floats(-20, 20), far=st.booleans())
-    def test_the_laser_sees_every_foot_go_wherever_its_heads_stand(self, made, wanted, off, far) -> None:  # type: ignore[no-untyped-def]
+    def test_the_laser_sees_every_foot_go_wherever_its_heads_stand(
+        self, made: Any, wanted: Any, off: float, far: bool
+    ) -> None:
         for way, at in (("slide", 90.0), ("lift", 0.0)):
             said = watch(way, (at + 180 * far + off) % 360, made, wanted)
             self.assertEqual(said["way"], way)

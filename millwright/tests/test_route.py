@@ -142,7 +142,8 @@ class StaleTest(unittest.TestCase):
     def test_a_move_that_moved_nothing_is_none(self) -> None:
         work = Work()
         work.until("set.align")
-        for nothing in ({"feet": []}, {"feet": [{"name": "motor front"}], "axial_mm": 0.0, "note": "tightened"}):
+        empty: dict[str, Any] = {"feet": []}
+        for nothing in (empty, {"feet": [{"name": "motor front"}], "axial_mm": 0.0, "note": "tightened"}):
             with self.subTest(nothing), self.assertRaises(UnusableInput) as caught:
                 entry.check(work.route(), "set.align", EntryKind.MOVE, nothing, Role.MILLWRIGHT)
             self.assertEqual([p.path for p in caught.exception.problems], ["feet"])

@@ -112,12 +112,12 @@ class OrderTest(unittest.TestCase):
             work.enter("safe.papers", {"key": "hub_runout_mm", "value": {**value, "up_to": steps}}, EntryKind.VALUE)
             now = work.route().find("mount.true.driver")
             assert now is not None
-            self.assertEqual(now.step.form.preset["limit_mm"], limit, rpm)  # type: ignore[union-attr]
+            self.assertEqual(now.step.form.preset["limit_mm"], limit, rpm)
 
     def test_two_hubs_of_different_size_go_by_their_own_figures(self) -> None:
         work = Work(held=("clamp ring", "shrink disc"), card={"hub_screws@driven": 6, "hub_screw_torque_nm@driven": 20})
         form = {side: work.route().find(f"mount.clamp.{side}") for side in ("driver", "driven")}
-        torques = {side: now.step.form.preset["torque_nm"] for side, now in form.items() if now}  # type: ignore[union-attr]
+        torques = {side: now.step.form.preset["torque_nm"] for side, now in form.items() if now}
         self.assertEqual(torques, {"driver": 35, "driven": 20})
 
 

@@ -230,7 +230,7 @@ class SettingTest(unittest.TestCase):
             route = Work(family=family).route()
             align = route.find("set.align")
             assert align is not None
-            limits = align.step.form.preset["limits"]  # type: ignore[union-attr]
+            limits = align.step.form.preset["limits"]
             self.assertEqual(limits.get("at", "coupling middle"), at, family)
             self.assertEqual("offset_mm" in limits, edge, family)
             self.assertEqual(route.find("set.straightedge") is not None, edge, family)
@@ -256,6 +256,6 @@ class SettingTest(unittest.TestCase):
         work.until("close.hand")
         warm = work.route().find("close.warm")
         assert warm is not None
-        self.assertEqual((warm.state.value, "growth" in warm.step.form.preset), ("open", False))  # type: ignore[union-attr]
+        self.assertEqual((warm.state.value, "growth" in warm.step.form.preset), ("open", False))
         work.until(None)
         self.assertTrue(work.route().closed)

@@ -29,4 +29,4 @@ def check_password(request: HttpRequest, username: str, password: str) -> User:
         FailedSignIn.objects.create(username=username[:150], address=address)
         raise HttpError(401, "Name or password is wrong.")
     FailedSignIn.objects.filter(username__iexact=username).delete()
-    return user  # type: ignore[return-value]
+    return user

@@ -62,7 +62,7 @@ def _session(member: Membership) -> dict[str, object]:
     operation_id="session_sign_in",
     url_name="session",
 )
-def sign_in(request: HttpRequest, payload: SignIn):
+def sign_in(request: HttpRequest, payload: SignIn) -> object:
     """Sign in. 401 for a wrong password, 429 after too many."""
     if (refused := check_csrf(request)) is not None:
         return refused
@@ -77,14 +77,14 @@ def sign_in(request: HttpRequest, payload: SignIn):
 
 
 @router.get("", response={200: SessionOut, 401: ErrorsOut}, operation_id="session_read")
-def who_am_i(request: HttpRequest):
+def who_am_i(request: HttpRequest) -> object:
     """Who is signed in. 401 where nobody is."""
     get_token(request)
     return _session(member_of(request))
 
 
 @router.put("", response={200: SessionOut, 404: ErrorsOut}, operation_id="session_choose_site")
-def choose_site(request: HttpRequest, payload: ChooseSite):
+def choose_site(request: HttpRequest, payload: ChooseSite) -> object:
     """Work at another of one's own sites."""
     member = get_object_or_404(Membership, user=member_of(request).user, site_id=payload.site)
     request.session["site"] = str(member.site_id)
@@ -92,7 +92,7 @@ def choose_site(request: HttpRequest, payload: ChooseSite):
 
 
 @router.delete("", response={204: None}, operation_id="session_sign_out")
-def sign_out(request: HttpRequest):
+def sign_out(request: HttpRequest) -> object:
     """Sign out."""
     logout(request)
     return Status(204, None)

@@ -54,7 +54,7 @@ class CatalogueOut(Schema):
 
 
 @router.get("", response=CatalogueOut, operation_id="catalogue_read", url_name="catalogue")
-def read(request: HttpRequest):
+def read(request: HttpRequest) -> object:
     """The catalogue of this site."""
     return {
         "sizes": list(CouplingSize.objects.filter(site=member_of(request).site)),

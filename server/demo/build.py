@@ -4,7 +4,7 @@ import json
 from collections.abc import Callable
 from datetime import datetime, timedelta
 from typing import Any
-from uuid import uuid4
+from uuid import UUID, uuid4
 
 from django.db import transaction
 
@@ -176,7 +176,8 @@ class Work:
         """A hold point, signed by the lead."""
         self.now += BETWEEN
         signer = self.millwright if step == "close.hand" else self.lead
-        sign(self.job.pk, id=uuid4(), by=signer, step=step, kind=SignatureKind.HOLD, entry=entry, reason="", now=self.now)
+        covers = UUID(entry) if entry else None
+        sign(self.job.pk, id=uuid4(), by=signer, step=step, kind=SignatureKind.HOLD, entry=covers, reason="", now=self.now)
 
     def until(self, last: str | None) -> None:
         """Every open step in working order, up to but without the last."""

@@ -6,13 +6,13 @@ from millwright.route.steps import Step
 
 from . import blower
 
-FIT = {
+FIT: dict[str, Any] = {
     "shaft_mm": [75.042, 75.041, 75.040, 75.041, 75.041, 75.040],
     "bore_mm": [74.963, 74.962, 74.964, 74.964, 74.963, 74.965],
     "shaft_at": blower.PLACES,
     "bore_at": blower.PLACES,
 }
-KEY = {
+KEY: dict[str, Any] = {
     "key": {"width_mm": 20.0, "height_mm": 12.0, "length_mm": 110.0},
     "shaft_keyway": {"width_mm": 20.01, "depth_mm": 7.5},
     "hub_keyway": {"width_mm": 20.03, "depth_mm": 4.9, "length_mm": 114.0},

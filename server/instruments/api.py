@@ -33,13 +33,13 @@ class BracketOut(BracketIn):
 
 
 @router.get("/brackets", response=list[BracketOut], operation_id="brackets_read", url_name="brackets")
-def read(request: HttpRequest):
+def read(request: HttpRequest) -> object:
     """Every bracket of the site, by name."""
     return list(Bracket.objects.visible_to(member_of(request)))
 
 
 @router.put("/brackets", response={200: BracketOut, 403: ErrorsOut, 422: ErrorsOut}, operation_id="bracket_keep")
-def keep(request: HttpRequest, payload: BracketIn):
+def keep(request: HttpRequest, payload: BracketIn) -> object:
     """Keep a bracket's sag under its name; what stood there before is replaced."""
     member = member_of(request)
     require_role(member, Role.MILLWRIGHT)

@@ -26,13 +26,13 @@ REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
 
 
 @router.get("", response=list[FloorLine], operation_id="floor_read", url_name="floor")
-def floor(request: HttpRequest):
+def floor(request: HttpRequest) -> object:
     """Every line of the site with its open job. Four queries, however many lines and however long their history."""
     lines = Line.objects.visible_to(member_of(request)).annotate(
         last_closed=Max("jobs__signatures__at", filter=Q(jobs__signatures__in=Signature.objects.closing())),
         jobs_so_far=Count("jobs", distinct=True),
     )
-    in_hand = Job.objects.with_closed().filter(closed=False).prefetch_related("entries", "signatures")
+    in_hand = Job.objects.which_are(closed=False).prefetch_related("entries", "signatures")
     return [_floor_line(line) for line in lines.prefetch_related(Prefetch("jobs", queryset=in_hand, to_attr="in_hand"))]
 
 
@@ -64,13 +64,13 @@ def _in_hand(job: Job) -> dict[str, object]:
 
 
 @router.get("/of-line/{line_id}", response=list[HistoryJob], operation_id="line_jobs", url_name="line_jobs")
-def of_line(request: HttpRequest, line_id: UUID):
+def of_line(request: HttpRequest, line_id: UUID) -> object:
     """The jobs of a line, the latest first."""
     return list(Job.objects.visible_to(member_of(request)).with_closed().filter(line_id=line_id))
 
 
 @router.post("/of-line/{line_id}", response={201: JobOut, **REFUSALS}, operation_id="job_start")
-def start(request: HttpRequest, line_id: UUID, payload: JobIn):
+def start(request: HttpRequest, line_id: UUID, payload: JobIn) -> object:
     """Start a job. 409 where the line has an open one."""
     member = member_of(request)
     line = get_object_or_404(Line.objects.visible_to(member), pk=line_id)
@@ -80,14 +80,14 @@ def start(request: HttpRequest, line_id: UUID, payload: JobIn):
 
 
 @router.get("/{job_id}", response={200: JobOut, 404: ErrorsOut}, operation_id="job_read", url_name="job")
-def read(request: HttpRequest, job_id: UUID):
+def read(request: HttpRequest, job_id: UUID) -> object:
     """A whole job as it stands."""
     jobs = Job.objects.visible_to(member_of(request)).select_related("line").prefetch_related("entries", "signatures")
     return job_out(get_object_or_404(jobs, pk=job_id))
 
 
 @router.post("/{job_id}/entries", response={201: EntryOut, **REFUSALS}, operation_id="entry_append", url_name="entries")
-def enter(request: HttpRequest, job_id: UUID, payload: EntryIn):
+def enter(request: HttpRequest, job_id: UUID, payload: EntryIn) -> object:
     """Append an entry; sent again with the same id, it is the entry that stands. 409 out of turn."""
     by = member_named(request, payload.by)
     return Status(201, append_entry(job_id, now=timezone.now(), **{**dict(payload), "by": by}))
@@ -96,13 +96,13 @@ def enter(request: HttpRequest, job_id: UUID, payload: EntryIn):
 @router.post(
     "/{job_id}/signatures", response={201: SignatureOut, **REFUSALS}, operation_id="signature_append", url_name="signatures"
 )
-def put_signature(request: HttpRequest, job_id: UUID, payload: SignatureIn):
+def put_signature(request: HttpRequest, job_id: UUID, payload: SignatureIn) -> object:
     """Sign a hold point or authorise an over-limit value. 409 says what is stale or open."""
     by = member_named(request, payload.by)
     return Status(201, sign(job_id, now=timezone.now(), **{**dict(payload), "by": by}))
 
 
 @router.get("/{job_id}/entries/{entry_id}", response={200: EntryOut, 404: ErrorsOut}, operation_id="entry_read")
-def read_entry(request: HttpRequest, job_id: UUID, entry_id: UUID):
+def read_entry(request: HttpRequest, job_id: UUID, entry_id: UUID) -> object:
     """One entry."""
     return get_object_or_404(Entry, pk=entry_id, job__in=Job.objects.visible_to(member_of(request)).filter(pk=job_id))

@@ -36,7 +36,15 @@ class JobQuerySet(models.QuerySet["Job"]):
 
     def with_closed(self) -> "JobQuerySet":
         """Each with `closed`: whether its record has been signed."""
-        return self.annotate(closed=Exists(Signature.objects.closing().filter(job=OuterRef("pk"))))
+        return self.annotate(closed=_is_closed())
+
+    def which_are(self, *, closed: bool) -> "JobQuerySet":
+        """Those whose record has been signed; or those still in hand."""
+        return self.filter(_is_closed() if closed else ~_is_closed())
+
+
+def _is_closed() -> Exists:
+    return Exists(Signature.objects.closing().filter(job=OuterRef("pk")))
 
 
 class Job(models.Model):
@@ -90,7 +98,7 @@ class Job(models.Model):
             return {}
         kept_under = as_left_steps(self.as_spec)
         read = Entry.objects.filter(
-            job__in=Job.objects.with_closed().filter(line=self.line_id, closed=True, number__lt=self.number),
+            job__in=Job.objects.which_are(closed=True).filter(line=self.line_id, number__lt=self.number),
             kind=state.EntryKind.READING,
             step__in=kept_under,
         )

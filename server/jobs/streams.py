@@ -59,7 +59,7 @@ def _job(request: HttpRequest, job_id: UUID) -> Job:
     url_name="stream",
     openapi_extra={"requestBody": {"content": {"application/x-ndjson": {"schema": {"type": "string"}}}}},
 )
-def append(request: HttpRequest, job_id: UUID, step: str):
+def append(request: HttpRequest, job_id: UUID, step: str) -> object:
     """Take JSON lines from an instrument. All or none; a line sent twice counts once. 409 where another one is sending."""
     job = _job(request, job_id)
     now = job.stand().find(step)
@@ -84,7 +84,7 @@ def append(request: HttpRequest, job_id: UUID, step: str):
 
 
 @router.get("/{job_id}/streams/{step}", response={200: StreamOut, 404: ErrorsOut}, operation_id="stream_read")
-def read(request: HttpRequest, job_id: UUID, step: str, after: int = 0):
+def read(request: HttpRequest, job_id: UUID, step: str, after: int = 0) -> object:
     """The readings that came after the one of that id."""
     here = _job(request, job_id).stream.filter(step=step)
     last = here.last()
@@ -97,7 +97,7 @@ def read(request: HttpRequest, job_id: UUID, step: str, after: int = 0):
 
 
 @router.delete("/{job_id}/streams/{step}", response={204: None, 404: ErrorsOut}, operation_id="stream_start_anew")
-def start_anew(request: HttpRequest, job_id: UUID, step: str):
+def start_anew(request: HttpRequest, job_id: UUID, step: str) -> object:
     """Forget what has come: a new sweep begins. What was entered as a reading stays in its entry."""
     _job(request, job_id).stream.filter(step=step).delete()
     return Status(204, None)

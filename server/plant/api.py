@@ -56,19 +56,19 @@ WANTS_LINE = {"requestBody": {"content": {"application/json": {"schema": {"$ref"
 
 
 @router.post("", response={201: LineOut, **REFUSALS}, operation_id="line_create", url_name="lines", openapi_extra=WANTS_LINE)
-def create(request: HttpRequest):
+def create(request: HttpRequest) -> object:
     """Create a line of one's own."""
     return Status(201, line_out(_save(request, None)))
 
 
 @router.get("/{line_id}", response={200: LineOut, 404: ErrorsOut}, operation_id="line_read", url_name="line")
-def read(request: HttpRequest, line_id: UUID):
+def read(request: HttpRequest, line_id: UUID) -> object:
     """One line."""
     return line_out(get_object_or_404(Line.objects.visible_to(member_of(request)), pk=line_id))
 
 
 @router.put("/{line_id}", response={200: LineOut, **REFUSALS}, operation_id="line_change", openapi_extra=WANTS_LINE)
-def change(request: HttpRequest, line_id: UUID):
+def change(request: HttpRequest, line_id: UUID) -> object:
     """Change a line. 409 where somebody else changed it meanwhile."""
     return line_out(_save(request, str(line_id)))
 

@@ -33,20 +33,20 @@ def _file(content: str | bytes, kind: str, name: str) -> HttpResponse:
 
 
 @router.get("/{job_id}", response={200: RecordOut, **MISSING}, operation_id="record_read", url_name="record")
-def read(request: HttpRequest, job_id: UUID):
+def read(request: HttpRequest, job_id: UUID) -> object:
     """The record as it stands."""
     return record_of(_job(request, job_id))
 
 
 @router.get("/{job_id}/pdf", response=MISSING, operation_id="record_pdf", url_name="record_pdf")
-def pdf(request: HttpRequest, job_id: UUID):
+def pdf(request: HttpRequest, job_id: UUID) -> object:
     """The record on paper."""
     job = _job(request, job_id)
     return _file(record_pdf(job), "application/pdf", f"job-{job.number}.pdf")
 
 
 @router.get("/{job_id}/json", response=MISSING, operation_id="record_json", url_name="record_json")
-def as_json(request: HttpRequest, job_id: UUID):
+def as_json(request: HttpRequest, job_id: UUID) -> object:
     """The job as a JSON file that another installation reads."""
     job = _job(request, job_id)
     return _file(write_job(job), "application/json", f"job-{job.number}.json")
@@ -55,7 +55,7 @@ def as_json(request: HttpRequest, job_id: UUID):
 @router.get(
     "/{job_id}/entries/{entry_id}/csv", response={**MISSING, 422: ErrorsOut}, operation_id="entry_csv", url_name="entry_csv"
 )
-def entry_csv(request: HttpRequest, job_id: UUID, entry_id: UUID, dial: int = 0):
+def entry_csv(request: HttpRequest, job_id: UUID, entry_id: UUID, dial: int = 0) -> object:
     """The clock readings of an entry as CSV; ``dial`` says which, where there are several."""
     entry = get_object_or_404(Entry, pk=entry_id, job=_job(request, job_id))
     rings = list(rings_of(entry).values())
@@ -72,6 +72,6 @@ def entry_csv(request: HttpRequest, job_id: UUID, entry_id: UUID, dial: int = 0)
     url_name="records",
     openapi_extra={"requestBody": {"content": {"application/json": {"schema": {"type": "object"}}}}},
 )
-def read_in(request: HttpRequest):
+def read_in(request: HttpRequest) -> object:
     """Read a job file in, all of it or nothing; 422 says where it is wrong."""
     return Status(201, job_out(read_job(request.body, by=member_of(request))))

@@ -46,7 +46,7 @@ def alignment_svg(spec: LineSpec, result: Mapping[str, Any]) -> str:
     # Looking from behind the movable machine 3 o'clock is to the right: down in plan when it stands left.
     down = {"v": -1.0, "h": -way}
     views = [
-        _view(spec, result, plane, title, x_at, scale * times, down[plane], top)
+        _view(spec, result, plane, title, x_at, across=scale * times, down=down[plane], top=top)
         for plane, title, top in (("v", "Side view", 0.0), ("h", "Plan", VIEW_HEIGHT))
     ]
     note = f"Across drawn × {times:g}; along the shaft to scale, {left + right:.0f} mm"
@@ -61,10 +61,10 @@ def alignment_svg(spec: LineSpec, result: Mapping[str, Any]) -> str:
 
 
 def _view(
-    spec: LineSpec, result: Mapping[str, Any], plane: str, title: str, x_at: Any, across: float, down: float, top: float
+    spec: LineSpec, result: Mapping[str, Any], plane: str, title: str, x_at: Any, *, across: float, down: float, top: float
 ) -> str:
     axis = top + VIEW_HEIGHT / 2
-    offset, slope = result[f"offset_{plane}_mm"], result[f"slope_{plane}_mm_per_m"]
+    offset, slope = float(result[f"offset_{plane}_mm"]), float(result[f"slope_{plane}_mm_per_m"])
 
     def y_at(x_mm: float) -> float:
         return axis + down * (offset + slope * x_mm / 1000) * across

@@ -1,8 +1,9 @@
 """A job as a documented, versioned JSON file, written and read back without loss (docs/formats.md)."""
 
 import json
+from collections.abc import Sequence
 from datetime import datetime
-from typing import Any, Literal
+from typing import Any, Final, Literal
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
@@ -22,8 +23,8 @@ from server.accounts.models import Membership
 from server.jobs.models import Entry, Job, Signature
 from server.plant.models import Line
 
-FORMAT = "young-anvil job"
-VERSION = 1
+FORMAT: Final = "young-anvil job"
+VERSION: Final = 1
 
 
 class FileEntry(Schema, extra="forbid"):
@@ -146,7 +147,7 @@ def read_job(text: bytes, *, by: Membership) -> Job:
         },
     )
     closed = any(s.step == CLOSING and s.kind is SignatureKind.HOLD for s in given.signatures)
-    if not made and not closed and Job.objects.with_closed().filter(line=line, closed=False).exists():
+    if not made and not closed and Job.objects.which_are(closed=False).filter(line=line).exists():
         raise OutOfTurn(f"{line.name} has an open job, and the job in the file is open too. Nothing was read in.")
     job = Job.objects.create(
         id=given.id,
@@ -196,7 +197,8 @@ def _free_number(by: Membership, wanted: int) -> int:
 
 def _problems(given: FileJob) -> list[Problem]:
     found, numbers, ids = [], set(), {e.id for e in given.entries}
-    for group, items in (("entries", given.entries), ("signatures", given.signatures)):
+    groups: dict[str, Sequence[FileEntry | FileSignature]] = {"entries": given.entries, "signatures": given.signatures}
+    for group, items in groups.items():
         for i, item in enumerate(items):
             if item.number in numbers:
                 found.append(Problem(f"{group}.{i}.number", f"Number {item.number} is there twice."))

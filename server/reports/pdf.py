@@ -25,7 +25,7 @@ def record_pdf(job: Job) -> bytes:
 
     record = record_of(job)
     page = render_to_string("record.html", {"record": record, "printed_at": timezone.now()})
-    return HTML(string=page, base_url=str(settings.ROOT), url_fetcher=fonts_only).write_pdf()
+    return bytes(HTML(string=page, base_url=str(settings.ROOT), url_fetcher=fonts_only).write_pdf())
 
 
 def fonts_only(url: str, *_: Any, **__: Any) -> dict[str, Any]:

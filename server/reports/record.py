@@ -28,7 +28,7 @@ class Figure(Schema):
     value: str
     typed: str
 
-    @computed_field
+    @computed_field  # type: ignore[prop-decorator]  # as pydantic has it
     @property
     def is_words(self) -> bool:
         """Not a number: set in the text face."""

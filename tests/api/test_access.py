@@ -121,7 +121,7 @@ class SignInTest(TestCase):
         self.assertEqual(self.sign_in(strict, PASSWORD), 403)
         token = strict.get("/").cookies["csrftoken"].value
         self.assertEqual(self.sign_in(strict, PASSWORD, token), 200)
-        job = Job.objects.with_closed().filter(closed=False)[0]
+        job = Job.objects.which_are(closed=False)[0]
         answer = strict.post(f"/api/jobs/{job.pk}/entries", "{}", content_type="application/json")
         self.assertIn(answer.status_code, (401, 403))
         self.assertEqual(strict.get("/api/session").json()["site"]["name"], SITE)

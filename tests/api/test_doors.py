@@ -69,8 +69,8 @@ class DatabaseAwayTest(TransactionTestCase):
         build_two_sites()
         job, member = job_of("Steep aeration blower 2"), Member("millwright")
         before = job.entries.count()
-        away = {"side_effect": OperationalError("connection refused")}
-        with mock.patch.object(connections["default"], "connect", **away), self.assertLogs("server.web.errors", "ERROR"):
+        away = mock.Mock(side_effect=OperationalError("connection refused"))
+        with mock.patch.object(connections["default"], "connect", away), self.assertLogs("server.web.errors", "ERROR"):
             connections["default"].close()
             address = f"/api/jobs/{job.pk}/entries"
             note = {"id": "00000000-0000-4000-8000-000000000001", "step": "set.gap", "kind": "note", "inputs": {"text": "x"}}

@@ -134,13 +134,13 @@ class LinesTest(TestCase):
 
     def test_bad_figures_are_named_by_their_place(self) -> None:
         member, line = Member("lead"), self.job.line
-        rows = {
+        rows: dict[str, dict[str, Any]] = {
             "spec.driver.shaft_diameter_mm": {"driver": {**line.spec["driver"], "shaft_diameter_mm": -48}},
             "spec.speed_rpm": {"speed_rpm": "fast"},
             "spec.movble": {"movble": "driver"},
         }
         for path, change in rows.items():
-            body = {"name": "Other", "version": 0, "spec": {**line.spec, **change}, "values": {}}
+            body: dict[str, Any] = {"name": "Other", "version": 0, "spec": {**line.spec, **change}, "values": {}}
             status, said = member.ask("POST", "/api/lines", body)
             self.assertEqual((status, [e["path"] for e in said["errors"]]), (422, [path]))
 
@@ -195,7 +195,7 @@ class LinesTest(TestCase):
             values=lines.VALUES["Chilled-water pump 1"],
         )
         for line, expected in ((left.line, as_left["couple.align"]["dials"]), (fresh, None)):
-            open_job = Job.objects.with_closed().filter(line=line, closed=False).first()
+            open_job = Job.objects.which_are(closed=False).filter(line=line).first()
             job = open_job or start_job(line, by=lead, title="Looked at", now=timezone.now(), scope=Scope.CHECK)
             job.scope = Scope.CHECK.value
             kept = job.as_left()

@@ -163,7 +163,7 @@ class ExchangeTest(TestCase):
             (True, PUMP),
         ):
             with self.subTest(closed=closed, line=line), transaction.atomic():
-                job = Job.objects.with_closed().get(closed=closed, line__name=line)
+                job = job_of(line, closed=closed)
                 _, before = self.lead.ask("GET", f"/api/jobs/{job.pk}")
                 written = self.lead.get(f"/api/records/{job.pk}/json").content
                 forget_jobs()

@@ -68,7 +68,7 @@ class FaultsTest(BrowserTestCase):
         before = self.job.entries.count()
         self.type_alignment()
         expect(self.verdict()).to_have_text("Over. Move the motor.")
-        lost = []
+        lost: list[int] = []
 
         def lose_the_first_answer(route: Route) -> None:
             if lost:

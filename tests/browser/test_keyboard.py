@@ -94,7 +94,7 @@ class KeyboardTest(BrowserTestCase):
 
     def focused(self) -> dict[str, Any]:
         """What has the focus."""
-        return self.page.evaluate(FOCUSED)
+        return dict(self.page.evaluate(FOCUSED))
 
     def tab_to(self, tag: str, name: str, page: Page | None = None) -> None:
         """Tab until something of this tag and name has the focus."""

@@ -30,7 +30,14 @@ class AxeTest(BrowserTestCase):
             self.assertEqual(self.serious(self.page), [], path)
 
     def test_the_steps_of_a_job(self) -> None:
-        steps = ("safe.locks", "receive.kit", "prepare.fit.driver", "prepare.key.driver", "set.gap", "set.straightedge")
+        steps: tuple[str, ...] = (
+            "safe.locks",
+            "receive.kit",
+            "prepare.fit.driver",
+            "prepare.key.driver",
+            "set.gap",
+            "set.straightedge",
+        )
         steps += ("set.align", "couple.feet", "close.sign")
         self.look_at(*(f"/jobs/{self.job.pk}/steps/{step}" for step in steps))
 

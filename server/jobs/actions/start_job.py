@@ -28,7 +28,7 @@ def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: S
     Site.objects.select_for_update(no_key=True).get(pk=line.site_id)  # numbers are given out one at a time
     if scope is Scope.ALIGN and FAMILIES[LineSpec.model_validate(line.spec).coupling.family].hangs:
         raise UnusableInput(Problem("scope", "This drive hangs on its shaft: there are no two machines to bring into line."))
-    open_job = Job.objects.with_closed().filter(line=line, closed=False).first()
+    open_job = Job.objects.which_are(closed=False).filter(line=line).first()
     if open_job is not None:
         raise OutOfTurn(f"Job {open_job.number} is open on this line. Close it first, or carry on with it.")
     last = Job.objects.filter(site=line.site).aggregate(last=Max("number"))["last"] or 0

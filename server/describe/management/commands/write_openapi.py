@@ -2,8 +2,10 @@
 
 import json
 from pathlib import Path
+from typing import Literal
 
 from django.core.management.base import BaseCommand, CommandParser
+from pydantic import BaseModel
 from pydantic.json_schema import models_json_schema
 
 from millwright.benches import BENCHES
@@ -23,11 +25,10 @@ class Command(BaseCommand):
     def handle(self, *args: object, path: Path, **options: object) -> None:
         """Ninja's description, plus the benches' models by their own names."""
         description = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"), default=str))
-        inputs = [(bench.input, "validation") for bench in BENCHES.values()]
-        results = [(bench.result, "serialization") for bench in BENCHES.values()]
-        _, found = models_json_schema(
-            [*inputs, *results, (LineIn, "validation")], ref_template="#/components/schemas/{model}"
-        )
+        models: list[tuple[type[BaseModel], Literal["validation", "serialization"]]] = [(LineIn, "validation")]
+        models += [(bench.input, "validation") for bench in BENCHES.values()]
+        models += [(bench.result, "serialization") for bench in BENCHES.values()]
+        _, found = models_json_schema(models, ref_template="#/components/schemas/{model}")
         for name, schema in found["$defs"].items():
             description["components"]["schemas"].setdefault(name, schema)
         path.parent.mkdir(parents=True, exist_ok=True)
