@@ -56,6 +56,14 @@ describe('what is entered', () => {
     await vi.advanceTimersByTimeAsync(0)
     expect(kept()).toMatchObject([{ id: 'a', waits: 'The server cannot be reached.' }])
   })
+  it('that stands behind what could not go waits as well, and is not taken for being on its way', async () => {
+    server.mockRejectedValue(new TypeError('no network'))
+    const { append } = await opened()
+    void append(parcel('a'))
+    void append(parcel('b'))
+    await vi.advanceTimersByTimeAsync(0)
+    expect(kept().map((p) => p.waits)).toEqual(['The server cannot be reached.', 'The server cannot be reached.'])
+  })
   it('is sent by the next window where this one was closed', async () => {
     server.mockRejectedValue(new TypeError('no network'))
     const first = await opened()

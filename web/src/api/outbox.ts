@@ -91,7 +91,9 @@ export async function sendAll() {
       if (waits === null) continue
       held.add(parcel.id)
       remember(parcel, waits.message)
-      if (!waits.forSomebody) break
+      if (waits.forSomebody) continue
+      for (const behind of parcels.filter((p) => !held.has(p.id))) remember(behind, waits.message)
+      break
     }
   } finally {
     sending = false
