@@ -153,9 +153,15 @@ class MovesTest(unittest.TestCase):
         after = self.moved(truth, align(self.both(truth))["feet"])
         np.testing.assert_allclose(axis(align(self.both(after))), [0, 0, 0, 0], atol=HUNDREDTH_OF_A_MICRON)
 
-    @given(truth=shafts)
-    def test_the_preview_shows_what_is_read_after_the_move(self, truth: TrueShafts) -> None:
+    @given(truth=shafts, fixed=st.tuples(*[st.floats(-0.5, 0.5)] * 4))
+    def test_the_preview_shows_what_is_read_after_both_machines_were_moved(
+        self, truth: TrueShafts, fixed: tuple[float, float, float, float]
+    ) -> None:
         moves = [{**m, "machine": "movable", "shim_mm": m["shim_mm"] / 2} for m in align(self.both(truth))["feet"]]
+        moves += [
+            {"name": foot["name"], "machine": "stationary", "shim_mm": fixed[2 * i], "slide_mm": fixed[2 * i + 1]}
+            for i, foot in enumerate(FIXED)
+        ]
         made = [{k: m[k] for k in ("name", "machine", "shim_mm", "slide_mm")} for m in moves]
         preview = align(self.both(truth), made=made)["preview"]
         again = align(self.both(self.moved(truth, moves)))

@@ -7,7 +7,9 @@ import {
   readNumber,
   readSeconds,
   readTemperatureC,
+  showFigure,
   showLength,
+  showSlope,
   showTime,
   showTyped,
 } from './length'
@@ -66,6 +68,19 @@ describe('shown in the unit of the sheet', () => {
   })
   it('pieces of a list each carry their unit and are all converted', () => {
     expect(inSheetUnit('0.05 mm, 1 mm, 2 mm', 'in')).toBe('0.0020 in, 0.04 in, 0.08 in')
+  })
+})
+
+describe('a figure of a check', () => {
+  it('has its slope in mm per 100 mm, or thou per inch: a thou an inch is a mm a metre', () => {
+    expect(showFigure(1.5, 'mm/m', 'mm')).toEqual({ text: '0.150', unit: '/100' })
+    expect(showFigure(-1.5, 'mm/m', 'in')).toEqual({ text: '−1.500', unit: 'thou/in' })
+    expect([showSlope(1.5, 'mm'), showSlope(1.5, 'in')]).toEqual(['0.150 /100', '1.50 thou/in'])
+  })
+  it('has lengths in the unit of the sheet, torque and the rest as they are', () => {
+    expect(showFigure(0.254, 'mm', 'in')).toEqual({ text: '0.01000', unit: 'in' })
+    expect(showFigure(70, 'N·m', 'in')).toEqual({ text: '70.0', unit: 'N·m' })
+    expect(showFigure(1480, 'rpm', 'in')).toEqual({ text: '1480', unit: 'rpm' })
   })
 })
 
