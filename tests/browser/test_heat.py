@@ -29,7 +29,7 @@ class HeatRunTest(BrowserTestCase):
         self.goto_step(RUN, job=self.fan)
         expect(page.get_by_text("On the heater, target")).to_be_visible()
         page.get_by_role("button", name="Out of the heater").click()
-        expect(page.get_by_role("button", name="Hub is home")).to_be_visible()
+        expect(page.get_by_role("button", name="On the shaft")).to_be_visible()
         page.reload()
         expect(page.get_by_role("timer", name="Carry")).to_be_visible()
         other = self.open_page("lead")
@@ -54,7 +54,7 @@ class HeatRunTest(BrowserTestCase):
         self.goto_step("mount.cold.driven", job=self.fan)
         expect(page.get_by_text("First: Heat the fan hub and slide it on")).to_be_visible()
         self.goto_step(RUN, job=self.fan)
-        for name in ("Out of the heater", "Hub is home", "It grips"):
+        for name in ("Out of the heater", "On the shaft", "It grips"):
             page.get_by_role("button", name=name).click()
         expect(page.get_by_text("Gripped. Hot for about")).to_be_visible()
         page.get_by_text("stuck half way", exact=True).click()
@@ -80,7 +80,7 @@ class HeatRunTest(BrowserTestCase):
         expect(carry.get_by_text("May be carried for, in still air")).to_be_visible()
         expect(carry.get_by_text("On the shaft it grips in seconds.")).to_be_visible()
         expect(page.get_by_text("clear by")).to_be_visible()
-        page.get_by_role("button", name="Hub is home").click()
+        page.get_by_role("button", name="On the shaft").click()
         expect(carry).to_be_hidden()
         expect(page.get_by_text("Last read 420 °C")).to_be_visible()
         expect(page.get_by_text("clear by")).to_be_hidden()
