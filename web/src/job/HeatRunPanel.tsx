@@ -22,7 +22,7 @@ type Event = 'on the heater' | 'hub temperature' | 'out of the heater' | 'on the
 const NEXT: Record<Run['phase'], { main: [Event, string] | null; others: [Event, string][] }> = {
   cold: { main: ['on the heater', 'On the heater'], others: [] },
   'on the heater': { main: ['out of the heater', 'Out of the heater'], others: [] },
-  'on its way': { main: ['on the shaft', 'Hub is home'], others: [['pulled off', 'Pulled off: reheat']] },
+  'on its way': { main: ['on the shaft', 'On the shaft'], others: [['pulled off', 'Pulled off: reheat']] },
   'on the shaft': { main: ['gripped', 'It grips'], others: [['pulled off', 'Pulled off: reheat']] },
   gripped: { main: null, others: [['pulled off', 'Pulled off: reheat']] },
 }
@@ -161,14 +161,20 @@ function Countdown({ run, now }: { run: Run; now: number }) {
         </Big>
       )
     case 'on the shaft':
+      return (
+        <Big>
+          <span>On the shaft it grips in seconds.</span>
+          <b>Hold it</b>
+          {run.on_at && run.out_at && (
+            <small>carried for {showTime((Date.parse(run.on_at) - Date.parse(run.out_at)) / 1000)}</small>
+          )}
+        </Big>
+      )
     case 'gripped':
       return (
         <Big role="timer" aria-label="Until it can be touched">
-          <span>{run.phase === 'on the shaft' ? 'It grips in seconds. Hold it on its mark.' : 'Gripped. Hot for about'}</span>
-          {run.phase === 'on the shaft'
-            ? run.on_at && run.out_at && <b>{showTime((Date.parse(run.on_at) - Date.parse(run.out_at)) / 1000)}</b>
-            : touch !== null && <b>{touch > 0 ? showTime(touch) : '0:00'}</b>}
-          {run.phase === 'on the shaft' && <small>was the carry</small>}
+          <span>Gripped. Hot for about</span>
+          {touch !== null && <b>{touch > 0 ? showTime(touch) : '0:00'}</b>}
         </Big>
       )
   }

@@ -88,7 +88,7 @@ function sayRun(run: NonNullable<Step['heat_run']>): string[] {
   if (run.phase !== 'cold') return []
   return [
     run.heating_s ? `heats ${showTime(run.heating_s)}` : '',
-    run.window_s ? `open ${showTime(run.window_s)}` : '',
+    run.window_s ? `carry ${showTime(run.window_s)}` : '',
     run.cooling_s ? `cools ${showTime(run.cooling_s)}` : '',
   ].filter(Boolean)
 }

@@ -250,6 +250,7 @@ const Panels = styled.div`
   thead th { font-size: 14px; color: var(--ink-2); font-weight: 400; }
   td { padding: 3px 12px 3px 0; white-space: nowrap; }
   th small, td small { display: block; color: var(--ink-2); font-family: var(--read); }
+  th p { white-space: normal; max-width: 230px; line-height: 1.25; }
   td.under { width: 128px; min-width: 128px; white-space: normal; }
   p { font-size: 14px; color: var(--ink-2); font-weight: 400; }
   li span { margin-right: 14px; white-space: nowrap; }

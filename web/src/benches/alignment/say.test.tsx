@@ -36,7 +36,7 @@ describe('the moves', () => {
     const stacks = [{ name: 'near', was_mm: [], pieces_mm: [0.5, 0.1], misses_mm: 0.016 }]
     const result = alignment({ feet: [foot('near', 0.584, 0)] as never, stacks })
     expect(moves(result)).toEqual(['Near: add 0.58 (shims 0.50 + 0.10 mm)'])
-    expect(moves(result, 'in')).toEqual(['Near: add 0.0230 (shims 0.0197 + 0.0039 in (0.50 + 0.10 mm))'])
+    expect(moves(result, 'in')).toEqual(['Near: add 0.0230 (shims 0.0197 + 0.0039 in = 0.50 + 0.10 mm)'])
   })
   it('say what lies under a foot after it, where it is known what lies there now', () => {
     const stacks = [{ name: 'near', was_mm: [0.5], pieces_mm: [1, 0.1], misses_mm: 0 }]

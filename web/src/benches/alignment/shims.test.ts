@@ -30,7 +30,13 @@ describe('thicknesses on a line', () => {
   })
 })
 
-it('pieces are said with their unit, on an inch sheet with the mm that may stand on them', () => {
-  expect(sayPieces([0.5, 0.1], 'mm')).toBe('0.50 + 0.10 mm')
-  expect(sayPieces([0.127], 'in')).toBe('0.0050 in (0.127 mm)')
+describe('pieces are said in the unit of the sheet', () => {
+  it('and as they are marked where their box is in the other one', () => {
+    expect(sayPieces([0.5, 0.1], 'in')).toBe('0.0197 + 0.0039 in = 0.50 + 0.10 mm')
+    expect(sayPieces([0.254, 0.127], 'mm')).toBe('0.254 + 0.127 mm = 0.0100 + 0.0050 in')
+  })
+  it('and once where it is the same', () => {
+    expect(sayPieces([0.5, 0.1], 'mm')).toBe('0.50 + 0.10 mm')
+    expect(sayPieces([0.254, 0.127], 'in')).toBe('0.0100 + 0.0050 in')
+  })
 })

@@ -49,9 +49,13 @@ export function writeThicknesses(pieces: readonly number[], typedAt: (i: number)
   return pieces.map((mm) => asRead(mm)).join(' ')
 }
 
-/** Pieces of a stack with their unit; on an inch sheet in mm as well, since that is what may stand on them. */
+const HALF_A_THOU_MM = 0.0127
+
+/** Pieces of a stack in the sheet's unit, and as it is marked on them where their box is in the other one. */
 export function sayPieces(pieces: readonly number[], unit: LengthUnit): string {
   const inMm = `${pieces.map((mm) => asRead(mm)).join(' + ')} mm`
-  if (unit === 'mm') return inMm
-  return `${pieces.map((mm) => showLength(mm, unit)).join(' + ')} in (${inMm})`
+  const inInches = `${pieces.map((mm) => showLength(mm, 'in')).join(' + ')} in`
+  const fromInchBox = pieces.every((mm) => Math.abs(mm / HALF_A_THOU_MM - Math.round(mm / HALF_A_THOU_MM)) < 1e-6)
+  if (unit === 'mm') return fromInchBox ? `${inMm} = ${inInches}` : inMm
+  return fromInchBox ? inInches : `${inInches} = ${inMm}`
 }
