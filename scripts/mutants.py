@@ -58,15 +58,16 @@ def mutants_of(meta: Path) -> Iterator[Mutant]:
     names = json.loads(meta.read_text())["exit_code_by_key"]
     spoiled = meta.with_suffix("")
     source = spoiled.read_text()
+    lines = source.splitlines()
     bodies = {
-        node.name: ast.get_source_segment(source, node) or ""
+        node.name: lines[node.lineno - 1 : node.end_lineno]
         for node in ast.walk(ast.parse(source))
         if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef)
     }
     for name in names:
         function = name.rpartition(".")[2]
-        now = bodies.get(function, "").splitlines()
-        was = bodies.get(f"{function.rpartition('__mutmut_')[0]}__mutmut_orig", "").splitlines()
+        now = bodies.get(function, [])
+        was = bodies.get(f"{function.rpartition('__mutmut_')[0]}__mutmut_orig", [])
         pairs = [(a.strip(), b.strip()) for a, b in zip(was[1:], now[1:], strict=False) if a != b]
         changed = pairs[0] if pairs else ("", "")
         yield Mutant(name=name, meta=meta, was=changed[0], now=changed[1])

@@ -37,8 +37,8 @@ class HeatRunTest(BrowserTestCase):
         self.goto_step(RUN, other, self.fan)
         expect(other.get_by_role("timer", name="Carry")).to_be_visible()
         other.clock.run_for(300)
-        self.assertAlmostEqual(self.left_s(page), self.left_s(other), delta=3)
-        before = self.left_s(page)
+        earlier, there, before = self.left_s(page), self.left_s(other), self.left_s(page)
+        self.assertTrue(before - 1 <= there <= earlier + 1, (earlier, there, before))  # however long the looking took
         page.get_by_label("Hub, °C").fill("290 F")
         page.get_by_role("button", name="Note it").click()
         expect(page.get_by_text("Last read 143 °C")).to_be_visible()
