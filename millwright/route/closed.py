@@ -31,7 +31,7 @@ def as_found(job: JobFacts, after: str) -> list[Step]:
     for step in steps(job, after):
         form = step.form
         if isinstance(form, BenchForm) and form.bench == "gap":
-            form = replace(form, suggest={**form.suggest, **_as_left(job)})
+            form = replace(form, compare=_as_left(job))
         found.append(replace(step, key=found_key(step.key), stage=Stage.FOUND, after=(after,), relies=frozenset(), form=form))
     return found
 

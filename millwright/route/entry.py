@@ -10,8 +10,10 @@ from pydantic import Field
 from ..benches import as_dict, evaluate_json
 from ..errors import Problem, UnusableInput, refuse_if_any
 from ..model import Model, Name, PlainText, Reading, read_json
+from ..plain import COMPARED
 from ..values import Value, value_problems
 from . import sheet
+from .asked import asked_of, headed
 from .state import EntryKind, RouteNow, StepNow
 from .steps import BenchForm, Role, SheetForm
 
@@ -79,6 +81,7 @@ class Checked:
 
     inputs: Mapping[str, Any]
     result: Mapping[str, Any] | None
+    asked: Mapping[str, Any]
 
 
 WORDS: dict[EntryKind, type[Model]] = {
@@ -118,15 +121,17 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
             _refuse_count(route, given)
         case _:
             pass
-    return Checked(inputs=given.model_dump(mode="json"), result=None)
+    return Checked(inputs=given.model_dump(mode="json"), result=None, asked=headed(now.step) if now else {})
 
 
 def evaluate(now: StepNow, inputs: Mapping[str, Any]) -> tuple[Mapping[str, Any], Mapping[str, Any]]:
-    """What a step's readings say, with the inputs in full: the step's own presets are laid over what was sent."""
+    """What a step's readings say, with the inputs in full: the step's own presets are laid over what was sent, and what
+    it is compared with comes from the route alone."""
     form = now.step.form
     match form:
         case BenchForm():
-            full = {**inputs, **form.preset}
+            typed = {key: value for key, value in inputs.items() if key not in COMPARED}
+            full = {**typed, **form.preset, **form.compare}
             if form.bench == "tighten":
                 full.setdefault("pulls", [])
             return full, as_dict(evaluate_json(form.bench, json.dumps(full)))
@@ -140,7 +145,7 @@ def _reading(now: StepNow, inputs: Mapping[str, Any]) -> Checked:
     if now.blocked_by:
         raise OutOfTurn(" ".join(now.blocked_by))
     full, result = evaluate(now, inputs)
-    return Checked(inputs=full, result=result)
+    return Checked(inputs=full, result=result, asked=asked_of(now.step))
 
 
 def _refuse_move(now: StepNow | None, move: Move) -> None:

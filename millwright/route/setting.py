@@ -251,7 +251,7 @@ def warm_form(job: JobFacts) -> BenchForm:
     preset = {key: value for key, value in form.preset.items() if key != "growth"}
     cold = as_read(job.answers.get("couple.align", {}))
     warm = {"warm": {"cold": cold, "growth": form.preset.get("growth", {})}} if cold else {}
-    return replace(form, preset=preset, suggest={**form.suggest, **warm})
+    return replace(form, preset=preset, compare=warm)
 
 
 def read_as_found(job: JobFacts) -> Step:
@@ -269,7 +269,7 @@ def read_as_found(job: JobFacts) -> Step:
         optional=True,
         finding=True,
         may_authorise=True,
-        form=replace(form, suggest={**form.suggest, "before": left, "before_is": "as left"}) if left else form,
+        form=replace(form, compare={"before": left, "before_is": "as left"}) if left else form,
     )
 
 
@@ -282,7 +282,7 @@ def _read_again(job: JobFacts) -> BenchForm:
     """The alignment bench, with the reading before the feet were torqued beside it."""
     form = alignment_form(job)
     before = as_read(job.answers.get("set.align", {}))
-    return replace(form, suggest={**form.suggest, "before": before}) if before else form
+    return replace(form, compare={"before": before}) if before else form
 
 
 def _alignment_limits(job: JobFacts) -> dict[str, Any]:

@@ -71,10 +71,15 @@ class Field:
 
 @dataclass(frozen=True, kw_only=True)
 class BenchForm:
-    """The step wants readings for a bench. ``preset`` is enforced, ``suggest`` only fills the form."""
+    """The step wants readings for a bench. ``preset`` is enforced, ``suggest`` only fills the form.
+
+    ``compare`` - earlier readings this one is held against, by the bench's own names. It is enforced as well, and nothing
+    under such a name is taken from whoever enters the reading.
+    """
 
     bench: str
     preset: Mapping[str, Any] = field(default_factory=dict)
+    compare: Mapping[str, Any] = field(default_factory=dict)
     suggest: Mapping[str, Any] = field(default_factory=dict)
     kind: Literal["bench"] = "bench"
 

@@ -5,8 +5,6 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from .steps import Step
-
 POSITION = ("gap", "straightedge", "alignment")  # benches that say where the machines stand
 WORST_PLACE = re.compile(r"^gap at [^,]+")  # where every reading counts, the worst one lies elsewhere each time
 CURED = ("softfoot", "runout")  # read again and again until what they find is cured
@@ -14,9 +12,10 @@ CURED = ("softfoot", "runout")  # read again and again until what they find is c
 
 @dataclass(frozen=True, kw_only=True)
 class Read:
-    """One reading: its step, and what the bench said."""
+    """One reading: the key and title of its step, and what the bench said."""
 
-    step: Step
+    step: str
+    title: str
     result: Mapping[str, Any]
 
 
@@ -49,8 +48,8 @@ def summary(readings: Iterable[Read]) -> list[SummaryLine]:
             # Bolts: the last pass is what is left on them.
             check = judged[-1] if bench == "tighten" else max(judged, key=lambda c: c["used"] or 0.0)
             if bench in CURED:
-                first.setdefault(read.step.key, check["value"])
-            last[read.step.key] = (read.step.title, check)
+                first.setdefault(read.step, check["value"])
+            last[read.step] = (read.title, check)
     return [
         SummaryLine(what=what[0].upper() + what[1:], found=first.get(key), left=check) for key, (what, check) in last.items()
     ]

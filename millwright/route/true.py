@@ -87,7 +87,7 @@ def tight(job: JobFacts, side: Side, after: str, *, wanted: bool, face: bool = F
             form=BenchForm(
                 bench="runout",
                 preset={**_limit(job, HUB), "stage": "tight", **({"must_have": ["face"]} if face else {})},
-                suggest={"before": before} if before else {},
+                compare={"before": before} if before else {},
             ),
             on_fail="Read beside it on the shaft as well: a shaft that runs out takes the hub with it. "
             "A hub that was drawn crooked comes off and on again.",

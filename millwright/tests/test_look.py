@@ -11,7 +11,7 @@ from millwright.benches import as_dict, evaluate_json
 from millwright.coupling.families import FAMILIES
 from millwright.route.look import OPENED
 from millwright.route.state import SignatureKind
-from millwright.route.steps import BenchForm, Scope
+from millwright.route.steps import Scope
 
 from .work import BOTH_ENDS, PACK, SHRINK, SLIP, Work, dials, ring
 
@@ -106,25 +106,32 @@ class ClosedTest(unittest.TestCase):
     def test_held_against_what_was_left(self) -> None:
         left = {"align": dials(0.0), "closed": PACK}
         work = Work(family="disc, single pack", scope=Scope.CHECK, as_left=left)
-        for key, moved in (("found.closed", {"as_left": {"readings": PACK["readings"]}}), ("found.align", dials(0.1))):
+        for key, read in (("found.closed", PACK), ("found.align", dials(0.1))):
             work.until(key)
-            now = work.route().find(key)
-            assert now is not None and isinstance(now.step.form, BenchForm)
-            suggested = {k: v for k, v in now.step.form.suggest.items() if k in ("as_left", "before", "before_is")}
-            given = {**(moved if "dials" in moved else PACK), **suggested}
-            entered = work.enter(key, given)
+            entered = work.enter(key, read)
             said = " ".join(work.judged(entered)["advice"])
             # dials() puts the movable machine low by what it is given
             self.assertIn("0.10 mm down" if key == "found.align" else "As it was left", said)
+
+    def test_nothing_to_compare_with_is_taken_from_whoever_enters_the_reading(self) -> None:
+        pack: dict[str, Any] = PACK
+        invented = {"readings": [{**r, "value_mm": r["value_mm"] + 3} for r in pack["readings"]]}
+        left = Work(family="disc, single pack", scope=Scope.CHECK, as_left={"closed": PACK})
+        never = Work(family="disc, single pack", scope=Scope.CHECK)
+        pairs: list[tuple[Work, Any]] = [(left, {"readings": PACK["readings"]}), (never, None)]
+        for work, kept in pairs:
+            work.until("found.closed")
+            entered = work.enter("found.closed", {**PACK, "as_left": invented})
+            self.assertEqual(entered.inputs.get("as_left"), kept)
+            work.until("found.align")
+            entered = work.enter("found.align", {**dials(0.0), "before": dials(2.0), "before_is": "as left", "made": []})
+            self.assertEqual({"before", "before_is", "made"} & set(entered.inputs), set())
 
     def test_a_spacer_gap_since_it_was_left(self) -> None:
         work = Work(family="disc, drop-out spacer", scope=Scope.CHECK, as_left={"closed": BOTH_ENDS})
         work.until("found.closed")
         wider = [{**r, "value_mm": r["value_mm"] + 0.15} for r in BOTH_ENDS["readings"]]
-        now = work.route().find("found.closed")
-        assert now is not None and isinstance(now.step.form, BenchForm)
-        given = {**work.fill("found.closed"), "readings": wider, "as_left": now.step.form.suggest["as_left"]}
-        since = work.judged(work.enter("found.closed", given))["since"]
+        since = work.judged(work.enter("found.closed", {**work.fill("found.closed"), "readings": wider}))["since"]
         for found, mean in zip(since, (0.15, 0.0), strict=True):
             self.assertAlmostEqual(found["mean_mm"], mean)
             self.assertAlmostEqual(found["spread_mm"], 0.0)

@@ -178,7 +178,7 @@ class RecordWordsTest(unittest.TestCase):
 
         def read(title: str, bench: str, *checks: dict[str, Any]) -> Read:
             step = Step(key=title, stage=Stage.SET, title=title, why="", form=SheetForm())
-            return Read(step=step, result={"bench": bench, "checks": list(checks)})
+            return Read(step=step.key, title=step.title, result={"bench": bench, "checks": list(checks)})
 
         found = summary(
             [

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from django.db import models
-from django.db.models import Case, Exists, F, OuterRef, Q, Value, When
+from django.db.models import Exists, OuterRef, Q
 from django.shortcuts import get_object_or_404
 
 from millwright.line import LineSpec
@@ -110,16 +110,14 @@ class EntryQuerySet(models.QuerySet["Entry"]):
 
     def for_route(self, *, also: uuid.UUID | None = None) -> list[state.Entry]:
         """As the core knows them, in order, without what no route ever asks: readings that a later one of the same
-        step has superseded, results in full, and the figures of a bench.
+        step has superseded, and results in full.
 
         ``also`` - the id of an entry wanted whether superseded or not
         """
         readings = self.filter(kind=state.EntryKind.READING)
         latest = readings.order_by("step", "-number").distinct("step").values("pk")
-        is_bench = ~Q(result__bench="sheet") & Q(kind=state.EntryKind.READING)
         rows = self.filter(~Q(kind=state.EntryKind.READING) | Q(pk__in=latest) | Q(pk=also)).values_list(
-            "id", "number", "step", "kind", "by", "role", "at", "result__verdict",
-            Case(When(is_bench, then=Value({}, models.JSONField())), default=F("inputs")),
+            "id", "number", "step", "kind", "by", "role", "at", "result__verdict", "inputs",
         )  # fmt: skip
         return [
             state.Entry(
@@ -147,6 +145,7 @@ class Entry(models.Model):
     kind = models.CharField(max_length=10)
     inputs = models.JSONField()
     typed = models.JSONField(default=dict, help_text="path into the inputs → what was typed there")
+    asked = models.JSONField(default=dict, help_text="millwright.route.asked: what it answered, as it was asked then")
     result = models.JSONField(null=True)
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)

@@ -94,6 +94,7 @@ class FormOut(Schema):
     kind: Literal["bench", "sheet", "sign"]
     bench: str | None = None
     preset: dict[str, Any] = {}
+    compare: dict[str, Any] = {}
     suggest: dict[str, Any] = {}
     fields: list[FieldOut] = []
     rows: list[FieldOut] = []

@@ -98,7 +98,8 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]
 def _form(form: object) -> Mapping[str, Any]:
     match form:
         case BenchForm():
-            return {"kind": form.kind, "bench": form.bench, "preset": form.preset, "suggest": form.suggest}
+            parts = {"preset": form.preset, "compare": form.compare, "suggest": form.suggest}
+            return {"kind": form.kind, "bench": form.bench, **parts}
         case SheetForm():
             return asdict(form)
         case _:

@@ -1,7 +1,7 @@
 """A job as a documented, versioned JSON file, written and read back without loss (docs/formats.md)."""
 
 import json
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Any, Final, Literal
 from uuid import UUID
@@ -10,12 +10,15 @@ from django.db import IntegrityError, transaction
 from django.db.models import Max
 from ninja import Field, Schema
 
+from millwright.benches import as_dict, evaluate_json
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn, read_json
+from millwright.plain import COMPARED
+from millwright.route.asked import AFTERWARDS, asked_of
 from millwright.route.close import CLOSING
 from millwright.route.entry import OutOfTurn, evaluate
-from millwright.route.state import EntryKind, SignatureKind, stand
+from millwright.route.state import EntryKind, SignatureKind, StepNow, stand
 from millwright.route.steps import Role, Scope
 from millwright.values import Value
 from server.accounts.auth import require_role
@@ -24,7 +27,8 @@ from server.jobs.models import Entry, Job, Signature
 from server.plant.models import Line
 
 FORMAT: Final = "young-anvil job"
-VERSION: Final = 1
+VERSION: Final = 2
+READ_TOO: Final = 1  # without `asked`: filled in from the route, and marked so
 
 
 class FileEntry(Schema, extra="forbid"):
@@ -36,6 +40,7 @@ class FileEntry(Schema, extra="forbid"):
     kind: EntryKind
     inputs: dict[str, Any]
     typed: dict[str, str]
+    asked: dict[str, Any] = {}
     result: dict[str, Any] | None
     by: NameIn = Field(max_length=150)
     role: Role
@@ -60,7 +65,7 @@ class FileJob(Schema, extra="forbid"):
     """The whole file."""
 
     format: Literal["young-anvil job"]
-    version: Literal[1]
+    version: Literal[1, 2]
     id: UUID
     number: int = Field(ge=1)
     title: NameIn = Field(min_length=1, max_length=120)
@@ -104,6 +109,7 @@ def _entry_out(e: Entry) -> FileEntry:
         kind=core.kind,
         inputs=e.inputs,
         typed=e.typed,
+        asked=e.asked,
         result=e.result,
         by=e.by,
         role=core.role,
@@ -134,7 +140,7 @@ def read_job(text: bytes, *, by: Membership) -> Job:
     Raises `UnusableInput` with line or path and reason, `OutOfTurn` where the job is here already.
     """
     require_role(by, Role.LEAD)
-    given = _read_file(text)
+    given = _with_asked(_read_file(text))
     if Job.objects.filter(pk=given.id).exists():
         raise OutOfTurn("This job is here already. Nothing was read in.")
     refuse_if_any(_problems(given))
@@ -183,8 +189,9 @@ def _read_file(text: bytes) -> FileJob:
         ) from None
     if not isinstance(head, dict) or head.get("format") != FORMAT:
         raise UnusableInput(Problem("format", "This is not a job written by Young Anvil."))
-    if head.get("version") != VERSION:
-        raise UnusableInput(Problem("version", f"This file is of version {head.get('version')}; {VERSION} is read here."))
+    if head.get("version") not in (READ_TOO, VERSION):
+        said = f"This file is of version {head.get('version')}; {READ_TOO} and {VERSION} are read here."
+        raise UnusableInput(Problem("version", said))
     return read_json(FileJob, text)
 
 
@@ -211,6 +218,37 @@ def _problems(given: FileJob) -> list[Problem]:
     return found or _results_that_do_not_follow(given)
 
 
+def _with_asked(given: FileJob) -> FileJob:
+    """A file of version 1 does not say what its entries answered: what the route asks now stands there, marked so."""
+    if given.version == VERSION:
+        return given
+    entries = [Entry(**dict(e)).as_core for e in sorted(given.entries, key=lambda e: e.number)]
+    route = stand(given.spec, given.card, entries, [], given.scope)
+    steps = {now.step.key: now.step for now in route.steps}
+    return given.model_copy(
+        update={
+            "entries": [
+                e.model_copy(update={"asked": {**(asked_of(steps[e.step]) if e.step in steps else {}), "note": AFTERWARDS}})
+                for e in given.entries
+            ]
+        }
+    )
+
+
+def _judged(now: StepNow | None, e: FileEntry) -> Mapping[str, Any] | None:
+    """What the core says of a reading today; of one in a step that is no longer part of the route, what its bench says.
+
+    None where only that step could judge it. Raises `UnusableInput` where the inputs cannot be evaluated.
+    """
+    if now is not None and now.step.form.kind == e.asked.get("form"):
+        full, result = evaluate(now, e.inputs)
+        compared = {key: e.inputs[key] for key in COMPARED if key in e.inputs}
+        bench = result["bench"]
+        return result if bench == "sheet" else as_dict(evaluate_json(bench, json.dumps({**full, **compared})))
+    bench = e.asked.get("bench")
+    return as_dict(evaluate_json(bench, json.dumps(e.inputs))) if bench else None
+
+
 def _results_that_do_not_follow(given: FileJob) -> list[Problem]:
     """Readings whose verdict is not what the core says of their inputs now."""
     found: list[Problem] = []
@@ -220,14 +258,11 @@ def _results_that_do_not_follow(given: FileJob) -> list[Problem]:
             continue
         before = [other for other in entries if other.number < e.number]
         now = stand(given.spec, given.card, before, [], given.scope).find(e.step)
-        if now is None:
-            found.append(Problem(f"entries.{i}.step", f"This route has no step {e.step}."))
-            continue
         try:
-            _, result = evaluate(now, e.inputs)
+            result = _judged(now, e)
         except UnusableInput as refused:
             found += [Problem(f"entries.{i}.inputs.{p.path}", p.message) for p in refused.problems]
             continue
-        if e.result is None or result["verdict"] != e.result.get("verdict"):
+        if e.result is None or (result is not None and result["verdict"] != e.result.get("verdict")):
             found.append(Problem(f"entries.{i}.result", "The result does not follow from the readings beside it."))
     return found

@@ -12,13 +12,14 @@ from pydantic import computed_field
 from millwright.benches import in_order
 from millwright.plain import lines, say_figure
 from millwright.route.state import EntryKind, RouteNow, SignatureKind, StepNow, StepState
-from millwright.route.steps import BenchForm, SheetForm, SignForm
 from millwright.route.summary import Read, summary
 from millwright.values import lines_of, say_value
 from millwright.verdict import Status, Verdict
 from server.jobs.models import Entry, Job, Signature
 
 from .drawing import alignment_svg
+
+GONE = "No longer part of the route"  # heading over what was entered in steps that a later decision took out
 
 
 class Figure(Schema):
@@ -82,7 +83,7 @@ class RecordStep(Schema):
     key: str
     stage: str
     title: str
-    state: StepState
+    state: StepState | None
     stale_because: str
     readings: list[Reading]
     signatures: list[Signed]
@@ -132,20 +133,15 @@ def record_of(job: Job) -> RecordOut:
         started_at=job.started_at,
         closed=route.closed,
         open_things=[] if route.closed else route.why_not_signed_off(),
-        summary=_summary(route, entries),
+        summary=_summary(entries),
         card=_card(route),
-        steps=[
-            _step(job, now, [e for e in entries if e.step == now.step.key], [s for s in signatures if s.step == now.step.key])
-            for now in route.steps
-            if now.current is not None or not now.step.optional
-        ],
+        steps=_steps(job, route, entries, signatures),
         ledger=[Figure(label=line.what, value=f"{line.out} out, {line.back} back", typed=line.goes) for line in route.ledger],
     )
 
 
-def _summary(route: RouteNow, entries: list[Entry]) -> list[CheckLine]:
-    steps = {now.step.key: now.step for now in route.steps}
-    read = [Read(step=steps[e.step], result=e.result) for e in entries if e.result and e.step in steps]
+def _summary(entries: list[Entry]) -> list[CheckLine]:
+    read = [Read(step=e.step, title=_title(e), result=e.result) for e in entries if e.result]
     return [
         _check_line(line.left, name=line.what, found="" if line.found is None else say_figure(line.found, line.left["unit"]))
         for line in summary(read)
@@ -185,17 +181,57 @@ def _card(route: RouteNow) -> list[CardLine]:
     ]
 
 
+def _steps(job: Job, route: RouteNow, entries: list[Entry], signatures: list[Signature]) -> list[RecordStep]:
+    """The route as it stands, and after it whatever was entered that is no longer part of it: nothing is left out."""
+    of_route = {now.step.key for now in route.steps}
+    facts: list[Entry | Signature] = [*entries, *signatures]
+    gone = list(dict.fromkeys(fact.step for fact in facts if fact.step not in of_route))
+    found = []
+    for now in route.steps:
+        mine = [e for e in entries if e.step == now.step.key]
+        signed = [s for s in signatures if s.step == now.step.key]
+        if mine or signed or not now.step.optional:
+            found.append(_step(job, now, mine, signed))
+    for key in gone:
+        mine = [e for e in entries if e.step == key]
+        found.append(
+            RecordStep(
+                key=key,
+                stage=GONE,
+                title=_title(mine[-1]) if mine else key,
+                state=None,
+                stale_because="",
+                readings=_readings(job, mine),
+                signatures=_signed([s for s in signatures if s.step == key]),
+            )
+        )
+    return found
+
+
 def _step(job: Job, now: StepNow, entries: list[Entry], signatures: list[Signature]) -> RecordStep:
-    readings = [e for e in entries if e.kind == EntryKind.READING]
+    """A step under the title it had when it was last entered."""
     return RecordStep(
         key=now.step.key,
         stage=now.step.stage.value,
-        title=now.step.title,
+        title=_title(entries[-1]) if entries else now.step.title,
         state=now.state,
         stale_because=now.stale_because,
-        readings=[_reading(job, now, e, _label(e, readings)) for e in entries],
-        signatures=[Signed(kind=s.as_core.kind, by=s.by, role=s.role, at=s.at, reason=s.reason) for s in signatures],
+        readings=_readings(job, entries),
+        signatures=_signed(signatures),
     )
+
+
+def _title(entry: Entry) -> str:
+    return str(entry.asked.get("title", entry.step))
+
+
+def _readings(job: Job, entries: list[Entry]) -> list[Reading]:
+    readings = [e for e in entries if e.kind == EntryKind.READING]
+    return [_reading(job, e, _label(e, readings)) for e in entries]
+
+
+def _signed(signatures: list[Signature]) -> list[Signed]:
+    return [Signed(kind=s.as_core.kind, by=s.by, role=s.role, at=s.at, reason=s.reason) for s in signatures]
 
 
 def _label(entry: Entry, readings: list[Entry]) -> str:
@@ -211,19 +247,19 @@ def _label(entry: Entry, readings: list[Entry]) -> str:
     return "as left" if entry is readings[-1] else f"reading {readings.index(entry) + 1}"
 
 
-def _reading(job: Job, now: StepNow, entry: Entry, label: str) -> Reading:
-    form = now.step.form
+def _reading(job: Job, entry: Entry, label: str) -> Reading:
+    """One entry, read by what it was asked."""
     result: dict[str, Any] = entry.result or {}
-    is_sheet = entry.kind == EntryKind.READING and isinstance(form, SheetForm)
-    ticks = [f for f in form.fields if f.kind == "tick"] if isinstance(form, SheetForm) and is_sheet else []
+    is_sheet = entry.kind == EntryKind.READING and result.get("bench", "sheet") == "sheet"
+    ticks = [f for f in entry.asked.get("fields", []) if f["kind"] == "tick"] if is_sheet else []
     return Reading(
         id=entry.id,
         kind=EntryKind(entry.kind),
         label=label,
         verdict=result.get("verdict"),
-        figures=_sheet_figures(form, entry) if isinstance(form, SheetForm) and is_sheet else _figures(form, entry),
-        ticked=[f.label for f in ticks if entry.inputs.get(f.key) is True],
-        not_ticked=[f.label for f in ticks if entry.inputs.get(f.key) is not True],
+        figures=_sheet_figures(entry) if is_sheet else _figures(entry),
+        ticked=[f["label"] for f in ticks if entry.inputs.get(f["key"]) is True],
+        not_ticked=[f["label"] for f in ticks if entry.inputs.get(f["key"]) is not True],
         checks=[_check_line(check) for check in result.get("checks", [])],
         advice=result.get("advice", []) if result.get("verdict") in ("over", "incomplete") else [],
         rings=list(rings_of(entry)),
@@ -255,30 +291,35 @@ def _numbered(dials: list[dict[str, Any]]) -> Iterator[tuple[int, dict[str, Any]
         yield seen[dial["kind"]], dial
 
 
-def _figures(form: BenchForm | SheetForm | SignForm, entry: Entry) -> list[Figure]:
+def _figures(entry: Entry) -> list[Figure]:
     """Of a bench, but for what the step itself gave it; of a move, a count, a note: everything."""
-    is_bench = isinstance(form, BenchForm) and entry.kind == EntryKind.READING
-    inputs = in_order(form.bench, entry.inputs) if isinstance(form, BenchForm) and is_bench else entry.inputs
-    preset = frozenset(form.preset) if isinstance(form, BenchForm) and is_bench else frozenset({"event", "ago_s"})
-    return [Figure(label=text, value=value, typed=entry.typed.get(path, "")) for path, text, value in lines(inputs, preset)]
+    bench = (entry.result or {}).get("bench")
+    inputs = in_order(bench, entry.inputs) if bench else entry.inputs
+    given = frozenset(entry.asked.get("preset", {})) if bench else frozenset({"event", "ago_s"})
+    return [Figure(label=text, value=value, typed=entry.typed.get(path, "")) for path, text, value in lines(inputs, given)]
 
 
-def _sheet_figures(form: SheetForm, entry: Entry) -> list[Figure]:
-    """In the order of the sheet; a row is one figure."""
-    rows = entry.inputs.get("rows") or []
+def _sheet_figures(entry: Entry) -> list[Figure]:
+    """In the order of the sheet as it was asked; a row is one figure. What nobody asked is shown under its own name."""
+    asked, columns = entry.asked.get("fields", []), entry.asked.get("rows", [])
     found = [
-        Figure(
-            label=f"{form.row_name} {i}",
-            value=", ".join(f"{c.label.lower()} {row[c.key]}" for c in form.rows if row.get(c.key)),
-            typed="",
-        )
-        for i, row in enumerate(rows, start=1)
+        Figure(label=f"{entry.asked.get('row_name', 'row')} {i}", value=_row(row, columns), typed="")
+        for i, row in enumerate(entry.inputs.get("rows") or [], start=1)
     ]
-    for field in form.fields:
-        answer = entry.inputs.get(field.key)
-        if field.kind == "tick" or answer in (None, ""):
+    known = {field["key"] for field in asked}
+    others = [key for key in entry.inputs if key not in known and key != "rows"]
+    unasked = [{"key": key, "kind": "", "label": key.replace("_", " ")} for key in others]
+    for field in [*asked, *unasked]:
+        answer = entry.inputs.get(field["key"])
+        if field["kind"] == "tick" or answer in (None, ""):
             continue
-        is_figure = isinstance(answer, int | float)
-        value = f"{answer:g} {field.unit}".strip() if is_figure else str(answer)
-        found.append(Figure(label=field.label, value=value, typed=entry.typed.get(field.key, "")))
+        is_figure = isinstance(answer, int | float) and not isinstance(answer, bool)
+        value = f"{answer:g} {field.get('unit', '')}".strip() if is_figure else str(answer)
+        found.append(Figure(label=field["label"], value=value, typed=entry.typed.get(field["key"], "")))
     return found
+
+
+def _row(row: Mapping[str, Any], columns: list[dict[str, Any]]) -> str:
+    """A row in one line, by the columns as they were asked."""
+    labels = {column["key"]: column["label"].lower() for column in columns} or {key: key for key in row}
+    return ", ".join(f"{label} {row[key]}" for key, label in labels.items() if row.get(key))

@@ -1469,6 +1469,13 @@ export interface components {
             /** Bench */
             bench?: string | null;
             /**
+             * Compare
+             * @default {}
+             */
+            compare: {
+                [key: string]: unknown;
+            };
+            /**
              * Fields
              * @default []
              */
@@ -2546,7 +2553,7 @@ export interface components {
             stage: string;
             /** Stale Because */
             stale_because: string;
-            state: components["schemas"]["StepState"];
+            state: components["schemas"]["StepState"] | null;
             /** Title */
             title: string;
         };

@@ -23,7 +23,7 @@ function lastOnBench(job: Job, bench: string) {
 export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
   const job = useJob()
   const unit = useUnit()
-  const { preset, suggest } = step.form
+  const { preset, suggest, compare } = step.form
   const current = job.entries.find((e) => e.id === step.current)
   const standsEntered = current !== undefined && step.state !== 'stale'
   /** The cells as they start: what stands entered, or empty and set up as for the last reading on this bench. */
@@ -40,7 +40,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
   const outdated = outdatedBecause(step, touched, draft.choices.moves, movesNow)
   const reading = bench.read(draft, preset ?? {})
   const counts = outdated === '' && (touched || !standsEntered)
-  const evaluated = useEvaluate(bench.name, counts ? reading : { ...reading, input: null }, preset ?? {})
+  const evaluated = useEvaluate(bench.name, counts ? reading : { ...reading, input: null }, { ...preset, ...compare })
   const [refused, setRefused] = useState('')
   const [sending, setSending] = useState(false)
   const [moving, setMoving] = useState(false)

@@ -24,11 +24,7 @@ export const MATERIALS = ['cast iron', 'steel', 'stainless steel', 'aluminium'] 
 
 export function start(_: Preset, suggest: Preset): Draft {
   const radius = suggested(suggest.radius_mm as number | undefined)
-  const { before, before_is, warm } = suggest
-  return {
-    cells: radius ? { 'face.radius': radius } : {},
-    choices: { ...(before ? { before } : {}), ...(before_is ? { before_is } : {}), ...(warm ? { warm } : {}) },
-  }
+  return { cells: radius ? { 'face.radius': radius } : {}, choices: {} }
 }
 
 /** The cells with the usual place of each stem in them, until another one is typed. */
@@ -115,9 +111,6 @@ export function read(draft: Draft, preset: Preset) {
           ...('growth' in preset ? {} : readGrowth(draft, reader, [...feet.movable, ...feet.stationary])),
           ...readRoom(draft, reader, feet),
           ...readBox(draft, reader, [...feet.movable, ...feet.stationary]),
-          ...(draft.choices.before !== undefined && { before: draft.choices.before }),
-          ...(draft.choices.before_is !== undefined && { before_is: draft.choices.before_is }),
-          ...(draft.choices.warm !== undefined && { warm: draft.choices.warm }),
         },
     isMissing ? lacking : '',
   )

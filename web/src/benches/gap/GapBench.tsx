@@ -16,8 +16,7 @@ const OTHER = { prefix: 'other', placesKey: 'other.clocks' } as const
 
 function start(_: Preset, suggest: Preset): Draft {
   const diameter = suggested(suggest.diameter_mm as number | undefined)
-  const { as_left } = suggest
-  return { cells: diameter ? { diameter } : {}, choices: as_left ? { as_left } : {} }
+  return { cells: diameter ? { diameter } : {}, choices: {} }
 }
 
 /** The names of a spacer's ends where both are measured, by the job or as chosen here. */
@@ -33,7 +32,6 @@ function read(draft: Draft, preset: Preset) {
   const other = ends ? readClock(reader, clocksOf(draft, OTHER.placesKey), OTHER.prefix, 'other_end') : []
   const diameter = reader.length('diameter', 'diameter_mm')
   const bar = reader.length('bar', 'bar_mm')
-  const { as_left } = draft.choices
   if (readings.length < 3) return reader.done(null, `Measure the gap at three places or more${ends ? `, ${ends[0]}` : ''}.`)
   if (ends && other.length < 3) return reader.done(null, `Measure the gap at three places or more, ${ends[1]}.`)
   if (diameter === null) return reader.done(null, 'On what diameter was it measured?')
@@ -43,7 +41,6 @@ function read(draft: Draft, preset: Preset) {
     ...(bar !== null && { bar_mm: bar }),
     ...(ends && { other_end: other }),
     ...(ends && !('ends' in preset) && { ends }),
-    ...(as_left !== undefined && { as_left }),
   })
 }
 
@@ -56,7 +53,6 @@ function restore(entered: Entered, part: Part) {
     filler.ring(part, 'other_end', { prefix: OTHER.prefix, key: OTHER.placesKey })
     filler.choice('where', WHERE[1])
   }
-  if (part === 'all') filler.choice('as_left', filler.at('as_left'))
   return filler.draft
 }
 

@@ -12,7 +12,6 @@ import { OffCentre } from './OffCentre'
 
 type Result = Schemas['RunoutResult']
 type Second = Schemas['SecondRing']['on']
-type Clocked = { clock: number; value_mm: number }[]
 
 const KINDS = ['rim', 'face'] as const
 const NONE = 'none'
@@ -25,7 +24,7 @@ const SECOND_WORDS: Record<Second | typeof NONE, string> = {
 }
 const PLACES = 'second.clocks'
 
-function start(preset: Preset, suggest: Preset): Draft {
+function start(preset: Preset): Draft {
   const wanted = (preset.must_have as Second[] | undefined)?.[0]
   const { kind } = preset
   return {
@@ -33,7 +32,6 @@ function start(preset: Preset, suggest: Preset): Draft {
     choices: {
       ...(kind ? { kind } : {}),
       ...(wanted && { second: wanted }),
-      ...(suggest.before ? { before: suggest.before } : {}),
     },
   }
 }
@@ -51,12 +49,10 @@ function read(draft: Draft, preset: Preset) {
   if (ring.length > 0 && ring.length < 3)
     return reader.done(null, `Read ${SECOND_WORDS[on]} at three places or more as well.`)
   if (!('limit_mm' in preset)) return reader.done(null, 'Give the limit on the total reading.')
-  const before = draft.choices.before as Clocked | undefined
   return reader.done({
     readings,
     kind: kindOf(draft),
     ...(ring.length > 0 && { second: { on, readings: ring, ...(apart !== null && { distance_mm: apart }) } }),
-    ...(before && { before }),
   })
 }
 
@@ -67,7 +63,6 @@ function restore(entered: Entered, part: Part) {
   filler.cell('apart', 'second.distance_mm')
   filler.ring(part, 'readings', { signed: true })
   if (filler.at('second')) filler.ring(part, 'second.readings', { prefix: 'second', key: PLACES, signed: true })
-  if (part === 'all') filler.choice('before', filler.at('before'))
   return filler.draft
 }
 
