@@ -26,7 +26,7 @@ def steps(job: JobFacts, after: str) -> list[Step]:
                     Field(key=part.key, kind="choice", label=part.title, detail=part.look_for, options=FATES)
                     for part in came_off
                 ),
-                Field(key="shaft", kind="condition", label="Shaft seats and keyways", detail="fretting, cracks, burrs"),
+                Field(key="seats", kind="condition", label="Shaft seats and keyways", detail="fretting, cracks, burrs"),
                 Field(key="oiled", kind="tick", label="Bare metal protected against corrosion"),
                 Field(key="scrap", kind="tick", label="What does not go back is marked and set aside"),
                 Field(key="found", kind="text", label="What was found, and the likely reason", required=False),

@@ -63,6 +63,35 @@ class HeatTest(unittest.TestCase):
         self.assertAlmostEqual(found["mass_kg"], 4.193, delta=0.001)
         self.assertAlmostEqual(found["tau_s"], 4.193 * 470 / (20 * 0.05608), delta=A_SECOND)
 
+    def test_the_hub_is_at_the_closing_temperature_when_its_carry_ends_and_at_touch_when_it_may_be_touched(self) -> None:
+        found = heat()
+        for seconds, degrees in ((found["window_s"], found["closes_at_c"]), (found["cool_to_touch_s"], 45.0)):
+            cooled = 21.0 + (found["target_c"] - 21.0) * math.exp(-seconds / found["tau_s"])
+            self.assertAlmostEqual(cooled, degrees, delta=A_TENTH_OF_A_DEGREE)
+        for point in found["curve"]:
+            cooled = 21.0 + (found["target_c"] - 21.0) * math.exp(-point["after_s"] / found["tau_s"])
+            self.assertAlmostEqual(point["hub_c"], cooled, delta=A_TENTH_OF_A_DEGREE)
+            # 74.962 x 11.5e-6 opens 0.000862 a degree
+            self.assertAlmostEqual(point["clear_mm"], 0.000862 * (cooled - found["closes_at_c"]), delta=0.0005)
+        self.assertGreater(found["curve"][-1]["after_s"], found["window_s"])
+
+    def test_a_heater_takes_what_the_hub_takes_up_over_what_arrives(self) -> None:
+        # 6.26 kg of 480 J/kgK from 21 to 166 degrees; in an oven of 200 it comes closer and closer
+        induction = heat(heater={"kind": "induction", "power_kw": 4.5, "efficiency": 0.5})
+        joules = 6.26 * 480 * 145.0
+        self.assertAlmostEqual(induction["heating_s"], joules / (4500 * 0.5), delta=A_SECOND)
+        oven = heat(heater={"kind": "oven", "air_c": 200.0})
+        reached = 200.0 - (200.0 - 21.0) * math.exp(-oven["heating_s"] / oven["tau_s"])
+        self.assertAlmostEqual(reached, oven["target_c"], delta=A_TENTH_OF_A_DEGREE)
+        cold = heat(heater={"kind": "oven", "air_c": 150.0})
+        self.assertIsNone(cold["heating_s"])
+        self.assertIn("Set it higher", " ".join(cold["advice"]))
+
+    def test_a_reading_on_the_way_says_how_far_the_bore_stands_open_now(self) -> None:
+        found = heat(readings=[{"after_s": 30, "hub_c": 150.0}])
+        self.assertAlmostEqual(found["clear_now_mm"], 0.000862 * (150.0 - found["closes_at_c"]), delta=0.0005)
+        self.assertIsNone(heat()["clear_now_mm"])
+
     def test_a_reading_over_the_ceiling_is_over_whatever_the_target(self) -> None:
         found = heat(readings=[{"after_s": 10, "hub_c": 420.0}])
         self.assertEqual((heat()["verdict"], found["verdict"]), ("close", "over"))

@@ -1,0 +1,152 @@
+"""What every step, check and line of working has to be, whatever it says: nothing missing, no unit nobody knows."""
+
+import json
+import re
+import unittest
+from collections.abc import Iterator, Mapping
+from typing import Any, get_args
+
+from millwright.benches import BENCHES, as_dict, evaluate_json
+from millwright.errors import UnusableInput
+from millwright.line import Connection, Family
+from millwright.route.steps import BenchForm, Field, FieldKind, Role, Scope, SheetForm, Stage, Step
+
+from .work import Work
+
+KEY = re.compile(r"[a-z][a-z0-9_]*(@[a-z]+)?")
+STEP = re.compile(r"[a-z]+(\.[a-z_]+)+")
+UNITS = {
+    "",
+    "mm",
+    "mm/m",
+    "mm/s",
+    "°C",
+    "K",
+    "kg",
+    "s",
+    "N·m",
+    "%",
+    "rpm",
+    "°",
+    "kW",
+    "degrees",
+    "1 in",
+    "in/ft",
+    "screws",
+    "min",
+    "g",
+    "mm/mm",
+}
+PATH = re.compile(r"[a-z0-9_.@ -]*")
+SWITCHES = ("no_return", "moves", "optional", "finding", "may_authorise")
+
+
+def every_step() -> Iterator[tuple[str, Step]]:
+    """Every step of every family, every way of holding a hub, every scope."""
+    ways = get_args(Connection)
+    for i, family in enumerate(get_args(Family)):
+        for j, held in enumerate(ways):
+            scope = list(Scope)[(i + j) % len(Scope)]
+            work = Work(family=family, held=(held, ways[(j + i) % len(ways)]), scope=scope)
+            for now in work.route().steps:
+                yield f"{family}, {held}, {scope.value}: {now.step.key}", now.step
+
+
+class StepsTest(unittest.TestCase):
+    """The words and switches of a step."""
+
+    def test_every_step_says_what_to_do_why_and_when(self) -> None:
+        for where, step in every_step():
+            with self.subTest(where):
+                self.assertRegex(step.key, STEP)
+                self.assertIsInstance(step.stage, Stage)
+                self.assertTrue(step.title and step.why)
+                words = (
+                    step.title,
+                    step.why,
+                    step.tool,
+                    step.caution,
+                    step.on_fail,
+                    step.leaves_provisional,
+                    step.settled_by,
+                )
+                self.assertTrue(all(isinstance(word, str) for word in words), words)
+                self.assertTrue(all(isinstance(getattr(step, switch), bool) for switch in SWITCHES))
+                self.assertTrue(step.hold is None or isinstance(step.hold, Role))
+                self.assertTrue(all(STEP.fullmatch(key) for key in (*step.after, *step.once)))
+                self.assertTrue(all(KEY.fullmatch(key) for key in (*step.needs, *step.judged_by)))
+                self.assertEqual(bool(step.leaves_provisional), bool(step.settled_by))
+
+    def test_every_field_asks_for_something_in_a_unit_people_know(self) -> None:
+        for where, step in every_step():
+            if not isinstance(step.form, SheetForm):
+                continue
+            with self.subTest(where):
+                fields = (*step.form.fields, *step.form.rows)
+                self.assertTrue(fields)
+                self.assertEqual(len({field.key for field in fields}), len(fields), "two fields of one name")
+                self.assertEqual(bool(step.form.rows), bool(step.form.row_name))
+                for field in fields:
+                    self.check(field)
+
+    def check(self, field: Field) -> None:
+        """One field."""
+        self.assertRegex(field.key, KEY)
+        self.assertIn(field.kind, get_args(FieldKind))
+        self.assertTrue(field.label and isinstance(field.label, str), field.key)
+        self.assertIsInstance(field.detail, str)
+        self.assertIn(field.unit, UNITS)
+        self.assertEqual(field.unit == "mm", field.kind == "length", field.key)
+        self.assertEqual(bool(field.options), field.kind == "choice", field.key)
+        self.assertIsInstance(field.required, bool)
+
+    def test_what_a_bench_is_given_is_what_it_takes(self) -> None:
+        for where, step in every_step():
+            if isinstance(step.form, BenchForm):
+                with self.subTest(where):
+                    takes = set(BENCHES[step.form.bench].input.model_fields)
+                    self.assertLessEqual({*step.form.preset, *step.form.compare}, takes)
+
+
+class ResultsTest(unittest.TestCase):
+    """What benches say while jobs of every family come to their end."""
+
+    def test_every_check_and_every_line_of_working_is_whole(self) -> None:
+        seen: set[str] = set()
+        for i, family in enumerate(get_args(Family)):
+            ways = get_args(Connection)
+            work = Work(family=family, held=(ways[i % len(ways)], ways[(i + 3) % len(ways)]))
+            work.until(None)
+            for made in work.entries:
+                if made.kind == "reading":
+                    said = work.judged(made)
+                    seen.add(said["bench"])
+                    with self.subTest(family, step=made.step):
+                        self.whole(said)
+        self.assertLessEqual(
+            {"alignment", "gap", "fit", "key", "heat", "taper", "runout", "tighten", "softfoot", "sheet"}, seen
+        )
+
+    def whole(self, said: Mapping[str, Any]) -> None:
+        """One result."""
+        self.assertTrue(all(isinstance(sentence, str) and sentence for sentence in said["advice"]))
+        for check in said["checks"]:
+            self.assertTrue(check["name"] and check["source"], check)
+            self.assertIn(check["unit"], UNITS)
+        for line in said["working"]:
+            self.assertTrue(line["what"] and isinstance(line["formula"], str), line)
+            self.assertIsInstance(line["numbers"], str)
+            self.assertIsInstance(line["value"], int | float)
+            self.assertIn(line["unit"], UNITS)
+
+    def test_what_is_refused_is_refused_at_a_place_and_in_a_sentence(self) -> None:
+        for name in BENCHES:
+            rows: list[dict[str, Any]] = [{}, {"readings": []}, {"feet": [], "dials": [], "planes": [{}]}, {"nonsense": 1}]
+            for nonsense in rows:
+                with self.subTest(name, given=nonsense):
+                    try:
+                        as_dict(evaluate_json(name, json.dumps(nonsense)))
+                    except UnusableInput as refused:
+                        for problem in refused.problems:
+                            self.assertTrue(problem.message)
+                            self.assertRegex(problem.path, PATH)
