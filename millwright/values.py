@@ -74,6 +74,11 @@ def of_hub(card: ValueCard, key: str, side: Side) -> str:
     return own if own in card else key
 
 
+def stands_on(card: ValueCard, key: str) -> Value | None:
+    """What a hub goes by under this key now: its own figure, or the one both hubs share. None on an empty line."""
+    return card.get(key) or card.get(key.partition("@")[0])
+
+
 def lines_of(card: ValueCard) -> list[tuple[str, ValueKind]]:
     """The lines a card has, in the order they are written on it."""
     keys = [key for base in VALUE_KINDS for key in (base, *(f"{base}@{side}" for side in SIDES)) if key in card]

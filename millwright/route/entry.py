@@ -11,7 +11,7 @@ from ..benches import as_dict, evaluate_json
 from ..errors import Problem, UnusableInput, refuse_if_any
 from ..model import Model, Name, PlainText, Reading, read_json
 from ..plain import COMPARED
-from ..values import Value, value_problems
+from ..values import Value, stands_on, value_problems
 from . import sheet
 from .asked import asked_of, headed
 from .state import EntryKind, RouteNow, StepNow
@@ -47,10 +47,12 @@ class Answer(Words):
 
 
 class CardValue(Model):
-    """A figure put on the value card."""
+    """A figure put on the value card; one that stands is changed with a reason. `was`: what stood there, never as sent."""
 
     key: str
     value: Value
+    reason: PlainText = Field(default="", max_length=400)
+    was: Value | None = None
 
 
 class LedgerCount(Model):
@@ -117,6 +119,7 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
             raise UnusableInput(Problem("question", "There is no open question of that number."))
         case CardValue():
             _refuse_value(given)
+            given = given.model_copy(update={"was": _changed(route, given, role)})
         case LedgerCount():
             _refuse_count(route, given)
         case _:
@@ -170,6 +173,18 @@ def _refuse_value(given: CardValue) -> None:
     """A line that is not there is a fault of the key, everything else of the value."""
     found = value_problems(given.key, given.value)
     refuse_if_any([Problem(f"value.{p.path}" if p.path else "key", p.message) for p in found])
+
+
+def _changed(route: RouteNow, given: CardValue, role: Role) -> Value | None:
+    """What stands on the line now. Whoever works fills an empty one; what stands is changed by the lead, and why is said."""
+    stands = stands_on(route.card, given.key)
+    if stands is None:
+        return None
+    if role is not Role.LEAD:
+        raise OutOfTurn("The lead changes what stands on the card. Ask the lead, with the paper you have.")
+    if not given.reason.strip():
+        raise UnusableInput(Problem("reason", "Say why it is changed. The record shows it."))
+    return stands
 
 
 def _refuse_count(route: RouteNow, given: LedgerCount) -> None:

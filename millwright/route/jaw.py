@@ -20,6 +20,7 @@ def prepare(job: JobFacts) -> list[Step]:
             tool="caliper or inside rule",
             after=("prepare.dead",),
             needs=("element_width_mm",),
+            judged_by=("open_centre_rpm",),
             may_authorise=True,
             form=SheetForm(
                 fields=(
@@ -58,6 +59,7 @@ def couple_up(job: JobFacts) -> list[Step]:
             tool="caliper or feelers",
             after=(last,),
             needs=(setting.nominal_key(job), "gap_plus_minus_mm"),
+            judged_by=setting.GAP_JUDGED_BY,
             relies=frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}),
             may_authorise=True,
             form=setting.gap_form(job),
@@ -97,6 +99,7 @@ def _element(job: JobFacts, stage: Stage, after: tuple[str, ...]) -> Step:
         changes=frozenset({Fact.SECOND_HUB}) if slides else frozenset(),
         may_authorise=True,
         form=SheetForm(fields=tuple(fields)),
+        judged_by=("open_centre_rpm", "element_opening_mm"),
         judge=lambda answers: _judge_element(job, answers),
         on_fail="Draw the loose hub back, take the element out and put the right one in."
         if slides

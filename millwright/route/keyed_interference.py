@@ -146,6 +146,7 @@ def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
                 Field(key="found", kind="text", label="What was seen", required=False),
             )
         ),
+        judged_by=(job.key("hub_ceiling_c", side),),
         judge=lambda answers: judge_run(job, side, job.hottest_c.get(key), answers),
         may_authorise=True,
         on_fail="Both parts cool down before the next try; the heat is worked out again from what was reached.",

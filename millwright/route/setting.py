@@ -13,6 +13,7 @@ from .steps import Answers, BenchForm, Fact, Field, JobFacts, Role, SheetForm, S
 
 AS_LEFT = "align"  # what the last reading of a job is kept under, to be compared with next time
 MACHINES = frozenset({Fact.MACHINES})
+GAP_JUDGED_BY = ("gap_spread_mm", "axial_growth_mm", "angle_limit_deg")
 
 
 def steps(job: JobFacts, after: tuple[str, ...], *, hidden: bool = False) -> list[Step]:
@@ -106,6 +107,7 @@ def _gap(job: JobFacts, hubs: set[Fact], after: str) -> Step:
         tool="caliper, or spacer bar and feelers",
         after=(after,),
         needs=(nominal_key(job), "gap_plus_minus_mm"),
+        judged_by=GAP_JUDGED_BY,
         relies=frozenset({Fact.MACHINES, *hubs}),
         moves=True,
         may_authorise=True,

@@ -8,7 +8,8 @@ from types import MappingProxyType
 from typing import Any
 
 from ..line import LineSpec
-from ..values import Value, ValueCard, value_kind
+from ..value_kinds import ValueKind
+from ..values import Value, ValueCard, stands_on, value_kind
 from ..verdict import Verdict
 from .build import build
 from .close import CLOSING
@@ -179,6 +180,7 @@ def stand(
     )
     steps = build(facts)
     changed = _changes(steps, entries)
+    card_changed = _card_changes(catalogue, entries, line.speed_rpm)
     questions = _unanswered(entries)
     asked = {question.step for question in questions}
     titles = {step.key: step.title for step in steps}
@@ -192,7 +194,7 @@ def stand(
             if key not in card and (kind := value_kind(key))
         ]
         current = latest.get(step.key)
-        stale = _stale(step, current, changed)
+        stale = _stale(step, current, changed, card_changed)
         signed = _latest(signatures, SignatureKind.HOLD, step.key, current)
         authorised = _latest(signatures, SignatureKind.AUTHORISE, step.key, current)
         if step.key in asked:
@@ -266,11 +268,37 @@ def _changes(steps: Sequence[Step], entries: Sequence[Entry]) -> list[tuple[int,
     return found
 
 
-def _stale(step: Step, current: Entry | None, changed: list[tuple[int, Fact, str]]) -> str:
+def _card_changes(catalogue: ValueCard, entries: Sequence[Entry], speed_rpm: float) -> list[tuple[int, str, str]]:
+    """Every change of what the card says at this line's speed: its number, the key, and what happened in words."""
+    card, found = dict(catalogue), []
+    for entry in entries:
+        if entry.kind is not EntryKind.VALUE:
+            continue
+        key, value = str(entry.inputs["key"]), Value.model_validate(entry.inputs["value"])
+        was, kind = stands_on(card, key), value_kind(key)
+        card[key] = value
+        if kind is None or (was and (was.at(speed_rpm), was.means) == (value.at(speed_rpm), value.means)):
+            continue
+        how = f"changed from {_at_speed(was, kind, speed_rpm)} to" if was else "put there:"
+        found.append((entry.number, key, f"“{kind.title}” on the card was {how} {_at_speed(value, kind, speed_rpm)}"))
+    return found
+
+
+def _at_speed(value: Value, kind: ValueKind, speed_rpm: float) -> str:
+    return f"{value.at(speed_rpm):g} {kind.unit_as(value.means)}".strip()
+
+
+def _stale(
+    step: Step, current: Entry | None, changed: list[tuple[int, Fact, str]], card_changed: list[tuple[int, str, str]]
+) -> str:
     if current is None:
         return ""
-    after = [words for number, fact, words in changed if number > current.number and fact in step.relies]
-    return f"Since this was read, {after[-1]}" if after else ""
+    after = [(number, words) for number, fact, words in changed if fact in step.relies]
+    if not step.finding:  # as found it was judged by what stood then
+        keys = {*step.needs, *step.judged_by}
+        after += [(number, words) for number, key, words in card_changed if key in keys]
+    later = max((change for change in after if change[0] > current.number), default=None)
+    return f"Since this was read, {later[1]}" if later else ""
 
 
 def _latest(signatures: Sequence[Signature], kind: SignatureKind, step: str, current: Entry | None) -> Signature | None:

@@ -131,6 +131,7 @@ class Step:
     after: tuple[str, ...] = ()  # must be done and fresh
     once: tuple[str, ...] = ()  # must have been read, however it stands now
     needs: tuple[str, ...] = ()  # keys of the value card
+    judged_by: tuple[str, ...] = ()  # further keys: what is judged by them where they are filled
     relies: frozenset[Fact] = frozenset()
     changes: frozenset[Fact] = frozenset()
     hold: Role | None = None

@@ -66,6 +66,46 @@ class OrderTest(unittest.TestCase):
         work.enter("set.gap", {"key": "gap_nominal_mm", "value": value}, EntryKind.VALUE)
         self.assertEqual(work.state("set.gap"), "open")
 
+    def test_what_stands_on_the_card_is_changed_by_the_lead_with_a_reason_and_what_was_judged_by_it_is_stale(self) -> None:
+        work = Work()
+        work.until("couple.feet")
+        work.enter("couple.feet", work.fill("couple.feet"))
+        torque = work.card["foot_bolt_torque_nm"]
+        new = {"value": 160.0, "means": "dry", "source": {"kind": "drawing", "document": "Base drawing 4"}}
+        change = {"key": "foot_bolt_torque_nm", "value": new}
+        for role in (Role.APPRENTICE, Role.MILLWRIGHT):
+            with self.subTest(role), self.assertRaises(OutOfTurn):
+                work.enter("couple.feet", {**change, "reason": "stronger bolts"}, EntryKind.VALUE, role=role)
+        with self.assertRaises(UnusableInput) as caught:
+            work.enter("couple.feet", change, EntryKind.VALUE, role=Role.LEAD)
+        self.assertEqual([p.path for p in caught.exception.problems], ["reason"])
+        lie = {**change, "reason": "stronger bolts", "was": {**new, "value": 5.0}}
+        entered = work.enter("couple.feet", lie, EntryKind.VALUE, role=Role.LEAD)
+        self.assertEqual(entered.inputs["was"]["value"], torque.value)
+        feet = work.route().find("couple.feet")
+        assert feet is not None
+        self.assertEqual(feet.state, StepState.STALE)
+        said = f"“Machine foot bolt torque” on the card was changed from {torque.value:g} N·m to 160 N·m"
+        self.assertIn(said, feet.stale_because)
+        self.assertEqual(work.state("set.gap"), "done")
+
+    def test_another_paper_for_the_same_figure_makes_nothing_stale_and_a_hubs_own_counts_as_a_change(self) -> None:
+        work = Work()
+        work.until("close.torque")
+        same = work.card["set_screw_torque_nm"].model_dump(mode="json")
+        given = {
+            "key": "set_screw_torque_nm",
+            "value": {**same, "source": {"kind": "drawing", "document": "7"}},
+            "reason": "x",
+        }
+        work.enter("close.torque", given, EntryKind.VALUE, role=Role.LEAD)
+        self.assertEqual(work.state("mount.screw"), "done")
+        own = {"key": "set_screw_torque_nm@driven", "value": {**same, "value": 30.0}, "reason": "another hub"}
+        with self.assertRaises(OutOfTurn):
+            work.enter("close.torque", own, EntryKind.VALUE)
+        work.enter("close.torque", own, EntryKind.VALUE, role=Role.LEAD)
+        self.assertEqual((work.state("mount.screw"), work.state("couple.screw")), ("stale", "done"))
+
     def test_a_question_makes_its_step_wait_and_others_go_on(self) -> None:
         work = Work()
         asked = work.enter("safe.locks", {"text": "Is the steam line shared?"}, EntryKind.QUESTION)

@@ -13,7 +13,7 @@ from millwright.line import Connection, Family
 from millwright.route.entry import OutOfTurn
 from millwright.route.screw_held import DEVICES
 from millwright.route.state import EntryKind
-from millwright.route.steps import Scope, SheetForm
+from millwright.route.steps import Role, Scope, SheetForm
 from millwright.verdict import Verdict
 
 from .work import TRUE, Work, ring, rounds
@@ -109,7 +109,8 @@ class OrderTest(unittest.TestCase):
         steps = [{"rpm": 1000, "value": 0.10}, {"rpm": 1500, "value": 0.06}]
         for rpm, limit in ((990.0, 0.10), (1000.0, 0.10), (1480.0, 0.06), (2950.0, 0.02)):
             work = Work(held=RING, speed_rpm=rpm)
-            work.enter("safe.papers", {"key": "hub_runout_mm", "value": {**value, "up_to": steps}}, EntryKind.VALUE)
+            given = {"key": "hub_runout_mm", "value": {**value, "up_to": steps}, "reason": "limit by speed"}
+            work.enter("safe.papers", given, EntryKind.VALUE, role=Role.LEAD)
             now = work.route().find("mount.true.driver")
             assert now is not None
             self.assertEqual(now.step.form.preset["limit_mm"], limit, rpm)

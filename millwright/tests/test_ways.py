@@ -206,8 +206,9 @@ class SettingTest(unittest.TestCase):
             source = {"kind": "drawing", "document": "D-7"}
             gap = {"value": 30.0, "means": means, "source": source}
             width = {"value": plus_minus[1], "means": plus_minus[0], "source": source}
-            work.enter("safe.papers", {"key": "gap_nominal_mm", "value": gap}, EntryKind.VALUE)
-            work.enter("safe.papers", {"key": "gap_plus_minus_mm", "value": width}, EntryKind.VALUE)
+            for key, value in (("gap_nominal_mm", gap), ("gap_plus_minus_mm", width)):
+                given = {"key": key, "value": value, "reason": "another paper"}
+                work.enter("safe.papers", given, EntryKind.VALUE, role=Role.LEAD)
             work.until("set.gap")
             made = work.enter("set.gap", uneven)
             self.assertEqual(work.state("set.gap"), state)

@@ -13,7 +13,7 @@ from millwright.benches import in_order
 from millwright.plain import lines, say_figure
 from millwright.route.state import EntryKind, RouteNow, SignatureKind, StepNow, StepState
 from millwright.route.summary import Read, summary
-from millwright.values import lines_of, say_value
+from millwright.values import Value, lines_of, say_value, value_kind
 from millwright.verdict import Status, Verdict
 from server.jobs.models import Entry, Job, Signature
 
@@ -293,10 +293,27 @@ def _numbered(dials: list[dict[str, Any]]) -> Iterator[tuple[int, dict[str, Any]
 
 def _figures(entry: Entry) -> list[Figure]:
     """Of a bench, but for what the step itself gave it; of a move, a count, a note: everything."""
+    if entry.kind == EntryKind.VALUE:
+        return _value_figures(entry)
     bench = (entry.result or {}).get("bench")
     inputs = in_order(bench, entry.inputs) if bench else entry.inputs
     given = frozenset(entry.asked.get("preset", {})) if bench else frozenset({"event", "ago_s"})
     return [Figure(label=text, value=value, typed=entry.typed.get(path, "")) for path, text, value in lines(inputs, given)]
+
+
+def _value_figures(entry: Entry) -> list[Figure]:
+    """A figure put on the card, what stood there before, and why it was changed."""
+    kind = value_kind(str(entry.inputs["key"]))
+    value = Value.model_validate(entry.inputs["value"])
+    was = Value.model_validate(entry.inputs["was"]) if entry.inputs.get("was") else None
+    if kind is None:
+        return [Figure(label=str(entry.inputs["key"]), value=f"{value.value:g}", typed=value.typed)]
+    found = [Figure(label=kind.title, value=say_value(value, kind), typed=value.typed)]
+    found += [Figure(label="from", value=value.source.say(), typed="")]
+    if was is not None:
+        found += [Figure(label="before", value=f"{say_value(was, kind)}, {was.source.say()}", typed="")]
+        found += [Figure(label="changed because", value=str(entry.inputs.get("reason", "")), typed="")]
+    return found
 
 
 def _sheet_figures(entry: Entry) -> list[Figure]:

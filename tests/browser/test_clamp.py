@@ -3,7 +3,7 @@
 import re
 from typing import Any
 
-from playwright.sync_api import expect
+from playwright.sync_api import Locator, expect
 
 from server.jobs.models import Job
 from tests.site import job_of
@@ -64,6 +64,10 @@ class ClampTest(BrowserTestCase):
         page.get_by_role("button", name="Change Run-out of a mounted hub, total reading").click()
         page.get_by_role("button", name="Another figure up to a speed").click()
         page.get_by_label("Up to").last.fill("3000")
+        page.get_by_label("Document").fill("Pump drawing 12")
+        page.get_by_role("button", name="Put it on the card").click()
+        expect(page.get_by_text("Say why it is changed. The record shows it.")).to_be_visible()
+        page.get_by_label("Changed because").fill("limit by speed")
         page.get_by_role("button", name="Put it on the card").click()
         expect(page.get_by_text("Enter an rpm and a figure for each speed.")).to_be_visible()
         page.get_by_label("it is").last.fill("0.07")
@@ -72,11 +76,13 @@ class ClampTest(BrowserTestCase):
         page.get_by_role("button", name="Change Fit, loosest wanted (clearance is negative)", exact=True).click()
         page.get_by_text("driver", exact=True).click()
         page.get_by_role("textbox", name="Fit, loosest wanted (clearance is negative)").fill("-0.04")
+        page.get_by_label("Document").fill("Pump drawing 12")
+        page.get_by_label("Changed because").fill("bored closer")
         page.get_by_role("button", name="Put it on the card").click()
         expect(page.get_by_text("Fit, loosest wanted (clearance is negative), driver hub")).to_be_visible()
         page.keyboard.press("Escape")
         self.goto_step("mount.true.driven", job=self.pump)
-        expect(page.get_by_text("at 2950 rpm").first).to_be_visible()
+        expect(page.get_by_text("on the card was changed from 0.03 mm to 0.07 mm").first).to_be_visible()
 
 
 class InchCardTest(BrowserTestCase):
@@ -90,6 +96,13 @@ class InchCardTest(BrowserTestCase):
         tolerance = {"value": 1.0, "means": "mm", "typed": "", "up_to": [], "source": SAMPLE}
         card = {**self.job.card, "hub_runout_mm": runout, "gap_plus_minus_mm": tolerance}
         Job.objects.filter(pk=self.job.pk).update(card=card)
+
+    def put(self, line: Locator) -> None:
+        """A line that stands is put back with its paper and a reason."""
+        line.get_by_label("Document").fill("Coupling sheet 3")
+        line.get_by_label("Changed because").fill("looked up again")
+        line.get_by_role("button", name="Put it on the card").click()
+        expect(line.get_by_role("button", name="Put it on the card")).to_be_hidden()
 
     def value(self, key: str) -> dict[str, Any]:
         """What was last put on the card there."""
@@ -108,14 +121,14 @@ class InchCardTest(BrowserTestCase):
             line.get_by_role("button", name="Change Run-out of a mounted hub, total reading").click()
             expect(line.get_by_role("textbox", name="Run-out of a mounted hub")).to_have_value("0.003")
             expect(line.get_by_label("it is")).to_have_value("0.004")
-            line.get_by_role("button", name="Put it on the card").click()
-            expect(line.get_by_role("button", name="Put it on the card")).to_be_hidden()
+            self.put(line)
         stands = self.value("hub_runout_mm")
         self.assertEqual((stands["value"], stands["up_to"]), (0.0762, [{"rpm": 3000.0, "value": 0.1016}]))
         line.get_by_role("button", name="Change Run-out of a mounted hub, total reading").click()
         line.get_by_label("it is").fill(".002")
-        line.get_by_role("button", name="Put it on the card").click()
+        self.put(line)
         expect(line.get_by_text("up to 3000 rpm 0.002")).to_be_visible()
+        expect(line.get_by_text("Was 0.003, changed by Ansa Pellwright")).to_be_visible()
         self.assertEqual(self.value("hub_runout_mm")["up_to"], [{"rpm": 3000.0, "value": 0.0508}])
         page.keyboard.press("Escape")
         expect(slip).to_be_hidden()
@@ -128,13 +141,29 @@ class InchCardTest(BrowserTestCase):
         line = page.get_by_role("dialog", name="Value card").get_by_role("listitem").filter(has_text="Gap, plus or minus")
         line.get_by_role("button", name=re.compile("^Change Gap, plus or minus")).click()
         line.get_by_text("percent of the gap", exact=True).click()
+        line.get_by_label("Document").fill("Coupling sheet 3")
         line.get_by_role("button", name="Put it on the card").click()
         expect(line.get_by_text("Enter a figure in percent of the gap.")).to_be_visible()
         line.get_by_role("textbox", name="Gap, plus or minus").fill("1")
-        line.get_by_role("button", name="Put it on the card").click()
+        self.put(line)
         expect(line.get_by_text("1 percent of the gap")).to_be_visible()
         stands = self.value("gap_plus_minus_mm")
         self.assertEqual((stands["value"], stands["means"], stands["typed"]), (1.0, "percent of the gap", ""))
+
+
+class CardTest(BrowserTestCase):
+    """Who fills the card and who changes it."""
+
+    def test_what_stands_on_the_card_is_the_leads_to_change(self) -> None:
+        page = self.page
+        self.goto_step("set.gap")
+        page.get_by_role("button", name="Value card").click()
+        slip = page.get_by_role("dialog", name="Value card")
+        expect(slip.get_by_text("Gap between hub faces")).to_be_visible()
+        expect(slip.get_by_role("button", name=re.compile("^Change"))).to_have_count(0)
+        expect(slip.get_by_role("button", name=re.compile("^Enter")).first).to_be_hidden()
+        slip.get_by_role("button", name="Further lines, where a paper gives them").click()
+        expect(slip.get_by_role("button", name=re.compile("^Enter")).first).to_be_visible()
 
 
 class TakeOffTest(BrowserTestCase):

@@ -2,15 +2,18 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { append, newId } from '../api/outbox'
-import { catalogueOptions } from '../api/queries'
+import { catalogueOptions, sessionOptions } from '../api/queries'
 import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
 import { askedBy, heldIn, mayHave, ofBothHubs } from '../line/asked'
 import { ValueLines } from '../line/ValueLines'
+import { mayActAs } from '../session/role'
+import { useUnit } from '../units/preferences'
 import { type Step, useJob } from './context'
 import { RunningTimers } from './HeatRunPanel'
+import { sayChanged } from './sayChanged'
 
 type Open = 'card' | 'ledger' | 'provisional' | null
 
@@ -20,6 +23,8 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
   const [open, setOpen] = useState<Open>(null)
   const { coupling } = job.spec
   const catalogue = useQuery(catalogueOptions).data
+  const role = useQuery(sessionOptions).data?.role
+  const unit = useUnit()
   const asked = askedBy(catalogue, coupling.family, heldIn(coupling))
   const missing = new Set(job.steps.flatMap((s) => s.needs).filter((key) => !(key in job.card))).size
   const out = job.ledger.filter((line) => line.open).length
@@ -39,8 +44,8 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
       {waiting && <output>{waiting}</output>}
       <Slip title="Value card" isOpen={open === 'card'} onClose={close} wide>
         <p>
-          Every limit and torque with its paper. A step whose value is missing waits for it. Samples are invented and bind
-          nobody.
+          Every limit and torque with its paper. A step whose value is missing waits for it; whoever works fills it in. What
+          stands is changed by the lead. Samples are invented and bind nobody.
         </p>
         <ValueLines
           keys={[...new Set([...asked, ...Object.keys(job.card), ...job.steps.flatMap((s) => s.needs)])]}
@@ -48,13 +53,16 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
           perHub={ofBothHubs(catalogue, heldIn(coupling))}
           card={job.card}
           needed={step.needs}
-          onSave={(key, value) =>
+          canEdit={!job.closed}
+          changes={mayActAs(role, 'lead') ? 'with a reason' : 'not'}
+          changed={(key) => sayChanged(job, key, unit)}
+          onSave={(key, value, reason) =>
             append({
               id: newId(),
               jobId: job.id,
               to: 'entries',
               step: step.key,
-              body: { step: step.key, kind: 'value', inputs: { key, value } },
+              body: { step: step.key, kind: 'value', inputs: { key, value, ...(reason && { reason }) } },
             })
           }
         />

@@ -19,19 +19,22 @@ interface EditValueProps {
   kind: Kind
   value: Value | undefined
   mayDiffer: boolean
-  onSave: (value: Value, hub: Hubs) => Promise<void>
+  /** In a job what stands is changed with a reason, and its paper named anew. */
+  withReason: boolean
+  onSave: (value: Value, hub: Hubs, reason: string) => Promise<void>
 }
 
 /** One line of the value card opened: its figure, what it means, the paper it comes from. */
-export function EditValue({ kind, value, mayDiffer, onSave }: EditValueProps) {
+export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditValueProps) {
   const unit = useUnit()
   const [hub, setHub] = useState<Hubs>('both hubs')
   const [figure, setFigure] = useState<Figure>({ stands: value?.value ?? null, typed: null })
   const [steps, setSteps] = useState<Step[]>((value?.up_to ?? []).map(stepOf))
   const [means, setMeans] = useState(value?.means ?? '')
   const [source, setSource] = useState<Schemas['Source']>(
-    value?.source ?? { kind: "maker's manual", document: '', issue: '', page: '' },
+    (!withReason && value?.source) || { kind: "maker's manual", document: '', issue: '', page: '' },
   )
+  const [reason, setReason] = useState('')
   const [problems, setProblems] = useState<Problems>({})
   const figureUnit = kind.unit_by_means[means] ?? kind.unit
   const choose = (next: string) => {
@@ -47,11 +50,12 @@ export function EditValue({ kind, value, mayDiffer, onSave }: EditValueProps) {
       ...(kind.means.length > 0 && !means && { figure: `${kind.ask}: ${kind.means.join(' or ')}?` }),
       ...(upTo === null && { steps: 'Enter an rpm and a figure for each speed.' }),
       ...(!source.document.trim() && { document: 'Name the paper it comes from.' }),
+      ...(withReason && !reason.trim() && { reason: 'Say why it is changed. The record shows it.' }),
     }
     setProblems(found)
     if (number === null || upTo === null || Object.keys(found).length > 0) return
     const typed = figure.typed ? typedForRecord(figure, figureUnit) : (value?.typed ?? '')
-    await onSave({ value: number, means, typed, up_to: upTo, source }, hub).catch((why) =>
+    await onSave({ value: number, means, typed, up_to: upTo, source }, hub, reason.trim()).catch((why) =>
       setProblems({ figure: why.message }),
     )
   }
@@ -86,6 +90,15 @@ export function EditValue({ kind, value, mayDiffer, onSave }: EditValueProps) {
         <Words label="Issue" value={source.issue ?? ''} onChange={(issue) => setSource({ ...source, issue })} />
         <Words label="Page" value={source.page ?? ''} onChange={(page) => setSource({ ...source, page })} />
       </div>
+      {withReason && (
+        <Words
+          label="Changed because"
+          value={reason}
+          onChange={setReason}
+          problem={problems.reason}
+          detail="The record shows who, why and what stood before; what was judged by it is to be read again."
+        />
+      )}
       <PlainButton onPress={save}>Put it on the card</PlainButton>
     </Edit>
   )
@@ -95,6 +108,7 @@ interface Problems {
   figure?: string
   steps?: string
   document?: string
+  reason?: string
 }
 
 /** A limit that holds up to a speed. */

@@ -21,12 +21,26 @@ interface ValueLinesProps {
   needed?: readonly string[]
   /** Lines for which a hub may have its own figure. */
   perHub?: readonly string[]
-  onSave: (key: string, value: Value) => Promise<void> | void
+  onSave: (key: string, value: Value, reason: string) => Promise<void> | void
   canEdit?: boolean
+  /** Who may change what stands: anybody on a line's own card; in a job the lead, with a reason. */
+  changes?: 'freely' | 'with a reason' | 'not'
+  /** What stood on a line before, and who changed it. */
+  changed?: (key: string) => string
 }
 
 /** The value card: a line for each figure with its source; a missing one says which paper to look in. */
-export function ValueLines({ keys, mayHave = [], card, needed = [], perHub = [], onSave, canEdit = true }: ValueLinesProps) {
+export function ValueLines({
+  keys,
+  mayHave = [],
+  card,
+  needed = [],
+  perHub = [],
+  onSave,
+  canEdit = true,
+  changes = 'freely',
+  changed,
+}: ValueLinesProps) {
   const sheet = useUnit()
   const lines = useRef<HTMLUListElement>(null)
   const kinds = (useQuery(catalogueOptions).data?.kinds ?? []).flatMap((kind) => linesOf(kind, card))
@@ -49,6 +63,7 @@ export function ValueLines({ keys, mayHave = [], card, needed = [], perHub = [],
                 <small>
                   {value ? saySource(value) : `${folded.includes(kind) ? 'If given' : 'Missing. Look'} in ${kind.look_in}.`}
                 </small>
+                {changed?.(kind.key) && <small>{changed(kind.key)}</small>}
               </span>
               <span>
                 {value && (
@@ -65,7 +80,7 @@ export function ValueLines({ keys, mayHave = [], card, needed = [], perHub = [],
                 )}
                 {!value && needed.includes(kind.key) && <strong>this step waits for it</strong>}
               </span>
-              {canEdit && (
+              {canEdit && (!value || changes !== 'not') && (
                 <PlainButton
                   onPress={() => setEditing(editing === kind.key ? null : kind.key)}
                   aria-label={`${value ? 'Change' : 'Enter'} ${kind.title}`}
@@ -79,8 +94,9 @@ export function ValueLines({ keys, mayHave = [], card, needed = [], perHub = [],
                 kind={kind}
                 value={value}
                 mayDiffer={perHub.includes(kind.key)}
-                onSave={async (next, hub) => {
-                  await onSave(hub === 'both hubs' ? kind.key : `${kind.key}@${hub}`, next)
+                withReason={value !== undefined && changes === 'with a reason'}
+                onSave={async (next, hub, reason) => {
+                  await onSave(hub === 'both hubs' ? kind.key : `${kind.key}@${hub}`, next, reason)
                   setEditing(null)
                   // The field that had the focus is gone: the hand goes on from its line, and Escape still closes the slip.
                   lines.current?.querySelector<HTMLElement>(`[data-line="${kind.key}"] button`)?.focus()
