@@ -238,7 +238,9 @@ class RunTest(unittest.TestCase):
     def test_on_its_shaft_no_clearance_is_told_and_no_carry_is_waited_for(self) -> None:
         way = ((0.0, "on the heater", None), (900.0, "out of the heater", None), (930.0, "hub temperature", 160.0))
         carried = self.run_of(*way)
-        self.assertGreater(carried.clear_mm or 0.0, 0.0)
+        # 74.962 x 11.5e-6 opens 0.000862 a degree, 160 is 46 above where it closes
+        self.assertAlmostEqual(carried.clear_mm or 0.0, 0.000862 * (160.0 - 113.8), delta=0.0005)
+        self.assertEqual((carried.window_s, carried.cooling_s), (heat()["window_s"], heat()["cool_to_touch_s"]))
         self.assertEqual((carried.waits or ("",))[0], "carry ends")
         on = self.run_of(*way, (940.0, "on the shaft", None))
         self.assertEqual((on.clear_mm, (on.waits or ("",))[0]), (None, "hub is cold"))

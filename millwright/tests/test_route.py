@@ -284,10 +284,26 @@ class LedgerTest(unittest.TestCase):
         self.count(work, "out", 2)
         self.count(work, "back", 1)
         self.assertEqual(work.route().why_not_signed_off(), ["Ledger: strap, 1 to count back"])
-        with self.assertRaises(UnusableInput):
+        with self.assertRaises(UnusableInput) as caught:
             self.count(work, "back", 2)
+        self.assertEqual(
+            [(p.path, p.message) for p in caught.exception.problems], [("count", "Only 1 of this are still out.")]
+        )
         self.count(work, "back", 1)
         self.assertEqual(work.route().why_not_signed_off(), [])
+
+    def test_what_never_went_out_does_not_come_back(self) -> None:
+        work = Work()
+        with self.assertRaises(UnusableInput) as caught:
+            self.count(work, "back", 1)
+        self.assertEqual([p.path for p in caught.exception.problems], ["line"])
+
+    def test_a_line_the_card_does_not_have_and_a_figure_out_of_range_are_told_apart(self) -> None:
+        value = {"value": 5000.0, "means": "dry", "source": {"kind": "sample", "document": "x"}}
+        for key, path in (("no_such_mm", "key"), ("set_screw_torque_nm", "value.value")):
+            with self.subTest(key), self.assertRaises(UnusableInput) as caught:
+                Work().enter("safe.papers", {"key": key, "value": value}, EntryKind.VALUE)
+            self.assertEqual([p.path for p in caught.exception.problems], [path])
 
 
 class SheetTest(unittest.TestCase):

@@ -60,6 +60,19 @@ class BlameTest(unittest.TestCase):
             runout(sine((mm, high)), second={"on": rim, "readings": sine((mm, high + 180))})["blame"]["cause"], "cocked"
         )
 
+    @given(st.tuples(size, turn), st.tuples(size, turn))
+    def test_two_planes_that_differ_and_share_are_told_both_and_the_lean_is_their_difference(
+        self, both: tuple[float, float], lean: tuple[float, float]
+    ) -> None:
+        near = sine(both, (lean[0] / 2, lean[1] + 180))
+        far = sine(both, (lean[0] / 2, lean[1]))
+        found = runout(near, second={"on": "rim further along", "readings": far, "distance_mm": 60})["blame"]
+        self.assertAlmostEqual(found["own_mm"], lean[0], delta=TENTH_OF_A_MICRON)
+        share = lean[0] / both[0]
+        wanted = "cocked" if share > 3.1 else "off centre" if share < 0.32 else "off centre and cocked"
+        if not (0.32 <= share <= 0.35 or 2.9 <= share <= 3.1):
+            self.assertEqual(found["cause"], wanted)
+
     def test_what_the_dial_cannot_show_is_not_told_apart(self) -> None:
         said = runout(sine((0.004, 0)), second={"on": "shaft", "readings": sine((0.003, 90))})
         self.assertEqual(said["blame"]["cause"], "cannot tell")

@@ -93,6 +93,31 @@ class RefusedTest(unittest.TestCase):
             self.assertTrue(kind.look_in, kind.key)
 
 
+class TypedTest(unittest.TestCase):
+    """What was typed on the card is the value beside it."""
+
+    def test_what_was_typed_reads_as_the_value_and_only_a_length_keeps_it(self) -> None:
+        source = Source(kind="sample", document="x")
+        rows: tuple[tuple[str, float, str, str, list[str]], ...] = (
+            ("hub_runout_mm", 0.0508, ".002 in", "", []),
+            ("hub_runout_mm", 0.0508, ".003 in", "", ["typed"]),
+            ("hub_runout_mm", 0.0508, "a bit", "", ["typed"]),
+            ("gap_plus_minus_mm", 25.4, "1 in", "percent of the gap", ["typed"]),
+            ("gap_plus_minus_mm", 25.4, "1 in", "mm", []),
+            ("gap_plus_minus_mm", 1.0, "", "percent of the gap", []),
+        )
+        for key, value, typed, means, wrong in rows:
+            with self.subTest(key, value=value, typed=typed):
+                found = value_problems(key, Value(value=value, typed=typed, means=means, source=source))
+                self.assertEqual([p.path for p in found], wrong)
+                self.assertTrue(all(typed in p.message for p in found))
+
+    def test_a_figure_out_of_its_range_is_told_between_what_it_lies_in_its_own_unit(self) -> None:
+        source = Source(kind="sample", document="x")
+        found = value_problems("gap_plus_minus_mm", Value(value=80.0, means="percent of the gap", source=source))
+        self.assertIn("between 0.01 and 50 percent of the gap", found[0].message)
+
+
 class ShimsTest(unittest.TestCase):
     """The fewest pieces that come close, at most four."""
 
