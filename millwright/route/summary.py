@@ -12,20 +12,25 @@ CURED = ("softfoot", "runout")  # read again and again until what they find is c
 
 @dataclass(frozen=True, kw_only=True)
 class Read:
-    """One reading: the key and title of its step, and what the bench said."""
+    """One reading: the key and title of its step, what the bench said, and why that no longer counts, if so."""
 
     step: str
     title: str
     result: Mapping[str, Any]
+    overtaken: str = ""
 
 
 @dataclass(frozen=True, kw_only=True)
 class SummaryLine:
-    """One judged figure: ``found`` at first, ``left`` at last; they are the same where it was read once."""
+    """One judged figure: ``found`` at first, ``left`` at last; they are the same where it was read once.
+
+    ``overtaken`` says why what was read last is no longer what is left; empty where it is.
+    """
 
     what: str
     found: float | None
     left: Mapping[str, Any]  # the last check, as in the result
+    overtaken: str = ""
 
 
 def summary(readings: Iterable[Read]) -> list[SummaryLine]:
@@ -35,7 +40,7 @@ def summary(readings: Iterable[Read]) -> list[SummaryLine]:
     Elsewhere each step gives its worst check as last read.
     """
     first: dict[str, float | None] = {}
-    last: dict[str, tuple[str, Mapping[str, Any]]] = {}
+    last: dict[str, tuple[str, Mapping[str, Any], str]] = {}
     for read in readings:
         judged = [c for c in read.result.get("checks", []) if c["value"] is not None and c["status"] != "not judged"]
         bench = read.result.get("bench", "")
@@ -43,13 +48,14 @@ def summary(readings: Iterable[Read]) -> list[SummaryLine]:
             for check in judged:
                 what = WORST_PLACE.sub("gap, every reading", check["name"])
                 first.setdefault(f"{bench} {what}", check["value"])
-                last[f"{bench} {what}"] = (what, check)
+                last[f"{bench} {what}"] = (what, check, read.overtaken)
         elif judged and bench != "sheet":
             # Bolts: the last pass is what is left on them.
             check = judged[-1] if bench == "tighten" else max(judged, key=lambda c: c["used"] or 0.0)
             if bench in CURED:
                 first.setdefault(read.step, check["value"])
-            last[read.step] = (read.title, check)
+            last[read.step] = (read.title, check, read.overtaken)
     return [
-        SummaryLine(what=what[0].upper() + what[1:], found=first.get(key), left=check) for key, (what, check) in last.items()
+        SummaryLine(what=what[0].upper() + what[1:], found=first.get(key), left=check, overtaken=overtaken)
+        for key, (what, check, overtaken) in last.items()
     ]

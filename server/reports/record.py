@@ -45,6 +45,7 @@ class CheckLine(Schema):
     limit: str
     status: Status
     source: str
+    overtaken: str = ""  # why it no longer stands; said in the summary only
 
 
 class Reading(Schema):
@@ -133,22 +134,28 @@ def record_of(job: Job) -> RecordOut:
         started_at=job.started_at,
         closed=route.closed,
         open_things=[] if route.closed else route.why_not_signed_off(),
-        summary=_summary(entries),
+        summary=_summary(entries, route),
         card=_card(route),
         steps=_steps(job, route, entries, signatures),
         ledger=[Figure(label=line.what, value=f"{line.out} out, {line.back} back", typed=line.goes) for line in route.ledger],
     )
 
 
-def _summary(entries: list[Entry]) -> list[CheckLine]:
-    read = [Read(step=e.step, title=_title(e), result=e.result) for e in entries if e.result]
+def _summary(entries: list[Entry], route: RouteNow) -> list[CheckLine]:
+    why = {now.step.key: now.stale_because for now in route.steps}
+    read = [Read(step=e.step, title=_title(e), result=e.result, overtaken=why.get(e.step, GONE)) for e in entries if e.result]
     return [
-        _check_line(line.left, name=line.what, found="" if line.found is None else say_figure(line.found, line.left["unit"]))
+        _check_line(
+            line.left,
+            name=line.what,
+            found="" if line.found is None else say_figure(line.found, line.left["unit"]),
+            overtaken=line.overtaken,
+        )
         for line in summary(read)
     ]
 
 
-def _check_line(check: Mapping[str, Any], *, name: str = "", found: str = "") -> CheckLine:
+def _check_line(check: Mapping[str, Any], *, name: str = "", found: str = "", overtaken: str = "") -> CheckLine:
     unit = check["unit"]
     return CheckLine(
         name=name or check["name"],
@@ -157,6 +164,7 @@ def _check_line(check: Mapping[str, Any], *, name: str = "", found: str = "") ->
         limit=_limit(check["min"], check["max"], check["unit"]),
         status=check["status"],
         source=check["source"],
+        overtaken=overtaken,
     )
 
 

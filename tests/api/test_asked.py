@@ -82,6 +82,29 @@ class AskedTest(TestCase):
         _, text = Member("lead").ask("GET", f"/api/records/{fan.pk}/pdf")
         self.assertEqual(text[:5], b"%PDF-")
 
+    def test_in_short_nothing_stands_as_left_that_was_overtaken(self) -> None:
+        fan, lead = job_of("Kiln fan A"), Member("lead")
+
+        def overtaken() -> dict[str, str]:
+            _, record = lead.ask("GET", f"/api/records/{fan.pk}")
+            return {line["name"]: line["overtaken"] for line in record["summary"] if line["overtaken"]}
+
+        self.assertEqual(overtaken(), {})
+        self.decide(fan, BY_HAND)
+        self.assertEqual(overtaken(), {"Work out the heat, fan hub": "No longer part of the route"})
+
+    def test_in_short_a_reading_judged_by_a_value_since_changed_says_so(self) -> None:
+        pump, lead = job_of("Chilled-water pump 1"), Member("lead")
+        _, shown = lead.ask("GET", f"/api/jobs/{pump.pk}")
+        value = {**shown["card"]["hub_runout_mm"], "value": 0.09}
+        change = {"key": "hub_runout_mm", "value": value, "reason": "the new drawing"}
+        status, said = lead.enter(pump, "mount.true.driven", change, kind="value")
+        self.assertEqual(status, 201, said)
+        _, record = lead.ask("GET", f"/api/records/{pump.pk}")
+        why = {line["name"]: line["overtaken"] for line in record["summary"] if line["overtaken"]}
+        self.assertEqual(list(why), ["Tap the pump hub true"])
+        self.assertIn("was changed from 0.03 mm to 0.09 mm", why["Tap the pump hub true"])
+
     def test_a_step_that_was_renamed_since_loses_nothing_of_a_closed_record_nor_its_file(self) -> None:
         job = job_of("Steep aeration blower 2", closed=True)
         written = Member("lead").get(f"/api/records/{job.pk}/json").content

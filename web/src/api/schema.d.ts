@@ -852,6 +852,11 @@ export interface components {
             limit: string;
             /** Name */
             name: string;
+            /**
+             * Overtaken
+             * @default
+             */
+            overtaken: string;
             /** Source */
             source: string;
             status: components["schemas"]["Status"];

@@ -61,7 +61,10 @@ export function RecordView() {
               <tbody>
                 {record.summary.map((line) => (
                   <tr key={line.name}>
-                    <td>{line.name}</td>
+                    <td>
+                      {line.name}
+                      {line.overtaken && <div className="note">{line.overtaken}</div>}
+                    </td>
                     <td>
                       <Num>{inSheetUnit(line.found, unit)}</Num>
                     </td>
@@ -74,7 +77,13 @@ export function RecordView() {
                       <Num>{inSheetUnit(line.limit, unit)}</Num>
                     </td>
                     <td>
-                      <Glyph status={line.status} /> {line.status}
+                      {line.overtaken ? (
+                        'stale'
+                      ) : (
+                        <>
+                          <Glyph status={line.status} /> {line.status}
+                        </>
+                      )}
                     </td>
                     <td className="note">{line.source}</td>
                   </tr>
@@ -229,7 +238,7 @@ const Paper = styled.div`
   td { border-bottom: 0.75px solid var(--line); padding: 2px 10px 2px 0; vertical-align: top; }
   .reading { border-left: 2px solid var(--line); padding: 2px 0 4px 10px; margin: 4px 0; }
   .short { margin-top: 4px; }
-  .short th { text-align: left; font-weight: 500; color: var(--ink-2); font-size: 14px; }
+  .short th { text-align: left; font-weight: 500; color: var(--ink-2); font-size: 14px; padding-right: 10px; }
   .short td { white-space: nowrap; }
   .short td:first-child, .short td:last-child { white-space: normal; }
   .short td:first-child { width: 24%; }
