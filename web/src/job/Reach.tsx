@@ -152,6 +152,7 @@ const Bar = styled.div`
   align-items: stretch;
   min-width: 0;
   > button { padding: 0 14px; min-height: 42px; border-right: 1.25px solid var(--line); font-weight: 500; white-space: nowrap; }
+  > button:focus-visible { outline-offset: -4px; }
   b { font-weight: 600; }
   output { align-self: center; padding: 0 12px; font-weight: 600; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 `
