@@ -1,4 +1,4 @@
-"""./anvil mutants: spoils the core in small ways, one at a time, and counts how many of them the core's tests notice.
+"""./anvil test mutants: spoils the core in small ways, one at a time, and counts how many of them the core's tests notice.
 
 A random sample, as many as fit into the time; what only changes the wording of a sentence is left out. Prints the share
 and what lived. Not part of the suite: it says whether the suite bites.
@@ -96,7 +96,7 @@ def run(names: list[str], seconds: float) -> None:
 
 def main() -> int:
     """Prepare, take a sample, run it, tell."""
-    asked = argparse.ArgumentParser(description=__doc__, prog="./anvil mutants")
+    asked = argparse.ArgumentParser(description=__doc__, prog="./anvil test mutants")
     asked.add_argument("--minutes", type=float, default=20.0, help="when to stop (20)")
     asked.add_argument("--most", type=int, default=1_500, help="how many to take at most (1500)")
     asked.add_argument("--seed", type=int, default=random.randrange(10_000), help="the same sample again")
