@@ -38,6 +38,19 @@ UNITS = {
     "mm/mm",
 }
 PATH = re.compile(r"[a-z0-9_.@ -]*")
+NO_WAY_BACK = {"mount.loose", "off.part"}
+MACHINE_MOVES_AT = {"set.soft", "set.gap", "set.straightedge", "set.align"}
+# Work that is over its limit and may stand with a lead's reason; locks, heat, the key, the guard and the count never may.
+LEAD_MAY_ACCEPT = {
+    "receive": "like",
+    "prepare": "ends distance shaft fit taper",
+    "mount": "hot draw clamp true screw screw.second element runout",
+    "set": "soft gap straightedge align",
+    "couple": "element screw flange feet align gap closed sleeve dial",
+    "close": "warm",
+    "off": "align",
+    "found": "look align closed sleeve dial",
+}
 SWITCHES = ("no_return", "moves", "optional", "finding", "may_authorise")
 
 
@@ -76,6 +89,16 @@ class StepsTest(unittest.TestCase):
                 self.assertTrue(all(STEP.fullmatch(key) for key in (*step.after, *step.once)))
                 self.assertTrue(all(KEY.fullmatch(key) for key in (*step.needs, *step.judged_by)))
                 self.assertEqual(bool(step.leaves_provisional), bool(step.settled_by))
+
+    def test_what_has_no_way_back_what_moves_a_machine_and_what_a_lead_may_accept(self) -> None:
+        of_one_hub = re.compile(r"\.(driver|driven)$")
+        steps = [step for _, step in every_step()]
+        accepted = {f"{stage}.{what}" for stage, whats in LEAD_MAY_ACCEPT.items() for what in whats.split()}
+        for switch, wanted in (("no_return", NO_WAY_BACK), ("moves", MACHINE_MOVES_AT), ("may_authorise", accepted)):
+            on, off = (
+                {of_one_hub.sub("", step.key) for step in steps if getattr(step, switch) is state} for state in (True, False)
+            )
+            self.assertEqual((on, on & off), (wanted, set()), switch)
 
     def test_every_field_asks_for_something_in_a_unit_people_know(self) -> None:
         for where, step in every_step():
