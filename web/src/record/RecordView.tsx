@@ -42,7 +42,7 @@ export function RecordView() {
             <b>This record is open. Still to be done:</b>
             <ul>
               {record.open_things.map((thing) => (
-                <li key={thing}>{thing}</li>
+                <li key={thing}>{inSheetUnit(thing, unit)}</li>
               ))}
             </ul>
           </div>
@@ -63,7 +63,7 @@ export function RecordView() {
                   <tr key={line.name}>
                     <td>
                       {line.name}
-                      {line.overtaken && <div className="note">{line.overtaken}</div>}
+                      {line.overtaken && <div className="note">{inSheetUnit(line.overtaken, unit)}</div>}
                     </td>
                     <td>
                       <Num>{inSheetUnit(line.found, unit)}</Num>
@@ -114,7 +114,7 @@ export function RecordView() {
               .map((step) => (
                 <article key={step.key}>
                   <h4>
-                    {step.title} <span>{step.stale_because || step.state}</span>
+                    {step.title} <span>{inSheetUnit(step.stale_because, unit) || step.state}</span>
                   </h4>
                   {step.readings.map((reading) => (
                     <OneReading key={reading.id} reading={reading} jobId={jobId} />
@@ -242,6 +242,7 @@ const Paper = styled.div`
   .short td { white-space: nowrap; }
   .short td:first-child, .short td:last-child { white-space: normal; }
   .short td:first-child { width: 24%; }
+  @media (max-width: 860px) { .short td:nth-child(4) { white-space: normal; } }
   .ticks { font-size: 15px; line-height: 1.3; }
   .ticks b { font-weight: 500; color: var(--ink-2); margin-right: 4px; }
   .reading > p:first-child { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }
