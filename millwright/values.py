@@ -92,7 +92,8 @@ def value_problems(key: str, value: Value) -> list[Problem]:
         return [Problem("", "The value card has no such line.")]
     found = []
     unit = kind.unit_as(value.means)
-    between = f"{kind.title} is between {kind.low:g} and {kind.high:g} {unit}".rstrip()
+    lowest = f"{kind.low:g} mm" if unit == "mm" else f"{kind.low:g}"  # both are lengths, on an inch sheet as well
+    between = f"{kind.title} is between {lowest} and {kind.high:g} {unit}".rstrip()
     if not kind.low <= value.value <= kind.high:
         found.append(Problem("value", f"{between}. A slip?"))
     if kind.means and value.means not in kind.means:

@@ -70,7 +70,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
       keys={bench.keys}
       verdict={
         <VerdictColumn
-          say={outdated ? sayOutdated(outdated) : result && bench.say(result, unit, job.spec)}
+          say={outdated ? sayOutdated(outdated, unit) : result && bench.say(result, unit, job.spec)}
           result={result}
           lacking={touched || !standsEntered ? reading.lacking : ''}
           general={refused || evaluated.general}

@@ -10,10 +10,9 @@ import { Words } from '../kit/Field'
 import { askedBy, heldIn, mayHave, ofBothHubs } from '../line/asked'
 import { ValueLines } from '../line/ValueLines'
 import { mayActAs } from '../session/role'
-import { useUnit } from '../units/preferences'
 import { type Step, useJob } from './context'
 import { RunningTimers } from './HeatRunPanel'
-import { sayChanged } from './sayChanged'
+import { lastChange } from './lastChange'
 
 type Open = 'card' | 'ledger' | 'provisional' | null
 
@@ -24,7 +23,6 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
   const { coupling } = job.spec
   const catalogue = useQuery(catalogueOptions).data
   const role = useQuery(sessionOptions).data?.role
-  const unit = useUnit()
   const asked = askedBy(catalogue, coupling.family, heldIn(coupling))
   const missing = new Set(job.steps.flatMap((s) => s.needs).filter((key) => !(key in job.card))).size
   const out = job.ledger.filter((line) => line.open).length
@@ -55,7 +53,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
           needed={step.needs}
           canEdit={!job.closed}
           changes={mayActAs(role, 'lead') ? 'with a reason' : 'not'}
-          changed={(key) => sayChanged(job, key, unit)}
+          changed={(key) => lastChange(job, key)}
           onSave={(key, value, reason) =>
             append({
               id: newId(),

@@ -12,6 +12,7 @@ import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
 import { Tick } from '../kit/Tick'
+import { useUnit } from '../units/preferences'
 import { entriesOf, type Step, useJob } from './context'
 import { HeatRunPanel } from './HeatRunPanel'
 import { History } from './History'
@@ -34,6 +35,7 @@ const TITLES: Record<Result['verdict'], string> = {
 /** A step that wants ticks, words and figures. */
 export function SheetStep({ step }: { step: Step }) {
   const job = useJob()
+  const unit = useUnit()
   const current = job.entries.find((e) => e.id === step.current)
   const { draft, touched, change, clear } = useDraft(`${job.id}.${step.key}`, () => startSheet(step, current?.inputs))
   const [problems, setProblems] = useState<Record<string, string>>({})
@@ -66,7 +68,7 @@ export function SheetStep({ step }: { step: Step }) {
       step={step}
       verdict={
         <VerdictColumn
-          say={outdated ? sayOutdated(outdated) : result && { title: TITLES[result.verdict], note: '', moves: [] }}
+          say={outdated ? sayOutdated(outdated, unit) : result && { title: TITLES[result.verdict], note: '', moves: [] }}
           result={result}
           lacking={
             wanted.length

@@ -1,5 +1,7 @@
 import styled from 'styled-components'
 import { VerdictColumn } from '../benches/VerdictColumn'
+import { inSheetUnit } from '../units/length'
+import { useUnit } from '../units/preferences'
 import { isSettled, type Step, useJob } from './context'
 import { JobSheet } from './JobSheet'
 import { StepFoot } from './StepFoot'
@@ -7,6 +9,7 @@ import { StepFoot } from './StepFoot'
 /** A signature on the whole: what is still open is listed before anybody signs. */
 export function SignStep({ step }: { step: Step }) {
   const job = useJob()
+  const unit = useUnit()
   const open = job.steps.filter((s) => s.form.kind !== 'sign' && !isSettled(s))
   const ledger = job.ledger.filter((line) => line.open)
   const signed = step.signed !== null
@@ -27,7 +30,7 @@ export function SignStep({ step }: { step: Step }) {
       <Paper>
         {open.map((s) => (
           <p key={s.key}>
-            <b>{s.title}</b> {s.stale_because || s.state}
+            <b>{s.title}</b> {inSheetUnit(s.stale_because, unit) || s.state}
           </p>
         ))}
         {ledger.map((line) => (

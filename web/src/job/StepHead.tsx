@@ -6,12 +6,15 @@ import { sessionOptions } from '../api/queries'
 import { PlainButton, WordButton } from '../kit/Button'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
+import { inSheetUnit } from '../units/length'
+import { useUnit } from '../units/preferences'
 import { sayWhen } from '../units/when'
 import { entriesOf, type Step, useJob } from './context'
 
 /** What to do, why, with what, what to look out for; what blocks it; notes and questions. */
 export function StepHead({ step }: { step: Step }) {
   const job = useJob()
+  const unit = useUnit()
   const [why, setWhy] = useState(step.form.kind !== 'bench')
   const [writing, setWriting] = useState<'note' | 'question' | null>(null)
   const asides = entriesOf(job, step.key).filter((e) => e.kind === 'note' || e.kind === 'question')
@@ -34,7 +37,7 @@ export function StepHead({ step }: { step: Step }) {
           {step.on_fail && <>If not: {step.on_fail}</>}
         </p>
       )}
-      {step.stale_because && <Bar role="status">Stale. {step.stale_because}. Read it again.</Bar>}
+      {step.stale_because && <Bar role="status">Stale. {inSheetUnit(step.stale_because, unit)}. Read it again.</Bar>}
       {step.blocked_by.map((why) => (
         <Bar key={why} role="status">
           {why}

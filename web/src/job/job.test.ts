@@ -6,11 +6,15 @@ import { suggestMove } from './suggestMove'
 describe('what stands here says nothing any more', () => {
   it('once the machines were moved after it was entered', () => {
     const because = outdatedBecause({ stale_because: 'Since this was read, the machines were moved' }, false)
-    expect(sayOutdated(because)).toEqual({
+    expect(sayOutdated(because, 'mm')).toEqual({
       title: 'Read again.',
       note: 'Since this was read, the machines were moved. What it said no longer counts.',
       moves: [],
     })
+  })
+  it('and a value that was changed on the card is said in the unit of the sheet', () => {
+    const why = 'Since this was read, “Run-out” on the card was changed from 0.03 mm to 0.09 mm'
+    expect(sayOutdated(why, 'in').note).toContain('changed from 0.0012 in to 0.0035 in')
   })
   it('once a move came in while it was being typed', () => {
     expect(outdatedBecause({ stale_because: '' }, true, 1, 2)).toBe('Since this was typed, a move was entered')

@@ -1,6 +1,4 @@
 import type { Schemas } from '../api/client'
-import { showOnCard } from '../line/figure'
-import type { LengthUnit } from '../units/length'
 import { sayWhen } from '../units/when'
 import type { Job } from './context'
 
@@ -10,11 +8,9 @@ interface Changed {
   was?: Schemas['Value'] | null
 }
 
-/** What stood on a line of the card before it was last changed, who changed it, when and why; empty where nobody did. */
-export function sayChanged(job: Pick<Job, 'entries'>, key: string, unit: LengthUnit): string {
+/** What stood on a line of the card before it was last changed, and who changed it, when and why; nothing where nobody did. */
+export function lastChange(job: Pick<Job, 'entries'>, key: string): { was: Schemas['Value']; how: string } | undefined {
   const last = job.entries.findLast((e) => e.kind === 'value' && (e.inputs as unknown as Changed).key === key)
   const { was, reason } = (last?.inputs ?? {}) as unknown as Changed
-  if (!last || !was) return ''
-  const before = key.endsWith('_mm') || key.includes('_mm@') ? showOnCard(was.value, 'mm', unit) : String(was.value)
-  return `Was ${before}, changed by ${last.by}, ${sayWhen(last.at)}: ${reason ?? ''}`
+  return last && was ? { was, how: `changed by ${last.by}, ${sayWhen(last.at)}: ${reason ?? ''}` } : undefined
 }

@@ -1,4 +1,5 @@
 import type { Say } from '../benches/bench'
+import { inSheetUnit, type LengthUnit } from '../units/length'
 import type { Step } from './context'
 
 /**
@@ -11,6 +12,6 @@ export function outdatedBecause(step: Pick<Step, 'stale_because'>, touched: bool
 }
 
 /** What a verdict says instead: what happened, and to read again. It orders nothing. */
-export function sayOutdated(because: string): Say {
-  return { title: 'Read again.', note: `${because}. What it said no longer counts.`, moves: [] }
+export function sayOutdated(because: string, unit: LengthUnit): Say {
+  return { title: 'Read again.', note: `${inSheetUnit(because, unit)}. What it said no longer counts.`, moves: [] }
 }

@@ -4,7 +4,7 @@ import type { Schemas } from '../api/client'
 import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
-import { type LengthUnit, readNumber } from '../units/length'
+import { inSheetUnit, type LengthUnit, readNumber } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { type Figure, readFigureDraft, showFigureDraft, typedForRecord, unitOnCard } from './figure'
 
@@ -46,7 +46,9 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
     const number = readFigureDraft(figure, figureUnit)
     const upTo = readSteps(steps, figureUnit)
     const found: Problems = {
-      ...(number === null && { figure: `Enter a figure in ${unitOnCard(figureUnit, unit) || 'numbers'}.` }),
+      ...(number === null && {
+        figure: `Enter a figure in ${figureUnit === 'mm' && unit === 'in' ? 'inches' : unitOnCard(figureUnit, unit) || 'numbers'}.`,
+      }),
       ...(kind.means.length > 0 && !means && { figure: `${kind.ask}: ${kind.means.join(' or ')}?` }),
       ...(upTo === null && { steps: 'Enter an rpm and a figure for each speed.' }),
       ...(!source.document.trim() && { document: 'Name the paper it comes from.' }),
@@ -56,7 +58,7 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
     if (number === null || upTo === null || Object.keys(found).length > 0) return
     const typed = figure.typed ? typedForRecord(figure, figureUnit) : (value?.typed ?? '')
     await onSave({ value: number, means, typed, up_to: upTo, source }, hub, reason.trim()).catch((why) =>
-      setProblems({ figure: why.message }),
+      setProblems({ figure: inSheetUnit(why.message, unit) }),
     )
   }
   return (

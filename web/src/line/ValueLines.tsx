@@ -5,6 +5,7 @@ import type { Schemas } from '../api/client'
 import { catalogueOptions } from '../api/queries'
 import { Num } from '../kit/Allowance'
 import { PlainButton } from '../kit/Button'
+import type { LengthUnit } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { EditValue } from './EditValue'
 import { showOnCard, unitOnCard } from './figure'
@@ -26,7 +27,7 @@ interface ValueLinesProps {
   /** Who may change what stands: anybody on a line's own card; in a job the lead, with a reason. */
   changes?: 'freely' | 'with a reason' | 'not'
   /** What stood on a line before, and who changed it. */
-  changed?: (key: string) => string
+  changed?: (key: string) => { was: Value; how: string } | undefined
 }
 
 /** The value card: a line for each figure with its source; a missing one says which paper to look in. */
@@ -53,8 +54,10 @@ export function ValueLines({
     <Lines ref={lines}>
       {[...kinds.filter(isShown), ...(further ? folded : [])].map((kind) => {
         const value = card[kind.key]
-        const figureUnit = kind.unit_by_means[value?.means ?? ''] ?? kind.unit
+        const unitOf = (of?: Value) => kind.unit_by_means[of?.means ?? ''] ?? kind.unit
+        const figureUnit = unitOf(value)
         const show = (figure: number) => showOnCard(figure, figureUnit, sheet)
+        const change = changed?.(kind.key)
         return (
           <li key={kind.key} data-line={kind.key} data-missing={value || folded.includes(kind) ? undefined : ''}>
             <div>
@@ -63,7 +66,11 @@ export function ValueLines({
                 <small>
                   {value ? saySource(value) : `${folded.includes(kind) ? 'If given' : 'Missing. Look'} in ${kind.look_in}.`}
                 </small>
-                {changed?.(kind.key) && <small>{changed(kind.key)}</small>}
+                {change && (
+                  <small>
+                    Was {sayFigures(change.was, unitOf(change.was), sheet)}, {change.how}
+                  </small>
+                )}
               </span>
               <span>
                 {value && (
@@ -73,7 +80,7 @@ export function ValueLines({
                     {!!value.up_to?.length && ' above that'}
                     {value.up_to?.map((step) => (
                       <small key={step.rpm}>
-                        up to {step.rpm} rpm <Num>{show(step.value)}</Num>
+                        up to {step.rpm} rpm <Num>{show(step.value)}</Num> {unitOnCard(figureUnit, sheet)}
                       </small>
                     ))}
                   </>
@@ -123,6 +130,13 @@ function linesOf(kind: Kind, card: Record<string, Value>): Kind[] {
     .filter((side) => `${kind.key}@${side}` in card)
     .map((side) => ({ ...kind, key: `${kind.key}@${side}`, title: `${kind.title}, ${side} hub` }))
   return [kind, ...own]
+}
+
+/** A value in one line, with what holds up to a speed. */
+function sayFigures(value: Value, figureUnit: string, sheet: LengthUnit): string {
+  const say = (figure: number) => `${showOnCard(figure, figureUnit, sheet)} ${unitOnCard(figureUnit, sheet)}`.trim()
+  const steps = (value.up_to ?? []).map((step) => `up to ${step.rpm} rpm ${say(step.value)}`)
+  return [say(value.value), ...steps].join('; ')
 }
 
 /** A source in one line. */

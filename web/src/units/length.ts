@@ -92,6 +92,7 @@ export function forRecord({ text, unit }: Typed): string | null {
 }
 
 const INCH_NEEDS_MORE = 2 // 0.01 mm is about 0.0004 in
+const INCH_NEEDS_AT_MOST = 5 // a hundredth of a thou
 
 /** Millimetres as a number in a unit. */
 export function inUnit(mm: number, unit: LengthUnit): number {
@@ -128,7 +129,7 @@ export function inSheetUnit(sentence: string, unit: LengthUnit): string {
   })
   return slopes.replace(/([±+−-]?)(\d+\.\d+|\d+) mm\b(?!\/)/g, (_, sign: string, digits: string) => {
     const places = digits.split('.')[1]?.length ?? 0
-    return `${sign}${(Number(digits) / MM_PER_INCH).toFixed(places + INCH_NEEDS_MORE)} in`
+    return `${sign}${(Number(digits) / MM_PER_INCH).toFixed(Math.min(places + INCH_NEEDS_MORE, INCH_NEEDS_AT_MOST))} in`
   })
 }
 
