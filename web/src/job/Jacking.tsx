@@ -60,7 +60,10 @@ export function LaserWatch({ jobId, step, seen, onSeen, general }: WatchProps) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: `at` is made of the two that are listed
   useEffect(() => {
     if (!watching) return
+    let asking = false // on a slow line: one question at a time, or what comes is taken twice and out of order
     const ask = async () => {
+      if (asking) return
+      asking = true
       try {
         const got = await bring(api.GET(DOOR, { params: { path: at, query: { after: from.current } } }))
         from.current = got.readings.at(-1)?.id ?? from.current
@@ -75,6 +78,8 @@ export function LaserWatch({ jobId, step, seen, onSeen, general }: WatchProps) {
         now.current.onSeen([of(0), of(1)])
       } catch (why) {
         setSaid(why instanceof Refused ? why.message : String(why))
+      } finally {
+        asking = false
       }
     }
     const timer = setInterval(ask, ASK_EVERY_MS)
