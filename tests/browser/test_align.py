@@ -11,7 +11,7 @@ from scripts.gateway import Gateway
 from scripts.laser import AS_FOUND, Pair, sweep_once
 from tests.site import PASSWORD
 
-from .base import FACE, RIM, BrowserTestCase
+from .base import FACE, RIM, BrowserTestCase, tap
 
 
 class AlignTest(BrowserTestCase):
@@ -37,7 +37,7 @@ class AlignTest(BrowserTestCase):
         expect(page.get_by_role("row", name=re.compile("^blower drive end")).get_by_text("shim")).to_be_visible()
         expect(self.verdict()).to_have_text("Over. Move both machines.")
         tail = page.get_by_role("row", name=re.compile("^blower tail"))
-        tail.get_by_role("checkbox").check(force=True)
+        tap(tail.get_by_role("checkbox"))
         expect(tail.get_by_text("shim 0.00, slide 0.00")).to_be_visible()
         page.get_by_label("motor tail, room toward 3").fill("-1")
         expect(page.get_by_text("Room is 0 or more.")).to_be_visible()

@@ -8,7 +8,7 @@ from playwright.sync_api import Locator, expect
 from server.jobs.models import Job
 from tests.site import job_of
 
-from .base import BrowserTestCase
+from .base import BrowserTestCase, tap
 
 TRUE = {"12 o’clock": "0", "3 o’clock": "0.01", "6 o’clock": "0.02", "9 o’clock": "0.01"}
 SCREWS = 8
@@ -112,7 +112,7 @@ class InchCardTest(BrowserTestCase):
     def test_a_figure_by_speed_is_shown_in_inches_and_put_back_as_it_is_however_often(self) -> None:
         page = self.page
         self.goto_step("set.gap")
-        page.get_by_role("radio", name="inch").check(force=True)
+        tap(page.get_by_role("radio", name="inch"))
         page.get_by_role("button", name="Value card").click()
         slip = page.get_by_role("dialog", name="Value card")
         line = slip.get_by_role("listitem").filter(has_text="Run-out of a mounted hub")
@@ -144,7 +144,7 @@ class InchCardTest(BrowserTestCase):
     def test_a_tolerance_of_one_percent_is_one_percent(self) -> None:
         page = self.page
         self.goto_step("set.gap")
-        page.get_by_role("radio", name="inch").check(force=True)
+        tap(page.get_by_role("radio", name="inch"))
         page.get_by_role("button", name="Value card").click()
         line = page.get_by_role("dialog", name="Value card").get_by_role("listitem").filter(has_text="Gap, plus or minus")
         line.get_by_role("button", name=re.compile("^Change Gap, plus or minus")).click()

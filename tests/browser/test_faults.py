@@ -4,7 +4,7 @@ from playwright.sync_api import Route, expect
 
 from tests.site import PASSWORD
 
-from .base import FACE, RIM, BrowserTestCase
+from .base import FACE, RIM, BrowserTestCase, tap
 
 
 class FaultsTest(BrowserTestCase):
@@ -32,9 +32,9 @@ class FaultsTest(BrowserTestCase):
         self.page.get_by_label("Rim at 3 o’clock").fill("7 thou")
         self.page.reload()
         expect(self.page.get_by_label("Rim at 3 o’clock")).to_have_value("7 thou")
-        self.page.get_by_role("radio", name="inch").check(force=True)
+        tap(self.page.get_by_role("radio", name="inch"))
         expect(self.page.get_by_label("Rim at 6 o’clock, in")).to_have_value("0.02362")
-        self.page.get_by_role("radio", name="mm").check(force=True)
+        tap(self.page.get_by_role("radio", name="mm"))
         expect(self.page.get_by_label("Rim at 6 o’clock, mm")).to_have_value("0.60")
 
     def test_an_entry_that_cannot_be_sent_is_kept_and_sent_once_when_the_server_is_back(self) -> None:

@@ -11,7 +11,7 @@ from server.jobs.models import Job
 from server.plant.models import Line
 from tests.site import Member
 
-from .base import BrowserTestCase
+from .base import BrowserTestCase, tap
 
 
 class FloorTest(BrowserTestCase):
@@ -87,7 +87,7 @@ class SheetTest(BrowserTestCase):
     def test_unit_gloves_and_light_stay_through_a_reload_and_change_no_value(self) -> None:
         page = self.page
         self.goto_step("set.gap")
-        page.get_by_role("radio", name="inch").check(force=True)
+        tap(page.get_by_role("radio", name="inch"))
         page.get_by_role("button", name="Gloves").click()
         page.get_by_role("button", name="Hall").click()
         page.reload()
@@ -96,7 +96,7 @@ class SheetTest(BrowserTestCase):
         assert cell is not None
         self.assertGreaterEqual(cell["height"], 56)
         expect(page.locator("[data-hall=dim]").first).to_be_attached()
-        page.get_by_role("radio", name="mm").check(force=True)
+        tap(page.get_by_role("radio", name="mm"))
         expect(page.get_by_label("Gap at 12 o’clock, mm")).to_have_value("30.42")
         expect(page.get_by_role("button", name="Enter the reading")).to_be_hidden()
 

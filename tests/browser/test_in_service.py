@@ -22,7 +22,7 @@ from server.jobs.models import Job
 from server.plant.actions import save_line
 from tests.site import PASSWORD
 
-from .base import BrowserTestCase
+from .base import BrowserTestCase, tap
 
 PUMP = "Chilled-water pump 1"
 PLACES = ("12 o’clock", "3 o’clock", "6 o’clock", "9 o’clock")
@@ -147,7 +147,7 @@ class LookTest(PumpCase):
         expect(rail.get_by_text("Open the coupling")).to_be_hidden()
         for shape in ("Flat", "Wavy", "Bowed open"):
             expect(page.get_by_role("img", name=re.compile(f"^{shape}"))).to_be_visible()
-        page.get_by_role("checkbox", name="Guard off, its screws counted into the ledger").check(force=True)
+        tap(page.get_by_role("checkbox", name="Guard off, its screws counted into the ledger"))
         for what in ("Coupling: no cracks", "Both packs look flat", "Bolts and set screws", "Feet, shims and base"):
             page.get_by_role("radiogroup", name=re.compile(f"^{what}")).get_by_text("OK", exact=True).click()
         page.get_by_role("radiogroup", name=re.compile("^Both packs")).get_by_text("Not OK").click()

@@ -11,7 +11,7 @@ from server.accounts.models import Membership
 from server.jobs.models import Job
 from server.plant.models import Line
 
-from .base import FACE, IN_LINE, RIM, BrowserTestCase
+from .base import FACE, IN_LINE, RIM, BrowserTestCase, tap
 
 CLOCK = {0: "12 o’clock", 90: "3 o’clock", 180: "6 o’clock", 270: "9 o’clock"}
 
@@ -76,9 +76,9 @@ class WholeJobTest(BrowserTestCase):
         """Everything ticked, everything ok, the first choice, words where words are wanted."""
         page = self.page
         for tick in page.get_by_role("checkbox").all():
-            tick.check(force=True)
+            tap(tick)
         for group in page.locator("[data-bench] [role=radiogroup]").all():
-            group.get_by_role("radio").first.check(force=True)
+            tap(group.get_by_role("radio").first)
         for cell in page.locator("[data-bench] input[type=text]:not([data-cell])").all():
             if not cell.input_value():
                 cell.fill("T-1")
@@ -95,13 +95,13 @@ class WholeJobTest(BrowserTestCase):
         """Series and size as registered."""
         self.page.get_by_label("Series marked on the parts").fill("Brackwater C")
         self.page.get_by_label("Size marked").fill("105")
-        self.page.get_by_role("checkbox").check(force=True)
+        tap(self.page.get_by_role("checkbox"))
         self.enter("Enter")
 
     def do_prepare_distance(self, job: Job) -> None:
         """Wider apart than the element."""
         self.page.get_by_label("Distance between the shaft ends").fill("1 1/4 in")
-        self.page.get_by_role("radio", name="solid centre").check(force=True)
+        tap(self.page.get_by_role("radio", name="solid centre"))
         self.enter("Enter")
 
     def do_prepare_fit(self, job: Job) -> None:
@@ -130,7 +130,7 @@ class WholeJobTest(BrowserTestCase):
         """Flush."""
         self.page.get_by_label("Shaft end stands out of the hub face").fill("0")
         for tick in self.page.get_by_role("checkbox").all():
-            tick.check(force=True)
+            tap(tick)
         self.enter("Enter")
 
     def do_mount_screw(self, job: Job) -> None:
