@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from . import clock
-from .coupling import tighten
+from .bolting import tighten
 from .errors import Problem, UnusableInput
 from .model import Model, read_json
 from .mounting import fit, heat, key, runout, taper

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from ..bolting.order import Pattern
 from ..line import SIDES, Family, Side
-from .bolt_order import Pattern
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,6 +1,7 @@
 """Coupling up by the family's own list: feet and reading, what goes together in which order, the coupling's bolts."""
 
-from . import bolts, closed, setting
+from . import torques
+from .stages import closed_coupling, set_and_align
 from .steps import BenchForm, Field, JobFacts, SheetForm, Stage, Step
 
 COUNT, TORQUE = "flange_bolts", "flange_bolt_torque_nm"
@@ -9,7 +10,7 @@ COUNT, TORQUE = "flange_bolts", "flange_bolt_torque_nm"
 def couple_up(job: JobFacts) -> list[Step]:
     """What the family's list says, between the machines' last reading and the coupling's bolts."""
     family = job.family
-    down = [] if family.hangs else setting.bolted_down(job)
+    down = [] if family.hangs else set_and_align.bolted_down(job)
     together = Step(
         key="couple.assemble",
         stage=Stage.COUPLE,
@@ -27,14 +28,16 @@ def couple_up(job: JobFacts) -> list[Step]:
         on_fail="Take it apart as far as needed and put it right before a bolt is tightened.",
     )
     bolted = flange_bolts(job, together.key) if family.bolts else []
-    return [*down, together, *bolted, *closed.steps(job, (bolted or [together])[-1].key)]
+    return [*down, together, *bolted, *closed_coupling.steps(job, (bolted or [together])[-1].key)]
 
 
 def flange_bolts(job: JobFacts, after: str) -> list[Step]:
     """The coupling's own bolts, in the order and passes of its family."""
     scheme = job.family.bolts
     count = round(job.card[COUNT].value) if COUNT in job.card else 0
-    preset = bolts.bolts_preset(job, TORQUE, count, passes=scheme.passes, pattern=scheme.pattern) if scheme and count else {}
+    preset = (
+        torques.bolts_preset(job, TORQUE, count, passes=scheme.passes, pattern=scheme.pattern) if scheme and count else {}
+    )
     return [
         Step(
             key="couple.flange",
@@ -42,7 +45,7 @@ def flange_bolts(job: JobFacts, after: str) -> list[Step]:
             title="Torque the bolts of the coupling",
             why="In their order and in rising passes, so that it closes evenly.",
             tool="torque wrench in calibration, second spanner on the head",
-            caution=f"{bolts.thread_words(job, TORQUE)} All bolts in and hand tight first.".strip(),
+            caution=f"{torques.thread_words(job, TORQUE)} All bolts in and hand tight first.".strip(),
             after=(after,),
             needs=(COUNT, TORQUE),
             may_authorise=True,
@@ -56,5 +59,8 @@ def recheck(job: JobFacts) -> tuple[Field, ...]:
     """The coupling's bolts once more before release."""
     if job.family.bolts is None:
         return ()
-    detail = bolts.torque_words(job, TORQUE)
-    return (Field(key="flange", kind="condition", label="Bolts of the coupling", detail=detail), *closed.looked_at(job))
+    detail = torques.torque_words(job, TORQUE)
+    return (
+        Field(key="flange", kind="condition", label="Bolts of the coupling", detail=detail),
+        *closed_coupling.looked_at(job),
+    )

@@ -5,23 +5,9 @@ from dataclasses import dataclass, replace
 
 from ..coupling.families import FAMILIES
 from ..line import Side
-from . import (
-    assemble,
-    close,
-    gear,
-    jaw,
-    keyed,
-    keyed_interference,
-    keyed_slip,
-    look,
-    receive,
-    safe,
-    screw_held,
-    setting,
-    standing,
-    take_off,
-    tapered,
-)
+from . import assemble, gear, jaw
+from .hubs import heated, keyed, screw_held, slid_on, tapered
+from .stages import as_found, before_setting, close_out, make_safe, receive, set_and_align, take_off
 from .steps import Field, JobFacts, Scope, Stage, Step
 
 
@@ -29,7 +15,7 @@ from .steps import Field, JobFacts, Scope, Stage, Step
 class FamilySteps:
     """What a family adds to the route; most go by the list of their facts."""
 
-    prepare: Callable[[JobFacts], list[Step]] = standing.shaft_ends
+    prepare: Callable[[JobFacts], list[Step]] = before_setting.shaft_ends
     before_setting: Callable[[JobFacts, tuple[str, ...]], list[Step]] = lambda job, mounted: []  # cannot go in later
     couple_up: Callable[[JobFacts], list[Step]] = assemble.couple_up
 
@@ -62,23 +48,23 @@ def _screws(values: tuple[str, ...]) -> HubSteps:
 
 HUB_STEPS: dict[str, HubSteps] = {
     "keyed, slip fit": HubSteps(
-        prepare=keyed_slip.prepare,
-        mount=keyed_slip.mount,
-        couple=keyed_slip.couple,
+        prepare=slid_on.prepare,
+        mount=slid_on.mount,
+        couple=slid_on.couple,
         recheck=keyed.recheck,
-        values=keyed_slip.VALUES,
+        values=slid_on.VALUES,
     ),
     "keyed, interference": HubSteps(
-        prepare=keyed_interference.prepare,
-        mount=keyed_interference.mount,
-        couple=keyed_interference.couple,
+        prepare=heated.prepare,
+        mount=heated.mount,
+        couple=heated.couple,
         recheck=keyed.recheck,
-        values=keyed_interference.VALUES,
+        values=heated.VALUES,
     ),
     "tapered bore": HubSteps(
         prepare=tapered.prepare,
         mount=tapered.mount,
-        couple=keyed_interference.couple,
+        couple=heated.couple,
         recheck=tapered.recheck,
         values=tapered.VALUES,
     ),
@@ -90,14 +76,19 @@ def build(job: JobFacts) -> list[Step]:
     """The steps of a job in working order."""
     off = [] if job.scope is Scope.FIT else take_off.steps(job)
     if job.scope is Scope.TAKE_OFF:
-        return [*safe.steps(job), safe.second_proof(("safe.try",), Stage.TAKE_OFF), *off, *close.put_away(job, off[-1].key)]
+        return [
+            *make_safe.steps(job),
+            make_safe.second_proof(("safe.try",), Stage.TAKE_OFF),
+            *off,
+            *close_out.put_away(job, off[-1].key),
+        ]
     if job.scope in (Scope.ALIGN, Scope.CHECK):
-        return [*safe.steps(job), safe.second_proof(("safe.try",), Stage.FOUND), *_look(job)]
+        return [*make_safe.steps(job), make_safe.second_proof(("safe.try",), Stage.FOUND), *_look(job)]
     received = receive.steps(job)
     return [
-        *safe.steps(job),
+        *make_safe.steps(job),
         *received,
-        safe.second_proof(("safe.try", *(step.key for step in received)), Stage.TAKE_OFF if off else Stage.PREPARE),
+        make_safe.second_proof(("safe.try", *(step.key for step in received)), Stage.TAKE_OFF if off else Stage.PREPARE),
         *off,
         *_fit(job, off[-1].key if off else None),
     ]
@@ -105,16 +96,16 @@ def build(job: JobFacts) -> list[Step]:
 
 def _look(job: JobFacts) -> list[Step]:
     """As found, and where it is to be aligned: opened or not, moved, read and closed again."""
-    found = look.as_found(job)
+    found = as_found.as_found(job)
     if job.scope is Scope.CHECK or job.family.hangs:
-        return [*found, *close.steps(job, tuple(step.key for step in found), torqued=None)]
-    if not look.opened(job):
-        up = look.aligned_closed(job, (found[-1].key,))
-        return [*found, *up, *close.steps(job, (up[-1].key,), torqued=())]
-    parted = look.part(job, found[-1].key)
+        return [*found, *close_out.steps(job, tuple(step.key for step in found), torqued=None)]
+    if not as_found.opened(job):
+        up = as_found.aligned_closed(job, (found[-1].key,))
+        return [*found, *up, *close_out.steps(job, (up[-1].key,), torqued=())]
+    parted = as_found.part(job, found[-1].key)
     up = _set_and_couple(job, (parted.key,))
     second = HUB_STEPS[job.line.hub(job.second()).connection].recheck(job, job.second()) if job.closes_by_hub else ()
-    return [*found, parted, *up, *close.steps(job, (up[-1].key,), torqued=(*second, *assemble.recheck(job)))]
+    return [*found, parted, *up, *close_out.steps(job, (up[-1].key,), torqued=(*second, *assemble.recheck(job)))]
 
 
 def _fit(job: JobFacts, off: str | None) -> list[Step]:
@@ -130,14 +121,14 @@ def _fit(job: JobFacts, off: str | None) -> list[Step]:
         on += (mount[-1].key,)
     up = _set_and_couple(job, on)
     screws = (*(f for side, hub in hubs for f in hub.recheck(job, side)), *assemble.recheck(job))
-    return [*prepare, *mount, *up, *close.steps(job, (up[-1].key,), torqued=screws)]
+    return [*prepare, *mount, *up, *close_out.steps(job, (up[-1].key,), torqued=screws)]
 
 
 def _set_and_couple(job: JobFacts, mounted: tuple[str, ...]) -> list[Step]:
     """From hubs on their shafts to the finished coupling: what cannot go in later, the machines set, coupled up."""
     before = _family(job).before_setting(job, mounted)
     mounted = tuple(step.key for step in before) or mounted
-    setting_steps = [] if job.family.hangs else setting.steps(job, after=mounted)
+    setting_steps = [] if job.family.hangs else set_and_align.steps(job, after=mounted)
     couple_up = _family(job).couple_up(job)
     if job.family.hangs:
         couple_up[0] = replace(couple_up[0], after=mounted)

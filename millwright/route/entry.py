@@ -8,14 +8,15 @@ from typing import Any, Literal
 from pydantic import Field
 
 from ..benches import as_dict, evaluate_json
+from ..card.values import Value, stands_on, value_problems
 from ..errors import Problem, UnusableInput, refuse_if_any
+from ..figures_in_words import COMPARED
 from ..model import Model, Name, PlainText, Reading, read_json
-from ..plain import COMPARED
-from ..values import Value, stands_on, value_problems
+from ..roles import Role
 from . import sheet
 from .asked import asked_of, headed
 from .state import EntryKind, RouteNow, StepNow
-from .steps import BenchForm, Role, SheetForm
+from .steps import BenchForm, SheetForm
 
 
 class FootMoved(Model):

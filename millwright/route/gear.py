@@ -1,13 +1,14 @@
 """What a gear coupling with flanged sleeves brings to the route: sleeves closed, bolted, greased, and proved closed."""
 
-from . import assemble, closed, setting
+from . import assemble
+from .stages import closed_coupling, set_and_align
 from .steps import Field, JobFacts, SheetForm, Stage, Step
 
 
 def couple_up(job: JobFacts) -> list[Step]:
     """Feet and reading, sleeves, flange bolts, grease, and the check on the closed coupling."""
     return [
-        *setting.bolted_down(job),
+        *set_and_align.bolted_down(job),
         Step(
             key="couple.close",
             stage=Stage.COUPLE,
@@ -44,5 +45,5 @@ def couple_up(job: JobFacts) -> list[Step]:
                 )
             ),
         ),
-        *closed.steps(job, "couple.grease"),
+        *closed_coupling.steps(job, "couple.grease"),
     ]

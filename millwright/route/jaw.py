@@ -1,9 +1,9 @@
 """What the jaw families, straight and curved, bring to the route: the shaft distance, the element, the closing gap."""
 
-from ..coupling.element import opening_clearance_mm, shaft_distance_checks
-from ..values import source_of
+from ..card.values import source_of
+from ..coupling.jaw_element import opening_clearance_mm, shaft_distance_checks
 from ..verdict import Check, judge
-from . import setting
+from .stages import set_and_align
 from .steps import Answers, Fact, Field, JobFacts, SheetForm, Stage, Step
 
 CENTRES = ("solid centre", "open centre")
@@ -49,20 +49,20 @@ def couple_up(job: JobFacts) -> list[Step]:
         else "Move the machine"
     )
     return [
-        *setting.bolted_down(job),
+        *set_and_align.bolted_down(job),
         *element,
         Step(
             key="couple.gap",
             stage=Stage.COUPLE,
             title="Measure the gap, element in",
-            why=f"The gap that is left behind: {setting.gap_taken(job)}.",
+            why=f"The gap that is left behind: {set_and_align.gap_taken(job)}.",
             tool="caliper or feelers",
             after=(last,),
-            needs=(setting.nominal_key(job), "gap_plus_minus_mm"),
-            judged_by=setting.GAP_JUDGED_BY,
+            needs=(set_and_align.nominal_key(job), "gap_plus_minus_mm"),
+            judged_by=set_and_align.GAP_JUDGED_BY,
             relies=frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}),
             may_authorise=True,
-            form=setting.gap_form(job),
+            form=set_and_align.gap_form(job),
             on_fail=f"{slide}, then measure again.",
         ),
     ]

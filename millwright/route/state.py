@@ -7,14 +7,15 @@ from enum import StrEnum
 from types import MappingProxyType
 from typing import Any
 
+from ..card.kinds import ValueKind
+from ..card.values import Value, ValueCard, stands_on, value_kind
 from ..line import LineSpec
-from ..value_kinds import ValueKind
-from ..values import Value, ValueCard, stands_on, value_kind
+from ..roles import Role
 from ..verdict import Verdict
 from .build import build
-from .close import CLOSING
-from .keyed import as_decided
-from .steps import Answers, Fact, JobFacts, Role, Scope, Step
+from .hubs.keyed import as_decided
+from .stages.close_out import CLOSING
+from .steps import Answers, Fact, JobFacts, Scope, Step
 
 
 class EntryKind(StrEnum):

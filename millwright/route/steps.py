@@ -5,24 +5,12 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Any, Literal
 
+from ..card.values import ValueCard, of_hub
 from ..coupling.families import FAMILIES
 from ..coupling.family import FamilyFacts
 from ..line import SIDES, LineSpec, Side
-from ..values import ValueCard, of_hub
+from ..roles import Role
 from ..verdict import Check
-
-
-class Role(StrEnum):
-    """Who may do what; each may do what those before it may."""
-
-    APPRENTICE = "apprentice"
-    MILLWRIGHT = "millwright"
-    LEAD = "lead"
-
-    def may_act_as(self, wanted: "Role") -> bool:
-        """True where this role includes the wanted one."""
-        order = list(Role)
-        return order.index(self) >= order.index(wanted)
 
 
 class Stage(StrEnum):

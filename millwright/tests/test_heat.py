@@ -13,11 +13,11 @@ from millwright.benches import as_dict, evaluate_json
 from millwright.errors import UnusableInput
 from millwright.model import read_json
 from millwright.mounting.heat import HeatInput
+from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.entry import OutOfTurn
-from millwright.route.heat_run import HeatRun, Phase, stand_run
+from millwright.route.hubs.hot_run import HeatRun, Phase, stand_run
 from millwright.route.state import Entry, EntryKind
-from millwright.route.steps import Role
 
 from .work import SHRINK, SLIP, START, Work
 

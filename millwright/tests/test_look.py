@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from millwright.benches import as_dict, evaluate_json
 from millwright.coupling.families import FAMILIES
-from millwright.route.look import OPENED
+from millwright.route.stages.as_found import OPENED
 from millwright.route.state import SignatureKind
 from millwright.route.steps import Scope
 

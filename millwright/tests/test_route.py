@@ -4,10 +4,10 @@ import unittest
 from typing import Any
 
 from millwright.errors import UnusableInput
+from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.entry import OutOfTurn
 from millwright.route.state import EntryKind, SignatureKind, StepState
-from millwright.route.steps import Role
 from millwright.verdict import Verdict
 
 from .work import READINGS, Work, dials, ring

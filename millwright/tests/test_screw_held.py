@@ -10,10 +10,11 @@ from hypothesis import strategies as st
 from millwright.benches import as_dict, evaluate_json
 from millwright.coupling.families import FAMILIES
 from millwright.line import Connection, Family
+from millwright.roles import Role
 from millwright.route.entry import OutOfTurn
-from millwright.route.screw_held import DEVICES
+from millwright.route.hubs.screw_held import DEVICES
 from millwright.route.state import EntryKind
-from millwright.route.steps import Role, Scope, SheetForm
+from millwright.route.steps import Scope, SheetForm
 from millwright.verdict import Verdict
 
 from .work import TRUE, Work, ring, rounds

@@ -9,7 +9,8 @@ from typing import Any, get_args
 from millwright.benches import BENCHES, as_dict, evaluate_json
 from millwright.errors import UnusableInput
 from millwright.line import Connection, Family
-from millwright.route.steps import BenchForm, Field, FieldKind, Role, Scope, SheetForm, Stage, Step
+from millwright.roles import Role
+from millwright.route.steps import BenchForm, Field, FieldKind, Scope, SheetForm, Stage, Step
 
 from .work import Work
 

@@ -8,11 +8,11 @@ from typing import Any
 from hypothesis import given
 from hypothesis import strategies as st
 
+from millwright.card.kinds import VALUE_KINDS
+from millwright.card.values import Source, UpTo, Value, lines_of, of_hub, say_value, value_kind, value_problems
 from millwright.coupling.families import FAMILIES
 from millwright.route.build import HUB_STEPS
 from millwright.setting.shims import MOST_PIECES, NEAR_MM, ShimBox, best_stack, stack_under
-from millwright.value_kinds import VALUE_KINDS
-from millwright.values import Source, UpTo, Value, lines_of, of_hub, say_value, value_kind, value_problems
 
 SAMPLE = Source(kind="sample", document="Trial sheet", issue="2", page="4")
 BOX = [0.05, 0.1, 0.2, 0.25, 0.5, 1.0]

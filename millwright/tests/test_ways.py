@@ -2,10 +2,11 @@
 
 import unittest
 
+from millwright.card.values import Value
+from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.state import EntryKind, SignatureKind
-from millwright.route.steps import BenchForm, Role, SheetForm
-from millwright.values import Value
+from millwright.route.steps import BenchForm, SheetForm
 from millwright.verdict import Verdict
 
 from .work import CONE, READINGS, SHRINK, SHRUNK, SLIP, TAPER, Work, dials, ring

@@ -11,9 +11,9 @@ from millwright.benches import in_order
 from millwright.clock import ClockReading
 from millwright.csv_readings import read_csv, write_csv
 from millwright.errors import UnusableInput
+from millwright.figures_in_words import lines, say_figure
 from millwright.line import LineSpec
 from millwright.model import read_json
-from millwright.plain import lines, say_figure
 from millwright.route import sheet
 from millwright.route.steps import Field, SheetForm, Stage, Step
 from millwright.route.summary import Read, summary

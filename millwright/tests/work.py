@@ -5,14 +5,15 @@ from collections.abc import Mapping
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+from millwright.card.kinds import GAP_EACH, GAP_MEAN, GAP_MM
+from millwright.card.values import Source, Value
 from millwright.line import LineSpec, Side
 from millwright.model import read_json
+from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.build import values_of_connection, values_of_family
 from millwright.route.state import NOTHING_LEFT, Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState, stand
-from millwright.route.steps import BenchForm, Role, Scope, SheetForm
-from millwright.value_kinds import GAP_EACH, GAP_MEAN, GAP_MM
-from millwright.values import Source, Value
+from millwright.route.steps import BenchForm, Scope, SheetForm
 from millwright.verdict import Verdict
 
 START = datetime(2026, 5, 12, 6, 0, tzinfo=UTC)

@@ -5,7 +5,7 @@ from django.http import HttpRequest
 from ninja.security import SessionAuth
 
 from millwright.errors import Problem, UnusableInput
-from millwright.route.steps import Role
+from millwright.roles import Role
 
 from .models import Membership
 

@@ -5,7 +5,7 @@ import uuid
 from django.contrib.auth.models import AbstractUser
 from django.db import models
 
-from millwright.route.steps import Role
+from millwright.roles import Role
 
 
 class Site(models.Model):

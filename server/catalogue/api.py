@@ -5,11 +5,11 @@ from typing import get_args
 from django.http import HttpRequest
 from ninja import Router, Schema
 
+from millwright.card.kinds import VALUE_KINDS
+from millwright.card.values import Value
 from millwright.coupling.families import FAMILIES
 from millwright.line import Family
 from millwright.route.build import HUB_STEPS, values_of_connection, values_of_family
-from millwright.value_kinds import VALUE_KINDS
-from millwright.values import Value
 from server.accounts.auth import member_of
 
 from .models import CouplingSize

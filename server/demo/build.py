@@ -10,8 +10,9 @@ from django.db import transaction
 
 from millwright.line import LineSpec
 from millwright.model import read_json
+from millwright.roles import Role
 from millwright.route.state import EntryKind, SignatureKind, StepState
-from millwright.route.steps import Role, Scope, Step
+from millwright.route.steps import Scope, Step
 from server.accounts.models import Membership, Site, User
 from server.jobs.actions.append_entry import append_entry
 from server.jobs.actions.sign import sign

@@ -2,8 +2,8 @@
 
 from typing import Any
 
-from millwright.value_kinds import GAP_EACH, GAP_MEAN, GAP_MM
-from millwright.values import Source, UpTo, Value
+from millwright.card.kinds import GAP_EACH, GAP_MEAN, GAP_MM
+from millwright.card.values import Source, UpTo, Value
 
 
 def _sample(value: float, page: str, means: str = "", document: str = "Brackwater couplings, sample sheet") -> Value:

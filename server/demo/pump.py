@@ -5,7 +5,7 @@ import random
 from typing import Any
 
 from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep
-from millwright.route.look import CLOSED
+from millwright.route.stages.as_found import CLOSED
 from millwright.route.steps import Step
 
 from . import blower, kiln_fan

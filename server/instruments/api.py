@@ -8,7 +8,7 @@ from ninja import Field, Router, Schema
 from pydantic import FiniteFloat
 
 from millwright.model import NameIn
-from millwright.route.steps import Role
+from millwright.roles import Role
 from server.accounts.auth import member_of, require_role
 from server.web.errors import ErrorsOut
 

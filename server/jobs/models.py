@@ -8,13 +8,14 @@ from django.db import models
 from django.db.models import Exists, OuterRef, Q
 from django.shortcuts import get_object_or_404
 
+from millwright.card.values import Value as CardValue
+from millwright.card.values import ValueCard
 from millwright.line import LineSpec
+from millwright.roles import Role
 from millwright.route import state
-from millwright.route.close import CLOSING
-from millwright.route.look import as_left_steps
-from millwright.route.steps import Answers, Role, Scope
-from millwright.values import Value as CardValue
-from millwright.values import ValueCard
+from millwright.route.stages.as_found import as_left_steps
+from millwright.route.stages.close_out import CLOSING
+from millwright.route.steps import Answers, Scope
 from millwright.verdict import Verdict
 from server.accounts.models import Membership, Site
 from server.plant.models import Line
@@ -57,7 +58,7 @@ class Job(models.Model):
     title = models.CharField(max_length=120)
     scope = models.CharField(max_length=30, default=Scope.FIT.value)
     spec = models.JSONField(help_text="millwright.line.LineSpec at the start of the job")
-    card = models.JSONField(help_text="millwright.values.ValueCard at the start of the job")
+    card = models.JSONField(help_text="millwright.card.values.ValueCard at the start of the job")
     started_by = models.CharField(max_length=150)
     started_at = models.DateTimeField()
 

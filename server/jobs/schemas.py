@@ -6,13 +6,14 @@ from uuid import UUID
 
 from ninja import Field, Schema
 
+from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn
-from millwright.route.heat_run import Phase, Until
+from millwright.roles import Role
+from millwright.route.hubs.hot_run import Phase, Until
 from millwright.route.state import EntryKind, SignatureKind, StepState
-from millwright.route.steps import FieldKind, Role, Scope, Stage
+from millwright.route.steps import FieldKind, Scope, Stage
 from millwright.units import LengthUnit
-from millwright.values import Value
 from millwright.verdict import Verdict
 
 

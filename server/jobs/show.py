@@ -10,7 +10,7 @@ from django.utils import timezone
 
 from millwright.model import read_json
 from millwright.mounting.heat import HeatInput
-from millwright.route.heat_run import HeatRun, Until, stand_run
+from millwright.route.hubs.hot_run import HeatRun, Until, stand_run
 from millwright.route.state import EntryKind, RouteNow, StepNow
 from millwright.route.steps import BenchForm, SheetForm
 

@@ -5,11 +5,11 @@ from collections.abc import Mapping
 from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 
+from millwright.card.values import Value, value_problems
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.line import LineSpec
+from millwright.roles import Role
 from millwright.route.entry import OutOfTurn
-from millwright.route.steps import Role
-from millwright.values import Value, value_problems
 from server.accounts.auth import require_role
 from server.accounts.models import Membership
 from server.catalogue.models import CouplingSize

@@ -7,9 +7,9 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Field, Router, Schema, Status
 
+from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import Name, read_json
-from millwright.values import Value
 from server.accounts.auth import member_of
 from server.web.errors import ErrorsOut
 

@@ -4,8 +4,8 @@ import uuid
 
 from django.db import models
 
+from millwright.card.values import Value, ValueCard
 from millwright.line import LineSpec
-from millwright.values import Value, ValueCard
 from server.accounts.models import Membership, Site
 
 
@@ -24,7 +24,7 @@ class Line(models.Model):
     site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="lines")
     name = models.CharField(max_length=80)
     spec = models.JSONField(help_text="millwright.line.LineSpec")
-    values = models.JSONField(default=dict, help_text="millwright.values.ValueCard")
+    values = models.JSONField(default=dict, help_text="millwright.card.values.ValueCard")
     version = models.PositiveIntegerField(default=1, help_text="counts saves: two windows do not overwrite each other")
     changed_at = models.DateTimeField(auto_now=True)
 

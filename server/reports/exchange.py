@@ -11,16 +11,17 @@ from django.db.models import Max
 from ninja import Field, Schema
 
 from millwright.benches import as_dict, evaluate_json
+from millwright.card.values import Value
 from millwright.errors import Problem, UnusableInput, refuse_if_any
+from millwright.figures_in_words import COMPARED
 from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn, read_json
-from millwright.plain import COMPARED
+from millwright.roles import Role
 from millwright.route.asked import AFTERWARDS, asked_of
-from millwright.route.close import CLOSING
 from millwright.route.entry import OutOfTurn, evaluate
+from millwright.route.stages.close_out import CLOSING
 from millwright.route.state import EntryKind, SignatureKind, StepNow, stand
-from millwright.route.steps import Role, Scope
-from millwright.values import Value
+from millwright.route.steps import Scope
 from server.accounts.auth import require_role
 from server.accounts.models import Membership
 from server.jobs.models import Entry, Job, Signature

@@ -10,10 +10,10 @@ from ninja import Schema
 from pydantic import computed_field
 
 from millwright.benches import in_order
-from millwright.plain import lines, say_figure
+from millwright.card.values import Value, lines_of, say_value, value_kind
+from millwright.figures_in_words import lines, say_figure
 from millwright.route.state import EntryKind, RouteNow, SignatureKind, StepNow, StepState
 from millwright.route.summary import Read, summary
-from millwright.values import Value, lines_of, say_value, value_kind
 from millwright.verdict import Status, Verdict
 from server.jobs.models import Entry, Job, Signature
 

@@ -6,9 +6,9 @@ from uuid import UUID
 from django.db import transaction
 
 from millwright.errors import Problem, UnusableInput
+from millwright.roles import Role
 from millwright.route.entry import OutOfTurn
 from millwright.route.state import RouteNow, SignatureKind, StepNow, StepState
-from millwright.route.steps import Role
 from server.accounts.auth import require_role
 from server.accounts.models import Membership
 

@@ -8,8 +8,9 @@ from django.db.models import Max
 from millwright.coupling.families import FAMILIES
 from millwright.errors import Problem, UnusableInput
 from millwright.line import LineSpec
+from millwright.roles import Role
 from millwright.route.entry import OutOfTurn
-from millwright.route.steps import Role, Scope
+from millwright.route.steps import Scope
 from server.accounts.auth import require_role
 from server.accounts.models import Membership, Site
 from server.plant.models import Line

@@ -22,7 +22,7 @@ class Migration(migrations.Migration):
                 ('number', models.PositiveIntegerField()),
                 ('title', models.CharField(max_length=120)),
                 ('spec', models.JSONField(help_text='millwright.line.LineSpec at the start of the job')),
-                ('card', models.JSONField(help_text='millwright.values.ValueCard at the start of the job')),
+                ('card', models.JSONField(help_text='millwright.card.values.ValueCard at the start of the job')),
                 ('started_by', models.CharField(max_length=150)),
                 ('started_at', models.DateTimeField()),
                 ('line', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='jobs', to='plant.line')),

@@ -13,8 +13,9 @@ def fill_in(apps: Any, schema_editor: Any) -> None:
     from millwright.line import LineSpec
     from millwright.route.asked import asked_of
     from millwright.route.state import Entry, EntryKind, stand
-    from millwright.route.steps import Role, Scope
-    from millwright.values import Value
+    from millwright.roles import Role
+    from millwright.route.steps import Scope
+    from millwright.card.values import Value
     from millwright.verdict import Verdict
 
     jobs, entries = apps.get_model("jobs", "Job"), apps.get_model("jobs", "Entry")

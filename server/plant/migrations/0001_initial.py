@@ -20,7 +20,7 @@ class Migration(migrations.Migration):
                 ('id', models.UUIDField(default=uuid.uuid4, primary_key=True, serialize=False)),
                 ('name', models.CharField(max_length=80)),
                 ('spec', models.JSONField(help_text='millwright.line.LineSpec')),
-                ('values', models.JSONField(default=dict, help_text='millwright.values.ValueCard')),
+                ('values', models.JSONField(default=dict, help_text='millwright.card.values.ValueCard')),
                 ('version', models.PositiveIntegerField(default=1, help_text='counts saves: two windows do not overwrite each other')),
                 ('changed_at', models.DateTimeField(auto_now=True)),
                 ('site', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='lines', to='accounts.site')),

@@ -7,7 +7,7 @@ from pydantic import ConfigDict, Field
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Size, Torque
 from ..verdict import Check, Result, Status, WorkLine, judge, worst
-from .bolt_order import ORDERS, Pattern
+from .order import ORDERS, Pattern
 
 MOST_ROUNDS = 20
 USUAL_ROUNDS = 6  # rule of thumb: a clean device stands still sooner

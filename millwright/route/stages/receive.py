@@ -1,8 +1,8 @@
 """Stage 2: every part and tool is here, and the coupling is the one this line is registered with."""
 
-from ..verdict import Check, said_by_hand
-from .screw_held import DEVICES
-from .steps import Answers, Field, JobFacts, SheetForm, Stage, Step
+from ...verdict import Check, said_by_hand
+from ..hubs.screw_held import DEVICES
+from ..steps import Answers, Field, JobFacts, SheetForm, Stage, Step
 
 TOOLS = (
     ("wrench_range", "Torque wrench in calibration, and its range covers every torque on the card"),

@@ -1,6 +1,7 @@
 """Stage 1, and the second proof before hands go in."""
 
-from .steps import Field, JobFacts, Role, SheetForm, Stage, Step
+from ...roles import Role
+from ..steps import Field, JobFacts, SheetForm, Stage, Step
 
 
 def steps(job: JobFacts) -> list[Step]:

@@ -5,11 +5,11 @@ from typing import Literal
 
 from pydantic import Field
 
-from .errors import Problem
-from .line import SIDES, Side
-from .model import Model, Name
-from .units import read_length_mm
-from .value_kinds import VALUE_KINDS, ValueKind
+from ..errors import Problem
+from ..line import SIDES, Side
+from ..model import Model, Name
+from ..units import read_length_mm
+from .kinds import VALUE_KINDS, ValueKind
 
 TYPED_AGREES_MM = 1e-6  # what was typed and its value are the same length
 SourceKind = Literal["maker's manual", "drawing", "site rule", "measured", "sample"]

@@ -3,11 +3,12 @@
 from collections.abc import Mapping
 from typing import Any
 
-from ..line import SIDES, Connection, LineSpec, Side
-from ..values import source_of
-from ..verdict import Check, said_by_hand
-from . import bolts, surfaces
-from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ...card.values import source_of
+from ...line import SIDES, Connection, LineSpec, Side
+from ...verdict import Check, said_by_hand
+from .. import torques
+from ..steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from . import surfaces
 
 SCREW_TORQUE = "set_screw_torque_nm"
 AS_FOUND = "off.marks"  # the step that notes where everything was before it came off
@@ -141,13 +142,13 @@ def set_screw(job: JobFacts, side: Side, stage: Stage, after: tuple[str, ...]) -
             title=f"Torque the set screw, {name} hub",
             why="Slack: the hub wanders. Overdone: key, shaft or hub is marked.",
             tool="torque wrench with hex bit",
-            caution=bolts.thread_words(job, torque),
+            caution=torques.thread_words(job, torque),
             after=after,
             needs=(torque,),
             relies=frozenset({job.hub_fact(side)}),
             may_authorise=True,
             form=BenchForm(
-                bench="tighten", preset=bolts.bolts_preset(job, torque, hub.set_screws, passes=[1.0], pattern="circle")
+                bench="tighten", preset=torques.bolts_preset(job, torque, hub.set_screws, passes=[1.0], pattern="circle")
             ),
             on_fail="Slacken it and pull it once more, one click.",
         )
@@ -158,7 +159,7 @@ def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     """The set screw once more before release."""
     if not job.line.hub(side).set_screws:
         return ()
-    torque = bolts.torque_words(job, job.key(SCREW_TORQUE, side))
+    torque = torques.torque_words(job, job.key(SCREW_TORQUE, side))
     key = "screw_first" if side == job.first() else "screw_second"
     return (Field(key=key, kind="condition", label=f"Set screw, {job.line.machine(side).called} hub", detail=torque),)
 

@@ -1,7 +1,7 @@
 """What came off is looked at, part by part; what is replaced is replaced like for like."""
 
-from ..verdict import Check, said_by_hand
-from .steps import Answers, Field, JobFacts, Scope, SheetForm, Stage, Step
+from ...verdict import Check, said_by_hand
+from ..steps import Answers, Field, JobFacts, Scope, SheetForm, Stage, Step
 
 GREASE = "grease"  # of a family's parts the one that does not come off whole
 BACK, REPLACE, REWORK = FATES = ("goes back on", "replace it", "rework it")

@@ -4,10 +4,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from ..line import Side
-from ..verdict import Check, judge, said_by_hand
-from . import bolts, keyed, surfaces, true
-from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ...line import Side
+from ...verdict import Check, judge, said_by_hand
+from .. import torques
+from ..steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from . import keyed, running_true, surfaces
 
 SCREWS, TORQUE = "hub_screws", "hub_screw_torque_nm"
 PART_THEN_FULL = (0.5, 1.0)
@@ -33,7 +34,7 @@ class Device:
     def values(self) -> tuple[str, ...]:
         """The lines of the value card it asks for."""
         screws = (SCREWS, TORQUE) if self.until_still else (TORQUE,)
-        true_to = (true.SHAFT, true.HUB) if self.trued else (true.HUB,) if self.dialled else ()
+        true_to = (running_true.SHAFT, running_true.HUB) if self.trued else (running_true.HUB,) if self.dialled else ()
         set_screw = (keyed.SCREW_TORQUE,) if self.keyed else ()
         return ("fit_min_mm", "fit_max_mm", *screws, *true_to, *set_screw)
 
@@ -157,7 +158,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
                 _tick("wiped", "Wiped with a lint-free cloth: it comes away clean"),
             ),
         ),
-        *true.bare_shaft(job, side, wanted=held.trued),
+        *running_true.bare_shaft(job, side, wanted=held.trued),
         *measured,
         keyed.decide(
             job,
@@ -193,7 +194,9 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
         ),
         on_fail="Take it off again. Look at the key first, then the bore.",
     )
-    to_true = [_snug(job, side, held, place.key), true.half_tight(job, side, f"mount.snug.{side}")] if held.trued else []
+    to_true = (
+        [_snug(job, side, held, place.key), running_true.half_tight(job, side, f"mount.snug.{side}")] if held.trued else []
+    )
     screws = 1 if not held.until_still else None
     tighten = Step(
         key=f"mount.clamp.{side}",
@@ -203,7 +206,7 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
         if held.until_still
         else "The bolt draws the wedge in against the ring. Slack: the shaft works loose.",
         tool="torque wrench in calibration",
-        caution=bolts.thread_words(job, job.key(TORQUE, side)),
+        caution=torques.thread_words(job, job.key(TORQUE, side)),
         after=(to_true[-1].key if to_true else place.key,),
         needs=tuple(job.key(key, side) for key in ((SCREWS, TORQUE) if held.until_still else (TORQUE,))),
         relies=frozenset({job.hub_fact(side)}),
@@ -225,7 +228,7 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
     )
     extra = keyed.set_screw(job, side, Stage.MOUNT, (seated.key,)) if held.keyed and hub.set_screws else []
     last = extra[-1].key if extra else seated.key
-    dialled = true.tight(job, side, last, wanted=held.dialled, face=held.trued)
+    dialled = running_true.tight(job, side, last, wanted=held.dialled, face=held.trued)
     return [gate, place, *to_true, tighten, seated, *extra, *dialled]
 
 
@@ -237,7 +240,7 @@ def couple(job: JobFacts, side: Side, after: str) -> list[Step]:
 def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     """The screws once more before release."""
     held, name = device(job, side), job.line.machine(side).called
-    torque = bolts.torque_words(job, job.key(TORQUE, side))
+    torque = torques.torque_words(job, job.key(TORQUE, side))
     label = f"Screws of the {held.name}, {name} hub" if held.until_still else f"Wedge bolt, {name} hub"
     own = Field(key=f"device_{side}", kind="condition", label=label, detail=torque)
     return (own, *(keyed.recheck(job, side) if held.keyed else ()))
@@ -268,7 +271,7 @@ def _tighten_preset(job: JobFacts, side: Side, held: Device, screws: int | None)
         screws = round(job.card[count].value)
     if screws is None:
         return {}
-    preset = bolts.bolts_preset(job, job.key(TORQUE, side), screws, passes=held.passes, pattern="circle")
+    preset = torques.bolts_preset(job, job.key(TORQUE, side), screws, passes=held.passes, pattern="circle")
     return {**preset, "until_still": held.until_still, "between_rounds": held.between_rounds} if preset else {}
 
 

@@ -6,10 +6,10 @@ from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from enum import StrEnum
 
-from ..mounting.cooling import TOUCH_C, Cooling, HubReading, fit_cooling
-from ..mounting.heat import HeatInput, HeatResult, evaluate
-from .entry import HeatEvent
-from .state import Entry
+from ...mounting.cooling import TOUCH_C, Cooling, HubReading, fit_cooling
+from ...mounting.heat import HeatInput, HeatResult, evaluate
+from ..entry import HeatEvent
+from ..state import Entry
 
 STILL_COUNTS = timedelta(minutes=1)  # a reading taken on the heater this shortly before it left says how hot it left
 

@@ -2,10 +2,10 @@
 
 from dataclasses import replace
 
-from ..coupling.families import FAMILIES
-from ..line import LineSpec
-from . import closed, setting, take_off
-from .steps import Field, JobFacts, Scope, SheetForm, Stage, Step
+from ...coupling.families import FAMILIES
+from ...line import LineSpec
+from ..steps import Field, JobFacts, Scope, SheetForm, Stage, Step
+from . import closed_coupling, set_and_align, take_off
 
 CLOSED, OPENED = "stays closed", "is opened"
 LOOK = "found.look"
@@ -14,8 +14,10 @@ LOOK = "found.look"
 def as_left_steps(line: LineSpec) -> dict[str, str]:
     """The steps whose readings are compared with by a later job on this line, and what they are kept under."""
     check = FAMILIES[line.coupling.family].closed
-    measured = {check.key: closed.AS_LEFT, closed.found_key(check.key): closed.AS_LEFT} if check else {}
-    return {"couple.align": setting.AS_LEFT, "found.align": setting.AS_LEFT, **measured}
+    measured = (
+        {check.key: closed_coupling.AS_LEFT, closed_coupling.found_key(check.key): closed_coupling.AS_LEFT} if check else {}
+    )
+    return {"couple.align": set_and_align.AS_LEFT, "found.align": set_and_align.AS_LEFT, **measured}
 
 
 def as_found(job: JobFacts) -> list[Step]:
@@ -33,7 +35,7 @@ def as_found(job: JobFacts) -> list[Step]:
             fields=(
                 Field(key="guard", kind="tick", label="Guard off, its screws counted into the ledger"),
                 Field(key="element", kind="condition", label="Coupling: no cracks, rubber or metal dust, grease, rubbing"),
-                *closed.looked_at(job),
+                *closed_coupling.looked_at(job),
                 Field(key="bolts", kind="condition", label="Bolts and set screws: none loose, none missing"),
                 Field(key="base", kind="condition", label="Feet, shims and base: none loose, cracked or rusted through"),
                 *(
@@ -57,9 +59,9 @@ def as_found(job: JobFacts) -> list[Step]:
     )
     if job.family.hangs:
         return [look]
-    measured = closed.as_found(job, LOOK)
+    measured = closed_coupling.as_found(job, LOOK)
     read = replace(
-        setting.read_as_found(job),
+        set_and_align.read_as_found(job),
         key="found.align",
         stage=Stage.FOUND,
         after=(LOOK,),
@@ -90,5 +92,5 @@ def part(job: JobFacts, after: str) -> Step:
 
 def aligned_closed(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
     """Brought into line with the coupling closed, the feet torqued, read again, and measured closed."""
-    moved = [*setting.steps(job, after, hidden=True), *setting.bolted_down(job)]
-    return [*moved, *closed.steps(job, moved[-1].key)]
+    moved = [*set_and_align.steps(job, after, hidden=True), *set_and_align.bolted_down(job)]
+    return [*moved, *closed_coupling.steps(job, moved[-1].key)]

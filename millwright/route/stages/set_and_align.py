@@ -3,13 +3,15 @@
 from dataclasses import replace
 from typing import Any
 
-from ..line import SIDES
-from ..units import angle_mm_per_m
-from ..value_kinds import GAP_EACH, GAP_PERCENT
-from ..values import source_of
-from . import bolts, standing
-from .screw_held import DEVICES
-from .steps import Answers, BenchForm, Fact, Field, JobFacts, Role, SheetForm, Stage, Step
+from ...card.kinds import GAP_EACH, GAP_PERCENT
+from ...card.values import source_of
+from ...line import SIDES
+from ...roles import Role
+from ...units import angle_mm_per_m
+from .. import torques
+from ..hubs.screw_held import DEVICES
+from ..steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
+from . import before_setting
 
 AS_LEFT = "align"  # what the last reading of a job is kept under, to be compared with next time
 MACHINES = frozenset({Fact.MACHINES})
@@ -22,8 +24,8 @@ def steps(job: JobFacts, after: tuple[str, ...], *, hidden: bool = False) -> lis
     ``hidden`` - the coupling stays closed: gap and straightedge are left out where it hides the hubs
     """
     hubs = {Fact.FIRST_HUB} if job.closes_by_hub else {Fact.FIRST_HUB, Fact.SECOND_HUB}
-    soft = standing.soft_foot(job)
-    floats = [standing.end_float(job, side) for side in SIDES if job.line.machine(side).floats]
+    soft = before_setting.soft_foot(job)
+    floats = [before_setting.end_float(job, side) for side in SIDES if job.line.machine(side).floats]
     before_gap = (floats or [soft])[-1].key
     gap = [_gap(job, hubs, before_gap)] if "gap_nominal_mm" in job.family.values else []
     edge = [_straightedge(job, (gap[-1] if gap else soft).key)] if job.family.takes == "offset and angle" else []
@@ -138,7 +140,7 @@ def bolted_down(job: JobFacts) -> list[Step]:
             title=f"Torque the feet of the {movable.called}",
             why="All bolts in and hand tight first, then crosswise in rising passes, so that nothing is pulled aside.",
             tool="torque wrench in calibration",
-            caution=f"{bolts.thread_words(job, 'foot_bolt_torque_nm')} All bolts in and hand tight first.".strip(),
+            caution=f"{torques.thread_words(job, 'foot_bolt_torque_nm')} All bolts in and hand tight first.".strip(),
             after=_set(job),
             needs=("foot_bolt_torque_nm",),
             relies=MACHINES,
@@ -146,7 +148,7 @@ def bolted_down(job: JobFacts) -> list[Step]:
             may_authorise=True,
             form=BenchForm(
                 bench="tighten",
-                preset=bolts.bolts_preset(job, "foot_bolt_torque_nm", movable.foot_bolts),
+                preset=torques.bolts_preset(job, "foot_bolt_torque_nm", movable.foot_bolts),
                 suggest={"layout": "feet"},
             ),
             on_fail="Slacken the bolt that is off and pull it again in its turn.",
@@ -174,8 +176,8 @@ def gap_form(job: JobFacts) -> BenchForm:
     accept = band(job, nominal_key(job), "gap_plus_minus_mm")
     if (standing_out := _standing_out_mm(job)) > 0 and nominal_key(job) == GAP:
         spare = max(card["axial_growth_mm"].value, 0.0) if "axial_growth_mm" in card else 0.0
-        source = f"geometry: both ends stand out {standing_out:g} in all + growth {spare:g}; {standing.TO_SPARE}"
-        least = standing.LEFT_OVER_MM + spare
+        source = f"geometry: both ends stand out {standing_out:g} in all + growth {spare:g}; {before_setting.TO_SPARE}"
+        least = before_setting.LEFT_OVER_MM + spare
         accept["clear"] = {"standing_out_mm": standing_out, "min_mm": least, "source": source}
     if "gap_spread_mm" in card:
         accept["spread"] = {"max_mm": card["gap_spread_mm"].value, "source": source_of(card, "gap_spread_mm")}

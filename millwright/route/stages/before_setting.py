@@ -3,10 +3,10 @@
 import re
 from typing import Any
 
-from ..line import SIDES, Side
-from ..values import source_of
-from ..verdict import Check, judge, said_by_hand
-from .steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
+from ...card.values import source_of
+from ...line import SIDES, Side
+from ...verdict import Check, judge, said_by_hand
+from ..steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
 
 MIDDLE, MAGNETIC = "in the middle of it", "at its magnetic centre"
 LEFT_OVER_MM = 1.0  # rule of thumb: what is left between shaft ends that came as near as they can

@@ -3,13 +3,14 @@
 from collections.abc import Mapping
 from typing import Any
 
-from ..coupling.tighten import BAND_SHARE, BAND_SOURCE
-from ..line import Side
-from ..mounting.taper import Cone
-from ..values import source_of
-from ..verdict import Check, judge
-from . import bolts, keyed, keyed_interference, surfaces, true
-from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ...bolting.tighten import BAND_SHARE, BAND_SOURCE
+from ...card.values import source_of
+from ...line import Side
+from ...mounting.taper import Cone
+from ...verdict import Check, judge
+from .. import torques
+from ..steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from . import heated, keyed, running_true, surfaces
 
 NUT_TORQUE = "lock_nut_torque_nm"
 INTERFERENCE, MISMATCH, CONTACT = "taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent"
@@ -35,7 +36,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
                 Field(key="key", kind="tick", label="Key tried: snug sideways, room on top, if there is one"),
             ),
         ),
-        *true.bare_shaft(job, side, wanted=False),
+        *running_true.bare_shaft(job, side, wanted=False),
         Step(
             key=f"prepare.taper.{side}",
             stage=Stage.PREPARE,
@@ -57,7 +58,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             Field(key="blue_off", kind="tick", label="Blue wiped off both tapers again"),
             Field(key="element_out", kind="tick", label="No elastomer left in the hub"),
         ),
-        keyed_interference.plan_heat(
+        heated.plan_heat(
             job,
             side,
             why="On a taper the temperature decides where the hub stops. Room wanted: only what the carry costs.",
@@ -72,15 +73,15 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
     """The gate, hand tight and the mark, the run, the draw-up reached, the lock nut."""
     name = job.line.machine(side).called
     nut = job.key(NUT_TORQUE, side)
-    torque = bolts.torque_words(job, nut)
-    hot = keyed_interference.hot_run(
+    torque = torques.torque_words(job, nut)
+    hot = heated.hot_run(
         job,
         side,
         title=f"Heat the {name} hub and push it up to where it stops",
         why="Fast, to where the temperature lets it go; then compare with the mark.",
     )
     return [
-        *keyed_interference.before_the_run(
+        *heated.before_the_run(
             job,
             side,
             before,
@@ -88,7 +89,7 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
             Field(key="mark", kind="tick", label="Draw-up marked on the shaft from there"),
         ),
         hot,
-        keyed_interference.cold_check(job, side),
+        heated.cold_check(job, side),
         Step(
             key=f"mount.draw.{side}",
             stage=Stage.MOUNT,
@@ -109,7 +110,7 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
             title=f"Lock the nut, {name} hub",
             why="A nut tightened on a hot hub goes slack as it cools.",
             tool="torque wrench, hook or socket for the nut",
-            caution=f"Only on a cold hub. {bolts.thread_words(job, nut)}".strip(),
+            caution=f"Only on a cold hub. {torques.thread_words(job, nut)}".strip(),
             after=(f"mount.draw.{side}",),
             needs=(nut,),
             form=SheetForm(
@@ -128,7 +129,7 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
             judge=lambda answers: _judge_nut(job, side, answers),
             on_fail="Pull it to its torque, on a cold hub.",
         ),
-        *true.tight(job, side, f"mount.nut.{side}", wanted=False),
+        *running_true.tight(job, side, f"mount.nut.{side}", wanted=False),
     ]
 
 
@@ -152,7 +153,7 @@ def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     """The lock nut once more before release."""
     label = f"Lock nut, {job.line.machine(side).called} hub"
     return (
-        Field(key=f"nut_{side}", kind="condition", label=label, detail=bolts.torque_words(job, job.key(NUT_TORQUE, side))),
+        Field(key=f"nut_{side}", kind="condition", label=label, detail=torques.torque_words(job, job.key(NUT_TORQUE, side))),
     )
 
 

@@ -2,18 +2,19 @@
 
 from collections.abc import Callable, Mapping
 
-from ..coupling.family import Part
-from ..line import Side
-from . import keyed, look_at_parts, setting
-from .screw_held import DEVICES
-from .steps import BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ...coupling.family import Part
+from ...line import Side
+from ..hubs import keyed
+from ..hubs.screw_held import DEVICES
+from ..steps import BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from . import inspect_parts, set_and_align
 
 
 def steps(job: JobFacts) -> list[Step]:
     """As found, parted, each hub off, inspected, replacements like for like; in that order."""
     order = list(reversed(job.order()))
     off = [step for side in order for step in HOW[job.line.hub(side).connection](job, side)]
-    return [*_as_found(job), part_the_shafts(job), *off, *look_at_parts.steps(job, off[-1].key)]
+    return [*_as_found(job), part_the_shafts(job), *off, *inspect_parts.steps(job, off[-1].key)]
 
 
 def _as_found(job: JobFacts) -> list[Step]:
@@ -58,7 +59,7 @@ def _as_found(job: JobFacts) -> list[Step]:
         after=("prepare.dead",),
         form=BenchForm(bench="gap", preset={"accept": {}}, suggest={"diameter_mm": diameter}),
     )
-    return [marks, gap, setting.read_as_found(job)]
+    return [marks, gap, set_and_align.read_as_found(job)]
 
 
 def part_the_shafts(job: JobFacts) -> Step:

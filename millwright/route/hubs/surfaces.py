@@ -1,8 +1,8 @@
 """What may be on a fit: paste on a keyed one, nothing at all on one that holds by friction. Decided for each side."""
 
-from ..line import Side
-from ..verdict import Check, said_by_hand
-from .steps import Answers, Field, JobFacts, SheetForm, Stage, Step
+from ...line import Side
+from ...verdict import Check, said_by_hand
+from ..steps import Answers, Field, JobFacts, SheetForm, Stage, Step
 
 PASTE, DRY, OILED = SURFACES = ("mounting paste, thin", "clean and dry", "oil or anti-seize")
 KEYED_TAKES = (PASTE, DRY)

@@ -1,8 +1,8 @@
 """A hub held by a key and set screws, slid on by hand: preparing it and mounting it."""
 
-from ..line import Side
-from . import keyed, true
-from .steps import Field, JobFacts, SheetForm, Stage, Step
+from ...line import Side
+from ..steps import Field, JobFacts, SheetForm, Stage, Step
+from . import keyed, running_true
 
 VALUES = ("fit_min_mm", "fit_max_mm", "set_screw_torque_nm")
 
@@ -12,7 +12,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
     has_screws = job.line.hub(side).set_screws > 0
     return [
         keyed.clean(job, side),
-        *true.bare_shaft(job, side, wanted=False),
+        *running_true.bare_shaft(job, side, wanted=False),
         *keyed.measure(
             job,
             side,
@@ -72,7 +72,7 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
     gate = keyed.loose_parts(job, side, (f"prepare.decide.{side}",))
     screw = [] if stays_light else keyed.set_screw(job, side, Stage.MOUNT, (slide.key,))
     last = screw[-1].key if screw else slide.key
-    return [gate, slide, *screw, *true.tight(job, side, last, wanted=False)]
+    return [gate, slide, *screw, *running_true.tight(job, side, last, wanted=False)]
 
 
 def couple(job: JobFacts, side: Side, after: str) -> list[Step]:

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import Any
 
-from ..values import source_of
+from ..card.values import source_of
 from .steps import JobFacts
 
 RISING = (0.5, 0.75, 1.0)

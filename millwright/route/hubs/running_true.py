@@ -2,10 +2,10 @@
 
 from typing import Any
 
-from ..line import Side
-from ..values import source_of
-from ..verdict import Check
-from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ...card.values import source_of
+from ...line import Side
+from ...verdict import Check
+from ..steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
 
 SHAFT, HUB = "shaft_runout_mm", "hub_runout_mm"
 

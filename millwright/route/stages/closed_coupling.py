@@ -3,12 +3,12 @@
 from dataclasses import replace
 from typing import Any
 
-from ..coupling.family import ClosedCheck
-from ..line import SIDES, Side
-from ..units import angle_mm_per_m
-from ..values import source_of
-from . import setting
-from .steps import BenchForm, Fact, Field, JobFacts, Stage, Step
+from ...card.values import source_of
+from ...coupling.family import ClosedCheck
+from ...line import SIDES, Side
+from ...units import angle_mm_per_m
+from ..steps import BenchForm, Fact, Field, JobFacts, Stage, Step
+from . import set_and_align
 
 AS_LEFT = "closed"  # what these readings are kept under, to be compared with next time
 
@@ -66,7 +66,7 @@ def _measured(job: JobFacts, check: ClosedCheck, after: str) -> Step:
 def _form(job: JobFacts, check: ClosedCheck) -> BenchForm:
     suggest = {"diameter_mm": job.line.hub(job.line.movable).diameter_mm}
     if not check.both_ends:
-        preset = {"accept": _spread(job)} if "sleeve_spread_mm" in check.values else setting.gap_form(job).preset
+        preset = {"accept": _spread(job)} if "sleeve_spread_mm" in check.values else set_and_align.gap_form(job).preset
         return BenchForm(bench="gap", preset=preset, suggest=suggest)
     ends = [f"{job.line.machine(side).called} end" for side in SIDES]
     return BenchForm(bench="gap", preset={"accept": _ends(job), "ends": ends}, suggest=suggest)
@@ -86,7 +86,7 @@ def _spread(job: JobFacts) -> dict[str, Any]:
 
 def _ends(job: JobFacts) -> dict[str, Any]:
     """Each end by its band and by the angle its flexing plane may take, and the two against each other."""
-    accept = setting.band(job, "end_gap_nominal_mm", "end_gap_plus_minus_mm")
+    accept = set_and_align.band(job, "end_gap_nominal_mm", "end_gap_plus_minus_mm")
     if "ends_differ_mm" in job.card:
         accept["differ"] = {"max_mm": job.card["ends_differ_mm"].value, "source": source_of(job.card, "ends_differ_mm")}
     if "angle_limit_deg" in job.card:

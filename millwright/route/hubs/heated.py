@@ -3,13 +3,13 @@
 from collections.abc import Mapping
 from typing import Any
 
-from ..line import Side
-from ..mounting.cooling import TOUCH_C
-from ..mounting.heat import too_hot
-from ..values import source_of
-from ..verdict import Check, judge, said_by_hand
-from . import keyed, true
-from .steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ...card.values import source_of
+from ...line import Side
+from ...mounting.cooling import TOUCH_C
+from ...mounting.heat import too_hot
+from ...verdict import Check, judge, said_by_hand
+from ..steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from . import keyed, running_true
 
 DECISIONS = (keyed.HEAT, "needs work", "refuse the hub")
 HOME, STUCK, OFF = OUTCOMES = ("home on its mark", "stuck half way", "gripped off its mark")
@@ -20,7 +20,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
     """Clean, measure, decide, and work out the heat."""
     return [
         keyed.clean(job, side),
-        *true.bare_shaft(job, side, wanted=False),
+        *running_true.bare_shaft(job, side, wanted=False),
         *keyed.measure(
             job,
             side,
@@ -70,7 +70,7 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
         ),
         cold,
         *screw,
-        *true.tight(job, side, screw[-1].key if screw else cold.key, wanted=False),
+        *running_true.tight(job, side, screw[-1].key if screw else cold.key, wanted=False),
     ]
 
 

@@ -1,8 +1,10 @@
 """Stage 7: torques again, tools out, guard on, locks off by their owners, start, signatures."""
 
-from ..verdict import Check, said_by_hand
-from . import bolts, setting
-from .steps import Answers, Field, JobFacts, Role, SheetForm, SignForm, Stage, Step
+from ...roles import Role
+from ...verdict import Check, said_by_hand
+from .. import torques
+from ..steps import Answers, Field, JobFacts, SheetForm, SignForm, Stage, Step
+from . import set_and_align
 
 CLOSING = "close.sign"  # the signature that closes a record
 RUNS = ("runs smoothly", "vibration, noise or heat: find out why")
@@ -68,7 +70,7 @@ def _second_pull(job: JobFacts, after: tuple[str, ...], screws: tuple[Field, ...
                 key="feet",
                 kind="condition",
                 label=f"Foot bolts, {movable}",
-                detail=bolts.torque_words(job, "foot_bolt_torque_nm"),
+                detail=torques.torque_words(job, "foot_bolt_torque_nm"),
             )
         ]
     )
@@ -101,7 +103,7 @@ def _read_warm(job: JobFacts) -> Step:
         after=("close.start",),
         optional=True,
         may_authorise=True,
-        form=setting.warm_form(job),
+        form=set_and_align.warm_form(job),
         on_fail="Put the growth of this line right, and align it cold to the new target.",
     )
 

@@ -1,0 +1,1 @@
+"""Bolts: in what order they are pulled, and whether they were."""

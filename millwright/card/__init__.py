@@ -1,0 +1,1 @@
+"""The value card: every line it can hold, and what stands on it."""

@@ -1,0 +1,1 @@
+"""The stages every job goes through, from lock-out to signature."""
