@@ -18,13 +18,26 @@ from server.accounts.models import Membership, Site, User
 from server.catalogue.models import CouplingSize
 from server.demo.build import build_demo
 from server.jobs.models import Entry, Job, Signature
-from server.plant.models import Line
+from server.plant.models import Line, LineChange
+from server.reports.models import IssuedRecord
 
 PASSWORD = "for-tests-only"
 
 
 # Built once in a run, through the same actions as a user's clicks; then put back as rows, which takes a fiftieth of that.
-MODELS: tuple[type[Model], ...] = (Site, User, Membership, CouplingSize, Line, Job, Entry, Signature, Session)
+MODELS: tuple[type[Model], ...] = (
+    Site,
+    User,
+    Membership,
+    CouplingSize,
+    Line,
+    LineChange,
+    Job,
+    Entry,
+    Signature,
+    IssuedRecord,
+    Session,
+)
 PEOPLE = ("apprentice", "millwright", "lead", "stranger")
 _sessions: dict[str, str] = {}
 _built: list[tuple[type[Model], list[Model]]] = []

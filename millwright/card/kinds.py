@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from ..bolting.order import Pattern
+
 
 @dataclass(frozen=True, kw_only=True)
 class ValueKind:
@@ -16,6 +18,7 @@ class ValueKind:
     means: tuple[str, ...] = ()  # what has to be asked beside the number
     ask: str = ""
     by_speed: bool = False  # may have steps that hold up to a speed
+    words_only: bool = False  # what it means is all there is to it; the figure is 0
 
     def unit_as(self, means: str) -> str:
         """The unit of a figure that means this: a tolerance in percent of the gap is no length."""
@@ -32,6 +35,30 @@ GAP_MEAN, GAP_EACH = "the mean of the readings", "every reading"
 GAP_MM, GAP_PERCENT = "mm", "percent of the gap"
 THREAD = ("dry", "oiled", "glued")
 THREAD_ASK = "Threads"
+# In what order bolts are pulled, and in which shares of their torque, as a manual says it.
+PATTERN_OF: dict[str, Pattern] = {"crosswise": "star", "round the circle": "circle", "alternately": "alternate"}
+PASSES_OF = {
+    "full": (1.0,),
+    "half, full": (0.5, 1.0),
+    "half, full, full": (0.5, 1.0, 1.0),
+    "half, three quarters, full": (0.5, 0.75, 1.0),
+    "a third, two thirds, full": (1 / 3, 2 / 3, 1.0),
+    "a quarter, half, three quarters, full": (0.25, 0.5, 0.75, 1.0),
+}
+# Circles of fasteners that may have lines of their own: their keys, and how the line is called.
+CIRCLES = {
+    "cover": "cover",
+    "first": "first flange",
+    "second": "second flange",
+    "driver_end": "driver end",
+    "driven_end": "driven end",
+    "ring_driver": "ring, driver end",
+    "ring_driven": "ring, driven end",
+    "bolt_ring": "bolt ring",
+    "clamp_ring": "clamp ring",
+    "ring": "ring",
+    "flange": "flange",
+}
 
 VALUE_KINDS: dict[str, ValueKind] = {
     kind.key: kind
@@ -270,7 +297,7 @@ VALUE_KINDS: dict[str, ValueKind] = {
         ),
         ValueKind(
             key="flange_bolts",
-            title="Flange bolts of the coupling",
+            title="Bolts of the coupling, one circle",
             unit="",
             look_in="the coupling's drawing or parts list; or count them",
             low=3,
@@ -278,13 +305,43 @@ VALUE_KINDS: dict[str, ValueKind] = {
         ),
         ValueKind(
             key="flange_bolt_torque_nm",
-            title="Flange bolt torque",
+            title="Torque of the coupling's bolts",
             unit="N·m",
             look_in=COUPLING_PAPER,
             low=1,
             high=20000,
             means=THREAD,
             ask=THREAD_ASK,
+        ),
+        ValueKind(
+            key="bolt_order",
+            title="Order of the coupling's bolts",
+            unit="",
+            look_in=COUPLING_PAPER,
+            low=0,
+            high=0,
+            means=tuple(PATTERN_OF),
+            ask="They are pulled",
+            words_only=True,
+        ),
+        ValueKind(
+            key="bolt_passes",
+            title="Passes of the coupling's bolts",
+            unit="",
+            look_in=COUPLING_PAPER,
+            low=0,
+            high=0,
+            means=tuple(PASSES_OF),
+            ask="Shares of the torque",
+            words_only=True,
+        ),
+        ValueKind(
+            key="squeeze_most_mm",
+            title="A spacer unit may be squeezed by",
+            unit="mm",
+            look_in=COUPLING_PAPER,
+            low=0.1,
+            high=50,
         ),
         ValueKind(
             key="sleeve_spread_mm",

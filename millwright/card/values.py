@@ -9,7 +9,7 @@ from ..errors import Problem
 from ..line import SIDES, Side
 from ..model import Model, Name
 from ..units import read_length_mm
-from .kinds import VALUE_KINDS, ValueKind
+from .kinds import CIRCLES, VALUE_KINDS, ValueKind
 
 TYPED_AGREES_MM = 1e-6  # what was typed and its value are the same length
 SourceKind = Literal["maker's manual", "drawing", "site rule", "measured", "sample"]
@@ -60,12 +60,14 @@ ValueCard = dict[str, Value]
 
 
 def value_kind(key: str) -> ValueKind | None:
-    """What stands under a key: a line of the card, or the same line for one hub only. None where there is none."""
+    """What stands under a key: a line of the card, or the same line for one hub or one circle of bolts. None where there
+    is none."""
     base, _, side = key.partition("@")
     kind = VALUE_KINDS.get(base)
     if kind is None or not side:
         return kind
-    return replace(kind, key=key, title=f"{kind.title}, {side} hub") if side in SIDES else None
+    whose = f"{side} hub" if side in SIDES else CIRCLES.get(side)
+    return replace(kind, key=key, title=f"{kind.title}, {whose}") if whose else None
 
 
 def of_hub(card: ValueCard, key: str, side: Side) -> str:
@@ -81,7 +83,7 @@ def stands_on(card: ValueCard, key: str) -> Value | None:
 
 def lines_of(card: ValueCard) -> list[tuple[str, ValueKind]]:
     """The lines a card has, in the order they are written on it."""
-    keys = [key for base in VALUE_KINDS for key in (base, *(f"{base}@{side}" for side in SIDES)) if key in card]
+    keys = [key for base in VALUE_KINDS for key in (base, *(f"{base}@{own}" for own in (*SIDES, *CIRCLES))) if key in card]
     return [(key, kind) for key in keys if (kind := value_kind(key)) is not None]
 
 
@@ -123,6 +125,8 @@ def say_value(value: Value, kind: ValueKind) -> str:
     ...           VALUE_KINDS["hub_runout_mm"])
     '0.05 mm; up to 600 rpm 0.1 mm'
     """
+    if kind.words_only:
+        return value.means
     unit = kind.unit_as(value.means)
     steps = [f"up to {step.rpm:g} rpm {step.value:g} {unit}" for step in sorted(value.up_to, key=lambda s: s.rpm)]
     return "; ".join([f"{value.value:g} {unit}".strip(), *steps])

@@ -1,149 +1,104 @@
-"""Composes a route: safety, receiving, each hub by how it is held, the family's own assembly, closing."""
+"""Composes a route: safety, receiving, each hub by how it is held, the family's own procedure, closing."""
 
-from collections.abc import Callable
-from dataclasses import dataclass, replace
-
-from ..coupling.families import FAMILIES
-from ..line import Side
-from . import assemble, gear, jaw
-from .hubs import heated, keyed, screw_held, slid_on, tapered
-from .stages import as_found, before_setting, close_out, make_safe, receive, set_and_align, take_off
-from .steps import Field, JobFacts, Scope, Stage, Step
-
-
-@dataclass(frozen=True, kw_only=True)
-class FamilySteps:
-    """What a family adds to the route; most go by the list of their facts."""
-
-    prepare: Callable[[JobFacts], list[Step]] = before_setting.shaft_ends
-    before_setting: Callable[[JobFacts, tuple[str, ...]], list[Step]] = lambda job, mounted: []  # cannot go in later
-    couple_up: Callable[[JobFacts], list[Step]] = assemble.couple_up
-
-
-@dataclass(frozen=True, kw_only=True)
-class HubSteps:
-    """What a way of holding a hub adds to the route, for each side."""
-
-    prepare: Callable[[JobFacts, Side], list[Step]]
-    mount: Callable[[JobFacts, Side, tuple[str, ...]], list[Step]]  # after those steps, of the hub before it
-    couple: Callable[[JobFacts, Side, str], list[Step]]  # what is left to do on it after that step
-    recheck: Callable[[JobFacts, Side], tuple[Field, ...]]  # before release
-    values: tuple[str, ...]  # keys of the value card this connection asks for
-
-
-JAW = FamilySteps(prepare=jaw.prepare, before_setting=jaw.before_setting, couple_up=jaw.couple_up)
-BY_ITS_LIST = FamilySteps()
-FAMILY_STEPS = {"jaw, straight": JAW, "jaw, curved": JAW, "gear": FamilySteps(couple_up=gear.couple_up)}
-
-
-def _screws(values: tuple[str, ...]) -> HubSteps:
-    return HubSteps(
-        prepare=screw_held.prepare,
-        mount=screw_held.mount,
-        couple=screw_held.couple,
-        recheck=screw_held.recheck,
-        values=values,
-    )
-
-
-HUB_STEPS: dict[str, HubSteps] = {
-    "keyed, slip fit": HubSteps(
-        prepare=slid_on.prepare,
-        mount=slid_on.mount,
-        couple=slid_on.couple,
-        recheck=keyed.recheck,
-        values=slid_on.VALUES,
-    ),
-    "keyed, interference": HubSteps(
-        prepare=heated.prepare,
-        mount=heated.mount,
-        couple=heated.couple,
-        recheck=keyed.recheck,
-        values=heated.VALUES,
-    ),
-    "tapered bore": HubSteps(
-        prepare=tapered.prepare,
-        mount=tapered.mount,
-        couple=heated.couple,
-        recheck=tapered.recheck,
-        values=tapered.VALUES,
-    ),
-    **{held: _screws(device.values) for held, device in screw_held.DEVICES.items()},
-}
+from .circles import checked_again
+from .families.register import FAMILIES
+from .fields import Field
+from .hubs.ways import HUB_STEPS
+from .order import Arranged, Part, any_order, arrange, in_order
+from .procedure import Compiler, Procedure
+from .stages import as_found, close_out, make_safe, receive, set_and_align, take_off
+from .stages.closed_coupling import looked_at
+from .steps import JobFacts, Scope, Stage, Step
 
 
 def build(job: JobFacts) -> list[Step]:
-    """The steps of a job in working order."""
-    off = [] if job.scope is Scope.FIT else take_off.steps(job)
-    if job.scope is Scope.TAKE_OFF:
-        return [
-            *make_safe.steps(job),
-            make_safe.second_proof(("safe.try",), Stage.TAKE_OFF),
-            *off,
-            *close_out.put_away(job, off[-1].key),
-        ]
-    if job.scope in (Scope.ALIGN, Scope.CHECK):
-        return [*make_safe.steps(job), make_safe.second_proof(("safe.try",), Stage.FOUND), *_look(job)]
-    received = receive.steps(job)
-    return [
-        *make_safe.steps(job),
-        *received,
-        make_safe.second_proof(("safe.try", *(step.key for step in received)), Stage.TAKE_OFF if off else Stage.PREPARE),
-        *off,
-        *_fit(job, off[-1].key if off else None),
-    ]
+    """The steps of a job in working order, each with what it comes after."""
+    procedure = FAMILIES[job.family.family].procedure(job.procedure)
+    compiler = Compiler(job, light_screw=_light_screw)
+    match job.scope:
+        case Scope.TAKE_OFF:
+            proved = in_order(make_safe.steps(job), make_safe.second_proof(Stage.TAKE_OFF))
+            undo = compiler.compile(procedure.undo, Stage.TAKE_OFF)
+            return list(arrange(in_order(proved, take_off.steps(job, undo), close_out.put_away(job))).steps)
+        case Scope.ALIGN | Scope.CHECK:
+            proved = in_order(make_safe.steps(job), make_safe.second_proof(Stage.FOUND))
+            return list(arrange(in_order(proved, _look(job, procedure, compiler))).steps)
+        case _:
+            return _fit(job, procedure, compiler)
 
 
-def _look(job: JobFacts) -> list[Step]:
+def _look(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
     """As found, and where it is to be aligned: opened or not, moved, read and closed again."""
     found = as_found.as_found(job)
     if job.scope is Scope.CHECK or job.family.hangs:
-        return [*found, *close_out.steps(job, tuple(step.key for step in found), torqued=None)]
+        return in_order(found, close_out.steps(job, torqued=None))
     if not as_found.opened(job):
-        up = as_found.aligned_closed(job, (found[-1].key,))
-        return [*found, *up, *close_out.steps(job, (up[-1].key,), torqued=())]
-    parted = as_found.part(job, found[-1].key)
-    up = _set_and_couple(job, (parted.key,))
+        return in_order(found, as_found.aligned_closed(job), close_out.steps(job, torqued=()))
     second = HUB_STEPS[job.line.hub(job.second()).connection].recheck(job, job.second()) if job.closes_by_hub else ()
-    return [*found, parted, *up, *close_out.steps(job, (up[-1].key,), torqued=(*second, *assemble.recheck(job)))]
+    return in_order(
+        found,
+        compiler.compile(procedure.undo, Stage.FOUND),
+        _set_and_couple(job, procedure, compiler),
+        close_out.steps(job, torqued=(*second, *_pulled_again(job))),
+    )
 
 
-def _fit(job: JobFacts, off: str | None) -> list[Step]:
-    """From clean shafts to the signed record; where it was taken off first, after that step."""
-    hubs = [(side, HUB_STEPS[job.line.hub(side).connection]) for side in job.order()]
-    prepare = [*_family(job).prepare(job), *(step for side, hub in hubs for step in hub.prepare(job, side))]
-    if off is not None:
-        prepare = [replace(step, after=(*step.after, off)) if step.after == ("prepare.dead",) else step for step in prepare]
-    mount: list[Step] = []
-    on: tuple[str, ...] = ()  # the steps that end mounting a hub
-    for side, hub in hubs:
-        mount += hub.mount(job, side, on[-1:])
-        on += (mount[-1].key,)
-    up = _set_and_couple(job, on)
-    screws = (*(f for side, hub in hubs for f in hub.recheck(job, side)), *assemble.recheck(job))
-    return [*prepare, *mount, *up, *close_out.steps(job, (up[-1].key,), torqued=screws)]
+def _fit(job: JobFacts, procedure: Procedure, compiler: Compiler) -> list[Step]:
+    """From lock-out to the signed record; where it was on its shafts, taken off first."""
+    received = any_order(receive.steps(job), compiler.compile(procedure.receive, Stage.RECEIVE))
+    first = arrange(any_order(make_safe.steps(job), received))
+    off = job.scope is Scope.REFIT
+    proof = make_safe.second_proof(Stage.TAKE_OFF if off else Stage.PREPARE)
+    undo = [take_off.steps(job, compiler.compile(procedure.undo, Stage.TAKE_OFF))] if off else []
+    proved = arrange(in_order(proof, *undo), first.ends)
+    hubs = _hubs(job, procedure, compiler, proved.ends)
+    screws = tuple(f for side in job.order() for f in HUB_STEPS[job.line.hub(side).connection].recheck(job, side))
+    rest = arrange(
+        in_order(
+            _set_and_couple(job, procedure, compiler),
+            close_out.steps(job, torqued=(*screws, *_pulled_again(job))),
+        ),
+        hubs.ends,
+    )
+    return [*first.steps, *proved.steps, *hubs.steps, *rest.steps]
 
 
-def _set_and_couple(job: JobFacts, mounted: tuple[str, ...]) -> list[Step]:
-    """From hubs on their shafts to the finished coupling: what cannot go in later, the machines set, coupled up."""
-    before = _family(job).before_setting(job, mounted)
-    mounted = tuple(step.key for step in before) or mounted
-    setting_steps = [] if job.family.hangs else set_and_align.steps(job, after=mounted)
-    couple_up = _family(job).couple_up(job)
+def _hubs(job: JobFacts, procedure: Procedure, compiler: Compiler, after: tuple[str, ...]) -> Arranged:
+    """Both hubs prepared side by side; each mounted once it is prepared and the one before it is on."""
+    ends = arrange(compiler.compile(procedure.prepare, Stage.PREPARE), after)
+    prepared = {side: arrange(HUB_STEPS[job.line.hub(side).connection].prepare(job, side), after) for side in job.order()}
+    steps = [*ends.steps, *(step for side in job.order() for step in prepared[side].steps)]
+    on = ends.ends if ends.steps else ()
+    for side in job.order():
+        before = tuple(dict.fromkeys((*prepared[side].ends, *on)))
+        mounted = arrange(HUB_STEPS[job.line.hub(side).connection].mount(job, side), before)
+        steps += mounted.steps
+        on = mounted.ends
+    last = arrange(compiler.compile(procedure.before_setting, Stage.MOUNT), on)
+    return Arranged(steps=(*steps, *last.steps), ends=last.ends)
+
+
+def _set_and_couple(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
+    """From hubs on their shafts to the finished coupling: the machines set, bolted down and read, then coupled up."""
+    couple_up = compiler.compile(procedure.couple_up, Stage.COUPLE)
     if job.family.hangs:
-        couple_up[0] = replace(couple_up[0], after=mounted)
-    last = job.second()
-    couple_up += HUB_STEPS[job.line.hub(last).connection].couple(job, last, couple_up[-1].key)
-    return [*before, *setting_steps, *couple_up]
+        return couple_up
+    return in_order(set_and_align.steps(job), *set_and_align.bolted_down(job), couple_up)
 
 
-def _family(job: JobFacts) -> FamilySteps:
-    return FAMILY_STEPS.get(job.line.coupling.family, BY_ITS_LIST)
+def _light_screw(job: JobFacts) -> list[Step]:
+    side = job.second()
+    return HUB_STEPS[job.line.hub(side).connection].couple(job, side)
+
+
+def _pulled_again(job: JobFacts) -> tuple[Field, ...]:
+    """The coupling's own bolts a second time, and what the eye tells of it."""
+    return (*checked_again(job), *looked_at(job))
 
 
 def values_of_family(family: str) -> tuple[str, ...]:
     """The keys of the value card that a route of this family can ask for, whatever holds its hubs."""
-    return FAMILIES[family].values
+    return FAMILIES[family].facts.values
 
 
 def values_of_connection(connection: str) -> tuple[str, ...]:

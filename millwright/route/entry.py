@@ -15,6 +15,7 @@ from ..model import Model, Name, PlainText, Reading, read_json
 from ..roles import Role
 from . import sheet
 from .asked import asked_of, headed
+from .hubs.phases import NEXT, HeatEvent, Phase, after_event
 from .state import EntryKind, RouteNow, StepNow
 from .steps import BenchForm, SheetForm
 
@@ -66,12 +67,13 @@ class LedgerCount(Model):
     count: int = Field(ge=1, le=200)
 
 
-class HeatEvent(Model):
-    """Something that happened to a hub that is shrunk on; `ago_s`: how long before it was sent."""
+class HandOver(Model):
+    """A break, or somebody goes and somebody comes: the dead state is proved again before hands go in."""
 
-    event: Literal["on the heater", "hub temperature", "out of the heater", "on the shaft", "gripped", "pulled off"]
-    hub_c: float | None = Field(default=None, ge=-100, le=900)
-    ago_s: float = Field(default=0.0, ge=0, le=86_400)
+    what: Literal["break", "hand-over"]
+    goes: Name = Field(default="", max_length=120)
+    comes: Name = Field(default="", max_length=120)
+    text: PlainText = Field(default="", max_length=400)
 
 
 class OutOfTurn(Exception):
@@ -95,6 +97,7 @@ WORDS: dict[EntryKind, type[Model]] = {
     EntryKind.LEDGER: LedgerCount,
     EntryKind.MOVE: Move,
     EntryKind.EVENT: HeatEvent,
+    EntryKind.HAND_OVER: HandOver,
 }
 
 
@@ -113,7 +116,9 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
         case Move():
             _refuse_move(now, given)
         case HeatEvent():
-            _refuse_event(now, given)
+            _refuse_event(route, now, given)
+        case HandOver():
+            _refuse_hand_over(given)
         case Answer() if role is not Role.LEAD:
             raise OutOfTurn("The lead answers.")
         case Answer() if given.question not in {q.id for q in route.questions}:
@@ -149,7 +154,7 @@ def _reading(now: StepNow, inputs: Mapping[str, Any]) -> Checked:
     if now.blocked_by:
         raise OutOfTurn(" ".join(now.blocked_by))
     full, result = evaluate(now, inputs)
-    return Checked(inputs=full, result=result, asked=asked_of(now.step))
+    return Checked(inputs=full, result=result, asked=asked_of(now.step, full))
 
 
 def _refuse_move(now: StepNow | None, move: Move) -> None:
@@ -161,13 +166,24 @@ def _refuse_move(now: StepNow | None, move: Move) -> None:
         raise UnusableInput(Problem("feet", "Say what was moved: a shim, a slide, or along the shaft."))
 
 
-def _refuse_event(now: StepNow | None, given: HeatEvent) -> None:
+def _refuse_event(route: RouteNow, now: StepNow | None, given: HeatEvent) -> None:
+    """What cannot have happened where the hub is."""
     if now is None or not now.step.heat_plan:
         raise UnusableInput(Problem("step", "This is noted where a hub is heated and slid on."))
     if now.blocked_by:
         raise OutOfTurn(" ".join(now.blocked_by))
     if given.event == "hub temperature" and given.hub_c is None:
         raise UnusableInput(Problem("hub_c", "How hot is it?"))
+    phase = route.phases.get(now.step.key, Phase.COLD)
+    if after_event(phase, given.event) is None:
+        may = " or ".join(f"“{step.words}”" for step in NEXT[phase])
+        raise OutOfTurn(f"The hub is {phase.value}: it cannot be “{given.event}” now. Next is {may}.")
+
+
+def _refuse_hand_over(given: HandOver) -> None:
+    if given.what == "hand-over":
+        unsaid = [Problem(who, f"Who {who}?") for who in ("goes", "comes") if not getattr(given, who).strip()]
+        refuse_if_any(unsaid)
 
 
 def _refuse_value(given: CardValue) -> None:

@@ -1,17 +1,21 @@
 """Reads what was entered on a sheet and says whether it is complete and in order."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from datetime import date
+from itertools import pairwise
 from typing import Any
 
 from ..errors import Problem, refuse_if_any
 from ..model import is_one_line
-from ..verdict import Check, Result, Verdict, said_by_hand, worst
-from .steps import Field, SheetForm, Step
+from ..verdict import Check, Result, Status, Verdict, said_by_hand, worst
+from .fields import NONE_HERE, Field
+from .steps import SheetForm, Step
 
 MOST_ROWS = 40
 LONGEST_TEXT = 400
+LONGEST_MARK = 40
+MOST_COUNTED = 500
 MOST_LENGTH_MM = 10_000
 NOT_OK = "not ok"
 CONDITIONS = ("ok", NOT_OK)
@@ -24,8 +28,10 @@ def evaluate(step: Step, form: SheetForm, answers: Mapping[str, Any]) -> Result:
     """
     _refuse_unusable(form, answers)
     lacking = _lacking(form, answers)
-    checks = [_not_in_order(field) for field in form.fields if field.kind == "condition" and answers.get(field.key) == NOT_OK]
-    advice = [f"{check.name} is not in order." for check in checks]
+    named = {field.label for field in form.fields}
+    checks = [check for field in form.fields for check in _of_field(field, answers.get(field.key))]
+    wrong = [check.name for check in checks if check.status is Status.OVER]
+    advice = [f"{name} is not in order." if name in named else f"{name}." for name in wrong]
     if step.judge is not None:
         judged, says = step.judge(answers)
         checks, advice = checks + judged, advice + says
@@ -38,6 +44,7 @@ def evaluate(step: Step, form: SheetForm, answers: Mapping[str, Any]) -> Result:
 
 def _refuse_unusable(form: SheetForm, answers: Mapping[str, Any]) -> None:
     known = {field.key: field for field in form.fields}
+    known |= {why_key(field): _why(field) for field in form.fields if field.none_of}
     found = []
     for key, answer in answers.items():
         if key == "rows" and form.rows:
@@ -46,7 +53,18 @@ def _refuse_unusable(form: SheetForm, answers: Mapping[str, Any]) -> None:
             found.append(Problem(key, "This name is not known here. Is it misspelt?"))
         elif (says := _unusable(known[key], answer)) is not None:
             found.append(Problem(key, says))
-    refuse_if_any(found)
+    refuse_if_any(found or _out_of_order(form, answers))
+
+
+def _out_of_order(form: SheetForm, answers: Mapping[str, Any]) -> list[Problem]:
+    """Ticks that were set while one above them was not."""
+    if not form.ordered:
+        return []
+    ticks = [field for field in form.fields if field.kind == "tick"]
+    for above, field in pairwise(ticks):
+        if _missing(above, answers.get(above.key)) and not _missing(field, answers.get(field.key)):
+            return [Problem(field.key, f"First: {above.label}.")]
+    return []
 
 
 def _row_problems(form: SheetForm, rows: Any) -> list[Problem]:
@@ -66,22 +84,50 @@ def _unusable(field: Field, answer: Any) -> str | None:
     """What is wrong with an answer; nothing given is never wrong, only incomplete."""
     if answer is None or answer == "":
         return None
-    match field.kind:
-        case "tick":
-            return None if isinstance(answer, bool) else "This is ticked or not."
-        case "condition":
-            return None if answer in CONDITIONS else "This is ok or not ok."
-        case "choice":
-            return None if answer in field.options else f"This is one of: {', '.join(field.options)}."
-        case "text":
-            usable = isinstance(answer, str) and len(answer) <= LONGEST_TEXT and is_one_line(answer)
-            return None if usable else f"This wants words on one line, at most {LONGEST_TEXT} letters."
-        case "date":
-            return None if _is_date(answer) else "This wants a date."
-        case "length" | "number":
-            if isinstance(answer, bool) or not isinstance(answer, int | float) or not math.isfinite(answer):
-                return "This wants a number."
-            return None if abs(answer) <= MOST_LENGTH_MM * 10 else "This is bigger than what can be here. A slip?"
+    if field.kind in ("length", "number"):
+        return _unusable_figure(answer)
+    if field.kind == "marks":
+        return _unusable_marks(field, answer)
+    usable, says = _CLOSED_KINDS[field.kind](field, answer)
+    return None if usable else says
+
+
+def _unusable_figure(answer: Any) -> str | None:
+    if isinstance(answer, bool) or not isinstance(answer, int | float) or not math.isfinite(answer):
+        return "This wants a number."
+    return None if abs(answer) <= MOST_LENGTH_MM * 10 else "This is bigger than what can be here. A slip?"
+
+
+def _unusable_marks(field: Field, answer: Any) -> str | None:
+    if not isinstance(answer, list) or len(answer) != len(field.options):
+        return f"This wants a mark for each of: {', '.join(field.options)}."
+    usable = all(mark is None or _is_words(mark, LONGEST_MARK) for mark in answer)
+    return None if usable else f"A mark is at most {LONGEST_MARK} letters on one line."
+
+
+def _is_words(answer: Any, longest: int) -> bool:
+    return isinstance(answer, str) and len(answer) <= longest and is_one_line(answer)
+
+
+def _is_tick(field: Field, answer: Any) -> bool:
+    return isinstance(answer, bool) or (bool(field.none_of) and answer == NONE_HERE)
+
+
+def _is_count(answer: Any) -> bool:
+    return isinstance(answer, int) and not isinstance(answer, bool) and 0 <= answer <= MOST_COUNTED
+
+
+_CLOSED_KINDS: Mapping[str, Callable[[Field, Any], tuple[bool, str]]] = {
+    "tick": lambda field, answer: (_is_tick(field, answer), "This is ticked or not."),
+    "condition": lambda field, answer: (answer in CONDITIONS, "This is ok or not ok."),
+    "choice": lambda field, answer: (answer in field.options, f"This is one of: {', '.join(field.options)}."),
+    "count": lambda field, answer: (_is_count(answer), f"This is counted: a whole number up to {MOST_COUNTED}."),
+    "text": lambda field, answer: (
+        _is_words(answer, LONGEST_TEXT),
+        f"This wants words on one line, at most {LONGEST_TEXT} letters.",
+    ),
+    "date": lambda field, answer: (_is_date(answer), "This wants a date."),
+}
 
 
 def _is_date(answer: Any) -> bool:
@@ -94,6 +140,11 @@ def _is_date(answer: Any) -> bool:
 
 def _lacking(form: SheetForm, answers: Mapping[str, Any]) -> list[str]:
     lacking = [f.label for f in form.fields if f.required and _missing(f, answers.get(f.key))]
+    lacking += [
+        f"why there is none: {f.label.lower()}"
+        for f in form.fields
+        if answers.get(f.key) == NONE_HERE and not str(answers.get(why_key(f)) or "").strip()
+    ]
     if form.rows:
         rows = answers.get("rows") or []
         if not rows:
@@ -109,9 +160,32 @@ def _lacking(form: SheetForm, answers: Mapping[str, Any]) -> list[str]:
 
 def _missing(field: Field, answer: Any) -> bool:
     if field.kind == "tick":
-        return answer is not True
+        return answer is not True and answer != NONE_HERE
+    if field.kind == "marks":
+        return not answer or any(not str(mark or "").strip() for mark in answer)
     return answer is None or (isinstance(answer, str) and not answer.strip())
 
 
-def _not_in_order(field: Field) -> Check:
-    return said_by_hand(field.label, "the person who looked", in_order=False)
+def _of_field(field: Field, answer: Any) -> list[Check]:
+    """What a condition, a count or marks say by themselves."""
+    match field.kind:
+        case "condition" if answer == NOT_OK:
+            return [said_by_hand(field.label, "the person who looked", in_order=False)]
+        case "count" if isinstance(answer, int) and field.expected is not None:
+            name = f"{field.label}: {answer} of {field.expected}"
+            return [said_by_hand(name, field.expected_of, in_order=answer == field.expected)]
+        case "marks" if not _missing(field, answer):
+            read = {str(mark).strip().casefold() for mark in answer}
+            name = field.label if len(read) == 1 else f"{field.label}: they differ"
+            return [said_by_hand(name, "the person who read them", in_order=len(read) == 1)]
+        case _:
+            return []
+
+
+def why_key(field: Field) -> str:
+    """Under which name the words stand, where there is nothing of it here."""
+    return f"{field.key}_why"
+
+
+def _why(field: Field) -> Field:
+    return Field(key=why_key(field), kind="text", label=f"{field.label}: why none")

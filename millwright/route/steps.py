@@ -6,11 +6,13 @@ from enum import StrEnum
 from typing import Any, Literal
 
 from ..card.values import ValueCard, of_hub
-from ..coupling.families import FAMILIES
-from ..coupling.family import FamilyFacts
 from ..line import SIDES, LineSpec, Side
 from ..roles import Role
 from ..verdict import Check
+from .families.facts import FamilyFacts
+from .fields import Field as Field
+from .hubs.phases import Phase
+from .locks import Locks
 
 
 class Stage(StrEnum):
@@ -38,23 +40,17 @@ class Fact(StrEnum):
     SECOND_FIT = "shaft and bore of the second hub were measured again"
     FIRST_HEAT = "the heat for the first hub was worked out anew"
     SECOND_HEAT = "the heat for the second hub was worked out anew"
+    FIRST_REFUSED = "it was decided that the first hub does not go on like this"
+    SECOND_REFUSED = "it was decided that the second hub does not go on like this"
+    SHIMMED = "a foot was shimmed"
+    FASTENERS = "a bolt or screw was pulled again"
+    SECOND_PULL = "the torques were checked a second time again"
+    LOCKS_OFF = "the locks came off"
+    LOCKED_AGAIN = "it was locked out again"
 
 
-FieldKind = Literal["tick", "condition", "text", "length", "number", "choice", "date"]
-
-
-@dataclass(frozen=True, kw_only=True)
-class Field:
-    """One thing a sheet asks: a tick, a part's condition (ok / not ok), words or a figure."""
-
-    key: str
-    kind: FieldKind
-    label: str
-    detail: str = ""
-    unit: str = ""
-    options: tuple[str, ...] = ()
-    required: bool = True
-    picture: Literal["", "disc pack"] = ""  # what to look for, drawn beside it
+# One of the `Fact`s, or what happened in words of its own: "some of the hub bolts had moved".
+Happened = str
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -74,9 +70,13 @@ class BenchForm:
 
 @dataclass(frozen=True, kw_only=True)
 class SheetForm:
-    """The step wants ticks and figures; with ``rows`` as many rows of those as are needed."""
+    """The step wants ticks and figures; with ``rows`` as many rows of those as are needed.
+
+    ``ordered`` - a tick is dead until the one above it is set
+    """
 
     fields: tuple[Field, ...] = ()
+    ordered: bool = False
     rows: tuple[Field, ...] = ()
     suggested_rows: tuple[Mapping[str, Any], ...] = ()
     row_name: str = ""
@@ -116,15 +116,20 @@ class Step:
     tool: str = ""
     caution: str = ""
     on_fail: str = ""
-    after: tuple[str, ...] = ()  # must be done and fresh
+    after: tuple[str, ...] = ()  # must be done and fresh; filled by `order.arrange` alone, like the two below
+    passed: tuple[str, ...] = ()  # must have come out well, though it may have gone stale since
     once: tuple[str, ...] = ()  # must have been read, however it stands now
     needs: tuple[str, ...] = ()  # keys of the value card
     judged_by: tuple[str, ...] = ()  # further keys: what is judged by them where they are filled
-    relies: frozenset[Fact] = frozenset()
-    changes: frozenset[Fact] = frozenset()
+    relies: frozenset[Happened] = frozenset()
+    changes: frozenset[Happened] = frozenset()
+    upsets: Callable[[Answers], frozenset[Happened]] | None = None  # what it changes beside, by what was answered
     hold: Role | None = None
     no_return: bool = False
     moves: bool = False  # moves of the machine are recorded here
+    hands_on: bool = True  # hands on the machine: not while the locks are off, nor before the dead state is proved
+    counts_out: bool = False  # waits until every line of the ledger is closed that no later step closes
+    must_pass: bool = False  # in a `Reread`, what follows wants it well, not only read
     optional: bool = False  # may be left out
     finding: bool = False  # judged, but over its limit it holds nothing up: it is as it was found
     may_authorise: bool = False  # a lead may accept an over-limit value with a reason
@@ -140,16 +145,16 @@ class JobFacts:
     """What the route of one job is built from, besides what was entered."""
 
     line: LineSpec
+    family: FamilyFacts  # what is known of the line's coupling
     card: ValueCard
+    procedure: int | None = None  # the version of the family's procedure the job was started under; None for the newest
     answers: Mapping[str, Answers] = field(default_factory=dict)  # latest answers of each sheet step
     scope: Scope = Scope.FIT
     as_left: Mapping[str, Answers] = field(default_factory=dict)  # readings the job before this one left behind
     hottest_c: Mapping[str, float] = field(default_factory=dict)  # by the step of its run, the most a hub was read at
-
-    @property
-    def family(self) -> FamilyFacts:
-        """What is known of the line's coupling."""
-        return FAMILIES[self.line.coupling.family]
+    phases: Mapping[str, Phase] = field(default_factory=dict)  # by the step of its run, where a hot hub is
+    locks: Locks = field(default_factory=Locks)
+    out: Mapping[str, int] = field(default_factory=dict)  # by line of the ledger, how many went out
 
     def first(self) -> Side:
         """The side whose hub is fixed first: the one that cannot slide afterwards, else that of the machine that stays."""
@@ -179,6 +184,10 @@ class JobFacts:
     def fit_fact(self, side: Side) -> Fact:
         """What was measured of this hub and its shaft: a decision and a temperature rest on it."""
         return Fact.FIRST_FIT if side == self.first() else Fact.SECOND_FIT
+
+    def refused_fact(self, side: Side) -> Fact:
+        """That this hub was not to go on as it was: it is measured again."""
+        return Fact.FIRST_REFUSED if side == self.first() else Fact.SECOND_REFUSED
 
     def heat_fact(self, side: Side) -> Fact:
         """The temperature worked out for this hub: a run goes by it."""

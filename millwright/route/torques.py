@@ -4,9 +4,12 @@ from collections.abc import Sequence
 from typing import Any
 
 from ..card.values import source_of
-from .steps import JobFacts
+from ..verdict import Check, said_by_hand
+from .fields import Field, choice
+from .steps import Answers, Happened, JobFacts
 
 RISING = (0.5, 0.75, 1.0)
+NONE_MOVED, SOME_MOVED = "none moved", "some moved"
 
 
 def torque_words(job: JobFacts, key: str) -> str:
@@ -33,3 +36,28 @@ def bolts_preset(
         "passes": list(passes),
         "pattern": pattern,
     }
+
+
+def checked_again(job: JobFacts, key: str, title: str, torque: str, *, count: str = "") -> Field:
+    """The line of the second pull: how many, to what, on which threads. ``torque``, ``count`` - lines of the card."""
+    many = f"{job.card[count].value:g}" if count in job.card else ""
+    thread = job.card[torque].means if torque in job.card else ""
+    detail = ", ".join(filter(None, [many, torque_words(job, torque), f"threads {thread}" if thread else ""]))
+    return choice(key, f"{title[0].upper()}{title[1:]}", NONE_MOVED, SOME_MOVED, detail=detail)
+
+
+def moved(title: str) -> Happened:
+    """What makes the first pull stale once the second one found that something turned."""
+    return f"some moved at the second pull: {title[0].lower()}{title[1:]}"
+
+
+def upset_by(screws: tuple[Field, ...], answers: Answers) -> frozenset[Happened]:
+    """What the second pull found to have moved."""
+    return frozenset(moved(field.label) for field in screws if answers.get(field.key) == SOME_MOVED)
+
+
+def judge_again(screws: tuple[Field, ...], answers: Answers) -> tuple[list[Check], list[str]]:
+    """Over where anything moved: it is pulled in its own step again, then everything is checked again."""
+    turned = [field.label for field in screws if answers.get(field.key) == SOME_MOVED]
+    checks = [said_by_hand(label, "the person who pulled it: some moved", in_order=False) for label in turned]
+    return checks, [f"{label}: some moved. They are pulled in their own step again." for label in turned]

@@ -16,7 +16,8 @@ from millwright.mounting.heat import HeatInput
 from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.entry import OutOfTurn
-from millwright.route.hubs.hot_run import HeatRun, Phase, stand_run
+from millwright.route.hubs.hot_run import HeatRun, stand_run
+from millwright.route.hubs.phases import Phase
 from millwright.route.state import Entry, EntryKind
 
 from .work import SHRINK, SLIP, START, Work

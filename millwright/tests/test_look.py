@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from millwright.benches import as_dict, evaluate_json
-from millwright.coupling.families import FAMILIES
+from millwright.route.families.register import FAMILIES
 from millwright.route.stages.as_found import OPENED
 from millwright.route.state import SignatureKind
 from millwright.route.steps import Scope
@@ -30,7 +30,7 @@ class ClosedTest(unittest.TestCase):
     def test_every_family_can_be_checked_and_every_one_that_stands_can_be_aligned_open_or_closed(self) -> None:
         for name, family in FAMILIES.items():
             for scope, coupling in ((Scope.CHECK, None), (Scope.ALIGN, None), (Scope.ALIGN, OPENED)):
-                if family.hangs and scope is Scope.ALIGN:
+                if family.facts.hangs and scope is Scope.ALIGN:
                     continue
                 for held in (SLIP, SHRINK):
                     with self.subTest(family=name, scope=scope, coupling=coupling, held=held):
@@ -106,8 +106,8 @@ class ClosedTest(unittest.TestCase):
     def test_held_against_what_was_left(self) -> None:
         left = {"align": dials(0.0), "closed": PACK}
         work = Work(family="disc, single pack", scope=Scope.CHECK, as_left=left)
+        work.until("found.closed")
         for key, read in (("found.closed", PACK), ("found.align", dials(0.1))):
-            work.until(key)
             entered = work.enter(key, read)
             said = " ".join(work.judged(entered)["advice"])
             # dials() puts the movable machine low by what it is given
@@ -123,7 +123,6 @@ class ClosedTest(unittest.TestCase):
             work.until("found.closed")
             entered = work.enter("found.closed", {**PACK, "as_left": invented})
             self.assertEqual(entered.inputs.get("as_left"), kept)
-            work.until("found.align")
             entered = work.enter("found.align", {**dials(0.0), "before": dials(2.0), "before_is": "as left", "made": []})
             self.assertEqual({"before", "before_is", "made"} & set(entered.inputs), set())
 

@@ -155,7 +155,7 @@ class StaleTest(unittest.TestCase):
 
     def test_the_record_stays_open_and_names_what_is_stale(self) -> None:
         work = Work()
-        work.until("close.sign")
+        work.until("close.locks")
         work.enter("set.gap", {"axial_mm": 0.1}, EntryKind.MOVE)
         self.assertIn("Align the motor: Since this was read, the machines were moved", work.route().why_not_signed_off())
 
@@ -226,13 +226,18 @@ class JudgedTest(unittest.TestCase):
 
     def test_a_hub_that_is_refused_is_not_mounted(self) -> None:
         work = Work()
-        work.until("prepare.decide.driver")
         for decision in ("refuse the hub", "needs work"):
             with self.subTest(decision):
+                work.until("prepare.decide.driver")
                 work.enter("prepare.decide.driver", {**work.fill("prepare.decide.driver"), "decision": decision})
                 self.assertEqual((work.state("prepare.decide.driver"), work.state("mount.loose.driver")), ("over", "blocked"))
-                with self.assertRaises(OutOfTurn):
-                    work.enter("mount.loose.driver", work.fill("mount.loose.driver"))
+                measured = [work.state(f"prepare.{what}.driver") for what in ("clean", "fit", "key")]
+                self.assertEqual((measured, work.state("prepare.fit.driven")), (["stale"] * 3, "done"))
+                for key in ("prepare.decide.driver", "mount.loose.driver"):  # not decided anew before it was measured
+                    with self.assertRaises(OutOfTurn):
+                        work.enter(key, work.fill(key))
+        work.until("mount.loose.driver")
+        self.assertEqual(work.state("mount.loose.driver"), "open")
 
     def test_an_elements_opening_has_room_for_the_thicker_of_the_two_shafts(self) -> None:
         thin, thick = ({"drawn_as": "motor", "shaft_diameter_mm": mm, "foot_bolts": 4} for mm in (38, 48))
@@ -260,6 +265,7 @@ class JudgedTest(unittest.TestCase):
         shaking = {**work.fill("close.start"), "runs": "vibration, noise or heat: find out why"}
         work.enter("close.start", shaking)
         self.assertEqual((work.state("close.start"), work.state("close.hand")), ("over", "blocked"))
+        self.assertEqual(work.next(), "close.again")
 
     def test_locks_come_off_by_their_owners(self) -> None:
         work = Work()

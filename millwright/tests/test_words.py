@@ -15,7 +15,8 @@ from millwright.figures_in_words import lines, say_figure
 from millwright.line import LineSpec
 from millwright.model import read_json
 from millwright.route import sheet
-from millwright.route.steps import Field, SheetForm, Stage, Step
+from millwright.route.fields import Field
+from millwright.route.steps import SheetForm, Stage, Step
 from millwright.route.summary import Read, summary
 from millwright.units import read_temperature_c
 from millwright.verdict import Verdict

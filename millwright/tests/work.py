@@ -12,7 +12,9 @@ from millwright.model import read_json
 from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.build import values_of_connection, values_of_family
-from millwright.route.state import NOTHING_LEFT, Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState, stand
+from millwright.route.fields import Field
+from millwright.route.stand import NOTHING_LEFT, stand
+from millwright.route.state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState
 from millwright.route.steps import BenchForm, Scope, SheetForm
 from millwright.verdict import Verdict
 
@@ -135,6 +137,12 @@ WORDS = {
 }
 
 
+SHEETS: dict[str, dict[str, Any]] = {
+    "receive.carried": {"driver": "two bearings of its own", "driven": "one bearing: it floats"},
+    "receive.unit": {"screws": 8},
+}
+
+
 class Work:
     """A job worked on by one person, in memory."""
 
@@ -146,6 +154,7 @@ class Work:
         scope: Scope = Scope.FIT,
         as_left: Mapping[str, Any] = NOTHING_LEFT,
         card: dict[str, float] | None = None,
+        procedure: int | None = None,
         **spec: Any,
     ) -> None:
         machine = {"drawn_as": "motor", "shaft_diameter_mm": 48, "foot_bolts": 4}
@@ -176,18 +185,31 @@ class Work:
             **dict.fromkeys((k for k in FIGURES if "torque" in k), "dry"),
         }
         asked = {*values_of_family(family), *(key for way in held for key in values_of_connection(way))}
-        figures = {**{k: v for k, v in FIGURES.items() if k in asked}, **(card or {})}
+        figures = {**{k: FIGURES[k.split("@")[0]] for k in asked if k.split("@")[0] in FIGURES}, **(card or {})}
         self.card = {k: Value(value=v, means=means.get(k.split("@")[0], ""), source=source) for k, v in figures.items()}
-        self.scope, self.as_left = scope, as_left
+        self.scope, self.as_left, self.procedure = scope, as_left, procedure
+        self.proof_hours: float | None = None
+        self.now = START
         self.entries: list[Entry] = []
         self.signatures: list[Signature] = []
         self._stood: tuple[object, RouteNow] | None = None
 
     def route(self) -> RouteNow:
         """Where it stands; worked out once for what has been entered so far."""
-        so_far = (len(self.entries), len(self.signatures), self.line, dict(self.card))
+        so_far = (len(self.entries), len(self.signatures), self.line, dict(self.card), self.now, self.proof_hours)
         if self._stood is None or self._stood[0] != so_far:
-            self._stood = (so_far, stand(self.line, self.card, self.entries, self.signatures, self.scope, self.as_left))
+            stands = stand(
+                self.line,
+                self.card,
+                self.entries,
+                self.signatures,
+                self.scope,
+                self.as_left,
+                procedure=self.procedure,
+                now=self.now,
+                proof_hours=self.proof_hours,
+            )
+            self._stood = (so_far, stands)
         return self._stood[1]
 
     def state(self, key: str) -> str:
@@ -195,6 +217,11 @@ class Work:
         now = self.route().find(key)
         assert now is not None, key
         return now.state.value
+
+    def next(self) -> str | None:
+        """The key of the step that is next."""
+        now = self.route().next()
+        return now.step.key if now else None
 
     def enter(
         self, key: str, inputs: dict[str, Any], kind: EntryKind = EntryKind.READING, role: Role = Role.MILLWRIGHT
@@ -211,7 +238,8 @@ class Work:
             verdict=Verdict(checked.result["verdict"]) if checked.result else None,
             by="A",
             role=role,
-            at=START + timedelta(minutes=number),
+            at=max(self.now, START + timedelta(minutes=number)),
+            ledger=checked.asked.get("ledger", ()),
         )
         self.entries.append(made)
         return made
@@ -265,11 +293,30 @@ class Work:
             "date": "2027-01-31",
             "number": 20,
             "length": 1,
+            "count": 4,
         }
-        answers = {f.key: WORDS.get(f.key, f.options[0] if f.options else usual[f.kind]) for f in form.fields}
+        own: dict[str, Any] = dict(SHEETS.get(key, {}))
+        answers = {f.key: own.get(f.key, self._answer(f, WORDS.get(f.key, usual.get(f.kind)))) for f in form.fields}
         if form.rows:
             answers["rows"] = [{column.key: "electric" for column in form.rows}]
         return answers
+
+    def _answer(self, field: Field, usual: Any) -> Any:
+        """What is expected where something is; else the first choice, or what is usual."""
+        if field.kind == "marks":
+            return ["7"] * len(field.options)
+        if field.expected is not None:
+            return field.expected
+        return WORDS.get(field.key, field.options[0]) if field.kind == "choice" else usual
+
+    def step_on(self) -> None:
+        """What is next: signed where it is to be signed, else entered as it should be."""
+        now = self.route().next()
+        assert now is not None
+        if now.state is StepState.TO_SIGN:
+            self.sign(now.step.key)
+        else:
+            self.enter(now.step.key, self.fill(now.step.key))
 
     def until(self, last: str | None) -> None:
         """Every step that is not done, in working order, up to but without the last."""
@@ -277,10 +324,7 @@ class Work:
             now = self.route().next()
             if now is None or now.step.key == last:
                 return
-            if now.state is StepState.TO_SIGN:
-                self.sign(now.step.key)
-            else:
-                self.enter(now.step.key, self.fill(now.step.key))
+            self.step_on()
         raise AssertionError("the route does not come to an end")
 
 

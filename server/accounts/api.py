@@ -6,14 +6,15 @@ from django.contrib.auth import login, logout
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from django.shortcuts import get_object_or_404
-from ninja import Router, Schema, Status
+from ninja import Field, Router, Schema, Status
 from ninja.utils import check_csrf
 
 from millwright.model import PlainTextIn
+from millwright.roles import Role
 
 from ..web.errors import ErrorsOut
 from .actions import check_password
-from .auth import MemberAuth, member_of
+from .auth import MemberAuth, member_of, require_role
 from .models import Membership
 
 router = Router(tags=["session"])
@@ -31,6 +32,7 @@ class SiteOut(Schema):
 
     id: UUID
     name: str
+    proof_hours: int | None = None
 
 
 class SessionOut(Schema):
@@ -41,6 +43,12 @@ class SessionOut(Schema):
     role: Membership.Roles
     site: SiteOut
     sites: list[SiteOut]
+
+
+class SiteRule(Schema, extra="forbid"):
+    """A rule of the site: hours a proof of the dead state holds, or none where only breaks and hand-overs count."""
+
+    proof_hours: int | None = Field(ge=1, le=72)
 
 
 class ChooseSite(Schema, extra="forbid"):
@@ -88,6 +96,16 @@ def choose_site(request: HttpRequest, payload: ChooseSite) -> object:
     """Work at another of one's own sites."""
     member = get_object_or_404(Membership, user=member_of(request).user, site_id=payload.site)
     request.session["site"] = str(member.site_id)
+    return _session(member)
+
+
+@router.put("/site-rule", response={200: SessionOut, 403: ErrorsOut, 422: ErrorsOut}, operation_id="site_rule")
+def put_rule(request: HttpRequest, payload: SiteRule) -> object:
+    """How long a proof of the dead state holds at this site; the lead's to say."""
+    member = member_of(request)
+    require_role(member, Role.LEAD)
+    member.site.proof_hours = payload.proof_hours
+    member.site.save(update_fields=["proof_hours"])
     return _session(member)
 
 

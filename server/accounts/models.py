@@ -13,6 +13,9 @@ class Site(models.Model):
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     name = models.CharField(max_length=80, unique=True)
+    proof_hours = models.PositiveSmallIntegerField(
+        null=True, help_text="how long a proof of the dead state holds by this site's rule; none where only breaks count"
+    )
 
     def __str__(self) -> str:
         return self.name

@@ -5,11 +5,12 @@ from typing import get_args
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from millwright.card.kinds import VALUE_KINDS
-from millwright.card.values import Value
-from millwright.coupling.families import FAMILIES
+from millwright.card.kinds import VALUE_KINDS, ValueKind
+from millwright.card.values import Value, value_kind
 from millwright.line import Family
-from millwright.route.build import HUB_STEPS, values_of_connection, values_of_family
+from millwright.route.build import values_of_connection, values_of_family
+from millwright.route.families.register import FAMILIES
+from millwright.route.hubs.ways import HUB_STEPS
 from server.accounts.auth import member_of
 
 from .models import CouplingSize
@@ -39,6 +40,7 @@ class ValueKindOut(Schema):
     unit_by_means: dict[str, str]
     ask: str
     by_speed: bool
+    words_only: bool
 
 
 class CatalogueOut(Schema):
@@ -58,9 +60,16 @@ def read(request: HttpRequest) -> object:
     """The catalogue of this site."""
     return {
         "sizes": list(CouplingSize.objects.filter(site=member_of(request).site)),
-        "kinds": list(VALUE_KINDS.values()),
+        "kinds": _kinds(),
         "families": list(get_args(Family)),
         "asked_by_family": {family: list(values_of_family(family)) for family in FAMILIES},
-        "may_have_by_family": {family: list(facts.may_have) for family, facts in FAMILIES.items()},
+        "may_have_by_family": {family: list(known.facts.may_have) for family, known in FAMILIES.items()},
         "asked_by_connection": {held: list(values_of_connection(held)) for held in HUB_STEPS},
     }
+
+
+def _kinds() -> list[ValueKind]:
+    """Every line there is, and beside it the same line of a circle of bolts that may have its own."""
+    own = {key for family in FAMILIES.values() for key in (*family.facts.values, *family.facts.may_have) if "@" in key}
+    keys = [key for base in VALUE_KINDS for key in (base, *sorted(k for k in own if k.split("@")[0] == base))]
+    return [kind for key in keys if (kind := value_kind(key)) is not None]

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from typing import Any
 
+from millwright.route.fields import Field
 from millwright.route.steps import SheetForm, Step
 
 FOUND = {
@@ -113,6 +114,7 @@ FIRST_READINGS: dict[str, dict[str, Any]] = {
     },
 }
 AFTER_MOVE: dict[str, dict[str, Any]] = {
+    "set.soft": {"feet": soft("motor drive end", "motor tail", (0.02, 0.02, 0.03, 0.01))},
     "set.gap": _gap(30.30, 30.30, 30.31, 30.30),
     "set.straightedge": _edge((0.0, "movable"), (0.0, "movable"), (0.0, "stationary"), (0.0, "stationary")),
     "set.align": MOVED,
@@ -121,8 +123,8 @@ AFTER_MOVE: dict[str, dict[str, Any]] = {
 _WORDS = {
     "who": "J. Thornquist",
     "surface": "mounting paste, thin",
-    "series": "Brackwater C",
-    "size": "105",
+    "series": "Brackwater Plover",
+    "size": "firkin",
     "wrench": "Wrench 3",
     "wrench_until": "2027-03-31",
     "reason": "clearance inside the band, key free, hub turned by hand",
@@ -135,7 +137,21 @@ _WORDS = {
     "standout_mm": 0.0,
     "speed_rpm": 1482.0,
     "minutes": 20.0,
+    "guard_screws": 8,
 }
+
+
+def _answer(field: Field, said: Any) -> Any:
+    """In order, as expected, or as it was said; of a choice nobody spoke of, the first."""
+    usual = {
+        "tick": True,
+        "condition": "ok",
+        "count": said if field.expected is None else field.expected,
+        "marks": ["7"] * len(field.options),
+    }
+    if field.kind in usual:
+        return usual[field.kind]
+    return field.options[0] if said is None and field.options else said
 
 
 def again(step: Step) -> dict[str, Any]:
@@ -151,10 +167,8 @@ def fill(step: Step, words: Mapping[str, Any] = {}) -> dict[str, Any]:
     form = step.form
     if not isinstance(form, SheetForm):
         return FIRST_READINGS[step.key]
-    always: dict[str, Any] = {"tick": True, "condition": "ok"}
-    answers: dict[str, Any] = {
-        f.key: always.get(f.kind, {**_WORDS, **words}.get(f.key)) for f in form.fields if f.required or f.kind == "tick"
-    }
+    said = {**_WORDS, **words}
+    answers = {f.key: _answer(f, said.get(f.key)) for f in form.fields if f.required or f.kind == "tick"}
     if form.rows:
         answers["rows"] = [
             {**row, "lock": f"L-{41 + i}", "tag": f"T-{108 + i}", "who": "J. Thornquist"}

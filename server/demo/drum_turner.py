@@ -40,7 +40,7 @@ _READINGS: dict[str, dict[str, Any]] = {
         "hub": {"material": "steel", "outside_mm": 210.0, "length_mm": 126.0},
     },
 }
-_WORDS = {"series": "Brackwater GT", "size": "4", "hub_c": 21.0, "standout_mm": 0.0}
+_WORDS = {"series": "Brackwater Egret", "size": "tun", "hub_c": 21.0, "standout_mm": 0.0}
 _WORDS_OF_TAPER = {
     "surface": "clean and dry",
     "standout_mm": 41.34,

@@ -26,11 +26,12 @@ _HEAT = {
     "heater": {"kind": "induction", "power_kw": 4.5},
 }
 WORDS = {
-    "series": "Brackwater G",
-    "size": "3",
+    "series": "Brackwater Heron",
+    "size": "hogshead",
     "decision": "heat it and slide it on",
     "outcome": "home on its mark",
     "hub_c": 22.0,
+    "sealant": "Brackwater joint paste",
     "grease": "Brackwater coupling grease, batch 7",
     "reason": "interference inside the band, key free, room above it",
 }

@@ -29,8 +29,8 @@ _KEY = {
     "length_rule": "as long or slightly longer",
 }
 _WORDS = {
-    "series": "Brackwater D",
-    "size": "140",
+    "series": "Brackwater Curlew",
+    "size": "rundlet",
     "play_mm": 0.12,
     "distance_mm": 320.8,
     "reason": "clearance inside the band, hub tried on dry: slides and turns",

@@ -32,7 +32,7 @@ def floor(request: HttpRequest) -> object:
         last_closed=Max("jobs__signatures__at", filter=Q(jobs__signatures__in=Signature.objects.closing())),
         jobs_so_far=Count("jobs", distinct=True),
     )
-    in_hand = Job.objects.which_are(closed=False).prefetch_related("entries", "signatures")
+    in_hand = Job.objects.which_are(closed=False).select_related("site").prefetch_related("entries", "signatures")
     return [_floor_line(line) for line in lines.prefetch_related(Prefetch("jobs", queryset=in_hand, to_attr="in_hand"))]
 
 
@@ -82,7 +82,7 @@ def start(request: HttpRequest, line_id: UUID, payload: JobIn) -> object:
 @router.get("/{job_id}", response={200: JobOut, 404: ErrorsOut}, operation_id="job_read", url_name="job")
 def read(request: HttpRequest, job_id: UUID) -> object:
     """A whole job as it stands."""
-    jobs = Job.objects.visible_to(member_of(request)).select_related("line").prefetch_related("entries", "signatures")
+    jobs = Job.objects.visible_to(member_of(request)).select_related("line", "site").prefetch_related("entries", "signatures")
     return job_out(get_object_or_404(jobs, pk=job_id))
 
 

@@ -2,11 +2,13 @@
 
 import uuid
 from collections.abc import Mapping
+from datetime import datetime
 from typing import Any
 
 from django.db import models
 from django.db.models import Exists, OuterRef, Q
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
 
 from millwright.card.values import Value as CardValue
 from millwright.card.values import ValueCard
@@ -15,6 +17,8 @@ from millwright.roles import Role
 from millwright.route import state
 from millwright.route.stages.as_found import as_left_steps
 from millwright.route.stages.close_out import CLOSING
+from millwright.route.stand import NOTHING_LEFT
+from millwright.route.stand import stand as derived
 from millwright.route.steps import Answers, Scope
 from millwright.verdict import Verdict
 from server.accounts.models import Membership, Site
@@ -57,6 +61,7 @@ class Job(models.Model):
     number = models.PositiveIntegerField()
     title = models.CharField(max_length=120)
     scope = models.CharField(max_length=30, default=Scope.FIT.value)
+    procedure = models.PositiveSmallIntegerField(default=1, help_text="version of the family's procedure it is done by")
     spec = models.JSONField(help_text="millwright.line.LineSpec at the start of the job")
     card = models.JSONField(help_text="millwright.card.values.ValueCard at the start of the job")
     started_by = models.CharField(max_length=150)
@@ -79,16 +84,32 @@ class Job(models.Model):
         """The line as the core knows it."""
         return LineSpec.model_validate(self.spec)
 
-    def stand(self) -> state.RouteNow:
+    def stand(self, now: datetime | None = None) -> state.RouteNow:
         """Where this job stands: derived from its entries and signatures, never stored."""
         loaded = "entries" in getattr(self, "_prefetched_objects_cache", {})
-        return self.stand_after([entry.as_core for entry in self.entries.all()] if loaded else self.entries.for_route())
+        entries = [entry.as_core for entry in self.entries.all()] if loaded else self.entries.for_route()
+        return self.stand_after(entries, now=now)
 
-    def stand_after(self, entries: list[state.Entry], as_left: Mapping[str, Answers] = state.NOTHING_LEFT) -> state.RouteNow:
-        """`stand`, with entries that are loaded already, and what to compare them with."""
+    def stand_after(
+        self,
+        entries: list[state.Entry],
+        as_left: Mapping[str, Answers] = NOTHING_LEFT,
+        now: datetime | None = None,
+    ) -> state.RouteNow:
+        """`stand`, with entries that are loaded already, and what to compare them with; ``now`` as the server has it."""
         card: ValueCard = {key: CardValue.model_validate(value) for key, value in self.card.items()}
         signatures = [signature.as_core for signature in self.signatures.all()]
-        return state.stand(self.as_spec, card, entries, signatures, Scope(self.scope), as_left)
+        return derived(
+            self.as_spec,
+            card,
+            entries,
+            signatures,
+            Scope(self.scope),
+            as_left,
+            procedure=self.procedure,
+            now=now or timezone.now(),
+            proof_hours=self.site.proof_hours,
+        )
 
     def as_left(self) -> dict[str, Answers]:
         """The last readings that closed jobs of this line left behind, by what they are kept under.
@@ -118,7 +139,7 @@ class EntryQuerySet(models.QuerySet["Entry"]):
         readings = self.filter(kind=state.EntryKind.READING)
         latest = readings.order_by("step", "-number").distinct("step").values("pk")
         rows = self.filter(~Q(kind=state.EntryKind.READING) | Q(pk__in=latest) | Q(pk=also)).values_list(
-            "id", "number", "step", "kind", "by", "role", "at", "result__verdict", "inputs",
+            "id", "number", "step", "kind", "by", "role", "at", "result__verdict", "asked__ledger", "inputs",
         )  # fmt: skip
         return [
             state.Entry(
@@ -131,8 +152,9 @@ class EntryQuerySet(models.QuerySet["Entry"]):
                 by=by,
                 role=Role(role),
                 at=at,
+                ledger=ledger or (),
             )
-            for id, number, step, kind, by, role, at, verdict, inputs in rows
+            for id, number, step, kind, by, role, at, verdict, ledger, inputs in rows
         ]
 
 
@@ -179,6 +201,7 @@ class Entry(models.Model):
             by=self.by,
             role=Role(self.role),
             at=self.at,
+            ledger=self.asked.get("ledger", ()),
         )
 
 

@@ -10,9 +10,11 @@ from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Role
-from millwright.route.hubs.hot_run import Phase, Until
+from millwright.route.fields import FieldKind
+from millwright.route.hubs.hot_run import Until
+from millwright.route.hubs.phases import Event, Phase
 from millwright.route.state import EntryKind, SignatureKind, StepState
-from millwright.route.steps import FieldKind, Scope, Stage
+from millwright.route.steps import Scope, Stage
 from millwright.units import LengthUnit
 from millwright.verdict import Verdict
 
@@ -87,6 +89,9 @@ class FieldOut(Schema):
     options: list[str]
     required: bool
     picture: str
+    none_of: str
+    expected: int | None
+    expected_of: str
 
 
 class FormOut(Schema):
@@ -98,13 +103,23 @@ class FormOut(Schema):
     compare: dict[str, Any] = {}
     suggest: dict[str, Any] = {}
     fields: list[FieldOut] = []
+    ordered: bool = False
     rows: list[FieldOut] = []
     suggested_rows: list[dict[str, Any]] = []
     row_name: str = ""
 
 
+class NextOut(Schema):
+    """What may happen to a hot hub next, and what its button says."""
+
+    event: Event
+    words: str
+
+
 class HeatRunOut(Schema):
-    """The run of a hot hub as it stands."""
+    """The run of a hot hub as it stands. `next`: what may happen now, the one expected first."""
+
+    next: list[NextOut]
 
     phase: Phase
     tries: int
@@ -143,6 +158,7 @@ class StepOut(Schema):
     optional: bool
     may_authorise: bool
     needs: list[str]
+    hands_on: bool
     heat_plan: str
     heat_run: HeatRunOut | None
     not_before: datetime | None = Field(description="when the hub this step waits for is cold")
@@ -165,6 +181,13 @@ class LedgerLineOut(Schema):
     open: bool
 
 
+class LocksOut(Schema):
+    """Whether the locks are off, and why the dead state is to be proved again."""
+
+    live: bool
+    proof_due: str
+
+
 class JobOut(Schema):
     """A whole job: its route as it stands and everything entered."""
 
@@ -180,8 +203,10 @@ class JobOut(Schema):
     closed: bool
     now: datetime = Field(description="the server's clock: a device's own may be wrong")
     steps: list[StepOut]
+    next: str | None = Field(description="the step that is to be done now")
     card: dict[str, Value]
     provisional: list[str]
+    locks: LocksOut
     ledger: list[LedgerLineOut]
     questions: list[UUID]
     entries: list[EntryOut]

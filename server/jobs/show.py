@@ -16,6 +16,9 @@ from millwright.route.steps import BenchForm, SheetForm
 
 from .models import Entry, Job
 
+# What the client is told of a step as the core has it.
+PLAIN = ("key", "stage", "title", "why", "tool", "caution", "on_fail", "hold", "no_return", "moves", "optional", "hands_on")
+
 
 def job_out(job: Job) -> dict[str, Any]:
     """A whole job. Three queries besides the job's own: entries, signatures, and what the job before it left."""
@@ -35,8 +38,10 @@ def job_out(job: Job) -> dict[str, Any]:
         "closed": route.closed,
         "now": timezone.now(),
         "steps": [_step(now, route, entries) for now in route.steps],
+        "next": first.step.key if (first := route.next()) else None,
         "card": route.card,
         "provisional": route.provisional,
+        "locks": asdict(route.locks),
         "ledger": [{**asdict(line), "open": line.open} for line in route.ledger],
         "questions": [q.id for q in route.questions],
         "entries": entries,
@@ -74,10 +79,7 @@ def hot_hub(route: RouteNow, entries: list[Entry]) -> dict[str, Any] | None:
 
 def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]:
     step = now.step
-    plain = {
-        name: getattr(step, name)
-        for name in ("key", "stage", "title", "why", "tool", "caution", "on_fail", "hold", "no_return", "moves", "optional")
-    }
+    plain = {name: getattr(step, name) for name in PLAIN}
     return {
         **plain,
         "may_authorise": step.may_authorise,

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 
 from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
 
 from millwright.card.values import Value, value_problems
 from millwright.errors import Problem, UnusableInput, refuse_if_any
@@ -14,7 +15,8 @@ from server.accounts.auth import require_role
 from server.accounts.models import Membership
 from server.catalogue.models import CouplingSize
 
-from .models import Line
+from .history import changed
+from .models import Line, LineChange
 
 
 @transaction.atomic
@@ -34,6 +36,7 @@ def save_line(
         line = get_object_or_404(Line.objects.visible_to(by).select_for_update(), pk=line_id)
         if line.version != version:
             raise OutOfTurn("Somebody changed this line meanwhile. Open it again; what you typed is still here.")
+    was = ({"name": line.name, **line.spec}, dict(line.values)) if line_id else ({}, {})
     line.name, line.spec = name, spec.model_dump(mode="json")
     line.values = {key: value.model_dump(mode="json") for key, value in values.items()}
     line.version += 1
@@ -42,6 +45,15 @@ def save_line(
             line.save()
     except IntegrityError:
         raise UnusableInput(Problem("name", f"There is already a line called {name}.")) from None
+    changes = changed(was[0], {"name": line.name, **line.spec}, was[1], line.values) if line_id else []
+    LineChange.objects.create(
+        line=line,
+        version=line.version,
+        changes=changes,
+        by=by.user.shown_name,
+        role=by.role,
+        at=timezone.now(),
+    )
     coupling = spec.coupling
     CouplingSize.objects.get_or_create(
         site=by.site,

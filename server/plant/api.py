@@ -10,6 +10,7 @@ from ninja import Field, Router, Schema, Status
 from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import Name, read_json
+from millwright.roles import Role
 from server.accounts.auth import member_of
 from server.web.errors import ErrorsOut
 
@@ -39,6 +40,24 @@ class LineOut(Schema):
     values: dict[str, Value]
 
 
+class ChangedOut(Schema):
+    """One figure of a line that was changed."""
+
+    what: str
+    was: str
+    now: str
+
+
+class LineChangeOut(Schema):
+    """What somebody changed on a line. The first of a line, when it was made, has no changes."""
+
+    version: int
+    changes: list[ChangedOut]
+    by: str
+    role: Role
+    at: datetime
+
+
 def line_out(line: Line) -> dict[str, object]:
     """A line for the client."""
     return {
@@ -65,6 +84,13 @@ def create(request: HttpRequest) -> object:
 def read(request: HttpRequest, line_id: UUID) -> object:
     """One line."""
     return line_out(get_object_or_404(Line.objects.visible_to(member_of(request)), pk=line_id))
+
+
+@router.get("/{line_id}/changes", response={200: list[LineChangeOut], 404: ErrorsOut}, operation_id="line_changes")
+def changes(request: HttpRequest, line_id: UUID) -> object:
+    """Who changed what on a line, the latest first."""
+    line = get_object_or_404(Line.objects.visible_to(member_of(request)), pk=line_id)
+    return list(line.changes.all())
 
 
 @router.put("/{line_id}", response={200: LineOut, **REFUSALS}, operation_id="line_change", openapi_extra=WANTS_LINE)

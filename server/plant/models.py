@@ -46,3 +46,21 @@ class Line(models.Model):
     def card(self) -> ValueCard:
         """The values of this line's coupling and feet, with their sources."""
         return {key: Value.model_validate(value) for key, value in self.values.items()}
+
+
+class LineChange(models.Model):
+    """What somebody changed on a line: machines, coupling, values. The database refuses to change or delete it."""
+
+    line = models.ForeignKey(Line, on_delete=models.CASCADE, related_name="changes")
+    version = models.PositiveIntegerField()
+    changes = models.JSONField(help_text="a list of what, was, now; in words")
+    by = models.CharField(max_length=150)
+    role = models.CharField(max_length=12)
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["-version"]
+        constraints = [models.UniqueConstraint(fields=["line", "version"], name="line_change_once_per_version")]
+
+    def __str__(self) -> str:
+        return f"{self.line}, version {self.version}"

@@ -16,8 +16,9 @@ from server.jobs.show import job_out
 from server.web.errors import ErrorsOut
 
 from .exchange import read_job, write_job
+from .issue import shown
 from .pdf import record_pdf
-from .record import RecordOut, record_of, rings_of
+from .record import RecordOut, rings_of
 
 router = Router(tags=["records"])
 MISSING = {404: ErrorsOut}
@@ -34,8 +35,8 @@ def _file(content: str | bytes, kind: str, name: str) -> HttpResponse:
 
 @router.get("/{job_id}", response={200: RecordOut, **MISSING}, operation_id="record_read", url_name="record")
 def read(request: HttpRequest, job_id: UUID) -> object:
-    """The record as it stands."""
-    return record_of(_job(request, job_id))
+    """The record as it stands; of a closed job as it was issued."""
+    return shown(_job(request, job_id))
 
 
 @router.get("/{job_id}/pdf", response=MISSING, operation_id="record_pdf", url_name="record_pdf")

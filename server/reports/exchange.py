@@ -20,7 +20,8 @@ from millwright.roles import Role
 from millwright.route.asked import AFTERWARDS, asked_of
 from millwright.route.entry import OutOfTurn, evaluate
 from millwright.route.stages.close_out import CLOSING
-from millwright.route.state import EntryKind, SignatureKind, StepNow, stand
+from millwright.route.stand import stand
+from millwright.route.state import EntryKind, SignatureKind, StepNow
 from millwright.route.steps import Scope
 from server.accounts.auth import require_role
 from server.accounts.models import Membership
@@ -73,6 +74,7 @@ class FileJob(Schema, extra="forbid"):
     line: NameIn = Field(min_length=1, max_length=80)
     site: NameIn
     scope: Scope = Scope.FIT
+    procedure: int = Field(default=1, ge=1, le=10_000)
     spec: LineSpec
     card: dict[str, Value]
     started_by: NameIn = Field(max_length=150)
@@ -90,6 +92,7 @@ def write_job(job: Job) -> str:
         number=job.number,
         title=job.title,
         scope=Scope(job.scope),
+        procedure=job.procedure,
         line=job.line.name,
         site=job.site.name,
         spec=job.as_spec,
@@ -163,6 +166,7 @@ def read_job(text: bytes, *, by: Membership) -> Job:
         number=_free_number(by, given.number),
         title=given.title,
         scope=given.scope.value,
+        procedure=given.procedure,
         spec=given.spec.model_dump(mode="json"),
         card={key: value.model_dump(mode="json") for key, value in given.card.items()},
         started_by=given.started_by,
@@ -224,7 +228,7 @@ def _with_asked(given: FileJob) -> FileJob:
     if given.version == VERSION:
         return given
     entries = [Entry(**dict(e)).as_core for e in sorted(given.entries, key=lambda e: e.number)]
-    route = stand(given.spec, given.card, entries, [], given.scope)
+    route = stand(given.spec, given.card, entries, [], given.scope, procedure=given.procedure)
     steps = {now.step.key: now.step for now in route.steps}
     return given.model_copy(
         update={
@@ -258,7 +262,7 @@ def _results_that_do_not_follow(given: FileJob) -> list[Problem]:
         if e.kind is not EntryKind.READING:
             continue
         before = [other for other in entries if other.number < e.number]
-        now = stand(given.spec, given.card, before, [], given.scope).find(e.step)
+        now = stand(given.spec, given.card, before, [], given.scope, procedure=given.procedure).find(e.step)
         try:
             result = _judged(now, e)
         except UnusableInput as refused:

@@ -5,12 +5,10 @@ from typing import Any
 from urllib.parse import unquote, urlsplit
 
 from django.conf import settings
-from django.template.loader import render_to_string
-from django.utils import timezone
 
 from server.jobs.models import Job
 
-from .record import record_of
+from .issue import page_of
 
 FONTS = settings.ROOT / "web" / "node_modules" / "@fontsource"
 
@@ -23,9 +21,7 @@ def record_pdf(job: Job) -> bytes:
     """The record of a job as a PDF, A4."""
     from weasyprint import HTML  # half a second to load: only where paper is wanted
 
-    record = record_of(job)
-    page = render_to_string("record.html", {"record": record, "printed_at": timezone.now()})
-    return bytes(HTML(string=page, base_url=str(settings.ROOT), url_fetcher=fonts_only).write_pdf())
+    return bytes(HTML(string=page_of(job), base_url=str(settings.ROOT), url_fetcher=fonts_only).write_pdf())
 
 
 def fonts_only(url: str, *_: Any, **__: Any) -> dict[str, Any]:

@@ -6,12 +6,13 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from ninja import Schema
+from ninja import Field, Schema
 from pydantic import computed_field
 
 from millwright.benches import in_order
 from millwright.card.values import Value, lines_of, say_value, value_kind
 from millwright.figures_in_words import lines, say_figure
+from millwright.route.fields import NONE_HERE
 from millwright.route.state import EntryKind, RouteNow, SignatureKind, StepNow, StepState
 from millwright.route.summary import Read, summary
 from millwright.verdict import Status, Verdict
@@ -19,6 +20,7 @@ from server.jobs.models import Entry, Job, Signature
 
 from .drawing import alignment_svg
 
+SAID_BY_THE_LABEL = {EntryKind.EVENT: frozenset({"event", "ago_s"}), EntryKind.HAND_OVER: frozenset({"what"})}
 GONE = "No longer part of the route"  # heading over what was entered in steps that a later decision took out
 
 
@@ -116,6 +118,9 @@ class RecordOut(Schema):
     card: list[CardLine]
     steps: list[RecordStep]
     ledger: list[Figure]
+    digest: str = Field(default="", description="of the record as it was issued; empty while it is open")
+    issued_at: datetime | None = None
+    added_since: list[RecordStep] = Field(default=[], description="notes to a record that was closed already")
 
 
 def record_of(job: Job) -> RecordOut:
@@ -200,20 +205,26 @@ def _steps(job: Job, route: RouteNow, entries: list[Entry], signatures: list[Sig
         signed = [s for s in signatures if s.step == now.step.key]
         if mine or signed or not now.step.optional:
             found.append(_step(job, now, mine, signed))
-    for key in gone:
-        mine = [e for e in entries if e.step == key]
-        found.append(
-            RecordStep(
-                key=key,
-                stage=GONE,
-                title=_title(mine[-1]) if mine else key,
-                state=None,
-                stale_because="",
-                readings=_readings(job, mine),
-                signatures=_signed([s for s in signatures if s.step == key]),
-            )
-        )
-    return found
+    return found + [_by_itself(job, key, GONE, entries, signatures) for key in gone]
+
+
+def steps_added(job: Job, entries: list[Entry]) -> list[RecordStep]:
+    """What was added to a record after it was closed, by the step it belongs to."""
+    return [_by_itself(job, key, "", entries, []) for key in dict.fromkeys(e.step for e in entries)]
+
+
+def _by_itself(job: Job, key: str, stage: str, entries: list[Entry], signatures: list[Signature]) -> RecordStep:
+    """A step of no route, under the title it had when it was last entered."""
+    mine = [e for e in entries if e.step == key]
+    return RecordStep(
+        key=key,
+        stage=stage,
+        title=_title(mine[-1]) if mine else key,
+        state=None,
+        stale_because="",
+        readings=_readings(job, mine),
+        signatures=_signed([s for s in signatures if s.step == key]),
+    )
 
 
 def _step(job: Job, now: StepNow, entries: list[Entry], signatures: list[Signature]) -> RecordStep:
@@ -246,6 +257,8 @@ def _label(entry: Entry, readings: list[Entry]) -> str:
     """As found for the first reading of a step, as left for the last, where there are several."""
     if entry.kind == EntryKind.EVENT:
         return str(entry.inputs["event"])
+    if entry.kind == EntryKind.HAND_OVER:
+        return str(entry.inputs["what"])
     if entry.kind != EntryKind.READING:
         return {EntryKind.MOVE: "moved", EntryKind.VALUE: "value"}.get(EntryKind(entry.kind), entry.kind)
     if len(readings) == 1:
@@ -260,6 +273,7 @@ def _reading(job: Job, entry: Entry, label: str) -> Reading:
     result: dict[str, Any] = entry.result or {}
     is_sheet = entry.kind == EntryKind.READING and result.get("bench", "sheet") == "sheet"
     ticks = [f for f in entry.asked.get("fields", []) if f["kind"] == "tick"] if is_sheet else []
+    none = [f for f in ticks if entry.inputs.get(f["key"]) == NONE_HERE]
     return Reading(
         id=entry.id,
         kind=EntryKind(entry.kind),
@@ -267,7 +281,7 @@ def _reading(job: Job, entry: Entry, label: str) -> Reading:
         verdict=result.get("verdict"),
         figures=_sheet_figures(entry) if is_sheet else _figures(entry),
         ticked=[f["label"] for f in ticks if entry.inputs.get(f["key"]) is True],
-        not_ticked=[f["label"] for f in ticks if entry.inputs.get(f["key"]) is not True],
+        not_ticked=[f["label"] for f in ticks if entry.inputs.get(f["key"]) is not True and f not in none],
         checks=[_check_line(check) for check in result.get("checks", [])],
         advice=result.get("advice", []) if result.get("verdict") in ("over", "incomplete") else [],
         rings=list(rings_of(entry)),
@@ -305,7 +319,7 @@ def _figures(entry: Entry) -> list[Figure]:
         return _value_figures(entry)
     bench = (entry.result or {}).get("bench")
     inputs = in_order(bench, entry.inputs) if bench else entry.inputs
-    given = frozenset(entry.asked.get("preset", {})) if bench else frozenset({"event", "ago_s"})
+    given = frozenset(entry.asked.get("preset", {})) if bench else SAID_BY_THE_LABEL.get(EntryKind(entry.kind), frozenset())
     return [Figure(label=text, value=value, typed=entry.typed.get(path, "")) for path, text, value in lines(inputs, given)]
 
 
@@ -331,17 +345,28 @@ def _sheet_figures(entry: Entry) -> list[Figure]:
         Figure(label=f"{entry.asked.get('row_name', 'row')} {i}", value=_row(row, columns), typed="")
         for i, row in enumerate(entry.inputs.get("rows") or [], start=1)
     ]
-    known = {field["key"] for field in asked}
+    known = {key for field in asked for key in (field["key"], f"{field['key']}_why")}
     others = [key for key in entry.inputs if key not in known and key != "rows"]
     unasked = [{"key": key, "kind": "", "label": key.replace("_", " ")} for key in others]
     for field in [*asked, *unasked]:
         answer = entry.inputs.get(field["key"])
-        if field["kind"] == "tick" or answer in (None, ""):
+        if answer in (None, "") or (field["kind"] == "tick" and answer != NONE_HERE):
             continue
-        is_figure = isinstance(answer, int | float) and not isinstance(answer, bool)
-        value = f"{answer:g} {field.get('unit', '')}".strip() if is_figure else str(answer)
+        value = _sheet_value(field, answer, entry.inputs)
         found.append(Figure(label=field["label"], value=value, typed=entry.typed.get(field["key"], "")))
     return found
+
+
+def _sheet_value(field: Mapping[str, Any], answer: Any, inputs: Mapping[str, Any]) -> str:
+    """An answer in words: a figure with its unit, a count beside what it had to be, marks by place, why there is none."""
+    if field["kind"] == "tick":
+        return f"none here: {inputs.get(field['key'] + '_why', '')}"
+    if isinstance(answer, list):
+        return ", ".join(f"{place} {mark}" for place, mark in zip(field.get("options", []), answer, strict=False))
+    if not isinstance(answer, int | float) or isinstance(answer, bool):
+        return str(answer)
+    of = f" of {field['expected']}" if field.get("expected") is not None else ""
+    return f"{answer:g}{of} {field.get('unit', '')}".strip()
 
 
 def _row(row: Mapping[str, Any], columns: list[dict[str, Any]]) -> str:

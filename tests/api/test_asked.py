@@ -12,7 +12,7 @@ from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.test import TestCase, TransactionTestCase
 
-from millwright.route import state
+from millwright.route import stand as derived_from
 from millwright.route.state import RouteNow, StepNow
 from millwright.route.steps import SheetForm
 from server.jobs.models import Entry, Job
@@ -37,13 +37,13 @@ def entered(job: Job) -> set[str]:
 
 def another_route(change: Callable[[StepNow], StepNow]) -> Any:
     """The core as it is after somebody changed a step of the route."""
-    real = state.stand
+    real = derived_from.stand
 
     def changed(*given: Any, **more: Any) -> RouteNow:
         route = real(*given, **more)
         return replace(route, steps=tuple(change(now) for now in route.steps))
 
-    return mock.patch.object(state, "stand", changed)
+    return mock.patch("server.jobs.models.derived", changed)
 
 
 class AskedTest(TestCase):
@@ -54,8 +54,11 @@ class AskedTest(TestCase):
         build_two_sites()
 
     def decide(self, job: Job, decision: str) -> None:
-        """Whoever mounts the driven hub decides anew."""
+        """Whoever mounts the driven hub decides anew; where it was refused before, once it is measured again."""
         _, shown = Member("lead").ask("GET", f"/api/jobs/{job.pk}")
+        for stale in (s for s in shown["steps"] if s["key"].startswith("prepare.") and s["state"] == "stale"):
+            last = job.entries.filter(step=stale["key"], kind="reading").latest("number").inputs
+            Member("lead").enter(job, stale["key"], {key: last[key] for key in last if key not in stale["form"]["preset"]})
         step = next(s for s in shown["steps"] if s["key"] == "prepare.decide.driven")
         ticks = {f["key"]: True for f in step["form"]["fields"] if f["kind"] == "tick"}
         status, said = Member("lead").enter(job, step["key"], {**ticks, "decision": decision, "reason": "measured again"})
@@ -189,3 +192,5 @@ class MovedHereTest(TransactionTestCase):
             self.assertEqual(entry.asked.get("title"), kept[str(entry.pk)])
         with self.assertRaisesMessage(Exception, "append-only"), connection.cursor() as cursor:
             cursor.execute("UPDATE jobs_entry SET step = 'x'")
+        executor = MigrationExecutor(connection)
+        executor.migrate(executor.loader.graph.leaf_nodes())

@@ -15,7 +15,7 @@ from .base import BrowserTestCase, tap
 
 
 class FloorTest(BrowserTestCase):
-    """Eight lines, three with a job in hand."""
+    """Nine lines, three with a job in hand."""
 
     who = "lead"
     starts_on_the_floor = True
@@ -23,7 +23,7 @@ class FloorTest(BrowserTestCase):
     def test_finds_by_line_coupling_and_job_and_filters_to_what_waits(self) -> None:
         page = self.page
         rows = page.get_by_role("button", name=re.compile(", key "))
-        expect(rows).to_have_count(8)
+        expect(rows).to_have_count(9)
         page.keyboard.press("/")
         for text, names in (("kiln", 1), ("gear", 2), ("job 2", 1), ("no such line", 0)):
             page.get_by_role("searchbox").fill(text)

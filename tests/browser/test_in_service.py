@@ -144,10 +144,11 @@ class LookTest(PumpCase):
     def test_opened_it_is_put_together_again_by_its_own_steps_and_what_is_found_broken_is_the_lead_s(self) -> None:
         page, rail = self.page, self.page.get_by_role("navigation", name="Route")
         self.goto_step("found.look", job=self.pump)
-        expect(rail.get_by_text("Open the coupling")).to_be_hidden()
+        expect(rail.get_by_text("Sling the spacer")).to_be_hidden()
         for shape in ("Flat", "Wavy", "Bowed open"):
             expect(page.get_by_role("img", name=re.compile(f"^{shape}"))).to_be_visible()
-        tap(page.get_by_role("checkbox", name="Guard off, its screws counted into the ledger"))
+        tap(page.get_by_role("checkbox", name="Guard off"))
+        page.get_by_label("Guard screws, put into a marked box").fill("8")
         for what in ("Coupling: no cracks", "Both packs look flat", "Bolts and set screws", "Feet, shims and base"):
             page.get_by_role("radiogroup", name=re.compile(f"^{what}")).get_by_text("OK", exact=True).click()
         page.get_by_role("radiogroup", name=re.compile("^Both packs")).get_by_text("Not OK").click()
@@ -159,6 +160,6 @@ class LookTest(PumpCase):
         page.get_by_role("radiogroup", name=re.compile("^Both packs")).get_by_text("OK", exact=True).click()
         page.get_by_role("button", name="Enter").click()
         expect(self.verdict()).to_have_text("Done.")
-        expect(rail.get_by_text("Open the coupling")).to_be_visible()
+        expect(rail.get_by_text("Sling the spacer")).to_be_visible()
         page.get_by_role("button", name="Couple up").click()
-        expect(rail.get_by_text("Torque the bolts of the coupling")).to_be_visible()
+        expect(rail.get_by_text("Torque the close-fit bolts, driver end")).to_be_visible()

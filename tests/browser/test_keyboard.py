@@ -32,7 +32,7 @@ KEY = {
     "Hub keyway, depth": "3.8",
 }
 FIT = {"shaft at shaft end, across 12-6": "48.011", "bore at shaft end, across 12-6": "48.029"}
-LIKE = {"Series marked": "Brackwater C", "Size marked": "105"}
+LIKE = {"Series marked": "Brackwater Plover", "Size marked": "firkin"}
 WORDS = {"receive.like": LIKE, "prepare.distance": {"Distance between": "31"}, "mount.hub": {"Shaft end stands out": "0"}}
 
 

@@ -48,7 +48,7 @@ class LineEditorTest(BrowserTestCase):
         expect(page.get_by_role("heading", name="Read the papers and dress for the job")).to_be_visible()
         job = Job.objects.get(line__name="Germinator fan")
         keys = [now.step.key for now in job.stand().steps]
-        for key in ("mount.snug.driven", "mount.true.driven", "mount.runout.driver", "set.float.driver", "couple.assemble"):
+        for key in ("mount.snug.driven", "mount.true.driven", "mount.runout.driver", "set.float.driver", "couple.tyre"):
             self.assertIn(key, keys)
         self.assertNotIn("mount.snug.driver", keys)
         self.goto_step("prepare.decide.driven", job=job)

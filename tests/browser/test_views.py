@@ -96,7 +96,7 @@ class ViewsTest(BrowserTestCase):
             page.get_by_role("img", name="Motor and Blower to scale along the shaft").get_by_text("300").first
         ).to_be_visible()
         page.get_by_label("Isolated at").fill("Panel 4")
-        page.get_by_label("Series").fill("Brackwater C")
+        page.get_by_label("Series").fill("Brackwater Plover")
         page.get_by_label("Size").fill("90")
         page.get_by_role("button", name="Save the line").click()
         expect(page.get_by_role("heading", name="Cooling blower")).to_be_visible()

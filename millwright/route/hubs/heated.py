@@ -8,30 +8,31 @@ from ...line import Side
 from ...mounting.cooling import TOUCH_C
 from ...mounting.heat import too_hot
 from ...verdict import Check, judge, said_by_hand
+from ..order import Part, any_order, in_order
 from ..steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true
+from .phases import MOUNTED
 
 DECISIONS = (keyed.HEAT, "needs work", "refuse the hub")
 HOME, STUCK, OFF = OUTCOMES = ("home on its mark", "stuck half way", "gripped off its mark")
 VALUES = ("interference_min_mm", "interference_max_mm", "heat_clearance_mm", "hub_ceiling_c", "set_screw_torque_nm")
 
 
-def prepare(job: JobFacts, side: Side) -> list[Step]:
+def prepare(job: JobFacts, side: Side) -> Part:
     """Clean, measure, decide, and work out the heat."""
-    return [
+    measured = keyed.measure(
+        job,
+        side,
+        "interference_min_mm",
+        "interference_max_mm",
+        "Measure again, both at one temperature. Too loose: refuse the hub. Too tight: rework or refuse it.",
+    )
+    return in_order(
         keyed.clean(job, side),
-        *running_true.bare_shaft(job, side, wanted=False),
-        *keyed.measure(
-            job,
-            side,
-            "interference_min_mm",
-            "interference_max_mm",
-            "Measure again, both at one temperature. Too loose: refuse the hub. Too tight: rework or refuse it.",
-        ),
+        any_order(*running_true.bare_shaft(job, side, wanted=False), *measured),
         keyed.decide(
             job,
             side,
-            (f"prepare.fit.{side}", f"prepare.key.{side}"),
             DECISIONS,
             Field(key="seated", kind="tick", label="Key fully seated, its end flush"),
             Field(key="snug", kind="tick", label="Key snug sideways; room above it measured"),
@@ -46,19 +47,17 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             needs=(job.key("hub_ceiling_c", side), job.key("heat_clearance_mm", side)),
             form=BenchForm(bench="heat", preset=_heat_preset(job, side), suggest=_heat_suggest(job, side)),
         ),
-    ]
+    )
 
 
-def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
+def mount(job: JobFacts, side: Side) -> Part:
     """The gate, the last look before the heater opens, the run, the cold check, the set screw."""
     name = job.line.machine(side).called
     cold = cold_check(job, side, Field(key="screws_back", kind="tick", label="Set screws back in by hand, if it has any"))
-    screw = keyed.set_screw(job, side, Stage.MOUNT, (cold.key,))
-    return [
+    return in_order(
         *before_the_run(
             job,
             side,
-            before,
             Field(key="key_in", kind="tick", label="The key lies in the shaft, lightly pasted"),
             Field(key="mark", kind="tick", label="Mark or stop made where the hub face must end"),
         ),
@@ -69,9 +68,9 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
             why="Fast and once, to the mark, and held until it grips.",
         ),
         cold,
-        *screw,
-        *running_true.tight(job, side, screw[-1].key if screw else cold.key, wanted=False),
-    ]
+        *keyed.set_screw(job, side, Stage.MOUNT),
+        *running_true.tight(job, side, wanted=False),
+    )
 
 
 def plan_heat(job: JobFacts, side: Side, *, why: str, caution: str, needs: tuple[str, ...], form: BenchForm) -> Step:
@@ -83,7 +82,6 @@ def plan_heat(job: JobFacts, side: Side, *, why: str, caution: str, needs: tuple
         why=why,
         tool="thermometer on shaft and in the hall",
         caution=caution,
-        after=(f"prepare.decide.{side}",),
         relies=frozenset({job.fit_fact(side)}),
         changes=frozenset({job.heat_fact(side)}),
         needs=needs,
@@ -92,18 +90,17 @@ def plan_heat(job: JobFacts, side: Side, *, why: str, caution: str, needs: tuple
     )
 
 
-def before_the_run(job: JobFacts, side: Side, before: tuple[str, ...], *more: Field) -> list[Step]:
-    """The gate, and the last look before the heater opens; after the steps ``before``, those of the other hub."""
+def before_the_run(job: JobFacts, side: Side, *more: Field) -> list[Step]:
+    """The gate, and the last look before the heater opens."""
     shield = Field(key="shield", kind="tick", label="Seals and loose parts on the shaft shielded from the hot hub")
     return [
-        keyed.loose_parts(job, side, (f"prepare.heat.{side}", *before), shield),
+        keyed.loose_parts(job, side, shield),
         Step(
             key=f"mount.ready.{side}",
             stage=Stage.MOUNT,
             title=f"Be ready before the {job.line.machine(side).called} hub leaves the heater",
             why="It chills at once and cannot be shifted after it grips. There is no time to fumble.",
             caution="A hot hub looks like a cold one. Heat gloves; it burns long afterwards.",
-            after=(f"mount.loose.{side}",),
             relies=frozenset({job.heat_fact(side)}),  # another heat is another try: be ready anew
             form=SheetForm(
                 fields=(
@@ -129,6 +126,7 @@ def before_the_run(job: JobFacts, side: Side, before: tuple[str, ...], *more: Fi
 def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
     """The run against the clock, and how it ended."""
     key = f"mount.hot.{side}"
+    noted = job.phases.get(key) in MOUNTED
     return Step(
         key=key,
         stage=Stage.MOUNT,
@@ -136,14 +134,19 @@ def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
         why=why,
         tool="heater, pyrometer, heat gloves",
         caution="Hot: burns. Do not hammer a hub that sticks.",
-        after=(f"mount.ready.{side}",),
         relies=frozenset({job.heat_fact(side)}),
         changes=frozenset({job.hub_fact(side)}),
         heat_plan=f"prepare.heat.{side}",
         form=SheetForm(
             fields=(
                 Field(key="outcome", kind="choice", label="It is", options=OUTCOMES),
-                Field(key="found", kind="text", label="What was seen", required=False),
+                Field(
+                    key="found",
+                    kind="text",
+                    label="What was seen" if noted else "The run was not noted, because",
+                    detail="" if noted else "not asked once it is noted above that the hub is on the shaft",
+                    required=not noted,
+                ),
             )
         ),
         judged_by=(job.key("hub_ceiling_c", side),),
@@ -161,7 +164,6 @@ def cold_check(job: JobFacts, side: Side, *more: Field) -> Step:
         title=f"Check the {job.line.machine(side).called} hub cold",
         why="Places and gaps measured warm are wrong; seals and elements near a hot hub suffer.",
         tool="pyrometer, straightedge over face and shaft end",
-        after=(f"mount.hot.{side}",),
         waits_for=f"mount.hot.{side}",
         relies=frozenset({job.hub_fact(side)}),
         form=SheetForm(
@@ -172,7 +174,7 @@ def cold_check(job: JobFacts, side: Side, *more: Field) -> Step:
     )
 
 
-def couple(job: JobFacts, side: Side, after: str) -> list[Step]:
+def couple(job: JobFacts, side: Side) -> list[Step]:
     """Nothing: a hub that has gripped stays where it is."""
     return []
 

@@ -5,23 +5,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from enum import StrEnum
+from typing import Any
 
 from ...mounting.cooling import TOUCH_C, Cooling, HubReading, fit_cooling
 from ...mounting.heat import HeatInput, HeatResult, evaluate
-from ..entry import HeatEvent
-from ..state import Entry
+from ..state import Entry, happened, in_time
+from .phases import MOUNTED, NEXT, HeatEvent, Next, Phase, after_event
 
 STILL_COUNTS = timedelta(minutes=1)  # a reading taken on the heater this shortly before it left says how hot it left
-
-
-class Phase(StrEnum):
-    """Where the hub is."""
-
-    COLD = "cold"
-    HEATING = "on the heater"
-    OUT = "on its way"
-    ON = "on the shaft"
-    GRIPPED = "gripped"
 
 
 class Until(StrEnum):
@@ -56,6 +47,11 @@ class HeatRun:
     ready_at: datetime | None = None  # on the heater since it went on
 
     @property
+    def next(self) -> tuple[Next, ...]:
+        """What may happen now, the one expected first; none where the hub has gripped and stays."""
+        return NEXT[self.phase]
+
+    @property
     def waits(self) -> tuple[Until, datetime] | None:
         """What is waited for now and when it comes, where that is known."""
         match self.phase:
@@ -88,38 +84,37 @@ def stand_run(plan: HeatInput, events: Sequence[Entry]) -> HeatRun:
         cooling_s=worked_out.cool_to_touch_s,
     )
     read: list[tuple[datetime, float]] = []
-    for at, event in sorted(((_happened(e), HeatEvent.model_validate(e.inputs)) for e in events), key=lambda pair: pair[0]):
-        match event.event:
-            case "on the heater":
-                run = replace(run, phase=Phase.HEATING, heating_since=at, out_at=None, on_at=None)
-                read = []
-            case "out of the heater" if run.phase in (Phase.COLD, Phase.HEATING):
-                run = replace(run, phase=Phase.OUT, out_at=at, on_at=None, tries=run.tries + 1)
-            case "on the shaft" if run.phase is Phase.OUT:
-                run = replace(run, phase=Phase.ON, on_at=at)
-            case "gripped":
-                run = replace(run, phase=Phase.GRIPPED)
-            case "pulled off":
-                run = replace(run, phase=Phase.COLD, heating_since=None, out_at=None, on_at=None)
-                read = []
-            case "hub temperature":
-                read.append((at, float(event.hub_c or 0.0)))
-            case _:  # said twice: the first time counts, or the countdown would start again
-                pass
+    for at, event in ((happened(e), HeatEvent.model_validate(e.inputs)) for e in in_time(events)):
+        if event.event == "hub temperature":
+            read.append((at, float(event.hub_c or 0.0)))
+        elif (phase := after_event(run.phase, event.event)) is not None:  # said twice, the first time counts
+            run = replace(run, phase=phase, **_times(run, phase, at))
+            read = [] if phase in (Phase.COLD, Phase.HEATING) else read
     hottest = max((float(e.inputs["hub_c"]) for e in events if e.inputs.get("hub_c") is not None), default=run.ceiling_c)
     run = replace(run, too_hot_c=hottest if hottest > run.ceiling_c else None)
     return _with_prediction(run, plan, worked_out, read)
 
 
-def _happened(entry: Entry) -> datetime:
-    return entry.at - timedelta(seconds=float(entry.inputs.get("ago_s", 0.0)))
+def _times(run: HeatRun, phase: Phase, at: datetime) -> dict[str, Any]:
+    """What coming into a phase sets of the run's times."""
+    match phase:
+        case Phase.HEATING:
+            return {"heating_since": at, "out_at": None, "on_at": None}
+        case Phase.OUT:
+            return {"out_at": at, "on_at": None, "tries": run.tries + 1}
+        case Phase.ON:
+            return {"on_at": at}
+        case Phase.COLD:
+            return {"heating_since": None, "out_at": None, "on_at": None}
+        case Phase.GRIPPED:
+            return {}
 
 
 def _with_prediction(run: HeatRun, plan: HeatInput, worked_out: HeatResult, read: list[tuple[datetime, float]]) -> HeatRun:
     if read:
         at, hub = read[-1]
         per_k = plan.bore_mm * plan.hub.metal.expansion_per_k
-        on_the_shaft = run.phase in (Phase.ON, Phase.GRIPPED)
+        on_the_shaft = run.phase in MOUNTED
         clear = None if on_the_shaft else per_k * (hub - worked_out.closes_at_c)
         run = replace(run, hub_c=hub, hub_read_at=at, clear_mm=clear)
     if run.heating_since is not None and run.heating_s is not None and run.phase is Phase.HEATING:

@@ -7,7 +7,8 @@ from ...card.values import source_of
 from ...line import SIDES, Connection, LineSpec, Side
 from ...verdict import Check, said_by_hand
 from .. import torques
-from ..steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ..fields import tick
+from ..steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
 from . import surfaces
 
 SCREW_TORQUE = "set_screw_torque_nm"
@@ -56,8 +57,8 @@ def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str, *, key
             title=f"Measure shaft and bore, {shaft.called}",
             why="The micrometer decides how the hub goes on, not its label.",
             tool="micrometers, outside and inside",
-            after=(f"prepare.clean.{side}",),
             changes=frozenset({job.fit_fact(side)}),
+            relies=frozenset({job.refused_fact(side)}),
             needs=(low, high),
             may_authorise=True,
             form=BenchForm(bench="fit", preset=_fit_preset(job, low, high)),
@@ -69,7 +70,7 @@ def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str, *, key
             title=f"Measure and try the key, {shaft.called}",
             why="A rocking key works loose; a high one cracks the hub.",
             tool="micrometer, depth gauge",
-            after=(f"prepare.clean.{side}",),
+            relies=frozenset({job.refused_fact(side)}),
             form=BenchForm(
                 bench="key",
                 preset={
@@ -84,7 +85,7 @@ def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str, *, key
     return steps if key else steps[:1]
 
 
-def loose_parts(job: JobFacts, side: Side, after: tuple[str, ...], *more: Field) -> Step:
+def loose_parts(job: JobFacts, side: Side, *more: Field) -> Step:
     """The gate: what must hang on the shaft before the hub, and cannot be put there later."""
     family = job.family
     return Step(
@@ -92,16 +93,12 @@ def loose_parts(job: JobFacts, side: Side, after: tuple[str, ...], *more: Field)
         stage=Stage.MOUNT,
         title=f"Before the hub: what must already be on the {job.line.machine(side).called} shaft",
         why="What cannot pass the hub later must hang on the shaft now. Once the hub is on there is no way back.",
-        after=after,
         no_return=True,
         form=SheetForm(
             fields=(
-                *(
-                    Field(key=part.key, kind="tick", label=part.title, detail=part.look_for)
-                    for part in family.loose_before_hub
-                ),
-                Field(key="guard", kind="tick", label="Guard back plate or shaft cover, where this line has one"),
-                Field(key="seals", kind="tick", label="Seals, slingers and sensor rings of the machine"),
+                *family.before_hub,
+                tick("guard", "Guard back plate or shaft cover", none_of="this line has none"),
+                tick("seals", "Seals, slingers and sensor rings of the machine", none_of="this shaft has none"),
                 Field(key="way_round", kind="tick", label=f"The hub is the right way round: {family.way_round}"),
                 *more,
             )
@@ -129,7 +126,7 @@ def screw_step(job: JobFacts, side: Side) -> str:
     return "couple.screw" if job.closes_by_hub else "mount.screw.second"
 
 
-def set_screw(job: JobFacts, side: Side, stage: Stage, after: tuple[str, ...]) -> list[Step]:
+def set_screw(job: JobFacts, side: Side, stage: Stage) -> list[Step]:
     """A hub's set screws to torque, where it has any."""
     name, hub = job.line.machine(side).called, job.line.hub(side)
     torque = job.key(SCREW_TORQUE, side)
@@ -143,9 +140,9 @@ def set_screw(job: JobFacts, side: Side, stage: Stage, after: tuple[str, ...]) -
             why="Slack: the hub wanders. Overdone: key, shaft or hub is marked.",
             tool="torque wrench with hex bit",
             caution=torques.thread_words(job, torque),
-            after=after,
             needs=(torque,),
-            relies=frozenset({job.hub_fact(side)}),
+            relies=frozenset({job.hub_fact(side), torques.moved(screw_title(job, side))}),
+            changes=frozenset({Fact.FASTENERS}),
             may_authorise=True,
             form=BenchForm(
                 bench="tighten", preset=torques.bolts_preset(job, torque, hub.set_screws, passes=[1.0], pattern="circle")
@@ -155,30 +152,33 @@ def set_screw(job: JobFacts, side: Side, stage: Stage, after: tuple[str, ...]) -
     ]
 
 
+def screw_title(job: JobFacts, side: Side) -> str:
+    """A hub's set screw as it is called."""
+    return f"Set screw, {job.line.machine(side).called} hub"
+
+
 def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     """The set screw once more before release."""
     if not job.line.hub(side).set_screws:
         return ()
-    torque = torques.torque_words(job, job.key(SCREW_TORQUE, side))
     key = "screw_first" if side == job.first() else "screw_second"
-    return (Field(key=key, kind="condition", label=f"Set screw, {job.line.machine(side).called} hub", detail=torque),)
+    return (torques.checked_again(job, key, screw_title(job, side), job.key(SCREW_TORQUE, side)),)
 
 
-def decide(
-    job: JobFacts, side: Side, after: tuple[str, ...], options: tuple[str, ...], *ticks: Field, provisional: bool = False
-) -> Step:
-    """Whoever mounts the hub says how, with a reason; anything but the first of the ``options`` stops it.
+def decide(job: JobFacts, side: Side, options: tuple[str, ...], *ticks: Field, provisional: bool = False) -> Step:
+    """Whoever mounts the hub says how, with a reason; anything but the first of the ``options`` stops it, and the hub is
+    measured again before it is decided anew.
 
     A keyed hub may be mounted otherwise than registered: the route is then that of the way decided on.
     """
     name, held = job.line.machine(side).called, job.line.hub(side).connection
     otherwise = tuple(decision for (way, decision) in DECIDED_OTHERWISE if way == held)
+    good = (options[0], *otherwise)
     return Step(
         key=f"prepare.decide.{side}",
         stage=Stage.PREPARE,
         title=f"Decide the fit, {name}",
         why="Whoever mounts it says that it fits, with a reason, before the hub is on the shaft.",
-        after=after,
         relies=frozenset({job.fit_fact(side)}),
         leaves_provisional=f"{name}: set screw backed out, not yet torqued" if provisional else "",
         settled_by=screw_step(job, side) if provisional else "",
@@ -189,7 +189,8 @@ def decide(
                 *ticks,
             )
         ),
-        judge=lambda answers: _judge_decision(answers, (options[0], *otherwise)),
+        judge=lambda answers: _judge_decision(answers, good),
+        upsets=lambda answers: frozenset() if answers.get("decision") in good else frozenset({job.refused_fact(side)}),
         on_fail="Needs work: after the work, clean and measure again. Refused: mark the hub so that it stays out.",
     )
 

@@ -23,7 +23,6 @@ def bare_shaft(job: JobFacts, side: Side, *, wanted: bool) -> list[Step]:
             why="A bent shaft or a loose bearing is blamed on the coupling later.",
             tool="dial gauge on the shaft where the hub will sit, and a second place along it",
             caution="Turn it by hand only.",
-            after=(f"prepare.clean.{side}",),
             needs=(SHAFT,),
             may_authorise=True,
             form=BenchForm(bench="runout", preset={**_limit(job, SHAFT), "stage": "bare shaft"}),
@@ -35,7 +34,6 @@ def bare_shaft(job: JobFacts, side: Side, *, wanted: bool) -> list[Step]:
             title=f"Measure the end play, {name} shaft",
             why="A shaft that floats shifts the gap; a loose bearing spoils every reading after it.",
             tool="dial gauge on the shaft end, pushed and pulled",
-            after=(f"prepare.clean.{side}",),
             form=SheetForm(
                 fields=(
                     Field(key="play_mm", kind="length", label="End play, pushed to pulled", unit="mm"),
@@ -48,7 +46,7 @@ def bare_shaft(job: JobFacts, side: Side, *, wanted: bool) -> list[Step]:
     ]
 
 
-def half_tight(job: JobFacts, side: Side, after: str) -> Step:
+def half_tight(job: JobFacts, side: Side) -> Step:
     """The hub dialled while it can still be tapped true."""
     name = job.line.machine(side).called
     return Step(
@@ -58,7 +56,6 @@ def half_tight(job: JobFacts, side: Side, after: str) -> Step:
         why="After the final torque it cannot be tapped true any more.",
         tool="dial gauge on rim and face, soft mallet",
         caution="Soft mallet only, on the hub's edge. Turn it by hand.",
-        after=(after,),
         needs=(HUB,),
         relies=frozenset({job.hub_fact(side)}),
         may_authorise=True,
@@ -67,7 +64,7 @@ def half_tight(job: JobFacts, side: Side, after: str) -> Step:
     )
 
 
-def tight(job: JobFacts, side: Side, after: str, *, wanted: bool, face: bool = False) -> list[Step]:
+def tight(job: JobFacts, side: Side, *, wanted: bool, face: bool = False) -> list[Step]:
     """The hub dialled when it is tight; where nobody lists a limit for it, only if ``wanted``."""
     if not wanted and HUB not in job.card:
         return []
@@ -80,7 +77,6 @@ def tight(job: JobFacts, side: Side, after: str, *, wanted: bool, face: bool = F
             why="Tightening shifts a hub. This is the reading that is left behind.",
             tool="dial gauge, at the same places",
             caution="Turn it by hand only.",
-            after=(after,),
             needs=(HUB,),
             relies=frozenset({job.hub_fact(side)}),
             may_authorise=True,

@@ -7,7 +7,8 @@ from typing import Any
 from ...line import Side
 from ...verdict import Check, judge, said_by_hand
 from .. import torques
-from ..steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ..order import Part, any_order, in_order
+from ..steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true, surfaces
 
 SCREWS, TORQUE = "hub_screws", "hub_screw_torque_nm"
@@ -133,7 +134,7 @@ def device(job: JobFacts, side: Side) -> Device:
     return DEVICES[job.line.hub(side).connection]
 
 
-def prepare(job: JobFacts, side: Side) -> list[Step]:
+def prepare(job: JobFacts, side: Side) -> Part:
     """Clean and dry, the bare shaft, measured, decided."""
     held = device(job, side)
     half = job.line.hub(side).half_key and not held.keyed
@@ -145,7 +146,7 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
         "Too tight to slide: hone the bore, never force it. Too loose: it cannot grip; refuse the hub.",
         key=held.keyed,
     )
-    return [
+    return in_order(
         surfaces.clean(
             job,
             side,
@@ -158,24 +159,22 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
                 _tick("wiped", "Wiped with a lint-free cloth: it comes away clean"),
             ),
         ),
-        *running_true.bare_shaft(job, side, wanted=held.trued),
-        *measured,
+        any_order(*running_true.bare_shaft(job, side, wanted=held.trued), *measured),
         keyed.decide(
             job,
             side,
-            tuple(step.key for step in measured),
             keyed.SLIPS_ON,
             _tick("dry_fit", "Hub tried on cold and dry: it slides and turns freely"),
             *([keyed.HALF_KEY] if half else []),
             *held.delivered,
         ),
-    ]
+    )
 
 
-def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
+def mount(job: JobFacts, side: Side) -> Part:
     """The gate, the hub, half tight and trued, tight, seated, dialled again."""
     held, name, hub = device(job, side), job.line.machine(side).called, job.line.hub(side)
-    gate = keyed.loose_parts(job, side, (f"prepare.decide.{side}",), *held.on_the_shaft_first)
+    gate = keyed.loose_parts(job, side, *held.on_the_shaft_first)
     place = Step(
         key=f"mount.hub.{side}",
         stage=Stage.MOUNT,
@@ -183,7 +182,6 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
         why="Nothing is tightened before the shaft is in: it would close the bore or crack the device.",
         tool="straightedge over face and shaft end",
         caution="Never drive it on. If it resists: key or half key, burr, bore, in that order.",
-        after=(gate.key, *before),
         changes=frozenset({job.hub_fact(side)}),
         form=SheetForm(
             fields=(
@@ -194,9 +192,7 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
         ),
         on_fail="Take it off again. Look at the key first, then the bore.",
     )
-    to_true = (
-        [_snug(job, side, held, place.key), running_true.half_tight(job, side, f"mount.snug.{side}")] if held.trued else []
-    )
+    to_true = [_snug(job, side, held), running_true.half_tight(job, side)] if held.trued else []
     screws = 1 if not held.until_still else None
     tighten = Step(
         key=f"mount.clamp.{side}",
@@ -207,9 +203,9 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
         else "The bolt draws the wedge in against the ring. Slack: the shaft works loose.",
         tool="torque wrench in calibration",
         caution=torques.thread_words(job, job.key(TORQUE, side)),
-        after=(to_true[-1].key if to_true else place.key,),
         needs=tuple(job.key(key, side) for key in ((SCREWS, TORQUE) if held.until_still else (TORQUE,))),
-        relies=frozenset({job.hub_fact(side)}),
+        relies=frozenset({job.hub_fact(side), torques.moved(screws_title(job, side))}),
+        changes=frozenset({Fact.FASTENERS}),
         may_authorise=True,
         form=BenchForm(bench="tighten", preset=_tighten_preset(job, side, held, screws)),
         on_fail="Slacken the screw that is off and pull it again in its turn.",
@@ -220,33 +216,37 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
         title=f"Look at the seat of the {held.name}, {name} hub",
         why="The torque can be reached while it sits tilted; and tightening may have drawn the hub along.",
         tool="feelers, straightedge over face and shaft end",
-        after=(tighten.key,),
         relies=frozenset({job.hub_fact(side)}),
         form=SheetForm(fields=(*held.seated, keyed.standout(job, side))),
         judge=lambda answers: _judge_shift(answers, job.answers.get(place.key, {}), held),
         on_fail="Slacken every screw round by round, set the hub again, and tighten it anew.",
     )
-    extra = keyed.set_screw(job, side, Stage.MOUNT, (seated.key,)) if held.keyed and hub.set_screws else []
-    last = extra[-1].key if extra else seated.key
-    dialled = running_true.tight(job, side, last, wanted=held.dialled, face=held.trued)
-    return [gate, place, *to_true, tighten, seated, *extra, *dialled]
+    extra = keyed.set_screw(job, side, Stage.MOUNT) if held.keyed and hub.set_screws else []
+    dialled = running_true.tight(job, side, wanted=held.dialled, face=held.trued)
+    return in_order(gate, place, *to_true, tighten, seated, *extra, *dialled)
 
 
-def couple(job: JobFacts, side: Side, after: str) -> list[Step]:
+def couple(job: JobFacts, side: Side) -> list[Step]:
     """Nothing: a hub that has gripped stays where it is."""
     return []
 
 
+def screws_title(job: JobFacts, side: Side) -> str:
+    """What holds this hub, as its screws are called."""
+    held, name = device(job, side), job.line.machine(side).called
+    return f"Screws of the {held.name}, {name} hub" if held.until_still else f"Wedge bolt, {name} hub"
+
+
 def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     """The screws once more before release."""
-    held, name = device(job, side), job.line.machine(side).called
-    torque = torques.torque_words(job, job.key(TORQUE, side))
-    label = f"Screws of the {held.name}, {name} hub" if held.until_still else f"Wedge bolt, {name} hub"
-    own = Field(key=f"device_{side}", kind="condition", label=label, detail=torque)
+    held = device(job, side)
+    count = job.key(SCREWS, side) if held.until_still else ""
+    title, torque = screws_title(job, side), job.key(TORQUE, side)
+    own = torques.checked_again(job, f"device_{side}", title, torque, count=count)
     return (own, *(keyed.recheck(job, side) if held.keyed else ()))
 
 
-def _snug(job: JobFacts, side: Side, held: Device, after: str) -> Step:
+def _snug(job: JobFacts, side: Side, held: Device) -> Step:
     name = job.line.machine(side).called
     return Step(
         key=f"mount.snug.{side}",
@@ -254,7 +254,6 @@ def _snug(job: JobFacts, side: Side, held: Device, after: str) -> Step:
         title=f"Tighten the {held.name} half, {name} hub",
         why="Only until the hub can no longer be twisted by hand. So tight it can still be tapped true.",
         tool="short key, by feel",
-        after=(after,),
         changes=frozenset({job.hub_fact(side)}),
         form=SheetForm(
             fields=(

@@ -1,29 +1,29 @@
 """A hub held by a key and set screws, slid on by hand: preparing it and mounting it."""
 
 from ...line import Side
+from ..order import Part, any_order, in_order
 from ..steps import Field, JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true
 
 VALUES = ("fit_min_mm", "fit_max_mm", "set_screw_torque_nm")
 
 
-def prepare(job: JobFacts, side: Side) -> list[Step]:
+def prepare(job: JobFacts, side: Side) -> Part:
     """Clean, measure, decide."""
     has_screws = job.line.hub(side).set_screws > 0
-    return [
+    measured = keyed.measure(
+        job,
+        side,
+        "fit_min_mm",
+        "fit_max_mm",
+        "Look for a burr and measure again. Too tight to slip: refuse it, have it reworked, or with the lead heat it.",
+    )
+    return in_order(
         keyed.clean(job, side),
-        *running_true.bare_shaft(job, side, wanted=False),
-        *keyed.measure(
-            job,
-            side,
-            "fit_min_mm",
-            "fit_max_mm",
-            "Look for a burr and measure again. Too tight to slip: refuse it, have it reworked, or with the lead heat it.",
-        ),
+        any_order(*running_true.bare_shaft(job, side, wanted=False), *measured),
         keyed.decide(
             job,
             side,
-            (f"prepare.fit.{side}", f"prepare.key.{side}"),
             keyed.SLIPS_ON,
             Field(key="seated", kind="tick", label="Key fully seated, its end flush"),
             Field(key="snug", kind="tick", label="Key snug sideways, yet slides without binding"),
@@ -35,10 +35,10 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             ),
             provisional=has_screws,
         ),
-    ]
+    )
 
 
-def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
+def mount(job: JobFacts, side: Side) -> Part:
     """The gate, the hub, and its set screw: torqued on the first hub, light on the second."""
     first = side == job.first()
     stays_light = not first and job.closes_by_hub
@@ -51,7 +51,6 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
         why="Snug yet free by hand. The face stands flush with the shaft end unless the manual says another place.",
         tool="straightedge over face and shaft end",
         caution="Never drive it on. If it resists: burr, key, screw or bore, in that order.",
-        after=(f"mount.loose.{side}", *before),
         changes=frozenset({job.hub_fact(side)}),
         form=SheetForm(
             fields=(
@@ -69,12 +68,10 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
         settled_by=keyed.screw_step(job, side) if stays_light and has_screws else "",
         on_fail="Take it off again. Look at the key first, then the bore.",
     )
-    gate = keyed.loose_parts(job, side, (f"prepare.decide.{side}",))
-    screw = [] if stays_light else keyed.set_screw(job, side, Stage.MOUNT, (slide.key,))
-    last = screw[-1].key if screw else slide.key
-    return [gate, slide, *screw, *running_true.tight(job, side, last, wanted=False)]
+    screw = [] if stays_light else keyed.set_screw(job, side, Stage.MOUNT)
+    return in_order(keyed.loose_parts(job, side), slide, *screw, *running_true.tight(job, side, wanted=False))
 
 
-def couple(job: JobFacts, side: Side, after: str) -> list[Step]:
+def couple(job: JobFacts, side: Side) -> list[Step]:
     """The second hub's set screw, once the gap is right."""
-    return keyed.set_screw(job, side, Stage.COUPLE, (after,)) if job.closes_by_hub else []
+    return keyed.set_screw(job, side, Stage.COUPLE) if job.closes_by_hub else []

@@ -24,7 +24,7 @@ def clean(job: JobFacts, side: Side, *, what: str, why: str, takes: tuple[str, .
         tool="fine file, abrasive strip, solvent, lint-free cloth",
         caution="Solvent that does not burn. Chemical-proof gloves."
         + (" This side is a dry joint: keep the paste brush away." if friction else ""),
-        after=("prepare.dead",),
+        relies=frozenset({job.refused_fact(side)}),
         form=SheetForm(
             fields=(
                 *ticks,

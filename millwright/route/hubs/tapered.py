@@ -9,7 +9,8 @@ from ...line import Side
 from ...mounting.taper import Cone
 from ...verdict import Check, judge
 from .. import torques
-from ..steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ..order import Part, any_order, in_order
+from ..steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
 from . import heated, keyed, running_true, surfaces
 
 NUT_TORQUE = "lock_nut_torque_nm"
@@ -18,11 +19,24 @@ VALUES = (INTERFERENCE, MISMATCH, CONTACT, "hub_ceiling_c", NUT_TORQUE)
 DECISIONS = ("heat it and draw it up", "needs work", "refuse the hub")
 
 
-def prepare(job: JobFacts, side: Side) -> list[Step]:
+def prepare(job: JobFacts, side: Side) -> Part:
     """Clean and dry, measure and blue, decide, work out the heat."""
     name = job.line.machine(side).called
     wanted = tuple(job.key(key, side) for key in (INTERFERENCE, MISMATCH, CONTACT))
-    return [
+    blued = Step(
+        key=f"prepare.taper.{side}",
+        stage=Stage.PREPARE,
+        title=f"Measure and blue the taper, {name}",
+        why="Tapers that differ bear at one end only; the blue shows what the micrometer cannot.",
+        tool="micrometers, depth gauge, thin layout blue",
+        changes=frozenset({job.fit_fact(side)}),
+        relies=frozenset({job.refused_fact(side)}),
+        needs=wanted,
+        may_authorise=True,
+        form=BenchForm(bench="taper", preset={**_taper_preset(job, side), "must_have": ["contact"]}),
+        on_fail="Clean, thinner blue, try again. Tapers that do not match go back to the maker or the shop.",
+    )
+    return in_order(
         surfaces.clean(
             job,
             side,
@@ -36,24 +50,10 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
                 Field(key="key", kind="tick", label="Key tried: snug sideways, room on top, if there is one"),
             ),
         ),
-        *running_true.bare_shaft(job, side, wanted=False),
-        Step(
-            key=f"prepare.taper.{side}",
-            stage=Stage.PREPARE,
-            title=f"Measure and blue the taper, {name}",
-            why="Tapers that differ bear at one end only; the blue shows what the micrometer cannot.",
-            tool="micrometers, depth gauge, thin layout blue",
-            after=(f"prepare.clean.{side}",),
-            changes=frozenset({job.fit_fact(side)}),
-            needs=wanted,
-            may_authorise=True,
-            form=BenchForm(bench="taper", preset={**_taper_preset(job, side), "must_have": ["contact"]}),
-            on_fail="Clean, thinner blue, try again. Tapers that do not match go back to the maker or the shop.",
-        ),
+        any_order(*running_true.bare_shaft(job, side, wanted=False), blued),
         keyed.decide(
             job,
             side,
-            (f"prepare.taper.{side}",),
             DECISIONS,
             Field(key="blue_off", kind="tick", label="Blue wiped off both tapers again"),
             Field(key="element_out", kind="tick", label="No elastomer left in the hub"),
@@ -66,10 +66,10 @@ def prepare(job: JobFacts, side: Side) -> list[Step]:
             needs=(job.key("hub_ceiling_c", side),),
             form=BenchForm(bench="heat", preset=_heat_preset(job, side), suggest=_heat_suggest(job, side)),
         ),
-    ]
+    )
 
 
-def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
+def mount(job: JobFacts, side: Side) -> Part:
     """The gate, hand tight and the mark, the run, the draw-up reached, the lock nut."""
     name = job.line.machine(side).called
     nut = job.key(NUT_TORQUE, side)
@@ -80,11 +80,10 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
         title=f"Heat the {name} hub and push it up to where it stops",
         why="Fast, to where the temperature lets it go; then compare with the mark.",
     )
-    return [
+    return in_order(
         *heated.before_the_run(
             job,
             side,
-            before,
             Field(key="hand_tight", kind="tick", label="Hub tried on cold, hand tight; stand-out of the shaft noted"),
             Field(key="mark", kind="tick", label="Draw-up marked on the shaft from there"),
         ),
@@ -97,7 +96,6 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
             why="The draw-up is the interference: too little slips, too much bursts.",
             tool="depth gauge over hub face and shaft end",
             caution="Missed: take it off, and let hub and shaft both cool before the next try.",
-            after=(f"mount.cold.{side}",),
             needs=(job.key(INTERFERENCE, side),),
             relies=frozenset({job.hub_fact(side)}),
             may_authorise=True,
@@ -111,8 +109,9 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
             why="A nut tightened on a hot hub goes slack as it cools.",
             tool="torque wrench, hook or socket for the nut",
             caution=f"Only on a cold hub. {torques.thread_words(job, nut)}".strip(),
-            after=(f"mount.draw.{side}",),
             needs=(nut,),
+            relies=frozenset({job.hub_fact(side), torques.moved(nut_title(job, side))}),
+            changes=frozenset({Fact.FASTENERS}),
             form=SheetForm(
                 fields=(
                     Field(key="torque_nm", kind="number", label="Lock nut pulled to", unit="N·m", detail=torque),
@@ -129,8 +128,8 @@ def mount(job: JobFacts, side: Side, before: tuple[str, ...]) -> list[Step]:
             judge=lambda answers: _judge_nut(job, side, answers),
             on_fail="Pull it to its torque, on a cold hub.",
         ),
-        *running_true.tight(job, side, f"mount.nut.{side}", wanted=False),
-    ]
+        *running_true.tight(job, side, wanted=False),
+    )
 
 
 def _judge_nut(job: JobFacts, side: Side, answers: Answers) -> tuple[list[Check], list[str]]:
@@ -149,12 +148,14 @@ def _judge_nut(job: JobFacts, side: Side, answers: Answers) -> tuple[list[Check]
     return checks, advice
 
 
+def nut_title(job: JobFacts, side: Side) -> str:
+    """The lock nut as it is called."""
+    return f"Lock nut, {job.line.machine(side).called} hub"
+
+
 def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     """The lock nut once more before release."""
-    label = f"Lock nut, {job.line.machine(side).called} hub"
-    return (
-        Field(key=f"nut_{side}", kind="condition", label=label, detail=torques.torque_words(job, job.key(NUT_TORQUE, side))),
-    )
+    return (torques.checked_again(job, f"nut_{side}", nut_title(job, side), job.key(NUT_TORQUE, side)),)
 
 
 def _taper_preset(job: JobFacts, side: Side) -> dict[str, Any]:

@@ -2,10 +2,12 @@
 
 from dataclasses import replace
 
-from ...coupling.families import FAMILIES
 from ...line import LineSpec
-from ..steps import Field, JobFacts, Scope, SheetForm, Stage, Step
-from . import closed_coupling, set_and_align, take_off
+from ..families.register import FAMILIES
+from ..fields import REMOVED, Field, out
+from ..order import Part, any_order, in_order
+from ..steps import JobFacts, Scope, SheetForm, Stage, Step
+from . import close_out, closed_coupling, set_and_align
 
 CLOSED, OPENED = "stays closed", "is opened"
 LOOK = "found.look"
@@ -13,14 +15,14 @@ LOOK = "found.look"
 
 def as_left_steps(line: LineSpec) -> dict[str, str]:
     """The steps whose readings are compared with by a later job on this line, and what they are kept under."""
-    check = FAMILIES[line.coupling.family].closed
+    check = FAMILIES[line.coupling.family].facts.closed
     measured = (
         {check.key: closed_coupling.AS_LEFT, closed_coupling.found_key(check.key): closed_coupling.AS_LEFT} if check else {}
     )
     return {"couple.align": set_and_align.AS_LEFT, "found.align": set_and_align.AS_LEFT, **measured}
 
 
-def as_found(job: JobFacts) -> list[Step]:
+def as_found(job: JobFacts) -> Part:
     """Guard off and looked at, the closed coupling measured, the alignment read; held against what was left."""
     check = job.scope is Scope.CHECK
     look = Step(
@@ -30,10 +32,10 @@ def as_found(job: JobFacts) -> list[Step]:
         why="Dust, oil and loose bolts tell more than a number, and are wiped away with the first rag.",
         tool="torch, marker, camera",
         caution="Marks and dust stay where they are until they are noted.",
-        after=("prepare.dead",),
         form=SheetForm(
             fields=(
-                Field(key="guard", kind="tick", label="Guard off, its screws counted into the ledger"),
+                Field(key="guard", kind="tick", label="Guard off"),
+                out("guard_screws", "Guard screws, put into a marked box", close_out.GUARD_SCREWS, REMOVED),
                 Field(key="element", kind="condition", label="Coupling: no cracks, rubber or metal dust, grease, rubbing"),
                 *closed_coupling.looked_at(job),
                 Field(key="bolts", kind="condition", label="Bolts and set screws: none loose, none missing"),
@@ -58,20 +60,20 @@ def as_found(job: JobFacts) -> list[Step]:
         may_authorise=True,
     )
     if job.family.hangs:
-        return [look]
-    measured = closed_coupling.as_found(job, LOOK)
+        return look
+    measured = closed_coupling.as_found(job)
     read = replace(
         set_and_align.read_as_found(job),
         key="found.align",
         stage=Stage.FOUND,
-        after=(LOOK,),
         optional=bool(measured) and check,
         finding=not check,
     )
     if not check:
-        return [look, *(replace(step, finding=True, optional=True) for step in measured), read]
+        return in_order(look, any_order(*(replace(step, finding=True, optional=True) for step in measured), read))
     fails = "Start a job that aligns it; or the lead accepts it until then, and says why."
-    return [look, *(replace(step, on_fail=fails) for step in measured), replace(read, on_fail=fails)]
+    judged = [replace(step, on_fail=fails) for step in (*measured, read)]
+    return in_order(look, any_order(*judged))
 
 
 def opened(job: JobFacts) -> bool:
@@ -79,18 +81,7 @@ def opened(job: JobFacts) -> bool:
     return job.answers.get(LOOK, {}).get("coupling") == OPENED
 
 
-def part(job: JobFacts, after: str) -> Step:
-    """The coupling opened as far as the readings need it."""
-    return replace(
-        take_off.part_the_shafts(job),
-        title="Open the coupling",
-        stage=Stage.FOUND,
-        after=(after,),
-        no_return=False,
-    )
-
-
-def aligned_closed(job: JobFacts, after: tuple[str, ...]) -> list[Step]:
+def aligned_closed(job: JobFacts) -> Part:
     """Brought into line with the coupling closed, the feet torqued, read again, and measured closed."""
-    moved = [*set_and_align.steps(job, after, hidden=True), *set_and_align.bolted_down(job)]
-    return [*moved, *closed_coupling.steps(job, moved[-1].key)]
+    set_anew = set_and_align.steps(job, hidden=True)
+    return in_order(set_anew, *set_and_align.bolted_down(job), *closed_coupling.steps(job))

@@ -6,6 +6,7 @@ from typing import Any
 from ...card.values import source_of
 from ...line import SIDES, Side
 from ...verdict import Check, judge, said_by_hand
+from ..order import Part, in_order
 from ..steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
 
 MIDDLE, MAGNETIC = "in the middle of it", "at its magnetic centre"
@@ -31,8 +32,9 @@ def soft_foot(job: JobFacts) -> Step:
         why="A foot that does not stand flat bends the machine as it is bolted down. Nothing repeats until it is cured.",
         tool="dial on the foot, feelers",
         caution="One bolt slack at a time, all others tight.",
-        after=("set.rough",),
         needs=("soft_foot_mm",),
+        relies=frozenset({Fact.SHIMMED}),
+        must_pass=True,
         moves=True,
         may_authorise=True,
         form=BenchForm(bench="softfoot", preset=limit, suggest={"feet": feet}),
@@ -51,8 +53,8 @@ def end_float(job: JobFacts, side: Side) -> Step:
         why="A gap taken with the shaft at one end of its travel is wrong by half of it once it runs.",
         tool="dial along the shaft, pry bar with a soft tip",
         caution="Push and pull by hand or bar; never by the coupling.",
-        after=("set.soft",),
         relies=frozenset({Fact.MACHINES}),
+        must_pass=True,
         may_authorise=True,
         form=SheetForm(
             fields=(
@@ -116,18 +118,17 @@ def _judge_float(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str
     return checks, advice
 
 
-def shaft_ends(job: JobFacts) -> list[Step]:
+def shaft_ends(job: JobFacts) -> Part:
     """The distance between the two shaft ends, before a hub goes on: a wrong spacer is found now."""
     if job.family.hangs or len(job.family.hubs) < len(SIDES):
-        return []
-    return [
+        return in_order()
+    return in_order(
         Step(
             key="prepare.ends",
             stage=Stage.PREPARE,
             title="Measure the distance between the shaft ends",
             why="A spacer too long or too short is found now, or with both hubs on.",
             tool="inside rule or caliper, both shafts at the middle of their float",
-            after=("prepare.dead",),
             may_authorise=True,
             form=SheetForm(
                 fields=(
@@ -144,7 +145,7 @@ def shaft_ends(job: JobFacts) -> list[Step]:
             judge=lambda answers: _judge_ends(job, answers),
             on_fail="Move the machines, or order the coupling for the distance there is.",
         )
-    ]
+    )
 
 
 def _judge_ends(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str]]:

@@ -3,45 +3,56 @@
 from ...roles import Role
 from ...verdict import Check, said_by_hand
 from .. import torques
-from ..steps import Answers, Field, JobFacts, SheetForm, SignForm, Stage, Step
-from . import set_and_align
+from ..fields import Field
+from ..ledger import back
+from ..locks import LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
+from ..order import Aside, Part, in_order
+from ..steps import Answers, Fact, JobFacts, SheetForm, SignForm, Stage, Step
+from . import make_safe, set_and_align
 
 CLOSING = "close.sign"  # the signature that closes a record
-RUNS = ("runs smoothly", "vibration, noise or heat: find out why")
+RUNS = (RUNS_SMOOTHLY, RUNS_ROUGH)
+GUARD_SCREWS = "guard screws"
+WORK = frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB, Fact.FASTENERS, Fact.LOCKED_AGAIN})
+# Whatever is closed after the work comes again when there was work after it, or it was locked out again.
+AFTER_THE_WORK = WORK | {Fact.SECOND_PULL}
 
 
-def steps(job: JobFacts, after: tuple[str, ...], *, torqued: tuple[Field, ...] | None) -> list[Step]:
+def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None) -> Part:
     """The release chain, in its order.
 
-    ``after``   - the steps that end the work before it
     ``torqued`` - screws to be pulled a second time, besides the feet; None where nothing was slackened
     """
-    pulled = [] if torqued is None else [_second_pull(job, after, torqued)]
+    pulled = [] if torqued is None else [_second_pull(job, torqued)]
+    finished = [_look_over(job)] if torqued is not None and job.family.finished else []
     warm = [] if job.family.hangs or torqued is None else [_read_warm(job)]
-    return [
+    return in_order(
         *pulled,
-        _count(*([step.key for step in pulled] or after)),
+        *finished,
+        _count(),
         Step(
             key="close.guard",
             stage=Stage.CLOSE,
             title="Fit the guard",
             why="The local code and the plant decide what guard. It goes on before any lock comes off.",
-            after=("close.count",),
+            relies=AFTER_THE_WORK,
             form=SheetForm(
                 fields=(
+                    *_guard_screws(job),
                     Field(key="fitted", kind="tick", label="Guard fitted and fastened as the local code demands"),
                     Field(key="free", kind="tick", label="Turned by hand: nothing touches"),
                 )
             ),
         ),
-        _locks_off(job, "close.guard"),
+        _locks_off(job),
         Step(
-            key="close.start",
+            key=START,
             stage=Stage.CLOSE,
             title="Start it, watch and listen",
             why="It should run smoothly. Vibration is traced before it is handed over, not accepted.",
             caution="Behind the guard. Loose clothing and hair away.",
-            after=("close.locks",),
+            hands_on=False,
+            relies=AFTER_THE_WORK,
             form=SheetForm(
                 fields=(
                     Field(key="speed_rpm", kind="number", label="Speed", unit="rpm"),
@@ -55,41 +66,48 @@ def steps(job: JobFacts, after: tuple[str, ...], *, torqued: tuple[Field, ...] |
             judge=_judge_run,
             on_fail="Alignment, balance, a loose bolt, the motor, the driven machine: find out which. Lock out again first.",
         ),
+        *(Aside(step) for step in make_safe.lock_out_again(job)),
         *warm,
-        *_signatures("close.start"),
-    ]
-
-
-def _second_pull(job: JobFacts, after: tuple[str, ...], screws: tuple[Field, ...]) -> Step:
-    movable = job.line.machine(job.line.movable).called
-    feet = (
-        []
-        if job.family.hangs
-        else [
-            Field(
-                key="feet",
-                kind="condition",
-                label=f"Foot bolts, {movable}",
-                detail=torques.torque_words(job, "foot_bolt_torque_nm"),
-            )
-        ]
+        *_signatures(),
     )
+
+
+def _second_pull(job: JobFacts, screws: tuple[Field, ...]) -> Step:
+    foot = "foot_bolt_torque_nm"
+    feet = () if job.family.hangs else (torques.checked_again(job, "feet", set_and_align.feet_title(job), foot),)
+    pulled = (*screws, *feet)
     return Step(
         key="close.torque",
         stage=Stage.CLOSE,
         title="Check every torque a second time",
         why="A forgotten or slipped screw shows up here, or in service.",
         tool="calibrated torque wrench",
-        after=after,
-        form=SheetForm(
-            fields=(
-                *screws,
-                *feet,
-                Field(key="wrench", kind="text", label="With wrench number"),
-            )
-        ),
-        on_fail="Pull the screw in its own step again, so that the record shows it.",
+        relies=WORK,
+        changes=frozenset({Fact.SECOND_PULL}),
+        upsets=lambda answers: torques.upset_by(pulled, answers),
+        judge=lambda answers: torques.judge_again(pulled, answers),
+        form=SheetForm(fields=(*pulled, Field(key="wrench", kind="text", label="With wrench number"))),
+        on_fail="Pull it in its own step again, so that the record shows it.",
     )
+
+
+def _look_over(job: JobFacts) -> Step:
+    return Step(
+        key="close.look",
+        stage=Stage.CLOSE,
+        title="Look over the finished coupling",
+        why="Once the guard is on nobody sees it any more.",
+        tool="torch, mirror",
+        relies=WORK,
+        form=SheetForm(fields=job.family.finished),
+        on_fail="Put it right in its own step before the guard goes on.",
+    )
+
+
+def _guard_screws(job: JobFacts) -> tuple[Field, ...]:
+    """Back on where they were counted off."""
+    screws = back("screws", "Guard screws back", GUARD_SCREWS)(job)
+    return (screws,) if screws.expected else ()
 
 
 def _read_warm(job: JobFacts) -> Step:
@@ -99,8 +117,8 @@ def _read_warm(job: JobFacts) -> Step:
         title="Read the alignment warm",
         why="It tells whether the machines grew as they were said to. Leave it out where nobody asks.",
         tool="the same dials, the same places; thermometer on the feet",
-        caution="Stop it and lock it out again first. Hot surfaces. Read at once: it cools and moves.",
-        after=("close.start",),
+        caution="It runs: read behind the guard. For brackets on the shafts stop it and lock it out again first.",
+        hands_on=False,
         optional=True,
         may_authorise=True,
         form=set_and_align.warm_form(job),
@@ -108,16 +126,15 @@ def _read_warm(job: JobFacts) -> Step:
     )
 
 
-def put_away(job: JobFacts, after: str) -> list[Step]:
+def put_away(job: JobFacts) -> Part:
     """What closes a job that only took something off: counted, made safe to leave, signed."""
-    return [
-        _count(after),
+    return in_order(
+        _count(),
         Step(
             key="close.left",
             stage=Stage.CLOSE,
             title="Leave the machines as they may be left",
             why="Somebody starts a motor without its coupling, or trips over a bare shaft end.",
-            after=("close.count",),
             form=SheetForm(
                 fields=(
                     Field(key="covered", kind="tick", label="Shaft ends covered, guard back on or the place fenced"),
@@ -132,53 +149,56 @@ def put_away(job: JobFacts, after: str) -> list[Step]:
                 )
             ),
         ),
-        *_signatures("close.left"),
-    ]
+        *_signatures(),
+    )
 
 
-def _count(*after: str) -> Step:
+def _count() -> Step:
     return Step(
         key="close.count",
         stage=Stage.CLOSE,
         title="Count tools and temporary parts out",
         why="What stays on the shaft is thrown, or locks the coupling.",
-        after=after,
+        relies=AFTER_THE_WORK,
+        counts_out=True,
         form=SheetForm(
             fields=(
                 Field(key="tools", kind="tick", label="Every tool is back on the sheet it was laid out on"),
                 Field(key="rags", kind="tick", label="Rags, packing, bars and dial brackets are off"),
-                Field(key="ledger", kind="tick", label="Every line of the ledger is closed"),
                 Field(key="scrap", kind="tick", label="Scrapped parts are marked and set aside"),
             )
         ),
     )
 
 
-def _locks_off(job: JobFacts, after: str) -> Step:
-    rows = job.answers.get("safe.locks", {}).get("rows", [])
+def _locks_off(job: JobFacts) -> Step:
+    last = LOCK_AGAIN if LOCK_AGAIN in job.answers else "safe.locks"
+    rows = job.answers.get(last, {}).get("rows", [])
     off = tuple(
         Field(key=f"lock_{i}", kind="tick", label=f"Lock {row['lock']} off, by {row['who']}", detail=str(row["point"]))
         for i, row in enumerate(rows)
     )
     return Step(
-        key="close.locks",
+        key=LOCKS_OFF,
         stage=Stage.CLOSE,
         title="Locks off, each by its owner",
         why="Nobody takes off a lock that is not theirs.",
         caution="Everybody clear, and told.",
-        after=(after,),
+        hands_on=False,
+        relies=AFTER_THE_WORK,
+        changes=frozenset({Fact.LOCKS_OFF}),
         form=SheetForm(fields=(*off, Field(key="told", kind="tick", label="Everybody told that it will start"))),
     )
 
 
-def _signatures(after: str) -> list[Step]:
+def _signatures() -> list[Step]:
     return [
         Step(
             key="close.hand",
             stage=Stage.CLOSE,
             title="Sign: the work was done as recorded",
             why="The millwright who did it signs for it.",
-            after=(after,),
+            hands_on=False,
             hold=Role.MILLWRIGHT,
             form=SignForm(),
         ),
@@ -187,7 +207,7 @@ def _signatures(after: str) -> list[Step]:
             stage=Stage.CLOSE,
             title="Sign: the record is closed",
             why="The record is closed as it stands. What is found later goes into a note or a new job.",
-            after=("close.hand",),
+            hands_on=False,
             hold=Role.LEAD,
             form=SignForm(),
         ),

@@ -4,35 +4,34 @@ from dataclasses import replace
 from typing import Any
 
 from ...card.values import source_of
-from ...coupling.family import ClosedCheck
 from ...line import SIDES, Side
 from ...units import angle_mm_per_m
-from ..steps import BenchForm, Fact, Field, JobFacts, Stage, Step
+from ..circles import pulled
+from ..families.facts import ClosedCheck
+from ..fields import Field
+from ..steps import BenchForm, Fact, Happened, JobFacts, Stage, Step
 from . import set_and_align
 
 AS_LEFT = "closed"  # what these readings are kept under, to be compared with next time
 
 
-def steps(job: JobFacts, after: str) -> list[Step]:
+def steps(job: JobFacts) -> list[Step]:
     """What this family is proved by once it is closed; a dial on each end where the family asks for one."""
     check = job.family.closed
     if check is None:
         return []
-    found = [_measured(job, check, after)]
-    if check.dial_limit:
-        for side in SIDES:
-            found.append(_dialled(job, check.dial_limit, side, found[-1].key))
-    return found
+    dialled = [_dialled(job, check.dial_limit, side) for side in SIDES] if check.dial_limit else []
+    return [_measured(job, check), *dialled]
 
 
-def as_found(job: JobFacts, after: str) -> list[Step]:
+def as_found(job: JobFacts) -> list[Step]:
     """The same readings before anything is touched, beside those that were left."""
     found = []
-    for step in steps(job, after):
+    for step in steps(job):
         form = step.form
         if isinstance(form, BenchForm) and form.bench == "gap":
             form = replace(form, compare=_as_left(job))
-        found.append(replace(step, key=found_key(step.key), stage=Stage.FOUND, after=(after,), relies=frozenset(), form=form))
+        found.append(replace(step, key=found_key(step.key), stage=Stage.FOUND, relies=frozenset(), form=form))
     return found
 
 
@@ -47,20 +46,25 @@ def looked_at(job: JobFacts) -> tuple[Field, ...]:
     return (Field(key="flat", kind="condition", label=look, picture="disc pack"),) if look else ()
 
 
-def _measured(job: JobFacts, check: ClosedCheck, after: str) -> Step:
+def _measured(job: JobFacts, check: ClosedCheck) -> Step:
     return Step(
         key=check.key,
         stage=Stage.COUPLE,
         title=check.title,
         why=check.why,
         tool=check.tool,
-        after=(after,),
         needs=check.values,
-        relies=frozenset({Fact.MACHINES, Fact.FEET}),
+        relies=_relies(job),
         may_authorise=True,
         form=_form(job, check),
         on_fail="Off in length: shift hub or machine. Off in angle: slacken the feet, back to aligning.",
     )
+
+
+def _relies(job: JobFacts) -> frozenset[Happened]:
+    """Where the machines and both hubs are, and how it is bolted."""
+    where = {Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}
+    return frozenset({*where, *(pulled(circle) for circle in job.family.circles)})
 
 
 def _form(job: JobFacts, check: ClosedCheck) -> BenchForm:
@@ -95,7 +99,7 @@ def _ends(job: JobFacts) -> dict[str, Any]:
     return accept
 
 
-def _dialled(job: JobFacts, limit: str, side: Side, after: str) -> Step:
+def _dialled(job: JobFacts, limit: str, side: Side) -> Step:
     name = job.line.machine(side).called
     preset: dict[str, Any] = {"kind": "face"}
     if limit in job.card:
@@ -107,9 +111,8 @@ def _dialled(job: JobFacts, limit: str, side: Side, after: str) -> Step:
         why="Largest less smallest is the angle this element takes.",
         tool="dial gauge on the spacer, its stem on the face of the hub flange",
         caution="Turn it slowly, by hand only.",
-        after=(after,),
         needs=(limit,),
-        relies=frozenset({Fact.MACHINES, Fact.FEET}),
+        relies=_relies(job),
         may_authorise=True,
         form=BenchForm(bench="runout", preset=preset),
         on_fail="The angle at this end is out: slacken the feet, back to aligning.",

@@ -8,8 +8,8 @@ BACK, REPLACE, REWORK = FATES = ("goes back on", "replace it", "rework it")
 SAME, ANOTHER = ("the same type and size", "another: the lead decides")
 
 
-def steps(job: JobFacts, after: str) -> list[Step]:
-    """A fate for every part, after the step that took the last hub off; then each new part against the old one."""
+def steps(job: JobFacts) -> list[Step]:
+    """A fate for every part that came off; then each new part against the old one."""
     refit = job.scope is Scope.REFIT
     fates = job.answers.get("off.inspect", {})
     came_off = [part for part in job.family.parts if part.key != GREASE]
@@ -19,7 +19,6 @@ def steps(job: JobFacts, after: str) -> list[Step]:
         stage=Stage.TAKE_OFF,
         title="Look at every part that came off",
         why="A hurt part that goes back on fails again. What is not used again is marked, so that it stays out.",
-        after=(after,),
         form=SheetForm(
             fields=(
                 *(
@@ -42,7 +41,6 @@ def steps(job: JobFacts, after: str) -> list[Step]:
         stage=Stage.TAKE_OFF,
         title="Compare each new part with the one it replaces",
         why="Like for like. Another type or size was never chosen for this place: the lead decides, with a reason.",
-        after=(inspect.key,),
         may_authorise=True,
         form=SheetForm(
             fields=tuple(

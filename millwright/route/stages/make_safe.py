@@ -1,16 +1,28 @@
 """Stage 1, and the second proof before hands go in."""
 
 from ...roles import Role
-from ..steps import Field, JobFacts, SheetForm, Stage, Step
+from ..fields import Field, choice, text
+from ..locks import FIRST_PROOF, LOCK_AGAIN, PROOF, RUNS_SMOOTHLY, START
+from ..order import Part, any_order, in_order
+from ..steps import Fact, JobFacts, SheetForm, Stage, Step
+
+LOCK_ROWS = (
+    Field(key="energy", kind="text", label="Energy"),
+    Field(key="point", kind="text", label="Isolated at"),
+    Field(key="lock", kind="text", label="Lock"),
+    Field(key="tag", kind="text", label="Tag"),
+    Field(key="who", kind="text", label="Whose lock"),
+)
 
 
-def steps(job: JobFacts) -> list[Step]:
+def steps(job: JobFacts) -> Part:
     """Papers and protection, locks and tags, the try to start."""
     line = job.line
     points = tuple({"energy": p.energy, "point": p.point, "lock": "", "tag": "", "who": ""} for p in line.isolation_points)
-    return [
+    papers, locks, tried = (
         Step(
             key="safe.papers",
+            hands_on=False,
             stage=Stage.MAKE_SAFE,
             title="Read the papers and dress for the job",
             why="The maker's current manual and the plant's procedure decide. This app only keeps the order.",
@@ -27,30 +39,25 @@ def steps(job: JobFacts) -> list[Step]:
         ),
         Step(
             key="safe.locks",
+            hands_on=False,
             stage=Stage.MAKE_SAFE,
             title="Lock and tag every energy source",
             why="Somebody else energises it, or a fault does. Each person hangs a lock of their own.",
             caution="Electric, hydraulic, stored load, belt tension, product in the machine: every source counts.",
             form=SheetForm(
                 fields=(Field(key="all", kind="tick", label="Every energy source of both machines is in this list"),),
-                rows=(
-                    Field(key="energy", kind="text", label="Energy"),
-                    Field(key="point", kind="text", label="Isolated at"),
-                    Field(key="lock", kind="text", label="Lock"),
-                    Field(key="tag", kind="text", label="Tag"),
-                    Field(key="who", kind="text", label="Whose lock"),
-                ),
+                rows=LOCK_ROWS,
                 suggested_rows=points,
                 row_name="isolation point",
             ),
         ),
         Step(
-            key="safe.try",
+            key=FIRST_PROOF,
+            hands_on=False,
             stage=Stage.MAKE_SAFE,
             title="Try to start, and prove it dead",
             why="A lock on the wrong circuit looks just like one on the right circuit.",
             caution="Clear of the shaft before anybody presses start.",
-            after=("safe.papers", "safe.locks"),
             hold=Role.MILLWRIGHT,
             form=SheetForm(
                 fields=(
@@ -63,17 +70,18 @@ def steps(job: JobFacts) -> list[Step]:
             ),
             on_fail="It turned, or voltage is there: stop. Go back to the locks.",
         ),
-    ]
+    )
+    return in_order(any_order(papers, locks), tried)
 
 
-def second_proof(after: tuple[str, ...], stage: Stage = Stage.PREPARE) -> Step:
-    """Once more, just before hands go in: at the head of the stage in which they do."""
+def second_proof(stage: Stage = Stage.PREPARE) -> Step:
+    """Once more, just before hands go in; and again after a break, a hand-over, or as many hours as the site allows."""
     return Step(
-        key="prepare.dead",
+        key=PROOF,
         stage=stage,
         title="Try to start once more, before hands go in",
         why="Time has passed since the locks went on, and a break or a shift change may lie between.",
-        after=after,
+        hands_on=False,
         form=SheetForm(
             fields=(
                 Field(key="locks", kind="tick", label="Every lock still hangs, with its tag"),
@@ -82,3 +90,51 @@ def second_proof(after: tuple[str, ...], stage: Stage = Stage.PREPARE) -> Step:
         ),
         on_fail="Stop. Go back to the locks.",
     )
+
+
+CAUSES = (
+    "alignment",
+    "balance",
+    "a loose bolt or screw",
+    "the coupling",
+    "the motor",
+    "the driven machine",
+    "a soft foot",
+    "pipe strain",
+    "not found yet",
+)
+
+
+def lock_out_again(job: JobFacts) -> list[Step]:
+    """After a start, before anybody has hands on the machine again; only once the locks came off."""
+    if not job.locks.live and LOCK_AGAIN not in job.answers:
+        return []
+    rows = job.answers.get("safe.locks", {}).get("rows") or ({"energy": "", "point": "", "lock": "", "tag": "", "who": ""},)
+    shook = job.answers.get(START, {}).get("runs") not in (None, "", RUNS_SMOOTHLY)
+    return [
+        Step(
+            key=LOCK_AGAIN,
+            stage=Stage.CLOSE,
+            title="Lock it out again and prove it dead",
+            why="It has been alive. What was locked before counts no more, and what is closed after the work comes again.",
+            caution="Stopped, run down, everybody clear before anybody presses start.",
+            hold=Role.MILLWRIGHT,
+            hands_on=False,
+            relies=frozenset({Fact.LOCKS_OFF}),
+            changes=frozenset({Fact.LOCKED_AGAIN}),
+            form=SheetForm(
+                fields=(
+                    Field(key="all", kind="tick", label="Every energy source is locked again, each person's own lock on it"),
+                    Field(key="tried", kind="tick", label="Start tried at the local station and at the panel"),
+                    Field(key="dead", kind="tick", label="It stayed dead, and was measured dead"),
+                    Field(key="stored", kind="tick", label="Stored load, pressure and tension let off or blocked"),
+                    *([choice("cause", "It ran rough because of", *CAUSES)] if shook else []),
+                    text("what", "What is to be done", required=shook),
+                ),
+                rows=LOCK_ROWS,
+                suggested_rows=tuple(rows),
+                row_name="isolation point",
+            ),
+            on_fail="It turned, or voltage is there: stop. Go back to the locks.",
+        )
+    ]

@@ -2,6 +2,7 @@
 
 from ...verdict import Check, said_by_hand
 from ..hubs.screw_held import DEVICES
+from ..order import Part, any_order
 from ..steps import Answers, Field, JobFacts, SheetForm, Stage, Step
 
 TOOLS = (
@@ -19,7 +20,7 @@ HOT_TOOLS = (
 )
 
 
-def steps(job: JobFacts) -> list[Step]:
+def steps(job: JobFacts) -> Part:
     """Kit, tools, like for like."""
     coupling = job.line.coupling
     family = job.family
@@ -28,9 +29,10 @@ def steps(job: JobFacts) -> list[Step]:
     keys = sum(hub.connection in KEYED for hub in hubs)
     screws = sum(hub.set_screws for hub in hubs if hub.connection in KEYED and hub.connection != "tapered bore")
     nuts = sum(hub.connection == "tapered bore" for hub in hubs)
-    return [
+    return any_order(
         Step(
             key="receive.kit",
+            hands_on=False,
             stage=Stage.RECEIVE,
             title="Check every part of the kit",
             why="A missing or damaged part stops the job halfway, with the machine open.",
@@ -80,6 +82,7 @@ def steps(job: JobFacts) -> list[Step]:
         ),
         Step(
             key="receive.like",
+            hands_on=False,
             stage=Stage.RECEIVE,
             title="Compare with the coupling this line is registered with",
             why="Like for like: the type was chosen for a reason. Another one needs the lead and a reason.",
@@ -101,6 +104,7 @@ def steps(job: JobFacts) -> list[Step]:
         ),
         Step(
             key="receive.tools",
+            hands_on=False,
             stage=Stage.RECEIVE,
             title="Lay out the tools",
             why="Walking away from an open joint leads to improvising.",
@@ -113,7 +117,7 @@ def steps(job: JobFacts) -> list[Step]:
                 )
             ),
         ),
-    ]
+    )
 
 
 def _like_for_like(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str]]:

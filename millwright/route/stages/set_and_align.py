@@ -10,6 +10,7 @@ from ...roles import Role
 from ...units import angle_mm_per_m
 from .. import torques
 from ..hubs.screw_held import DEVICES
+from ..order import Part, Reread, in_order
 from ..steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
 from . import before_setting
 
@@ -18,26 +19,22 @@ MACHINES = frozenset({Fact.MACHINES})
 GAP_JUDGED_BY = ("gap_spread_mm", "axial_growth_mm", "angle_limit_deg")
 
 
-def steps(job: JobFacts, after: tuple[str, ...], *, hidden: bool = False) -> list[Step]:
-    """Rough, soft feet, gap, straightedge, align; open once the steps ``after`` are done.
+def steps(job: JobFacts, *, hidden: bool = False) -> Part:
+    """Rough, soft feet, gap, straightedge, align.
 
     ``hidden`` - the coupling stays closed: gap and straightedge are left out where it hides the hubs
     """
     hubs = {Fact.FIRST_HUB} if job.closes_by_hub else {Fact.FIRST_HUB, Fact.SECOND_HUB}
-    soft = before_setting.soft_foot(job)
     floats = [before_setting.end_float(job, side) for side in SIDES if job.line.machine(side).floats]
-    before_gap = (floats or [soft])[-1].key
-    gap = [_gap(job, hubs, before_gap)] if "gap_nominal_mm" in job.family.values else []
-    edge = [_straightedge(job, (gap[-1] if gap else soft).key)] if job.family.takes == "offset and angle" else []
-    read = ([] if hidden else edge or gap or [])[-1:] or [soft]
-    return [
+    gap = [_gap(job, hubs)] if "gap_nominal_mm" in job.family.values else []
+    edge = [_straightedge(job)] if job.family.takes == "offset and angle" else []
+    return in_order(
         Step(
             key="set.rough",
             stage=Stage.SET,
             title="Bring the machines roughly into place",
             why="Fine work on a machine that is far off is wasted.",
             tool="jack screws, straightedge, clean shims",
-            after=after,
             changes=MACHINES,
             form=SheetForm(
                 fields=(
@@ -48,35 +45,41 @@ def steps(job: JobFacts, after: tuple[str, ...], *, hidden: bool = False) -> lis
                 )
             ),
         ),
-        soft,
-        *floats,
-        *(replace(step, optional=hidden) for step in [*gap, *edge]),
-        Step(
-            key="set.align",
-            stage=Stage.SET,
-            title=f"Align the {job.line.machine(job.line.movable).called}",
-            why="Align tightly, so that the allowance is left for operation. Vertical first, then horizontal, then read.",
-            tool="two dials on brackets, or the laser",
-            caution="Turn both shafts together, by hand only.",
-            once=(read[-1].key,),
-            needs=_limits(job),
-            relies=MACHINES,
-            moves=True,
-            may_authorise=True,
-            form=alignment_form(job),
-            on_fail="Move the feet as shown, record the move, read gap, straightedge and dials again.",
+        Reread(
+            (
+                before_setting.soft_foot(job),
+                *floats,
+                *(replace(step, optional=hidden) for step in [*gap, *edge]),
+                _align(job),
+            )
         ),
-    ]
+    )
 
 
-def _straightedge(job: JobFacts, once: str) -> Step:
+def _align(job: JobFacts) -> Step:
+    return Step(
+        key="set.align",
+        stage=Stage.SET,
+        title=f"Align the {job.line.machine(job.line.movable).called}",
+        why="Align tightly, so that the allowance is left for operation. Vertical first, then horizontal, then read.",
+        tool="two dials on brackets, or the laser",
+        caution="Turn both shafts together, by hand only.",
+        needs=_limits(job),
+        relies=MACHINES,
+        moves=True,
+        may_authorise=True,
+        form=alignment_form(job),
+        on_fail="Move the feet as shown, record the move, read gap, straightedge and dials again.",
+    )
+
+
+def _straightedge(job: JobFacts) -> Step:
     return Step(
         key="set.straightedge",
         stage=Stage.SET,
         title="Lay the straightedge over both hubs",
         why="A first figure for the offset, without turning the shafts, before the dials go on.",
         tool="straightedge and feelers",
-        once=(once,),
         needs=("offset_limit_mm",),
         relies=MACHINES,
         moves=True,
@@ -92,14 +95,7 @@ def _limits(job: JobFacts) -> tuple[str, ...]:
     return (*offset, "angle_limit_deg", "sliding_mm_per_s")
 
 
-def _set(job: JobFacts) -> tuple[str, ...]:
-    """What has to be read and fresh before the feet are torqued."""
-    gap = ("set.gap",) if "gap_nominal_mm" in job.family.values else ()
-    edge = ("set.straightedge",) if job.family.takes == "offset and angle" else ()
-    return ("set.soft", *gap, *edge, "set.align")
-
-
-def _gap(job: JobFacts, hubs: set[Fact], after: str) -> Step:
+def _gap(job: JobFacts, hubs: set[Fact]) -> Step:
     at_jaws = nominal_key(job) != GAP
     return Step(
         key="set.gap",
@@ -107,7 +103,6 @@ def _gap(job: JobFacts, hubs: set[Fact], after: str) -> Step:
         title="Set the distance from jaw tip to the opposite hub" if at_jaws else "Set the gap between the hubs",
         why="Too close preloads bearings and element; too far loses engagement.",
         tool="caliper, or spacer bar and feelers",
-        after=(after,),
         needs=(nominal_key(job), "gap_plus_minus_mm"),
         judged_by=GAP_JUDGED_BY,
         relies=frozenset({Fact.MACHINES, *hubs}),
@@ -141,10 +136,9 @@ def bolted_down(job: JobFacts) -> list[Step]:
             why="All bolts in and hand tight first, then crosswise in rising passes, so that nothing is pulled aside.",
             tool="torque wrench in calibration",
             caution=f"{torques.thread_words(job, 'foot_bolt_torque_nm')} All bolts in and hand tight first.".strip(),
-            after=_set(job),
             needs=("foot_bolt_torque_nm",),
-            relies=MACHINES,
-            changes=frozenset({Fact.FEET}),
+            relies=frozenset({Fact.MACHINES, torques.moved(feet_title(job))}),
+            changes=frozenset({Fact.FEET, Fact.FASTENERS}),
             may_authorise=True,
             form=BenchForm(
                 bench="tighten",
@@ -159,7 +153,6 @@ def bolted_down(job: JobFacts) -> list[Step]:
             title="Read the alignment again, feet torqued",
             why="Tightening pulls the machine. This is the reading that is left behind.",
             tool="the same dials, the same places",
-            after=("couple.feet",),
             needs=_limits(job),
             relies=frozenset({Fact.MACHINES, Fact.FEET}),
             hold=Role.LEAD,
@@ -168,6 +161,11 @@ def bolted_down(job: JobFacts) -> list[Step]:
             on_fail="Slacken the feet, go back to aligning, record the move and torque the feet again.",
         ),
     ]
+
+
+def feet_title(job: JobFacts) -> str:
+    """The foot bolts as they are called."""
+    return f"Foot bolts, {job.line.machine(job.line.movable).called}"
 
 
 def gap_form(job: JobFacts) -> BenchForm:
@@ -269,7 +267,6 @@ def read_as_found(job: JobFacts) -> Step:
         why="What it ran with tells why it failed. Leave it out where nothing can be read any more.",
         tool="two dials on brackets, or the laser",
         caution="Turn both shafts together, by hand only.",
-        after=("prepare.dead",),
         optional=True,
         finding=True,
         may_authorise=True,

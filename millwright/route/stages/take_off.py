@@ -1,30 +1,29 @@
-"""Taking a coupling off: where everything was, the two shafts parted, each hub off as it is held, every part looked at."""
+"""Taking a coupling off: where everything was, the shafts parted, each hub off as it is held, every part looked at."""
 
 from collections.abc import Callable, Mapping
 
-from ...coupling.family import Part
 from ...line import Side
+from ..fields import Field, text, tick
 from ..hubs import keyed
 from ..hubs.screw_held import DEVICES
-from ..steps import BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ..order import Part, any_order, in_order
+from ..steps import BenchForm, JobFacts, SheetForm, Stage, Step
 from . import inspect_parts, set_and_align
 
 
-def steps(job: JobFacts) -> list[Step]:
-    """As found, parted, each hub off, inspected, replacements like for like; in that order."""
-    order = list(reversed(job.order()))
-    off = [step for side in order for step in HOW[job.line.hub(side).connection](job, side)]
-    return [*_as_found(job), part_the_shafts(job), *off, *inspect_parts.steps(job, off[-1].key)]
+def steps(job: JobFacts, undo: Part) -> Part:
+    """As found, parted as the family is undone, each hub off, inspected, replacements like for like."""
+    off = [in_order(*HOW[job.line.hub(side).connection](job, side)) for side in reversed(job.order())]
+    return in_order(_as_found(job), undo, any_order(*off), *inspect_parts.steps(job))
 
 
-def _as_found(job: JobFacts) -> list[Step]:
+def _as_found(job: JobFacts) -> Part:
     marks = Step(
         key=keyed.AS_FOUND,
         stage=Stage.TAKE_OFF,
         title="Note where everything is before it moves",
         why="Nobody knows afterwards where the hub was. These are the figures to come back to.",
         tool="caliper, marker, camera",
-        after=("prepare.dead",),
         form=SheetForm(
             fields=(
                 *(
@@ -48,7 +47,7 @@ def _as_found(job: JobFacts) -> list[Step]:
         ),
     )
     if job.family.hangs:
-        return [marks]
+        return marks
     diameter = job.line.hub(job.line.movable).diameter_mm
     gap = Step(
         key="off.gap",
@@ -56,35 +55,9 @@ def _as_found(job: JobFacts) -> list[Step]:
         title="Measure the distance between the hubs as found",
         why="Needed for the refit, and it tells whether a machine has wandered.",
         tool="caliper, or spacer bar and feelers",
-        after=("prepare.dead",),
         form=BenchForm(bench="gap", preset={"accept": {}}, suggest={"diameter_mm": diameter}),
     )
-    return [marks, gap, set_and_align.read_as_found(job)]
-
-
-def part_the_shafts(job: JobFacts) -> Step:
-    """The coupling undone, in the order of its family."""
-    family = job.family
-    before = (keyed.AS_FOUND,) if family.hangs else (keyed.AS_FOUND, "off.gap")
-    return Step(
-        key="off.part",
-        stage=Stage.TAKE_OFF,
-        title="Part the two shafts" if not family.hangs else "Sling the drive and free it",
-        why="In this order. What was screwed into it only to take it apart goes into the ledger.",
-        caution=family.undo_trap,
-        after=before,
-        no_return=True,
-        form=SheetForm(
-            fields=(
-                *(_tick(part) for part in family.undo),
-                Field(key="counted", kind="tick", label="Screws and small parts counted into a marked box"),
-            )
-        ),
-    )
-
-
-def _tick(part: Part) -> Field:
-    return Field(key=part.key, kind="tick", label=part.title, detail=part.look_for)
+    return any_order(marks, gap, set_and_align.read_as_found(job))
 
 
 def _off(
@@ -93,21 +66,19 @@ def _off(
     key: str,
     title: str,
     why: str,
-    ticks: tuple[Part, ...],
+    ticks: tuple[Field, ...],
     *,
-    after: str = "off.part",
     tool: str = "",
     caution: str = "",
+    no_return: bool = False,
 ) -> Step:
     return Step(
         key=f"{key}.{side}",
         stage=Stage.TAKE_OFF,
         title=title.format(hub=f"{job.line.machine(side).called} hub"),
         why=why,
-        after=(after,),
-        form=SheetForm(
-            fields=(*(_tick(part) for part in ticks), Field(key="seen", kind="text", label="What was seen", required=False))
-        ),
+        no_return=no_return,
+        form=SheetForm(fields=(*ticks, text("seen", "What was seen", required=False)), ordered=True),
         tool=tool,
         caution=caution,
     )
@@ -122,9 +93,9 @@ def _slip(job: JobFacts, side: Side) -> list[Step]:
             "Draw the {hub} off",
             "It slid on by hand. What keeps it now is rust, the key or a screw.",
             (
-                Part(key="screws", title="Set screws out and counted, not only slackened"),
-                Part(key="drawn", title="Drawn off by hand or with a puller", look_for="no hammer on the hub"),
-                Part(key="key", title="Key out and kept with its shaft"),
+                tick("screws", "Set screws out and counted, not only slackened", none_of="no set screw in this hub"),
+                tick("drawn", "Drawn off by hand or with a puller", "no hammer on the hub"),
+                tick("key", "Key out and kept with its shaft", none_of="no key here"),
             ),
             tool="puller",
         )
@@ -140,12 +111,12 @@ def _shrunk(job: JobFacts, side: Side) -> list[Step]:
             "Pull the {hub}, heat on the hub",
             "Heat the hub while the puller is under load: the hub must grow before the shaft does.",
             (
-                Part(key="screws", title="Set screws out and counted"),
-                Part(key="element", title="No elastomer, no grease left in or beside it", look_for="it burns"),
-                Part(key="puller", title="Puller on, under load, out of the way of who heats"),
-                Part(key="even", title="Heated evenly all round, up to the ceiling on the card", look_for="never one spot"),
-                Part(key="whole", title="Pulled the whole way without a stop"),
-                Part(key="key", title="Key out and kept with its shaft"),
+                tick("screws", "Set screws out and counted", none_of="no set screw in this hub"),
+                tick("element", "No elastomer, no grease left in or beside it", "it burns"),
+                tick("puller", "Puller on, under load, out of the way of who heats"),
+                tick("even", "Heated evenly all round, up to the ceiling on the card", "never one spot"),
+                tick("whole", "Pulled the whole way without a stop"),
+                tick("key", "Key out and kept with its shaft", none_of="no key here"),
             ),
             tool="puller, induction heater, pyrometer, heat gloves",
             caution="Hot: burns, long afterwards. A loaded puller lets go at once: nobody in line with it.",
@@ -154,27 +125,35 @@ def _shrunk(job: JobFacts, side: Side) -> list[Step]:
 
 
 def _taper(job: JobFacts, side: Side) -> list[Step]:
-    pop = _off(
-        job,
-        side,
-        "off.pop",
-        "Break the {hub} loose, nut still on",
-        "A hub lets go of a taper all at once, with a bang. Only the nut keeps it on the shaft then.",
-        (
-            Part(key="lock", title="Set screw or tab of the lock nut eased"),
-            Part(
-                key="turns",
-                title="Nut backed off a few turns and LEFT ON",
-                look_for="more than the draw-up, still full thread",
-            ),
-            Part(key="puller", title="Puller on, under load; nobody in line with the shaft"),
-            Part(key="popped", title="The hub has popped loose"),
-        ),
-        tool="puller, hook or socket for the nut",
-        caution="The nut stays on until the hub has let go. Off sooner, the hub springs off the shaft.",
-    )
     return [
-        pop,
+        _off(
+            job,
+            side,
+            "off.nut",
+            "Back the nut of the {hub} off, and leave it on",
+            "A hub lets go of a taper all at once, with a bang. Only the nut keeps it on the shaft then.",
+            (
+                tick("lock", "Set screw or tab of the lock nut eased"),
+                tick("turns", "Nut backed off a few turns and LEFT ON", "more than the draw-up, still full thread"),
+            ),
+            tool="hook or socket for the nut",
+            caution="The nut stays on until the hub has let go.",
+        ),
+        _off(
+            job,
+            side,
+            "off.pop",
+            "Break the {hub} loose",
+            "It goes with a bang, as far as the nut lets it.",
+            (
+                tick("on", "The nut is still on, full thread"),
+                tick("puller", "Puller on, under load; nobody in line with the shaft"),
+                tick("popped", "The hub has popped loose"),
+            ),
+            tool="puller",
+            caution="Nut still on? It stays on until the hub has let go. Off sooner, the hub springs off the shaft.",
+            no_return=True,
+        ),
         _off(
             job,
             side,
@@ -182,11 +161,10 @@ def _taper(job: JobFacts, side: Side) -> list[Step]:
             "Take nut and {hub} off",
             "Loose now: by hand.",
             (
-                Part(key="loose", title="The hub moves by hand on the taper"),
-                Part(key="nut", title="Nut off, then the hub, by hand"),
-                Part(key="key", title="Key out and kept with its shaft"),
+                tick("loose", "The hub moves by hand on the taper"),
+                tick("nut", "Nut off, then the hub, by hand"),
+                tick("key", "Key out and kept with its shaft", none_of="no key on this taper"),
             ),
-            after=pop.key,
         ),
     ]
 
@@ -195,27 +173,21 @@ def _screw_held(job: JobFacts, side: Side) -> list[Step]:
     held = DEVICES[job.line.hub(side).connection]
     ticks = {
         "bush": (
-            Part(key="screws", title="Screws out, threads and points oiled"),
-            Part(key="jack", title="Screws into the jacking holes, turned in until the bush is loose"),
-            Part(key="off", title="Flange and bush off together, by hand", look_for="mark which shaft it belongs to"),
+            tick("screws", "Screws out, threads and points oiled"),
+            tick("jack", "Screws into the jacking holes, turned in until the bush is loose"),
+            tick("off", "Flange and bush off together, by hand", "mark which shaft it belongs to"),
         ),
         "wedge": (
-            Part(key="bolt", title="Retaining bolt and keeper plate off"),
-            Part(
-                key="jack", title="Wedge drawn out against its ring", look_for="by the maker's manual; no hammer on the hub"
-            ),
-            Part(key="off", title="Drive drawn off the shaft, its weight on the sling"),
+            tick("bolt", "Retaining bolt and keeper plate off"),
+            tick("jack", "Wedge drawn out against its ring", "by the maker's manual; no hammer on the hub"),
+            tick("off", "Drive drawn off the shaft, its weight on the sling"),
         ),
     }.get(
         held.name,
         (
-            Part(
-                key="rounds",
-                title="Screws eased round after round, a quarter turn each",
-                look_for="none taken right out first",
-            ),
-            Part(key="free", title=f"The {held.name} has let go and lies loose"),
-            Part(key="off", title="Hub slid off by hand", look_for="it comes off without harm and can be used again"),
+            tick("rounds", "Screws eased round after round, a quarter turn each", "none taken right out first"),
+            tick("free", f"The {held.name} has let go and lies loose"),
+            tick("off", "Hub slid off by hand", "it comes off without harm and can be used again"),
         ),
     )
     caution = {
@@ -223,9 +195,7 @@ def _screw_held(job: JobFacts, side: Side) -> list[Step]:
         "wedge": "The drive hangs in the sling once the wedge is out.",
     }.get(held.name, "A screw taken right out while its neighbours hold lets the ring spring.")
     title = f"Slacken the {held.name} and take the {{hub}} off"
-    return [
-        _off(job, side, "off.hub", title, "It held by friction only: once it is slack it slides.", ticks, caution=caution)
-    ]
+    return [_off(job, side, "off.hub", title, "It held by friction only: slack, it slides.", ticks, caution=caution)]
 
 
 HOW: Mapping[str, Callable[[JobFacts, Side], list[Step]]] = {

@@ -42,7 +42,7 @@ def append_entry(
     entries = job.entries.for_route(also=id)
     if any(entry.id == str(id) for entry in entries):
         return _the_same(Entry.objects.get(pk=id), step, kind)
-    route = job.stand_after(entries, job.as_left())
+    route = job.stand_after(entries, job.as_left(), now)
     if route.closed and kind is not EntryKind.NOTE:
         raise OutOfTurn("This record is signed and closed. Start a new job; a note may still be added.")
     refuse_if_any(_typed_problems(inputs, typed, unit))

@@ -8,11 +8,13 @@ from django.db import transaction
 from millwright.errors import Problem, UnusableInput
 from millwright.roles import Role
 from millwright.route.entry import OutOfTurn
+from millwright.route.stages.close_out import CLOSING
 from millwright.route.state import RouteNow, SignatureKind, StepNow, StepState
 from server.accounts.auth import require_role
 from server.accounts.models import Membership
 
 from ..models import Job, Signature
+from ..signals import record_closed
 
 
 @transaction.atomic
@@ -28,12 +30,12 @@ def sign(
     stands = Signature.objects.filter(pk=id, job=job).first()
     if stands is not None:
         return stands
-    route = job.stand()
+    route = job.stand(now)
     now_at = route.find(step)
     if now_at is None:
         raise UnusableInput(Problem("step", f"This route has no step {step}."))
     _refuse(route, now_at, by, kind, str(entry) if entry else None, reason)
-    return Signature.objects.create(
+    signed = Signature.objects.create(
         id=id,
         job=job,
         number=route.last_number + 1,
@@ -45,6 +47,9 @@ def sign(
         role=by.role,
         at=now,
     )
+    if step == CLOSING:
+        record_closed.send(sender=Job, job=job)
+    return signed
 
 
 def _refuse(route: RouteNow, now_at: StepNow, by: Membership, kind: SignatureKind, entry: str | None, reason: str) -> None:

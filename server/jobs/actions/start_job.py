@@ -5,11 +5,11 @@ from datetime import datetime
 from django.db import transaction
 from django.db.models import Max
 
-from millwright.coupling.families import FAMILIES
 from millwright.errors import Problem, UnusableInput
 from millwright.line import LineSpec
 from millwright.roles import Role
 from millwright.route.entry import OutOfTurn
+from millwright.route.families.register import FAMILIES
 from millwright.route.steps import Scope
 from server.accounts.auth import require_role
 from server.accounts.models import Membership, Site
@@ -27,7 +27,8 @@ def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: S
     """
     require_role(by, Role.MILLWRIGHT)
     Site.objects.select_for_update(no_key=True).get(pk=line.site_id)  # numbers are given out one at a time
-    if scope is Scope.ALIGN and FAMILIES[LineSpec.model_validate(line.spec).coupling.family].hangs:
+    family = FAMILIES[LineSpec.model_validate(line.spec).coupling.family]
+    if scope is Scope.ALIGN and family.facts.hangs:
         raise UnusableInput(Problem("scope", "This drive hangs on its shaft: there are no two machines to bring into line."))
     open_job = Job.objects.which_are(closed=False).filter(line=line).first()
     if open_job is not None:
@@ -41,6 +42,7 @@ def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: S
         scope=scope.value,
         spec=line.spec,
         card=line.values,
+        procedure=family.newest,
         started_by=by.user.shown_name,
         started_at=now,
     )

@@ -32,6 +32,11 @@ export const lineOptions = (lineId: string) =>
     queryKey: ['line', lineId],
     queryFn: () => bring(api.GET('/api/lines/{line_id}', { params: { path: { line_id: lineId } } })),
   })
+export const lineChangesOptions = (lineId: string) =>
+  queryOptions({
+    queryKey: ['line', lineId, 'changes'],
+    queryFn: () => bring(api.GET('/api/lines/{line_id}/changes', { params: { path: { line_id: lineId } } })),
+  })
 export const lineJobsOptions = (lineId: string) =>
   queryOptions({
     queryKey: ['line', lineId, 'jobs'],

@@ -304,6 +304,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lines/{line_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes
+         * @description Who changed what on a line, the latest first.
+         */
+        get: operations["line_changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/records": {
         parameters: {
             query?: never;
@@ -333,7 +353,7 @@ export interface paths {
         };
         /**
          * Read
-         * @description The record as it stands.
+         * @description The record as it stands; of a closed job as it was issued.
          */
         get: operations["record_read"];
         put?: never;
@@ -431,6 +451,26 @@ export interface paths {
          * @description Sign out.
          */
         delete: operations["session_sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/site-rule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Rule
+         * @description How long a proof of the dead state holds at this site; the lead's to say.
+         */
+        put: operations["site_rule"];
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -811,6 +851,18 @@ export interface components {
             sizes: components["schemas"]["CouplingSizeOut"][];
         };
         /**
+         * ChangedOut
+         * @description One figure of a line that was changed.
+         */
+        ChangedOut: {
+            /** Now */
+            now: string;
+            /** Was */
+            was: string;
+            /** What */
+            what: string;
+        };
+        /**
          * Check
          * @description One value against one limit. `used` is the share of the allowance: 1 is the limit.
          */
@@ -1153,7 +1205,7 @@ export interface components {
          * @description What an entry is. Every kind is appended, none is ever changed.
          * @enum {string}
          */
-        EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "ledger" | "event";
+        EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "hand-over" | "ledger" | "event";
         /**
          * EntryOut
          * @description An entry as it was appended.
@@ -1223,15 +1275,21 @@ export interface components {
         FieldOut: {
             /** Detail */
             detail: string;
+            /** Expected */
+            expected: number | null;
+            /** Expected Of */
+            expected_of: string;
             /** Key */
             key: string;
             /**
              * Kind
              * @enum {string}
              */
-            kind: "tick" | "condition" | "text" | "length" | "number" | "choice" | "date";
+            kind: "tick" | "condition" | "text" | "length" | "number" | "choice" | "date" | "count" | "marks";
             /** Label */
             label: string;
+            /** None Of */
+            none_of: string;
             /** Options */
             options: string[];
             /** Picture */
@@ -1490,6 +1548,11 @@ export interface components {
              * @enum {string}
              */
             kind: "bench" | "sheet" | "sign";
+            /**
+             * Ordered
+             * @default false
+             */
+            ordered: boolean;
             /**
              * Preset
              * @default {}
@@ -1759,7 +1822,7 @@ export interface components {
         };
         /**
          * HeatRunOut
-         * @description The run of a hot hub as it stands.
+         * @description The run of a hot hub as it stands. `next`: what may happen now, the one expected first.
          */
         HeatRunOut: {
             /** Ceiling C */
@@ -1780,6 +1843,8 @@ export interface components {
             hub_c: number | null;
             /** Hub Read At */
             hub_read_at: string | null;
+            /** Next */
+            next: components["schemas"]["NextOut"][];
             /** On At */
             on_at: string | null;
             /** Out At */
@@ -2042,6 +2107,12 @@ export interface components {
             line_id: string;
             /** Line Name */
             line_name: string;
+            locks: components["schemas"]["LocksOut"];
+            /**
+             * Next
+             * @description the step that is to be done now
+             */
+            next: string | null;
             /**
              * Now
              * Format: date-time
@@ -2195,6 +2266,24 @@ export interface components {
             what: string;
         };
         /**
+         * LineChangeOut
+         * @description What somebody changed on a line. The first of a line, when it was made, has no changes.
+         */
+        LineChangeOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Changes */
+            changes: components["schemas"]["ChangedOut"][];
+            role: components["schemas"]["Role"];
+            /** Version */
+            version: number;
+        };
+        /**
          * LineIn
          * @description A line as it is wanted. `version` is the one that was read; 0 for a new line.
          */
@@ -2260,6 +2349,16 @@ export interface components {
             purpose: string;
             /** Speed Rpm */
             speed_rpm: number;
+        };
+        /**
+         * LocksOut
+         * @description Whether the locks are off, and why the dead state is to be proved again.
+         */
+        LocksOut: {
+            /** Live */
+            live: boolean;
+            /** Proof Due */
+            proof_due: string;
         };
         /**
          * Machine
@@ -2373,6 +2472,19 @@ export interface components {
              * @enum {string}
              */
             station: "shaft end" | "middle" | "machine side";
+        };
+        /**
+         * NextOut
+         * @description What may happen to a hot hub next, and what its button says.
+         */
+        NextOut: {
+            /**
+             * Event
+             * @enum {string}
+             */
+            event: "on the heater" | "hub temperature" | "out of the heater" | "on the shaft" | "gripped" | "pulled off";
+            /** Words */
+            words: string;
         };
         /**
          * OffsetLimit
@@ -2513,10 +2625,24 @@ export interface components {
          * @description The whole record.
          */
         RecordOut: {
+            /**
+             * Added Since
+             * @description notes to a record that was closed already
+             * @default []
+             */
+            added_since: components["schemas"]["RecordStep"][];
             /** Card */
             card: components["schemas"]["CardLine"][];
             /** Closed */
             closed: boolean;
+            /**
+             * Digest
+             * @description of the record as it was issued; empty while it is open
+             * @default
+             */
+            digest: string;
+            /** Issued At */
+            issued_at?: string | null;
             /** Ledger */
             ledger: components["schemas"]["Figure"][];
             /** Line */
@@ -2953,6 +3079,16 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /** Proof Hours */
+            proof_hours?: number | null;
+        };
+        /**
+         * SiteRule
+         * @description A rule of the site: hours a proof of the dead state holds, or none where only breaks and hand-overs count.
+         */
+        SiteRule: {
+            /** Proof Hours */
+            proof_hours: number | null;
         };
         /**
          * SoftFoot
@@ -3098,6 +3234,8 @@ export interface components {
             /** Current */
             current: string | null;
             form: components["schemas"]["FormOut"];
+            /** Hands On */
+            hands_on: boolean;
             /** Heat Plan */
             heat_plan: string;
             heat_run: components["schemas"]["HeatRunOut"] | null;
@@ -3525,6 +3663,8 @@ export interface components {
             unit_by_means: {
                 [key: string]: string;
             };
+            /** Words Only */
+            words_only: boolean;
         };
         /**
          * Verdict
@@ -4353,6 +4493,37 @@ export interface operations {
             };
         };
     };
+    line_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineChangeOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     record_import: {
         parameters: {
             query?: never;
@@ -4641,6 +4812,48 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    site_rule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteRule"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
             };
         };
     };

@@ -16,16 +16,7 @@ import { entriesOf, type Step, useJob } from './context'
 import { readSinceItLeft } from './readSinceItLeft'
 
 type Run = Schemas['HeatRunOut']
-type Event = 'on the heater' | 'hub temperature' | 'out of the heater' | 'on the shaft' | 'gripped' | 'pulled off'
-
-/** What comes next in each phase: the one big button, and what else may have happened. */
-const NEXT: Record<Run['phase'], { main: [Event, string] | null; others: [Event, string][] }> = {
-  cold: { main: ['on the heater', 'On the heater'], others: [] },
-  'on the heater': { main: ['out of the heater', 'Out of the heater'], others: [] },
-  'on its way': { main: ['on the shaft', 'On the shaft'], others: [['pulled off', 'Pulled off: reheat']] },
-  'on the shaft': { main: ['gripped', 'It grips'], others: [['pulled off', 'Pulled off: reheat']] },
-  gripped: { main: null, others: [['pulled off', 'Pulled off: reheat']] },
-}
+type Event = Schemas['NextOut']['event']
 
 /** The run of a hot hub: how long it may be carried, large, by the server's clock; on the shaft that ends. */
 export function HeatRunPanel({ step }: { step: Step }) {
@@ -53,7 +44,9 @@ export function HeatRunPanel({ step }: { step: Step }) {
     return send('hub temperature', { hub_c: degrees }, reader.typed).then(clear)
   }
   const blocked = step.blocked_by.length > 0
-  const { main, others } = NEXT[run.phase]
+  // What may happen now comes from the server; once it grips nothing is expected any more.
+  const main = run.phase === 'gripped' ? undefined : run.next[0]
+  const others = run.next.filter((next) => next !== main)
   const plan = planOf(job, step)
   return (
     <Panel data-bench>
@@ -80,11 +73,11 @@ export function HeatRunPanel({ step }: { step: Step }) {
       </div>
       <div className="buttons">
         {main && (
-          <MainButton isDisabled={blocked} onPress={() => send(main[0])}>
-            {main[1]}
+          <MainButton isDisabled={blocked} onPress={() => send(main.event)}>
+            {main.words}
           </MainButton>
         )}
-        {others.map(([event, words]) => (
+        {others.map(({ event, words }) => (
           <PlainButton key={event} isDisabled={blocked} onPress={() => send(event)}>
             {words}
           </PlainButton>

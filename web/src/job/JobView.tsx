@@ -5,7 +5,7 @@ import { jobOptions } from '../api/queries'
 import { BENCHES } from '../benches/benches'
 import { Lost } from '../frame/Lost'
 import { BenchStep } from './BenchStep'
-import { isSettled, type Job, JobProvider } from './context'
+import { type Job, JobProvider } from './context'
 import { SheetStep } from './SheetStep'
 import { SignStep } from './SignStep'
 
@@ -34,6 +34,5 @@ export function JobView() {
 
 /** The step a job stands at. */
 function firstOpen(job: Job): string {
-  const open = job.steps.find((s) => !isSettled(s) && s.state !== 'blocked') ?? job.steps.find((s) => !isSettled(s))
-  return (open ?? job.steps[job.steps.length - 1]!).key
+  return job.next ?? job.steps[job.steps.length - 1]!.key
 }

@@ -11,10 +11,11 @@ import { askedBy, heldIn, mayHave, ofBothHubs } from '../line/asked'
 import { ValueLines } from '../line/ValueLines'
 import { mayActAs } from '../session/role'
 import { type Step, useJob } from './context'
+import { HandOver } from './HandOver'
 import { RunningTimers } from './HeatRunPanel'
 import { lastChange } from './lastChange'
 
-type Open = 'card' | 'ledger' | 'provisional' | null
+type Open = 'card' | 'ledger' | 'provisional' | 'hand-over' | null
 
 /** What runs through every stage, one tap away: the value card, the ledger, what is provisional, what waits to be sent. */
 export function Reach({ step, waiting }: { step: Step; waiting: string }) {
@@ -38,6 +39,12 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
       <button type="button" onClick={() => setOpen('provisional')}>
         Provisional{job.provisional.length > 0 && <b> {job.provisional.length}</b>}
       </button>
+      {!job.closed && (
+        <button type="button" onClick={() => setOpen('hand-over')}>
+          Break / hand-over
+        </button>
+      )}
+      {job.locks.live && <strong>Locks are off</strong>}
       <RunningTimers />
       {waiting && <output>{waiting}</output>}
       <Slip title="Value card" isOpen={open === 'card'} onClose={close} wide>
@@ -79,6 +86,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
           <p>Nothing is provisional.</p>
         )}
       </Slip>
+      <HandOver step={step} isOpen={open === 'hand-over'} onClose={close} />
     </Bar>
   )
 }
@@ -152,6 +160,7 @@ const Bar = styled.div`
   > button { padding: 0 14px; min-height: 42px; border-right: 1.25px solid var(--line); font-weight: 500; white-space: nowrap; }
   > button:focus-visible { outline-offset: -4px; }
   b { font-weight: 600; }
+  > strong { align-self: center; padding: 4px 10px; margin: 0 8px; font-weight: 600; white-space: nowrap; background: var(--ink); color: var(--paper); }
   output { align-self: center; padding: 0 12px; font-weight: 600; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 `
 const Ledger = styled.div`

@@ -8,7 +8,7 @@ import { MainButton, PlainButton } from '../kit/Button'
 import { Words } from '../kit/Field'
 import { mayActAs } from '../session/role'
 import { sayWhen } from '../units/when'
-import { isSettled, type Step, useJob } from './context'
+import { type Step, useJob } from './context'
 
 interface StepFootProps {
   step: Step
@@ -21,7 +21,7 @@ interface StepFootProps {
 export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
   const job = useJob()
   const navigate = useNavigate()
-  const next = job.steps.find((s, i) => i > job.steps.indexOf(step) && !isSettled(s))
+  const next = job.steps.find((s) => s.key === job.next && s.key !== step.key)
   const mustEnter = touched || !step.current || step.state === 'stale'
   const signed = job.signatures.find((s) => s.id === step.signed)
   const accepted = job.signatures.find((s) => s.id === step.authorised)

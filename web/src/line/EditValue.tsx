@@ -28,7 +28,7 @@ interface EditValueProps {
 export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditValueProps) {
   const unit = useUnit()
   const [hub, setHub] = useState<Hubs>('both hubs')
-  const [figure, setFigure] = useState<Figure>({ stands: value?.value ?? null, typed: null })
+  const [figure, setFigure] = useState<Figure>({ stands: kind.words_only ? 0 : (value?.value ?? null), typed: null })
   const [steps, setSteps] = useState<Step[]>((value?.up_to ?? []).map(stepOf))
   const [means, setMeans] = useState(value?.means ?? '')
   const [source, setSource] = useState<Schemas['Source']>(
@@ -63,19 +63,22 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
   }
   return (
     <Edit>
-      <Words
-        label={kind.title}
-        unit={unitOnCard(figureUnit, unit)}
-        value={showFigureDraft(figure, figureUnit, unit)}
-        onChange={(text) => setFigure({ ...figure, typed: { text, unit } })}
-        autoFocus
-        problem={problems.figure}
-      />
+      {!kind.words_only && (
+        <Words
+          label={kind.title}
+          unit={unitOnCard(figureUnit, unit)}
+          value={showFigureDraft(figure, figureUnit, unit)}
+          onChange={(text) => setFigure({ ...figure, typed: { text, unit } })}
+          autoFocus
+          problem={problems.figure}
+        />
+      )}
       {kind.by_speed && (
         <BySpeed steps={steps} setSteps={setSteps} figureUnit={figureUnit} unit={unit} problem={problems.steps} />
       )}
       {mayDiffer && <Choice label="Holds for" options={HUBS} value={hub} onChange={setHub} />}
       {kind.means.length > 0 && <Choice label={kind.ask} options={kind.means} value={means || null} onChange={choose} />}
+      {kind.words_only && problems.figure && <p role="alert">{problems.figure}</p>}
       <Choice
         label="Comes from"
         options={SOURCES}

@@ -16,6 +16,7 @@ import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { sayWhen } from '../units/when'
 import { askedBy, heldIn } from './asked'
+import { LineChanges } from './LineChanges'
 import { LineDrawing } from './LineDrawing'
 import { ValueLines } from './ValueLines'
 
@@ -144,6 +145,7 @@ export function LineView() {
             onSave={() => {}}
             canEdit={false}
           />
+          <LineChanges lineId={lineId} />
         </section>
       </Page>
     </Sheet>

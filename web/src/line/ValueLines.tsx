@@ -68,15 +68,20 @@ export function ValueLines({
                 </small>
                 {change && (
                   <small>
-                    Was {sayFigures(change.was, unitOf(change.was), sheet)}, {change.how}
+                    Was {kind.words_only ? change.was.means : sayFigures(change.was, unitOf(change.was), sheet)}, {change.how}
                   </small>
                 )}
               </span>
               <span>
                 {value && (
                   <>
-                    <Num>{show(value.value)}</Num> {unitOnCard(figureUnit, sheet)}
-                    {value.means && value.means !== figureUnit && `, ${value.means}`}
+                    {!kind.words_only && (
+                      <>
+                        <Num>{show(value.value)}</Num> {unitOnCard(figureUnit, sheet)}
+                        {value.means && value.means !== figureUnit && ', '}
+                      </>
+                    )}
+                    {value.means !== figureUnit && value.means}
                     {!!value.up_to?.length && ' above that'}
                     {value.up_to?.map((step) => (
                       <small key={step.rpm}>

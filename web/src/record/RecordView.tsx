@@ -139,6 +139,24 @@ export function RecordView() {
             ))}
           </section>
         )}
+        {record.added_since!.length > 0 && (
+          <section>
+            <h3>Added since it was closed</h3>
+            {record.added_since!.map((step) => (
+              <article key={step.key}>
+                <h4>{step.title}</h4>
+                {step.readings.map((reading) => (
+                  <OneReading key={reading.id} reading={reading} jobId={jobId} />
+                ))}
+              </article>
+            ))}
+          </section>
+        )}
+        {record.issued_at && (
+          <p className="note">
+            Issued {sayWhen(record.issued_at)} and kept as it is. Digest (SHA-256) <Num>{record.digest}</Num>
+          </p>
+        )}
         <p className="note">
           This record shows what was entered. The maker’s manual, the plant’s procedure, the local code and authorised people
           decide.
@@ -232,6 +250,7 @@ const Paper = styled.div`
   h3 { font-size: 20px; font-weight: 600; border-bottom: 2px solid var(--ink); margin-top: 20px; }
   h4 { font-size: 16px; font-weight: 600; margin-top: 10px; }
   h4 span, small, .note { color: var(--ink-2); font-weight: 400; font-size: 14px; }
+  .note ${Num} { overflow-wrap: anywhere; }
   .open { border: 2px solid var(--ink); padding: 8px 12px; margin-top: 12px; }
   .open li { list-style: disc; margin-left: 18px; }
   table { border-collapse: collapse; width: 100%; font-size: 15px; }

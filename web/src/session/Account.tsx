@@ -6,6 +6,7 @@ import { sessionOptions } from '../api/queries'
 import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
+import { SiteRule } from './SiteRule'
 
 /** Who is signed in and as what; sign out; another site where one belongs to several. */
 export function Account() {
@@ -44,6 +45,7 @@ export function Account() {
             onChange={choose}
           />
         )}
+        {session.role === 'lead' && <SiteRule hours={session.site.proof_hours ?? null} />}
         <PlainButton onPress={signOut}>Sign out</PlainButton>
       </Slip>
     </>

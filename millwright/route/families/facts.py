@@ -3,13 +3,17 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from ..bolting.order import Pattern
-from ..line import SIDES, Family, Side
+from ...bolting.order import Pattern
+from ...line import SIDES, Family, Side
+from ..fields import Field
+
+COUNT, TORQUE, ORDER, PASSES = "flange_bolts", "flange_bolt_torque_nm", "bolt_order", "bolt_passes"
+Place = Literal["driver end", "driven end", "both together"]
 
 
 @dataclass(frozen=True, kw_only=True)
 class Part:
-    """A part of the kit, or a thing to do with one, and what to look at."""
+    """A part of the kit, and what to look at."""
 
     key: str
     title: str
@@ -17,11 +21,26 @@ class Part:
 
 
 @dataclass(frozen=True, kw_only=True)
-class BoltScheme:
-    """In what order the coupling's bolts are pulled, and in which shares of their torque."""
+class Circle:
+    """One circle of fasteners: pulled in a step of its own, checked in a line of its own.
 
-    pattern: Pattern
-    passes: tuple[float, ...]
+    ``order``, ``passes`` - custom of the trade; the value card replaces them, with its source
+    ``held``              - what the second spanner holds while the wrench turns the other
+    ``own``               - it has lines of the card of its own: count, torque, order, passes; else it shares the family's
+    """
+
+    key: str
+    title: str  # the bolts as they are called: "hub bolts, driver end"
+    at: Place = "both together"
+    order: Pattern = "star"
+    passes: tuple[float, ...] = (0.5, 0.75, 1.0)
+    held: str = ""
+    oil: str = ""
+    own: bool = False
+
+    def line(self, key: str) -> str:
+        """The line of the value card where this circle has one of its own."""
+        return f"{key}@{self.key}"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -44,22 +63,20 @@ Takes = Literal["offset and angle", "angle at two planes", "angle alone"]
 
 @dataclass(frozen=True, kw_only=True)
 class FamilyFacts:
-    """What the route needs to know of a family. Add one in a module of its kind and in `families`."""
+    """What the route needs to know of a family besides the order of its work."""
 
     family: Family
     title: str
     parts: tuple[Part, ...]
-    loose_before_hub: tuple[Part, ...] = ()  # cannot pass the hub later
+    before_hub: tuple[Field, ...] = ()  # cannot pass the hub later
     gap_taken: str
     element_materials: tuple[str, ...] = ()
     values: tuple[str, ...]  # keys of the value card this family asks for
     way_round: str  # how a hub stands when it is the right way round
     closes_by_hub: bool = False  # the gap is trimmed by sliding the second hub, where it slides; else by the machine
-    assemble: tuple[Part, ...] = ()  # in this order, once the machines stand
-    trap: str = ""  # what goes wrong while it is assembled
-    bolts: BoltScheme | None = None
-    undo: tuple[Part, ...] = ()  # in this order, to part the two shafts
-    undo_trap: str = ""
+    circles: tuple[Circle, ...] = ()
+    finished: tuple[Field, ...] = ()  # what is looked at once it is closed
+    may_also: tuple[str, ...] = ()  # keys of the value card this family goes by where its paper gives a figure
     takes: Takes = "offset and angle"
     closed: ClosedCheck | None = None
     hubs: tuple[Side, ...] = SIDES  # those that are mounted on a shaft
@@ -69,17 +86,26 @@ class FamilyFacts:
     @property
     def may_have(self) -> tuple[str, ...]:
         """Keys of the value card that no paper has to give: with a figure there the route goes by it."""
-        runs_true = ("shaft_runout_mm", "hub_runout_mm")
+        bolts = tuple(key for circle in self.circles for key in _lines_of(circle, several=len(self.circles) > 1))
+        runs_true = ("shaft_runout_mm", "hub_runout_mm", *self.may_also)
         if self.hangs:
-            return runs_true
+            return (*runs_true, *dict.fromkeys(bolts))
         jaws = ("jaw_tip_mm",) if self.measured_at_jaws else ()
         gap = (*jaws, "gap_spread_mm", "axial_growth_mm") if "gap_nominal_mm" in self.values else ()
-        return (*runs_true, "shaft_ends_mm", "shaft_ends_plus_minus_mm", *gap)
+        return (*runs_true, "shaft_ends_mm", "shaft_ends_plus_minus_mm", *gap, *dict.fromkeys(bolts))
+
+    def circle(self, key: str) -> Circle:
+        """The circle of that key; it must be there."""
+        return next(circle for circle in self.circles if circle.key == key)
 
 
-CROSSWISE = BoltScheme(pattern="star", passes=(0.5, 0.75, 1.0))
-ALTERNATE = BoltScheme(pattern="alternate", passes=(0.5, 0.75, 1.0))
-HALF_FULL_FULL = BoltScheme(pattern="circle", passes=(0.5, 1.0, 1.0))
+def _lines_of(circle: Circle, *, several: bool) -> tuple[str, ...]:
+    """Lines a card may have for a circle: its order and passes, and its own count and torque where there are others."""
+    if circle.own:
+        return (circle.line(ORDER), circle.line(PASSES))
+    own = (circle.line(COUNT), circle.line(TORQUE)) if several else ()
+    return (ORDER, PASSES, *own)
+
 
 ANGLE_VALUES = (
     "soft_foot_mm",
@@ -90,7 +116,7 @@ ANGLE_VALUES = (
     "foot_bolt_torque_nm",
 )
 SETTING_VALUES = (*ANGLE_VALUES, "offset_limit_mm")
-BOLTS_VALUES = ("flange_bolts", "flange_bolt_torque_nm")
+BOLTS_VALUES = (COUNT, TORQUE)
 BOLTED_VALUES = (*SETTING_VALUES, *BOLTS_VALUES)
 BOLTED_ANGLE_VALUES = (*ANGLE_VALUES, *BOLTS_VALUES)
 END_VALUES = ("end_gap_nominal_mm", "end_gap_plus_minus_mm", "ends_differ_mm")
@@ -100,4 +126,5 @@ HUBS = (
     Part(key="driven_hub", title="Hub, driven side", look_for="bore, cracks, dents at jaws or teeth, keyway edges"),
 )
 BOLTS = Part(key="bolts", title="Bolts and nuts", look_for="those supplied with it, all there, threads clean")
-SLUNG = Part(key="slung", title="Spacer slung before the last bolt is out", look_for="it drops without warning")
+PACKS_FLAT = "Both packs look flat: no wave, no leaf standing off"
+PACK_FLAT = "The pack looks flat: no wave, no leaf standing off"

@@ -1,0 +1,148 @@
+"""Disc couplings with a single pack: angle alone, so the first flange is bolted before the machine is set."""
+
+from ...verdict import said_by_hand
+from ..fields import choice, condition, tick
+from ..procedure import Judged, LightScrew, Procedure, Proof, Pull, Stop
+from ..steps import Answers, JobFacts
+from .facts import BOLTED_ANGLE_VALUES, BOLTS, HUBS, PACK_FLAT, Circle, ClosedCheck, FamilyFacts, Part
+
+FIXED, FLOATS = "two bearings of its own", "one bearing: it floats"
+FLAT, WAVY, BOWED = PACK_LOOKS = ("flat", "wavy", "bowed, or leaves stand apart")
+
+FACTS = FamilyFacts(
+    family="disc, single pack",
+    title="Disc coupling, single pack",
+    parts=(
+        *HUBS,
+        Part(key="pack", title="Disc pack", look_for="flat, no cracked leaf, bushings in place"),
+        BOLTS,
+    ),
+    gap_taken="width of the pack at four positions",
+    values=BOLTED_ANGLE_VALUES,
+    closed=ClosedCheck(
+        title="Measure the width of the pack all round",
+        why="A pack that is pressed, stretched or askew bends every turn, and its leaves crack.",
+        tool="caliper, between the flanges beside the bolts",
+        values=("gap_nominal_mm", "gap_plus_minus_mm"),
+        look=PACK_FLAT,
+    ),
+    takes="angle alone",
+    way_round="flange toward the shaft end",
+    circles=(
+        Circle(
+            key="first",
+            title="bolts of the first flange",
+            order="alternate",
+            held="bolt head",
+            oil="on the bushing, under the nut",
+        ),
+        Circle(
+            key="second",
+            title="bolts of the second flange",
+            order="alternate",
+            held="bolt head",
+            oil="on the bushing, under the nut",
+        ),
+    ),
+    finished=(condition("holes", "Nuts stand clear in the large holes, all round"),),
+)
+
+
+def _judge_carried(job: JobFacts, answers: Answers) -> Judged:
+    if answers.get("driver") != FIXED or answers.get("driven") != FIXED:
+        return [], []
+    return [said_by_hand("how the shafts are carried", "a single pack takes no offset", in_order=False)], [
+        "Both shafts have two bearings: this coupling takes no offset between them. Ask before anything is mounted."
+    ]
+
+
+def _judge_looks(job: JobFacts, answers: Answers) -> Judged:
+    looks = answers.get("looks")
+    if looks in (None, "", FLAT):
+        return [], []
+    says = {
+        WAVY: "Wavy: back to aligning, then look again.",
+        BOWED: "Bowed: slacken the two bolts beside it, oil under the nuts, pull that circle again, then look again.",
+    }
+    return [said_by_hand(f"the pack is {looks}", "the person who looked", in_order=False)], [says[str(looks)]]
+
+
+PACK_LOOK = Stop(
+    key="pack",
+    title="Look at the pack",
+    why="A pack that waves or bows is strained, and its leaves crack.",
+    tool="torch",
+    rows=(choice("looks", "It is", *PACK_LOOKS),),
+    judge=_judge_looks,
+    on_fail="Put it right, then look again.",
+)
+PROCEDURES = (
+    Procedure(
+        receive=(
+            Stop(
+                key="carried",
+                title="Say how each shaft is carried",
+                why="A single pack takes an angle and no offset: one of the two shafts has to be free to find its place.",
+                rows=(choice("driver", "Driver", FIXED, FLOATS), choice("driven", "Driven machine", FIXED, FLOATS)),
+                judge=_judge_carried,
+                may_authorise=True,
+                on_fail="Another coupling, or the lead says why this one.",
+            ),
+        ),
+        before_setting=(
+            Stop(
+                key="pack",
+                title="Put the pack on the first flange",
+                why="Its bolts cannot be reached once the machine stands close.",
+                rows=(
+                    tick("faces", "Flange faces wiped, no paint at the bolt seats"),
+                    tick("holes", "Bushed holes of the pack against the small holes of the flange"),
+                    tick("through", "Bolts through from the flange side, each snug in flange and pack"),
+                    tick("oiled", "Thin oil on the bushings, under the nuts"),
+                    tick("by_hand", "Nuts on by hand"),
+                ),
+                ordered=True,
+                on_fail="A bolt that drops through: wrong hole or worn hole. Stop.",
+            ),
+            Pull(circle="first"),
+        ),
+        couple_up=(
+            LightScrew(),
+            Stop(
+                key="assemble",
+                title="Bolt the second flange",
+                why="The pack is not pulled into place by its bolts.",
+                rows=(
+                    tick("free", "Nuts of the first flange free all round in the large holes of the second"),
+                    tick("socket", "The socket passes"),
+                    tick("through", "Bolts through the second flange's small holes"),
+                    tick("oiled", "Oil on the bushings, nuts on by hand"),
+                ),
+                ordered=True,
+                on_fail="Turn one shaft by one hole. Still touching: distance or holes are wrong, back to the gap.",
+            ),
+            Pull(circle="second"),
+            PACK_LOOK,
+            Proof(),
+        ),
+        undo=(
+            Stop(
+                key="nuts",
+                title="Slacken the nuts one after another, then take them off",
+                why="The pack springs where one side is let go first.",
+                no_return=True,
+                rows=(
+                    tick("held", "Bolt heads held"),
+                    tick("off", "Nuts off, bolts out, counted into a marked box"),
+                ),
+                ordered=True,
+            ),
+            Stop(
+                key="pack",
+                title="Take the pack out whole",
+                why="Its leaves stay together.",
+                rows=(tick("out", "Pack taken out whole", "cracked or bowed leaves"),),
+            ),
+        ),
+    ),
+)

@@ -1,0 +1,191 @@
+"""Disc couplings in three parts: spacer, two packs, close-fit bolts drawn in and caught by rings."""
+
+from dataclasses import replace
+
+from ..fields import REMOVED, condition, marks, out, tick
+from ..ledger import back
+from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
+from .disc_single import PACK_LOOK
+from .facts import BOLTED_ANGLE_VALUES, END_VALUES, HUBS, PACKS_FLAT, Circle, ClosedCheck, FamilyFacts, Part
+
+_HALF_FULL_FULL = (0.5, 1.0, 1.0)
+FACTS = FamilyFacts(
+    family="disc, three-part",
+    title="Disc coupling, three-part with spacer",
+    parts=(
+        *HUBS,
+        Part(key="spacer", title="Spacer", look_for="flange faces, balance marks"),
+        Part(key="packs", title="Disc packs, 2", look_for="flat, no cracked leaf"),
+        Part(key="bolts", title="Close-fit bolts, nuts and catch rings", look_for="all there, numbered as delivered"),
+    ),
+    gap_taken="between the flanges of the hubs, before the spacer goes in",
+    values=(*BOLTED_ANGLE_VALUES, *END_VALUES),
+    closed=ClosedCheck(
+        title="Measure the width of both packs between the bolts",
+        why="Largest and smallest tell of length and angle at once: the pack is strained where it is off.",
+        tool="caliper or feelers, at the rim, between the bolts",
+        both_ends=True,
+        values=END_VALUES,
+        look=PACKS_FLAT,
+    ),
+    takes="angle at two planes",
+    way_round="flange toward the shaft end",
+    circles=(
+        Circle(
+            key="driver_end",
+            title="close-fit bolts, driver end",
+            at="driver end",
+            order="circle",
+            passes=_HALF_FULL_FULL,
+            held="bolt head",
+        ),
+        Circle(
+            key="driven_end",
+            title="close-fit bolts, driven end",
+            at="driven end",
+            order="circle",
+            passes=_HALF_FULL_FULL,
+            held="bolt head",
+        ),
+    ),
+    finished=(
+        condition("numbers", "Balance numbers in one line"),
+        condition("rings", "Every catch ring on"),
+    ),
+)
+
+
+def _draw_in(end: str, key: str) -> tuple[Stop, ...]:
+    rings = f"catch rings, {end}"
+    return (
+        Stop(
+            key=f"start_{key}",
+            title=f"Start the close-fit bolts, {end}",
+            why="A bolt that is driven is a bolt that is spoiled.",
+            caution="Never drive a bolt with a hammer.",
+            rows=(
+                tick("first", "A light pull by hand on the pack, first bolt in"),
+                tick("opposite", "Opposite one next, then in turn, heads as the drawing shows"),
+                expected("bolts", "Bolts in", key),
+                out("rings", "Catch rings laid out, not on yet", rings, REMOVED),
+            ),
+            ordered=True,
+            on_fail="Hard after the first: back out, shift the pack.",
+        ),
+        Stop(
+            key=f"draw_{key}",
+            title=f"Draw the bolts in with bare nuts, {end}",
+            why="In two stages: bare first, then with its ring, until the head seats.",
+            caution="A ring in the first draw-in jams the bolt.",
+            rows=(
+                tick("drawn", "Every bolt drawn until its thread runs out"),
+                tick("off", "Every nut off again"),
+            ),
+            ordered=True,
+        ),
+        Stop(
+            key=f"rings_{key}",
+            title=f"Catch rings on, and draw until every head seats, {end}",
+            why="A ring that is forgotten lets the joint settle.",
+            rows=(
+                back("rings", "Catch rings on", rings),
+                tick("nuts", "Nuts on"),
+                tick("seated", "Every head seats"),
+            ),
+            ordered=True,
+        ),
+    )
+
+
+PROCEDURES = (
+    Procedure(
+        couple_up=(
+            LightScrew(),
+            Stop(
+                key="spacer",
+                title="Sling the spacer and bring it between",
+                why="It is heavy and hangs between half-made joints.",
+                tool="hoist, soft sling",
+                caution="Nobody's hand between flange and spacer.",
+                rows=(
+                    tick("carries", "The sling carries it"),
+                    out("sling", "Slings on it", "sling on the spacer"),
+                    tick("packs", "Packs laid in, their faces wiped"),
+                ),
+                ordered=True,
+            ),
+            Stop(
+                key="numbers",
+                title="Turn the balance numbers into one line",
+                why="It was balanced as it lay there.",
+                rows=(
+                    marks(
+                        "numbers",
+                        "Number as read from one place",
+                        "driver hub",
+                        "driver pack",
+                        "spacer",
+                        "driven pack",
+                        "driven hub",
+                    ),
+                ),
+                may_authorise=True,
+                on_fail="Turn the part that is off. A part without a number: stop and ask.",
+            ),
+            *_draw_in("driver end", "driver_end"),
+            *_draw_in("driven end", "driven_end"),
+            Pull(circle="driver_end"),
+            Pull(circle="driven_end"),
+            Stop(
+                key="unsling",
+                title="Take the sling off",
+                why="Not before both ends are tight.",
+                rows=(back("sling", "Slings off", "sling on the spacer"),),
+            ),
+            Proof(),
+            replace(PACK_LOOK, title="Look at both packs", key="packs"),
+        ),
+        undo=(
+            Stop(
+                key="sling",
+                title="Sling the spacer",
+                why="It drops when the last bolt leaves.",
+                rows=(tick("slung", "Slung, the sling just taut"), out("sling", "Slings on it", "sling on the spacer")),
+                ordered=True,
+            ),
+            Stop(
+                key="nuts",
+                title="Slacken the nuts one after another, then take them off",
+                why="The rings go back on the bolts they came from.",
+                rows=(
+                    tick("nuts", "Nuts off, one after another"),
+                    tick("rings", "Catch rings off, counted into a marked box"),
+                ),
+                ordered=True,
+            ),
+            Stop(
+                key="bolts",
+                title="Tap the close-fit bolts out",
+                why="With the weight on the sling.",
+                caution="The spacer drops when the last bolt leaves.",
+                no_return=True,
+                rows=(
+                    tick("weight", "The weight hangs on the sling"),
+                    tick("tapped", "Bolt ends tapped softly, each kept with its hole"),
+                ),
+                ordered=True,
+            ),
+            Stop(
+                key="packs",
+                title="Take the packs out whole, and the spacer",
+                why="Keep each pack with its side.",
+                rows=(
+                    tick("packs", "Packs taken out whole", "cracked or bowed leaves"),
+                    tick("spacer", "Spacer lifted out and laid down"),
+                    back("sling", "Slings off it", "sling on the spacer"),
+                ),
+                ordered=True,
+            ),
+        ),
+    ),
+)

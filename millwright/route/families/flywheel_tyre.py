@@ -1,0 +1,93 @@
+"""Tyre couplings on an engine flywheel: everything hangs on the driven shaft before its flange goes on."""
+
+from dataclasses import replace
+
+from ..fields import condition, count, tick
+from ..procedure import LightScrew, Procedure, Pull, Stop, expected
+from .facts import ANGLE_VALUES, BOLTS, COUNT, TORQUE, Circle, FamilyFacts, Part
+from .tyre import NO_METAL
+
+_BOLT_RING = Circle(key="bolt_ring", title="screws of the bolt ring", order="alternate", own=True)
+_CLAMP_RING = Circle(key="clamp_ring", title="screws of the clamp ring", at="driven end", order="alternate", own=True)
+FACTS = FamilyFacts(
+    family="tyre on flywheel",
+    title="Tyre coupling on an engine flywheel",
+    parts=(
+        Part(key="driven_hub", title="Flange with its bush", look_for="tapered bore clean, no cracks"),
+        Part(key="element", title="Element with its ferrules", look_for="ferrules in a bag tied to it; cuts, cracks"),
+        Part(key="rings", title="Bolt ring and clamp ring", look_for="bolt circle matches the flywheel"),
+        BOLTS,
+    ),
+    before_hub=(
+        tick("bolt_ring_on", "Bolt ring on the shaft"),
+        tick("clamp_ring_on", "Clamp ring on the shaft"),
+        tick("element_on", "Element on the shaft, ferrules in"),
+    ),
+    gap_taken="flange to flywheel, end float at its middle",
+    values=(
+        *ANGLE_VALUES,
+        "offset_limit_mm",
+        *(circle.line(key) for circle in (_BOLT_RING, _CLAMP_RING) for key in (COUNT, TORQUE)),
+    ),
+    way_round="flange toward the flywheel",
+    circles=(_BOLT_RING, _CLAMP_RING),
+    finished=(
+        condition("ferrules", "A ferrule in every hole of the element"),
+        condition("rings", "Rings level, nothing metal touches"),
+    ),
+    hubs=("driven",),
+)
+PROCEDURES = (
+    Procedure(
+        receive=(
+            Stop(
+                key="flywheel",
+                title="Compare element and flywheel",
+                why="Found now, or with the engine set and the flange on.",
+                rows=(
+                    tick("circle", "Bolt circle of the element is the flywheel's"),
+                    count("holes", "Holes in the flywheel"),
+                    tick("grade", "Stiffness marked on the element is the one ordered"),
+                ),
+            ),
+        ),
+        couple_up=(
+            LightScrew(),
+            Stop(
+                key="lay_element",
+                title="Lay element and bolt ring to the flywheel",
+                why="All in by hand before one is pulled.",
+                caution="The machine is bolted down first, never after the element is drawn on.",
+                rows=(
+                    tick("ferrules", "Ferrules in every hole"),
+                    expected("ring", "Screws through the ferrules, by hand", "bolt_ring"),
+                    tick("clamp", "Clamp ring over the bead by hand"),
+                    expected("clamp_screws", "Screws in the clamp ring", "clamp_ring"),
+                ),
+                ordered=True,
+            ),
+            Pull(circle="bolt_ring"),
+            Pull(circle="clamp_ring"),
+            replace(NO_METAL, tool="feelers, at four places of the clamp ring"),
+        ),
+        undo=(
+            Stop(
+                key="slack",
+                title="Slacken both screw circles by turns, half a turn at a time",
+                why="The element is strained while they hold.",
+                rows=(tick("slack", "Both circles slack by half turns, none out yet"),),
+            ),
+            Stop(
+                key="screws",
+                title="Take the screws out and draw the element off",
+                why="Its beads tell how it ran.",
+                no_return=True,
+                rows=(
+                    tick("out", "Screws and ferrules out, counted into a marked box"),
+                    tick("off", "Element drawn off the flange"),
+                ),
+                ordered=True,
+            ),
+        ),
+    ),
+)

@@ -1,0 +1,117 @@
+"""Gear couplings with flanged sleeves."""
+
+from ..fields import condition, number, text, tick
+from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
+from .facts import BOLTED_VALUES, HUBS, Circle, ClosedCheck, FamilyFacts, Part
+
+FACTS = FamilyFacts(
+    family="gear",
+    title="Gear coupling with flanged sleeves",
+    parts=(
+        *HUBS,
+        Part(key="sleeves", title="Flanged sleeves, 2", look_for="teeth, flange faces, match marks"),
+        Part(key="rings", title="Seal rings, 2", look_for="cuts, hardening, the size ordered"),
+        Part(key="gasket", title="Gasket", look_for="whole, the one supplied"),
+        Part(key="bolts", title="Flange bolts and nuts", look_for="those supplied with it, all there"),
+        Part(key="grease", title="Coupling grease", look_for="the kind the maker names, enough for this size"),
+    ),
+    before_hub=(
+        tick("ring_on", "Greased seal ring in its sleeve", "seated all round in the groove", none_of="rigid half"),
+        tick(
+            "sleeve_on",
+            "Sleeve on the shaft, teeth packed, pushed well back",
+            "flange toward the coupling",
+            none_of="rigid half",
+        ),
+    ),
+    gap_taken="between the hub faces, spacer bar and feelers to the same depth, at quarter turns",
+    values=(*BOLTED_VALUES, "sleeve_spread_mm"),
+    closed=ClosedCheck(
+        key="couple.sleeve",
+        title="Measure hub to sleeve all round",
+        why="Proves the alignment on the closed coupling; the same reading later tells whether it has moved.",
+        tool="depth micrometer, or feelers",
+        values=("sleeve_spread_mm",),
+    ),
+    way_round="face toward the other shaft, as the drawing shows",
+    circles=(Circle(key="flange", title="flange bolts", held="bolt head"),),
+    finished=(
+        condition("plugs", "Plugs flush, no grease at keyway or joint"),
+        condition("play", "Sleeves move along by their play"),
+    ),
+)
+PROCEDURES = (
+    Procedure(
+        couple_up=(
+            LightScrew(),
+            Stop(
+                key="keyways",
+                title="Seal the keyways",
+                why="Grease creeps out along an open keyway.",
+                rows=(
+                    text("sealant", "Sealant", "the one the manual names"),
+                    tick("filled", "Both keyways filled to the hub face", none_of="no keyway under these sleeves"),
+                ),
+            ),
+            Stop(
+                key="close",
+                title="Close the sleeves over the hubs",
+                why="A pinched ring or gasket leaks.",
+                caution="Fingers out from between the flanges.",
+                rows=(
+                    tick("faces", "Flange faces and counterbore clean"),
+                    tick("teeth", "Teeth packed with grease, entered without force"),
+                    tick("gasket", "Gasket in the counterbore"),
+                    tick("marks", "Match marks in line"),
+                    tick("rings", "Seal rings not pinched", "a sleeve still moves a little along by hand"),
+                    expected("bolts", "Bolts in by hand", "flange", "only those supplied with it"),
+                ),
+                ordered=True,
+                on_fail="Draw the sleeves back and put it right before a bolt is tightened. Pinched: a new one.",
+            ),
+            Pull(circle="flange"),
+            Stop(
+                key="grease",
+                title="Fill it with grease",
+                why="Filled from above it looks full and is not: air stays trapped.",
+                tool="grease gun, the grease the maker names",
+                rows=(
+                    text("grease", "Grease, and its batch"),
+                    number("grams", "Amount", "g", required=False),
+                    tick("plugs_out", "Every plug out, filled at the lowest"),
+                    tick("shows", "It showed at each open hole before that was closed"),
+                    tick("plugs_in", "Every plug back in"),
+                ),
+                ordered=True,
+            ),
+            Proof(),
+        ),
+        undo=(
+            Stop(
+                key="grease",
+                title="Let the grease out",
+                why="It runs out of the lowest hole, not over the floor.",
+                rows=(tick("tray", "Tray under it"), tick("plug", "Lowest plug out, grease caught")),
+                ordered=True,
+            ),
+            Stop(
+                key="bolts",
+                title="Take the flange bolts out",
+                why="They go back to their holes.",
+                no_return=True,
+                rows=(
+                    tick("marks", "Match marks noted"),
+                    tick("held", "Heads held, nuts turned"),
+                    tick("out", "Bolts out, counted into a marked box"),
+                ),
+                ordered=True,
+            ),
+            Stop(
+                key="sleeves",
+                title="Slide the sleeves back, clear of the teeth",
+                why="The teeth tell how it ran.",
+                rows=(tick("clear", "Sleeves clear of the teeth"), text("seen", "Teeth: wear, pitting, dry", required=False)),
+            ),
+        ),
+    ),
+)

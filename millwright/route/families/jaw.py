@@ -1,0 +1,185 @@
+"""Jaw couplings, straight and curved: an elastomer element between the jaws of two hubs."""
+
+from dataclasses import replace
+
+from ...card.values import source_of
+from ...coupling.jaw_element import opening_clearance_mm, shaft_distance_checks
+from ...verdict import judge
+from ..fields import choice, condition, length, text, tick
+from ..procedure import Bench, Judged, LightScrew, Procedure, Stop
+from ..stages import set_and_align
+from ..steps import Answers, Fact, JobFacts
+from .facts import HUBS, SETTING_VALUES, FamilyFacts, Part
+
+CENTRES = ("solid centre", "open centre")
+_VALUES = (*SETTING_VALUES, "element_width_mm", "element_opening_mm", "open_centre_rpm")
+
+STRAIGHT = FamilyFacts(
+    family="jaw, straight",
+    title="Straight jaw coupling",
+    parts=(
+        *HUBS,
+        Part(key="element", title="Elastomer element", look_for="cuts, swelling, the material ordered, spacing dots whole"),
+    ),
+    gap_taken="between the hub faces, with the element's raised dots just touched",
+    element_materials=("nitrile", "polyurethane", "polyester", "bronze"),
+    values=_VALUES,
+    way_round="jaws toward the other shaft",
+    closes_by_hub=True,
+    finished=(
+        condition("dots", "Raised dots just touched, all round"),
+        condition("clear", "Element whole and standing clear of both shafts"),
+    ),
+)
+CURVED = replace(
+    STRAIGHT,
+    family="jaw, curved",
+    title="Curved jaw coupling",
+    parts=(
+        *HUBS,
+        Part(
+            key="element",
+            title="Elastomer element",
+            look_for="cuts, swelling, hardness marking and colour as ordered, spacing dots whole",
+        ),
+    ),
+    gap_taken="between the hub faces, or from jaw tip to the opposite face: as the manual says",
+    measured_at_jaws=True,
+    element_materials=("80 shore A", "92 shore A", "98 shore A", "64 shore D"),
+)
+
+
+def _closes_by_hub(job: JobFacts) -> bool:
+    return job.closes_by_hub
+
+
+def _closes_by_machine(job: JobFacts) -> bool:
+    return not job.closes_by_hub
+
+
+def _judge_distance(job: JobFacts, answers: Answers) -> Judged:
+    distance, centre = answers.get("distance_mm"), answers.get("centre")
+    if distance is None or not centre or "element_width_mm" not in job.card:
+        return [], []
+    open_rpm = job.card["open_centre_rpm"].value if "open_centre_rpm" in job.card else None
+    width = job.card["element_width_mm"]
+    return shaft_distance_checks(distance, width.value, centre, job.line.speed_rpm, open_rpm, width.source.say())
+
+
+def _judge_element(job: JobFacts, answers: Answers) -> Judged:
+    if answers.get("centre") != "open centre":
+        return [], []
+    checks, advice = [], []
+    if "open_centre_rpm" in job.card:
+        source = source_of(job.card, "open_centre_rpm")
+        high = job.card["open_centre_rpm"].value
+        checks.append(judge("speed, open centre", job.line.speed_rpm, "rpm", high=high, source=source))
+    else:
+        advice.append("Put the open-centre speed limit on the value card.")
+    key_out = answers.get("key_out_mm")
+    if key_out is not None and "element_opening_mm" in job.card:
+        shaft = max(job.line.driver.shaft_diameter_mm, job.line.driven.shaft_diameter_mm)
+        room = opening_clearance_mm(job.card["element_opening_mm"].value, shaft, key_out)
+        least = "rule of thumb: 1 mm all round, so that nothing rubs"
+        checks.append(judge("room round shaft and key in the opening", room, "mm", low=1.0, source=least))
+    return checks, advice
+
+
+_ELEMENT_ROWS = (
+    lambda job: choice("material", "Hardness or material marked on it", *job.family.element_materials),
+    text("colour", "Colour as seen"),
+    choice("centre", "Centre", *CENTRES),
+    length("key_out_mm", "Key stands out of the shaft by", "only for an open centre with shafts reaching in", required=False),
+    tick("seated", "Legs seated to the bottom of the jaws all round, not squeezed"),
+)
+_ELEMENT = Stop(
+    key="element",
+    title="Put the element into one hub",
+    why="The element cannot go in sideways later. Then the machine is brought up to it.",
+    caution="Only into a hub that is cold.",
+    rows=_ELEMENT_ROWS,
+    judged_by=("open_centre_rpm", "element_opening_mm"),
+    judge=_judge_element,
+    may_authorise=True,
+    on_fail="Take the element out and put the right one in.",
+    when=_closes_by_machine,
+)
+
+
+def _how_to_close(job: JobFacts) -> str:
+    slide = "Move the machine"
+    if job.closes_by_hub:
+        slide = f"Slide the loose hub on the {job.line.machine(job.second()).called} shaft"
+    return f"{slide}, then measure again."
+
+
+PROCEDURES = (
+    Procedure(
+        prepare=(
+            Stop(
+                key="distance",
+                title="Measure the distance between the shaft ends",
+                why="Shafts closer together than the element is wide need an open centre, and that has a speed limit.",
+                tool="caliper or inside rule",
+                rows=(
+                    length("distance_mm", "Distance between the shaft ends"),
+                    choice("centre", "Element in the kit", *CENTRES),
+                ),
+                needs=("element_width_mm",),
+                judged_by=("open_centre_rpm",),
+                judge=_judge_distance,
+                may_authorise=True,
+                on_fail="Change the element, or set the hubs so that the shafts keep clear of it.",
+            ),
+        ),
+        before_setting=(_ELEMENT,),
+        couple_up=(
+            replace(
+                _ELEMENT,
+                title="Put the element in and close the hubs up",
+                why="The element cannot go in sideways later. Slide the loose hub up until the dots are just touched.",
+                caution="Fingers out of the jaws while the hub slides up.",
+                rows=(*_ELEMENT_ROWS, tick("dots", "Hub slid up until the raised dots are just touched")),
+                changes=frozenset({Fact.SECOND_HUB}),
+                on_fail="Draw the loose hub back, take the element out and put the right one in.",
+                when=_closes_by_hub,
+            ),
+            Bench(
+                key="gap",
+                title="Measure the gap, element in",
+                why="The gap that is left behind.",
+                tool="caliper or feelers",
+                form=set_and_align.gap_form,
+                needs=lambda job: (set_and_align.nominal_key(job), "gap_plus_minus_mm"),
+                judged_by=set_and_align.GAP_JUDGED_BY,
+                relies=frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}),
+                on_fail=_how_to_close,
+            ),
+            LightScrew(),
+        ),
+        undo=(
+            Stop(
+                key="apart",
+                title="Draw the hubs apart",
+                why="The element comes out between them.",
+                caution="No lever between the jaws.",
+                rows=(
+                    tick(
+                        "screw",
+                        "Set screw of the hub that gives way slackened, or the machine drawn back",
+                        none_of="the hubs stand far enough apart",
+                    ),
+                    tick("apart", "Hubs drawn apart by hand"),
+                ),
+                ordered=True,
+                no_return=True,
+            ),
+            Stop(
+                key="element",
+                title="Take the element out",
+                why="What it looks like tells what it ran with.",
+                rows=(tick("out", "Element taken out"), text("seen", "Cuts, swelling, wear of its legs", required=False)),
+            ),
+        ),
+    ),
+)

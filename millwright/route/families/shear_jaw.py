@@ -1,0 +1,166 @@
+"""Jaw couplings with a spacer: the element in shear, wrapped in from outside and held by a collar."""
+
+from ...verdict import said_by_hand
+from ..fields import condition, count, text, tick
+from ..procedure import Bench, Judged, LightScrew, Procedure, Pull, Stop, expected
+from ..stages import set_and_align
+from ..steps import Answers, Fact, JobFacts
+from .facts import BOLTS, HUBS, SETTING_VALUES, Circle, FamilyFacts, Part
+
+FACTS = FamilyFacts(
+    family="jaw, in shear with spacer",
+    title="Jaw coupling with a spacer, element in shear",
+    parts=(
+        *HUBS,
+        Part(key="spacer", title="Spacer halves, as delivered", look_for="factory joined: they are not opened"),
+        Part(key="element", title="Wrap-round element", look_for="cuts, the material ordered"),
+        Part(key="collar", title="Retaining collar", look_for="pins and stops whole"),
+        BOLTS,
+    ),
+    gap_taken="between the faces, trimmed with the second hub not yet torqued",
+    values=(*SETTING_VALUES, "flange_bolts", "flange_bolt_torque_nm"),
+    way_round="pilot outward, level with the shaft end",
+    closes_by_hub=True,
+    circles=(
+        Circle(key="driver_end", title="mounting bolts, driver end", at="driver end"),
+        Circle(key="driven_end", title="mounting bolts, driven end", at="driven end"),
+    ),
+    finished=(
+        condition("collar", "Collar covers the element all round, every pin past its dot"),
+        condition("heads", "No bolt head stands in the collar's way"),
+    ),
+)
+
+
+def _half(key: str, title: str, why: str, circle: str) -> Stop:
+    return Stop(
+        key=key,
+        title=title,
+        why=why,
+        rows=(
+            tick("clean", "Pilot faces clean"),
+            tick("home", "Half pushed home by hand, no light at the pilot all round"),
+            expected("bolts", "Bolts in by hand", circle, "only those supplied with it"),
+        ),
+        ordered=True,
+        on_fail="A half that does not seat: burr or paint at the pilot. Off again.",
+    )
+
+
+def _judge_pins(job: JobFacts, answers: Answers) -> Judged:
+    pins, past = answers.get("pins"), answers.get("past")
+    if pins is None or past is None or pins == past:
+        return [], []
+    return [said_by_hand(f"pins past their dots: {past} of {pins}", "the person who turned it", in_order=False)], [
+        "Back off, look at the slot and the dots. A worn dot: a new element."
+    ]
+
+
+PROCEDURES = (
+    Procedure(
+        couple_up=(
+            _half(
+                "first_half",
+                "Offer the first half to the {first} hub",
+                "It carries the collar and the element.",
+                "driver_end",
+            ),
+            Stop(
+                key="collar",
+                title="Put the collar over the first half",
+                why="Without the collar nothing holds the element at speed.",
+                caution="Once the second half is in, the collar cannot go on any more.",
+                rows=(
+                    tick("whole", "Collar whole, its pins in"),
+                    tick("way", "The right way round"),
+                    tick("back", "Pushed back clear of the jaws"),
+                ),
+                ordered=True,
+                no_return=True,
+            ),
+            _half(
+                "second_half",
+                "Offer the second half to the {second} hub",
+                "Between the halves stands the gap the element wants.",
+                "driven_end",
+            ),
+            Bench(
+                key="gap",
+                title="Set the gap with the loose hub",
+                why="The gap that is left behind.",
+                tool="caliper or feelers",
+                form=set_and_align.gap_form,
+                needs=lambda job: ("gap_nominal_mm", "gap_plus_minus_mm"),
+                judged_by=set_and_align.GAP_JUDGED_BY,
+                relies=frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}),
+                on_fail=lambda job: "Slide the loose hub, or move the machine. Then measure again.",
+            ),
+            LightScrew(),
+            Pull(circle="driver_end"),
+            Pull(circle="driven_end"),
+            Stop(
+                key="wrap",
+                title="Wrap the element in",
+                why="It goes in from outside, once everything under it is tight.",
+                rows=(
+                    tick("whole", "Element whole, of this set"),
+                    tick("legs", "Legs between the jaws all round"),
+                    tick("ends", "Its ends meet"),
+                    tick("dots", "Spacing dots stand outward"),
+                    text("material", "Material marked on it"),
+                ),
+                ordered=True,
+                on_fail="Unwrap it, clean the jaws, begin at the other end.",
+            ),
+            Stop(
+                key="locked",
+                title="Slide the collar over and turn it home",
+                why="The collar holds the element in.",
+                caution="A collar short of its dots walks off at speed and throws the element.",
+                rows=(
+                    tick("over", "Collar over the whole element"),
+                    tick("pins_in", "Pins through the slot, collar turned"),
+                    count("pins", "Pins on the collar"),
+                    count("past", "Pins past their raised dots"),
+                    tick("held", "It cannot be turned back by hand"),
+                ),
+                ordered=True,
+                judge=_judge_pins,
+                on_fail="Back off, look at the slot and the dots. A worn dot: a new element.",
+            ),
+        ),
+        undo=(
+            Stop(
+                key="collar",
+                title="Turn the collar back and slide it aside",
+                why="It frees the element.",
+                rows=(tick("back", "Collar turned back past its stops"), tick("aside", "Collar slid aside")),
+                ordered=True,
+            ),
+            Stop(
+                key="element",
+                title="Unwrap the element",
+                why="What it looks like tells what it ran with.",
+                rows=(tick("out", "Element unwrapped"), text("seen", "Cuts and wear", required=False)),
+            ),
+            Stop(
+                key="sling",
+                title="Sling the spacer halves",
+                why="They drop when the last bolt leaves.",
+                caution="The spacer halves are factory joined: do not open them.",
+                rows=(tick("slung", "Slung, the sling just taut"),),
+            ),
+            Stop(
+                key="bolts",
+                title="Take the mounting bolts out, both ends",
+                why="Last of all, with the weight on the sling.",
+                rows=(
+                    tick("weight", "The weight hangs on the sling"),
+                    tick("out", "Mounting bolts out, counted into a marked box"),
+                ),
+                ordered=True,
+                no_return=True,
+            ),
+        ),
+    ),
+)

@@ -1,0 +1,135 @@
+"""Steel grid couplings with a split cover."""
+
+from ..fields import condition, marks, number, text, tick
+from ..procedure import LightScrew, Procedure, Pull, Stop, expected
+from .facts import BOLTED_VALUES, BOLTS, HUBS, Circle, FamilyFacts, Part
+
+FACTS = FamilyFacts(
+    family="steel grid",
+    title="Steel grid coupling with split cover",
+    parts=(
+        *HUBS,
+        Part(key="grid", title="Grid, all its segments", look_for="large sizes come in several; cracks, rubbed spots"),
+        Part(key="cover", title="Cover halves", look_for="match marks, both halves of one pair"),
+        Part(key="seals", title="Seals and gaskets", look_for="whole, the size ordered"),
+        BOLTS,
+        Part(key="grease", title="Coupling grease", look_for="the kind the maker names; not every size comes with it"),
+    ),
+    before_hub=(
+        tick(
+            "seal_on",
+            "Cover seal on the shaft",
+            "lip greased, the right way round, pushed well back",
+            none_of="stretched over afterwards, as its manual allows",
+        ),
+    ),
+    gap_taken="between the hub faces, spacer bar or caliper",
+    values=BOLTED_VALUES,
+    way_round="teeth toward the other shaft",
+    closes_by_hub=True,
+    circles=(Circle(key="flange", title="cover bolts", held="bolt head"),),
+    finished=(
+        condition("marks", "Match marks of the cover on one end"),
+        condition("lips", "Lips of both seals in their grooves all round"),
+        condition("plugs", "Plugs in; the cover turns with the shafts and touches nothing"),
+    ),
+)
+PROCEDURES = (
+    Procedure(
+        couple_up=(
+            LightScrew(),
+            Stop(
+                key="teeth",
+                title="Bring the teeth of both hubs into line and grease them",
+                why="Set screws come before the grid: afterwards nobody reaches them.",
+                rows=(
+                    tick("marks", "Match marks of the hubs noted", none_of="these hubs have none"),
+                    tick("line", "Teeth in line"),
+                    text("grease", "Grease and its batch", "the kind the maker names"),
+                    tick("flanks", "Thin grease on the flanks of both hubs"),
+                ),
+                ordered=True,
+            ),
+            Stop(
+                key="grid",
+                title="Lay the grid in",
+                why="Every rung has to reach the bottom of its slot.",
+                tool="flat blade, soft-faced hammer",
+                caution="Eyes: it springs. No steel face on the grid: where it is bruised it breaks.",
+                rows=(
+                    tick("segments", "All segments here"),
+                    tick("open_end", "Started at its open end, stretched only as much as needed"),
+                    tick("nudged", "Every rung nudged in with a flat blade"),
+                    tick("soft", "Finished with a soft face all round"),
+                    tick("bottom", "Every rung at the bottom, seen all round"),
+                ),
+                ordered=True,
+                on_fail="A rung that stands proud: out with that end, look at tooth and burr.",
+            ),
+            Stop(
+                key="pack",
+                title="Pack grease between and around the rungs",
+                why="A hollow under a rung runs dry.",
+                rows=(
+                    number("grams", "Amount", "g", required=False),
+                    tick("level", "Worked in until level with the rungs"),
+                    tick("holes", "No hole of the grid left hollow"),
+                ),
+            ),
+            Stop(
+                key="cover",
+                title="Close the cover",
+                why="Seals and gaskets are caught for good once the bolts are pulled.",
+                no_return=True,
+                rows=(
+                    tick("seals", "Seals slid onto the hubs in line with the cover grooves"),
+                    tick("lower", "Lower half under"),
+                    tick("gaskets", "Gaskets on both faces"),
+                    tick("upper", "Upper half on"),
+                    marks("match", "Match mark as read", "lower half", "upper half", detail="on the same end"),
+                    expected("bolts", "Bolts in by hand", "flange", "nuts in their recesses"),
+                ),
+                ordered=True,
+                on_fail="Lift the upper half and turn it. A gasket out of place: a new one.",
+            ),
+            Pull(circle="flange"),
+            Stop(
+                key="grease",
+                title="Fill it up and close it",
+                why="Filled from above it looks full and is not.",
+                tool="grease gun, the same grease",
+                rows=(
+                    tick("low", "Filled through the low hole, the opposite plug out"),
+                    tick("shows", "It showed at the open hole"),
+                    tick("plugs", "Plugs back in, both"),
+                ),
+                ordered=True,
+            ),
+        ),
+        undo=(
+            Stop(
+                key="cover",
+                title="Open the cover",
+                why="Its halves go back as they were.",
+                rows=(
+                    tick("marks", "Cover marked on one end"),
+                    tick("tray", "Tray under it: grease runs out"),
+                    tick("bolts", "Cover bolts out, counted into a marked box"),
+                ),
+                ordered=True,
+            ),
+            Stop(
+                key="grid",
+                title="Lift the grid out",
+                why="It springs while it comes.",
+                caution="Eye protection, hands clear of the loops.",
+                no_return=True,
+                rows=(
+                    tick("eyes", "Eye protection on, everybody near"),
+                    tick("rungs", "Lifted rung by rung, evenly from both ends", "a bar through the loops"),
+                ),
+                ordered=True,
+            ),
+        ),
+    ),
+)

@@ -1,0 +1,120 @@
+"""Composite tubes with flexible elements: one hub pushed back to let the tube in."""
+
+from ..fields import REMOVED, condition, out, tick
+from ..ledger import back
+from ..procedure import LightScrew, Procedure, Proof, Pull, Stop
+from ..steps import Fact
+from .facts import BOLTED_ANGLE_VALUES, BOLTS, END_VALUES, HUBS, Circle, ClosedCheck, FamilyFacts, Part
+
+BUSHINGS, SLING = "overload bushings", "sling on the tube"
+FACTS = FamilyFacts(
+    family="composite tube",
+    title="Composite tube with flexible elements",
+    parts=(
+        *HUBS,
+        Part(key="tube", title="Tube with its elements", look_for="no scratch or impact mark on the tube"),
+        Part(key="bushings", title="Overload bushings", look_for="all there; they go in before the lock nuts"),
+        BOLTS,
+    ),
+    gap_taken="between the flanges of the hubs, before the tube goes in",
+    values=(*BOLTED_ANGLE_VALUES, *END_VALUES, "end_face_mm"),
+    closed=ClosedCheck(
+        title="Measure hub to tube at both ends",
+        why="The mean tells how far the elements are drawn or pressed; the ends tell of each other.",
+        tool="caliper or feelers, at quarter turns",
+        both_ends=True,
+        values=END_VALUES,
+        dial_limit="end_face_mm",
+    ),
+    takes="angle at two planes",
+    way_round="flange toward the other shaft",
+    closes_by_hub=True,
+    circles=(
+        Circle(key="driver_end", title="tube bolts, driver end", at="driver end", held="bolt head"),
+        Circle(key="driven_end", title="tube bolts, driven end", at="driven end", held="bolt head"),
+    ),
+    finished=(
+        condition("bushings", "Every bolt has its bushing, none turned against its element"),
+        condition("tube", "Tube unmarked"),
+    ),
+)
+PROCEDURES = (
+    Procedure(
+        couple_up=(
+            Stop(
+                key="strip",
+                title="Strip the tube as far as it must be",
+                why="Only the bolts in the small holes of the tube flange come out.",
+                caution="Hub and element stay together: that joint is the factory's.",
+                rows=(out("bushings", "Overload bushings out", BUSHINGS, REMOVED),),
+            ),
+            Stop(
+                key="hang",
+                title="Hang the tube at the flush hub",
+                why="It needs the room the other hub leaves, pushed back.",
+                tool="soft sling",
+                caution="Nothing laid on the tube's wall: a scratch is a crack later.",
+                rows=(
+                    tick("room", "The other hub pushed back far enough"),
+                    out("sling", "Slings on it", SLING, detail="0 where it is carried by hand"),
+                    tick("large", "Large holes over the bolt groups that are there"),
+                    tick("small", "Remaining bolts through the small holes"),
+                ),
+                ordered=True,
+            ),
+            Stop(
+                key="forward",
+                title="Bring the other hub forward and hang the tube there too",
+                why="Then both ends can be pulled.",
+                rows=(
+                    tick("forward", "Hub slid forward to the tube"),
+                    tick("through", "Bolts through, large and small holes as at the other end"),
+                    back("bushings", "Bushings over the bolts, both ends", BUSHINGS),
+                    tick("nuts", "Lock nuts on by hand", "not before the bushings"),
+                ),
+                ordered=True,
+                changes=frozenset({Fact.SECOND_HUB}),
+                on_fail="Bushings missing: nuts off again until every bolt has its own.",
+            ),
+            Pull(
+                circle="driver_end",
+                on_fail="A nut that turns with its bolt twists the element: hold the head, pull it again.",
+            ),
+            Pull(
+                circle="driven_end",
+                on_fail="A nut that turns with its bolt twists the element: hold the head, pull it again.",
+            ),
+            Stop(
+                key="unsling",
+                title="Take the sling off",
+                why="Not before both ends are tight.",
+                rows=(back("sling", "Slings off it", SLING),),
+            ),
+            LightScrew(),
+            Proof(),
+        ),
+        undo=(
+            Stop(
+                key="sling",
+                title="Sling the tube",
+                why="It drops when the last bolt leaves.",
+                caution="Never a tool, or the tube's weight, on its wall.",
+                rows=(tick("slung", "Slung, soft sling just taut"), out("sling", "Slings on it", SLING)),
+                ordered=True,
+            ),
+            Stop(
+                key="bolts",
+                title="Take the bolts of the large holes out, and the tube",
+                why="With the weight on the sling.",
+                no_return=True,
+                rows=(
+                    tick("weight", "The weight hangs on the sling"),
+                    tick("bolts", "Bolts of the large holes out, bushings counted into a marked box"),
+                    tick("back", "Hub pushed back, tube out"),
+                    back("sling", "Slings off it", SLING),
+                ),
+                ordered=True,
+            ),
+        ),
+    ),
+)

@@ -1,0 +1,95 @@
+"""What a sheet can ask: a tick, a part's condition, a choice, words, a figure, a count, marks that must agree."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+FieldKind = Literal["tick", "condition", "text", "length", "number", "choice", "date", "count", "marks"]
+Goes = Literal["temporary, must come out", "removed, must go back"]
+TEMPORARY: Goes = "temporary, must come out"
+REMOVED: Goes = "removed, must go back"
+NONE_HERE = "none"  # answer of a tick that may not apply; words go with it
+
+
+@dataclass(frozen=True, kw_only=True)
+class Counted:
+    """What a count writes into the ledger: a temporary part goes in and comes out again, a removed one goes back."""
+
+    line: str
+    what: str
+    goes: Goes
+    counted: Literal["out", "back"]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Field:
+    """One thing a sheet asks.
+
+    ``none_of``  - of a tick that may not apply: "none on this coupling"; whoever says so says why
+    ``options``  - of a choice; of marks the places they are read at, which must agree
+    ``expected`` - of a count: what it must come to, and ``expected_of`` whose figure that is
+    ``ledger``   - of a count: the line it writes
+    """
+
+    key: str
+    kind: FieldKind
+    label: str
+    detail: str = ""
+    unit: str = ""
+    options: tuple[str, ...] = ()
+    required: bool = True
+    picture: Literal["", "disc pack"] = ""  # what to look for, drawn beside it
+    none_of: str = ""
+    expected: int | None = None
+    expected_of: str = ""
+    ledger: Counted | None = None
+
+
+def tick(key: str, label: str, detail: str = "", *, none_of: str = "") -> Field:
+    """Done or not; with ``none_of``, or there is nothing of it here, and why."""
+    return Field(key=key, kind="tick", label=label, detail=detail, none_of=none_of)
+
+
+def condition(key: str, label: str, detail: str = "") -> Field:
+    """In order or not."""
+    return Field(key=key, kind="condition", label=label, detail=detail)
+
+
+def choice(key: str, label: str, *options: str, detail: str = "") -> Field:
+    """One of a few."""
+    return Field(key=key, kind="choice", label=label, detail=detail, options=options)
+
+
+def text(key: str, label: str, detail: str = "", *, required: bool = True) -> Field:
+    """A few words."""
+    return Field(key=key, kind="text", label=label, detail=detail, required=required)
+
+
+def length(key: str, label: str, detail: str = "", *, required: bool = True) -> Field:
+    """A length; its key ends in _mm."""
+    return Field(key=key, kind="length", label=label, detail=detail, unit="mm", required=required)
+
+
+def number(key: str, label: str, unit: str, detail: str = "", *, required: bool = True) -> Field:
+    """A figure that is no length."""
+    return Field(key=key, kind="number", label=label, detail=detail, unit=unit, required=required)
+
+
+def count(key: str, label: str, detail: str = "", *, expected: int | None = None, of: str = "") -> Field:
+    """How many, where it is known with whose figure it must agree."""
+    return Field(key=key, kind="count", label=label, detail=detail, expected=expected, expected_of=of)
+
+
+def marks(key: str, label: str, *places: str, detail: str = "") -> Field:
+    """Marks as they are read at two places or more; all must agree."""
+    return Field(key=key, kind="marks", label=label, detail=detail, options=places)
+
+
+def out(key: str, label: str, what: str, goes: Goes = TEMPORARY, *, detail: str = "") -> Field:
+    """A count that opens a line of the ledger."""
+    line = Counted(line=slug(what), what=what, goes=goes, counted="out")
+    return Field(key=key, kind="count", label=label, detail=detail, ledger=line)
+
+
+def slug(what: str) -> str:
+    """The name of a ledger line."""
+    return what.lower().replace(" ", "-").replace(",", "")

@@ -1,0 +1,246 @@
+"""The order a family is assembled in, as data, and the compiler that makes steps of it.
+
+A procedure is written as it is done, top to bottom: stops with rows, pulls of one circle of bolts, benches, the proof on
+the closed coupling. What comes after what is nowhere else.
+"""
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, field
+
+from ..card.values import source_of
+from ..line import SIDES
+from ..roles import Role
+from ..verdict import Check
+from . import torques
+from .circles import circle_preset, line_of, pulled
+from .families.facts import COUNT, ORDER, PASSES, TORQUE
+from .fields import Field
+from .order import InOrder, Part, in_order
+from .stages import before_setting, closed_coupling
+from .steps import Answers, BenchForm, Fact, Happened, JobFacts, SheetForm, Stage, Step
+
+PREFIX = {
+    Stage.RECEIVE: "receive",
+    Stage.FOUND: "found",
+    Stage.TAKE_OFF: "off",
+    Stage.PREPARE: "prepare",
+    Stage.MOUNT: "mount",
+    Stage.COUPLE: "couple",
+}
+Row = Field | Callable[[JobFacts], Field | None]
+When = Callable[[JobFacts], bool]
+Judged = tuple[list[Check], list[str]]
+
+
+def always(job: JobFacts) -> bool:
+    """On every job."""
+    return True
+
+
+@dataclass(frozen=True, kw_only=True)
+class Stop:
+    """One stop of the work: what is done there, row by row, before anything after it may be begun.
+
+    ``title`` and the other words may name {driver}, {driven}, {first}, {second}: the machines as they are called.
+    """
+
+    key: str
+    title: str  # verb first
+    why: str
+    rows: tuple[Row, ...]
+    ordered: bool = False
+    tool: str = ""
+    caution: str = ""
+    on_fail: str = ""
+    no_return: bool = False
+    hold: Role | None = None
+    needs: tuple[str, ...] = ()
+    judged_by: tuple[str, ...] = ()
+    relies: frozenset[Happened] = frozenset()
+    changes: frozenset[Happened] = frozenset()
+    judge: Callable[[JobFacts, Answers], Judged] | None = None
+    may_authorise: bool = False
+    when: When = always
+
+
+@dataclass(frozen=True, kw_only=True)
+class Pull:
+    """The torque of one circle."""
+
+    circle: str
+    on_fail: str = "Slacken the bolt that is off and pull it again in its turn."
+    when: When = always
+
+
+@dataclass(frozen=True, kw_only=True)
+class Bench:
+    """Readings judged by a bench."""
+
+    key: str
+    title: str
+    why: str
+    form: Callable[[JobFacts], BenchForm]
+    needs: Callable[[JobFacts], tuple[str, ...]] = lambda job: ()
+    judged_by: tuple[str, ...] = ()
+    tool: str = ""
+    caution: str = ""
+    on_fail: Callable[[JobFacts], str] = lambda job: ""
+    relies: frozenset[Happened] = frozenset()
+    when: When = always
+
+
+@dataclass(frozen=True, kw_only=True)
+class LightScrew:
+    """The set screw of the hub that was left light to slide: torqued at this place of the work."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Proof:
+    """What the family is proved by on the closed coupling."""
+
+
+Item = Stop | Pull | Bench | LightScrew | Proof | Callable[[JobFacts], Part]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Procedure:
+    """How a family is put together and taken apart. A job goes by the version it was started under.
+
+    ``receive``        - beside the kit and the tools
+    ``before_setting`` - after the hubs, what cannot go in any more once the machines stand close
+    ``couple_up``      - once the machines stand, are bolted down and read; where it hangs on its shaft, after its hub
+    ``undo``           - to part the two shafts
+    """
+
+    version: int = 1
+    receive: tuple[Item, ...] = ()
+    prepare: tuple[Item, ...] = (before_setting.shaft_ends,)
+    before_setting: tuple[Item, ...] = ()
+    couple_up: tuple[Item, ...]
+    undo: tuple[Item, ...]
+
+
+@dataclass(frozen=True)
+class Compiler:
+    """Makes steps of a procedure's items for one job.
+
+    ``light_screw`` - how the second hub's set screw is torqued; nothing where it was not left light
+    """
+
+    job: JobFacts
+    light_screw: Callable[[JobFacts], list[Step]] = field(default=lambda job: [])
+
+    def compile(self, items: Iterable[Item], stage: Stage) -> InOrder:
+        """The items one after the other."""
+        return in_order(*(part for item in items for part in self._parts(item, stage)))
+
+    def _parts(self, item: Item, stage: Stage) -> list[Part]:
+        match item:
+            case LightScrew():
+                return [*self.light_screw(self.job)]
+            case Proof():
+                return [*closed_coupling.steps(self.job)]
+            case Stop() if item.when(self.job):
+                return [_stop(self.job, item, stage)]
+            case Pull() if item.when(self.job):
+                return [_pull(self.job, item, stage)]
+            case Bench() if item.when(self.job):
+                return [_bench(self.job, item, stage)]
+            case Stop() | Pull() | Bench():
+                return []
+            case _:
+                return [item(self.job)]
+
+
+def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
+    rows = [row if isinstance(row, Field) else row(job) for row in stop.rows]
+    judged = stop.judge
+    return Step(
+        key=f"{PREFIX[stage]}.{stop.key}",
+        stage=stage,
+        title=_named(job, stop.title),
+        why=_named(job, stop.why),
+        tool=stop.tool,
+        caution=_named(job, stop.caution),
+        on_fail=_named(job, stop.on_fail),
+        no_return=stop.no_return,
+        hold=stop.hold,
+        needs=stop.needs,
+        judged_by=stop.judged_by,
+        relies=stop.relies,
+        changes=stop.changes,
+        may_authorise=stop.may_authorise,
+        judge=(lambda answers: judged(job, answers)) if judged else None,
+        form=SheetForm(fields=tuple(row for row in rows if row is not None), ordered=stop.ordered),
+    )
+
+
+def _bench(job: JobFacts, bench: Bench, stage: Stage) -> Step:
+    return Step(
+        key=f"{PREFIX[stage]}.{bench.key}",
+        stage=stage,
+        title=bench.title,
+        why=_named(job, bench.why),
+        tool=bench.tool,
+        caution=bench.caution,
+        on_fail=bench.on_fail(job),
+        needs=bench.needs(job),
+        judged_by=bench.judged_by,
+        relies=bench.relies,
+        may_authorise=True,
+        form=bench.form(job),
+    )
+
+
+def _pull(job: JobFacts, pull: Pull, stage: Stage) -> Step:
+    circle = job.family.circle(pull.circle)
+    torque = line_of(job, circle, TORQUE)
+    held = f", second spanner on the {circle.held}" if circle.held else ""
+    oil = f"Thin oil {circle.oil}." if circle.oil else ""
+    hubs = {"driver end": SIDES[:1], "driven end": SIDES[1:]}.get(circle.at, SIDES)
+    return Step(
+        key=f"{PREFIX[stage]}.{circle.key}",
+        stage=stage,
+        title=f"Torque the {circle.title}",
+        why="In their order and in rising passes, so that it closes evenly.",
+        tool=f"torque wrench in calibration{held}",
+        caution=" ".join(filter(None, [torques.thread_words(job, torque), oil, "All in and hand tight first."])),
+        needs=(line_of(job, circle, COUNT), torque),
+        judged_by=(line_of(job, circle, ORDER), line_of(job, circle, PASSES)),
+        relies=frozenset({torques.moved(circle.title), *(job.hub_fact(side) for side in hubs)}),
+        changes=frozenset({Fact.FASTENERS, pulled(circle)}),
+        may_authorise=True,
+        form=BenchForm(bench="tighten", preset=circle_preset(job, circle)),
+        on_fail=pull.on_fail,
+    )
+
+
+def expected(key: str, label: str, circle: str, detail: str = "") -> Row:
+    """A count that must be the card's count of a circle."""
+
+    def row(job: JobFacts) -> Field:
+        line = line_of(job, job.family.circle(circle), COUNT)
+        known = line in job.card
+        return Field(
+            key=key,
+            kind="count",
+            label=label,
+            detail=detail,
+            expected=round(job.card[line].value) if known else None,
+            expected_of=source_of(job.card, line) if known else "",
+        )
+
+    return row
+
+
+def answered(step: str, key: str, *options: str) -> When:
+    """Where that was answered so."""
+    return lambda job: job.answers.get(step, {}).get(key) in options
+
+
+def _named(job: JobFacts, words: str) -> str:
+    """The machines by name."""
+    if "{" not in words:
+        return words
+    called = {side: job.line.machine(side).called for side in SIDES}
+    return words.format(**called, first=called[job.first()], second=called[job.second()])

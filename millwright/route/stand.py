@@ -1,0 +1,375 @@
+"""Where a job stands, from its entries and signatures alone: pure functions, nothing stored."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from datetime import datetime
+from types import MappingProxyType
+from typing import Any
+
+from ..card.kinds import ValueKind
+from ..card.values import Value, ValueCard, stands_on, value_kind
+from ..line import LineSpec
+from ..verdict import Verdict
+from .build import build
+from .families.register import FAMILIES
+from .hubs.keyed import as_decided
+from .hubs.phases import Phase, phase_after
+from .ledger import LedgerLine, Moved, lines_of
+from .locks import (
+    FIRST_LOCK_OUT_AGAIN,
+    FIRST_PROOF,
+    LOCK_AGAIN,
+    LOCKS_OFF,
+    PROOF,
+    START,
+    HandOver,
+    Locks,
+    Proof,
+    say_hand_over,
+    stand_locks,
+)
+from .state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepNow, StepState, in_time
+from .steps import Answers, Fact, Happened, JobFacts, Scope, SheetForm, Step
+
+NOTHING_LEFT: Mapping[str, Answers] = MappingProxyType({})
+DONE_VERDICTS = (Verdict.INSIDE, Verdict.CLOSE, Verdict.NOT_JUDGED)
+
+
+def stand(
+    line: LineSpec,
+    catalogue: ValueCard,
+    entries: Sequence[Entry],
+    signatures: Sequence[Signature],
+    scope: Scope = Scope.FIT,
+    as_left: Mapping[str, Answers] = NOTHING_LEFT,
+    *,
+    procedure: int | None = None,
+    now: datetime | None = None,
+    proof_hours: float | None = None,
+) -> RouteNow:
+    """The route of a job as it stands after these entries and signatures.
+
+    ``as_left``     - what the job before this one left behind, to compare with; nothing is decided by it
+    ``entries``, ``signatures`` - in the order of their numbers; the two share one numbering. Readings that
+    a later one of the same step has superseded change nothing and may be left out.
+    ``procedure``   - the version of the family's procedure it was started under
+    ``now``, ``proof_hours`` - by the site's rule a proof of the dead state holds so long; without them it does not age
+    """
+    card = value_card(catalogue, entries)
+    latest = {e.step: e for e in entries if e.kind is EntryKind.READING}
+    answers = {key: e.inputs for key, e in latest.items()}
+    counted = ledger(entries)
+    locks = _locks(entries, latest, signatures, now, proof_hours)
+    facts = JobFacts(
+        line=as_decided(line, answers),
+        family=FAMILIES[line.coupling.family].facts,
+        card=card,
+        procedure=procedure,
+        answers=answers,
+        scope=scope,
+        as_left=as_left,
+        hottest_c=_hottest(entries),
+        phases=_phases(entries),
+        locks=locks,
+        out={counting.line: counting.out for counting in counted},
+    )
+    steps = build(facts)
+    derived = _Derived(
+        card=card,
+        latest=latest,
+        signatures=signatures,
+        changed=[*_changes(steps, latest, entries), *_card_changes(catalogue, entries, line.speed_rpm)],
+        asked={question.step for question in _unanswered(entries)},
+        locks=locks,
+        counting=_still_to_count(steps, counted),
+        titles={step.key: step.title for step in steps},
+    )
+    found: dict[str, StepNow] = {}
+    for step in steps:
+        found[step.key] = derived.step_now(step, found)
+    _lock_again(found, locks)
+    stands = tuple(found.values())
+    return RouteNow(
+        steps=stands,
+        card=card,
+        provisional=_provisional(stands),
+        ledger=counted,
+        questions=tuple(_unanswered(entries)),
+        locks=locks,
+        phases=facts.phases,
+        last_number=max([0, *(e.number for e in entries), *(s.number for s in signatures)]),
+    )
+
+
+class _Derived:
+    """What every step is held against."""
+
+    def __init__(
+        self,
+        *,
+        card: ValueCard,
+        latest: Mapping[str, Entry],
+        signatures: Sequence[Signature],
+        changed: Sequence[tuple[int, str, Happened]],
+        asked: set[str],
+        locks: Locks,
+        counting: Mapping[str, list[str]],
+        titles: Mapping[str, str],
+    ) -> None:
+        self.card, self.latest, self.signatures, self.changed = card, latest, signatures, changed
+        self.asked, self.locks, self.counting, self.titles = asked, locks, counting, titles
+
+    def step_now(self, step: Step, before: Mapping[str, StepNow]) -> StepNow:
+        """A step as it stands, given those before it."""
+        current = self.latest.get(step.key)
+        held = self._held(step)
+        blocked = [*held, *self._blocked(step, before)]
+        stale = self._stale(step, current)
+        signed = _signed(self.signatures, SignatureKind.HOLD, step.key, current)
+        authorised = _signed(self.signatures, SignatureKind.AUTHORISE, step.key, current)
+        state = _state(step, current, bool(blocked), stale, signed, authorised, step.key in self.asked)
+        return StepNow(
+            step=step,
+            state=state,
+            blocked_by=tuple(blocked),
+            held_by_locks=bool(held),
+            stale_because=stale,
+            current=current,
+            signed=signed,
+            authorised=authorised,
+        )
+
+    def _held(self, step: Step) -> list[str]:
+        """Why nobody may have hands on the machine now."""
+        if step.key == LOCK_AGAIN and not self.locks.live:
+            return ["The locks hang. This comes again once they are off."]
+        if not step.hands_on:
+            return []
+        if self.locks.live:
+            return [FIRST_LOCK_OUT_AGAIN]
+        return [f"Prove it dead again first: {self.locks.proof_due}."] if self.locks.proof_due else []
+
+    def _blocked(self, step: Step, before: Mapping[str, StepNow]) -> list[str]:
+        blocked = [f"First: {self.titles[key]}" for key in step.after if not before[key].settled]
+        blocked += [f"First: {self.titles[key]}" for key in step.passed if not _passed(before[key])]
+        blocked += [f"First: {self.titles[key]}" for key in step.once if before[key].current is None]
+        blocked += [
+            f"Value missing: {kind.title}. Look in {kind.look_in}."
+            for key in step.needs
+            if key not in self.card and (kind := value_kind(key))
+        ]
+        blocked += self.counting.get(step.key, [])
+        if step.key in self.asked:
+            blocked.append("A question waits for the lead's answer.")
+        return blocked
+
+    def _stale(self, step: Step, current: Entry | None) -> str:
+        if current is None:
+            return ""
+        if step.key == PROOF and self.locks.proof_due:
+            return f"Since this was read, {self.locks.proof_due}"
+        keys = set() if step.finding else {*step.needs, *step.judged_by}  # as found it was judged by what stood then
+        after = [(n, words) for n, what, words in self.changed if what in step.relies or what in keys]
+        later = max((change for change in after if change[0] > current.number), default=None)
+        return f"Since this was read, {later[1]}" if later else ""
+
+
+def _lock_again(found: dict[str, StepNow], locks: Locks) -> None:
+    """Locking out again is asked for by itself as soon as something is to be done and the locks are off; else it may be
+    done, and what was locked and opened before stands as done."""
+    again = found.get(LOCK_AGAIN)
+    if again is None:
+        return
+    rough = (start := found.get(START)) is not None and start.state is StepState.OVER
+    wanted = locks.live and (rough or any(now.step.hands_on and not now.settled for now in found.values()))
+    if wanted:
+        return
+    again = replace(again, step=replace(again.step, optional=True))
+    if again.state is StepState.STALE:
+        again = replace(again, state=StepState.DONE, stale_because="")
+    found[LOCK_AGAIN] = again
+
+
+def _passed(now: StepNow) -> bool:
+    """It came out well, though something may have happened since."""
+    good = now.current is not None and now.current.verdict in DONE_VERDICTS
+    return now.settled or (now.state is StepState.STALE and (good or now.authorised is not None))
+
+
+def _locks(
+    entries: Sequence[Entry],
+    latest: Mapping[str, Entry],
+    signatures: Sequence[Signature],
+    now: datetime | None,
+    hours: float | None,
+) -> Locks:
+    signed = {s.entry for s in signatures if s.kind is SignatureKind.HOLD}
+
+    def proved(key: str, *, is_signed: bool) -> Entry | None:
+        entry = latest.get(key)
+        good = entry is not None and entry.verdict in DONE_VERDICTS and (not is_signed or entry.id in signed)
+        return entry if good else None
+
+    off, again = latest.get(LOCKS_OFF), proved(LOCK_AGAIN, is_signed=True)
+    proofs = [proved(FIRST_PROOF, is_signed=True), proved(PROOF, is_signed=False), again]
+    return stand_locks(
+        off.number if off else None,
+        [Proof(number=entry.number, at=entry.at) for entry in proofs if entry is not None],
+        again.number if again else None,
+        [HandOver(number=e.number, words=say_hand_over(e.inputs)) for e in entries if e.kind is EntryKind.HAND_OVER],
+        now,
+        hours,
+    )
+
+
+def _still_to_count(steps: Sequence[Step], counted: Sequence[LedgerLine]) -> dict[str, list[str]]:
+    """By step that counts out: the lines of the ledger that are open and that no later step closes."""
+    found = {}
+    for i, step in enumerate(steps):
+        if not step.counts_out:
+            continue
+        later = {
+            field.ledger.line
+            for after in steps[i + 1 :]
+            if isinstance(after.form, SheetForm)
+            for field in after.form.fields
+            if field.ledger is not None and field.ledger.counted == "back"
+        }
+        waiting = [line for line in counted if line.open and line.line not in later]
+        found[step.key] = [f"Ledger: {line.what}, {line.out - line.back} to count back." for line in waiting]
+    return found
+
+
+def value_card(catalogue: ValueCard, entries: Sequence[Entry]) -> ValueCard:
+    """The catalogue's values with those entered in the job laid over them, the latest last."""
+    card = dict(catalogue)
+    for entry in entries:
+        if entry.kind is EntryKind.VALUE:
+            card[str(entry.inputs["key"])] = Value.model_validate(entry.inputs["value"])
+    return card
+
+
+def _hottest(entries: Sequence[Entry]) -> dict[str, float]:
+    """By the step of its run, the most a hub was read at."""
+    found: dict[str, float] = {}
+    for entry in entries:
+        if entry.kind is EntryKind.EVENT and (hub_c := entry.inputs.get("hub_c")) is not None:
+            found[entry.step] = max(hub_c, found.get(entry.step, hub_c))
+    return found
+
+
+def _phases(entries: Sequence[Entry]) -> dict[str, Phase]:
+    """By the step of its run, where a hot hub is."""
+    events: dict[str, list[Entry]] = {}
+    for entry in entries:
+        if entry.kind is EntryKind.EVENT:
+            events.setdefault(entry.step, []).append(entry)
+    return {step: phase_after(entry.inputs["event"] for entry in in_time(run)) for step, run in events.items()}
+
+
+def ledger(entries: Sequence[Entry]) -> tuple[LedgerLine, ...]:
+    """Temporary and removed parts, each with how many went and how many are back."""
+    latest = {e.step: e for e in entries if e.kind is EntryKind.READING}
+    return lines_of(
+        (_moved(e, e.inputs) for e in entries if e.kind is EntryKind.LEDGER),
+        (_moved(e, written) for e in latest.values() for written in e.ledger),
+    )
+
+
+def _moved(entry: Entry, written: Mapping[str, Any]) -> Moved:
+    return Moved(
+        number=entry.number,
+        line=str(written["line"]),
+        what=str(written["what"]),
+        goes=str(written["goes"]),
+        counted=str(written["counted"]),
+        count=int(written["count"]),
+    )
+
+
+def _changes(steps: Sequence[Step], latest: Mapping[str, Entry], entries: Sequence[Entry]) -> list[tuple[int, Happened, str]]:
+    """Every physical change: the number of the entry, what it is known by, and what happened in words."""
+    found = [(e.number, what, what) for e in entries if e.kind is EntryKind.MOVE for what in _moves(e)]
+    for step in steps:
+        entry = latest.get(step.key)
+        if entry is not None:
+            upset = step.upsets(entry.inputs) if step.upsets else frozenset()
+            found += [(entry.number, str(what), str(what)) for what in step.changes | upset]
+    return found
+
+
+def _moves(entry: Entry) -> list[Happened]:
+    """A move shifts the machine and slackens its feet; with shims under a foot, it may have become a soft one."""
+    shimmed = any(foot.get("shim_mm") for foot in entry.inputs.get("feet", []))
+    return [Fact.MACHINES, Fact.FEET, *([Fact.SHIMMED] if shimmed else [])]
+
+
+def _card_changes(catalogue: ValueCard, entries: Sequence[Entry], speed_rpm: float) -> list[tuple[int, str, str]]:
+    """Every change of what the card says at this line's speed: its number, the key, and what happened in words."""
+    card, found = dict(catalogue), []
+    for entry in entries:
+        if entry.kind is not EntryKind.VALUE:
+            continue
+        key, value = str(entry.inputs["key"]), Value.model_validate(entry.inputs["value"])
+        was, kind = stands_on(card, key), value_kind(key)
+        card[key] = value
+        if kind is None or (was and (was.at(speed_rpm), was.means) == (value.at(speed_rpm), value.means)):
+            continue
+        how = f"changed from {_at_speed(was, kind, speed_rpm)} to" if was else "put there:"
+        found.append((entry.number, key, f"“{kind.title}” on the card was {how} {_at_speed(value, kind, speed_rpm)}"))
+    return found
+
+
+def _at_speed(value: Value, kind: ValueKind, speed_rpm: float) -> str:
+    return value.means if kind.words_only else f"{value.at(speed_rpm):g} {kind.unit_as(value.means)}".strip()
+
+
+def _signed(signatures: Sequence[Signature], kind: SignatureKind, step: str, current: Entry | None) -> Signature | None:
+    """The last signature of the kind that covers the current entry; a later entry leaves it behind."""
+    covers = [s for s in signatures if s.kind is kind and s.step == step and s.entry == (current.id if current else None)]
+    return covers[-1] if covers else None
+
+
+def _state(
+    step: Step,
+    current: Entry | None,
+    blocked: bool,
+    stale: str,
+    signed: Signature | None,
+    authorised: Signature | None,
+    asked: bool,
+) -> StepState:
+    if asked:
+        return StepState.WAITING
+    if current is None:
+        if step.form.kind == "sign" and not blocked:
+            return StepState.DONE if signed else StepState.TO_SIGN
+        return StepState.BLOCKED if blocked else StepState.OPEN
+    if stale:
+        return StepState.STALE
+    if current.verdict is Verdict.OVER and authorised is None and not step.finding:
+        return StepState.OVER
+    if current.verdict is Verdict.INCOMPLETE:
+        return StepState.INCOMPLETE
+    if step.hold is not None and signed is None:
+        return StepState.TO_SIGN
+    return StepState.DONE
+
+
+def _provisional(now: Sequence[StepNow]) -> tuple[str, ...]:
+    """What a step left for later, until the step that settles it is done."""
+    state = {n.step.key: n.state for n in now}
+    found = [
+        n.step.leaves_provisional
+        for n in now
+        if n.step.leaves_provisional and n.current is not None and state[n.step.settled_by] is not StepState.DONE
+    ]
+    moved = any(n.current is not None for n in now if n.step.key == "set.align")
+    if moved and state.get("couple.feet") not in (None, StepState.DONE):
+        found.append("Feet not torqued yet")
+    return tuple(found)
+
+
+def _unanswered(entries: Sequence[Entry]) -> list[Entry]:
+    answered = {str(e.inputs["question"]) for e in entries if e.kind is EntryKind.ANSWER}
+    return [e for e in entries if e.kind is EntryKind.QUESTION and e.id not in answered]

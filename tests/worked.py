@@ -1,0 +1,47 @@
+"""A job of any family, worked on so far as a test wants it: in memory first, then entered as its people would."""
+
+from uuid import UUID, uuid4
+
+from django.utils import timezone
+
+from millwright.route.state import Entry, Signature
+from millwright.tests.work import Work
+from server.accounts.models import Membership, Site
+from server.jobs.actions.append_entry import append_entry
+from server.jobs.actions.sign import sign
+from server.jobs.actions.start_job import start_job
+from server.jobs.models import Job
+from server.plant.models import Line
+
+
+def worked(name: str, work: Work) -> Job:
+    """The job in the database, on a line of that name made for it."""
+    site = Site.objects.get(name="Quillmere Maltings")
+    lead, millwright = (Membership.objects.get(site=site, user__username=who) for who in ("lead", "millwright"))
+    line = Line.objects.create(
+        site=site,
+        name=name,
+        spec=work.line.model_dump(mode="json"),
+        values={key: value.model_dump(mode="json") for key, value in work.card.items()},
+    )
+    job = start_job(line, by=lead, title="Worked so far", now=timezone.now(), scope=work.scope)
+    ids: dict[str, UUID] = {}
+    made: list[Entry | Signature] = [*work.entries, *work.signatures]
+    for item in sorted(made, key=lambda one: one.number):
+        if isinstance(item, Entry):
+            ids[item.id] = uuid4()
+            append_entry(
+                job.pk,
+                id=ids[item.id],
+                by=millwright,
+                step=item.step,
+                kind=item.kind,
+                inputs=item.inputs,
+                typed={},
+                unit="mm",
+                now=timezone.now(),
+            )
+        else:
+            covers = ids[item.entry] if item.entry else None
+            sign(job.pk, id=uuid4(), by=lead, step=item.step, kind=item.kind, entry=covers, reason="why", now=timezone.now())
+    return job

@@ -1,0 +1,72 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { append, newId } from '../api/outbox'
+import { sessionOptions } from '../api/queries'
+import { MainButton } from '../kit/Button'
+import { Choice } from '../kit/Choice'
+import { Slip } from '../kit/Dialog'
+import { Words } from '../kit/Field'
+import { type Step, useJob } from './context'
+
+const WHAT = ['break', 'hand-over'] as const
+
+/** A break, or somebody goes and somebody comes: after it the dead state is proved again before hands go in. */
+export function HandOver({ step, isOpen, onClose }: { step: Step; isOpen: boolean; onClose: () => void }) {
+  const job = useJob()
+  const name = useQuery(sessionOptions).data?.name ?? ''
+  const [what, setWhat] = useState<(typeof WHAT)[number]>('break')
+  const [goes, setGoes] = useState<string | null>(null)
+  const [comes, setComes] = useState('')
+  const [text, setText] = useState('')
+  const [problems, setProblems] = useState<Record<string, string>>({})
+  const send = () => {
+    const who = what === 'break' ? {} : { goes: (goes ?? name).trim(), comes: comes.trim() }
+    return append({
+      id: newId(),
+      jobId: job.id,
+      to: 'entries',
+      step: step.key,
+      body: { step: step.key, kind: 'hand-over', inputs: { what, ...who, ...(text.trim() && { text: text.trim() }) } },
+    })
+      .then(() => {
+        setProblems({})
+        setComes('')
+        setText('')
+        onClose()
+      })
+      .catch((why) => {
+        const found = (why.problems ?? []) as { path: string; message: string }[]
+        setProblems(found.length ? Object.fromEntries(found.map((p) => [p.path, p.message])) : { what: why.message })
+      })
+  }
+  return (
+    <Slip title="Break / hand-over" isOpen={isOpen} onClose={onClose}>
+      <p>
+        Locks and tags stay as they are. Before hands go in again, somebody tries to start and it stays dead.
+        {job.locks.live && ' The locks are off now: it is locked out again before anybody works on it.'}
+      </p>
+      <Choice
+        label="It is"
+        options={WHAT}
+        words={{ break: 'a break', 'hand-over': 'a hand-over' }}
+        value={what}
+        onChange={setWhat}
+      />
+      {what === 'hand-over' && (
+        <>
+          <Words label="Goes" value={goes ?? name} onChange={setGoes} problem={problems.goes} />
+          <Words label="Comes" value={comes} onChange={setComes} problem={problems.comes} />
+        </>
+      )}
+      <Words
+        label="What the next one has to know"
+        unit="if any"
+        value={text}
+        onChange={setText}
+        long
+        problem={problems.what}
+      />
+      <MainButton onPress={send}>{what === 'break' ? 'Note the break' : 'Hand over'}</MainButton>
+    </Slip>
+  )
+}

@@ -1,0 +1,220 @@
+import styled from 'styled-components'
+import type { Draft } from '../benches/draft'
+import { LabelledCell } from '../benches/parts'
+import { PlainButton } from '../kit/Button'
+import { Choice } from '../kit/Choice'
+import { Words } from '../kit/Field'
+import { Tick } from '../kit/Tick'
+import type { Step } from './context'
+import { PackPictures } from './PackPictures'
+import { type Field, NONE_HERE, waitsFor, whyKey } from './sheet'
+
+interface OneFieldProps {
+  step: Step
+  field: Field
+  draft: Draft
+  change: (draft: Draft) => void
+  set: (key: string, value: unknown, more?: Record<string, unknown>) => void
+  problems: Record<string, string>
+}
+
+const CONDITION_WORDS = { ok: 'OK', 'not ok': 'Not OK' }
+
+/** One thing a sheet asks. */
+export function OneField({ step, field, draft, change, set, problems }: OneFieldProps) {
+  const value = draft.choices[field.key]
+  switch (field.kind) {
+    case 'tick':
+      return <TickOrNone step={step} field={field} draft={draft} set={set} problem={problems[field.key]} />
+    case 'marks':
+      return <Marks field={field} value={(value as string[]) ?? []} set={set} problem={problems[field.key]} />
+    case 'condition':
+      return (
+        <>
+          {field.picture === 'disc pack' && <PackPictures />}
+          <Condition>
+            <span>
+              {field.label}
+              {field.detail && <small>{field.detail}</small>}
+            </span>
+            <Choice
+              hideLabel
+              label={field.label}
+              options={['ok', 'not ok'] as const}
+              words={CONDITION_WORDS}
+              value={(value as 'ok') ?? null}
+              onChange={(v) => set(field.key, v)}
+            />
+          </Condition>
+        </>
+      )
+    case 'choice':
+      return (
+        <Condition>
+          <span>
+            {field.label}
+            {field.detail && <small>{field.detail}</small>}
+          </span>
+          <Choice
+            hideLabel
+            label={field.label}
+            options={field.options}
+            value={(value as string) ?? null}
+            onChange={(v) => set(field.key, v)}
+          />
+        </Condition>
+      )
+    case 'length':
+    case 'number':
+    case 'count':
+      return (
+        <Narrow>
+          <LabelledCell
+            cell={field.key}
+            label={field.label}
+            detail={field.detail}
+            kind={field.kind === 'length' ? 'length' : 'number'}
+            unit={field.kind === 'length' ? undefined : sayUnit(field)}
+            draft={draft}
+            change={change}
+            problems={problems}
+          />
+        </Narrow>
+      )
+    case 'text':
+    case 'date':
+      return (
+        <Narrow>
+          <Words
+            label={field.label}
+            detail={field.detail}
+            type={field.kind === 'date' ? 'date' : 'text'}
+            value={(value as string) ?? ''}
+            onChange={(v) => set(field.key, v)}
+            problem={problems[field.key]}
+            unit={field.required ? undefined : 'if any'}
+          />
+        </Narrow>
+      )
+  }
+}
+
+/** What a count has to come to stands where a figure has its unit. */
+const sayUnit = (field: Field) =>
+  field.kind === 'count' ? (field.expected === null ? '' : `of ${field.expected}`) : field.unit
+
+interface TickOrNoneProps extends Pick<OneFieldProps, 'step' | 'field' | 'draft' | 'set'> {
+  problem: string | undefined
+}
+
+/** A tick; where it may not apply, the other answer beside it, with a few words. */
+function TickOrNone({ step, field, draft, set, problem }: TickOrNoneProps) {
+  const value = draft.choices[field.key]
+  const waits = waitsFor(step, field, draft.choices)
+  const detail = [field.detail, waits && 'after the one above'].filter(Boolean).join('; ')
+  const none = value === NONE_HERE
+  return (
+    <div>
+      <TickRow>
+        <Tick
+          label={field.label}
+          detail={detail}
+          value={value === true}
+          onChange={(v) => set(field.key, v)}
+          isDisabled={!!waits && value !== true}
+        />
+        {field.none_of && (
+          <PlainButton
+            aria-pressed={none}
+            aria-label={`None here: ${field.label}`}
+            isDisabled={!!waits && !none}
+            onPress={() => {
+              set(field.key, none ? false : NONE_HERE, { [whyKey(field)]: none ? '' : field.none_of })
+            }}
+          >
+            None here
+          </PlainButton>
+        )}
+      </TickRow>
+      {none && (
+        <Narrow>
+          <Words
+            label={`${field.label}: why none`}
+            hideLabel
+            value={(draft.choices[whyKey(field)] as string) ?? ''}
+            onChange={(v) => set(whyKey(field), v)}
+          />
+        </Narrow>
+      )}
+      {problem && <Wrong role="alert">{problem}</Wrong>}
+    </div>
+  )
+}
+
+interface MarksProps {
+  field: Field
+  value: string[]
+  set: OneFieldProps['set']
+  problem: string | undefined
+}
+
+/** Marks as they are read, place by place; they have to agree. */
+function Marks({ field, value, set, problem }: MarksProps) {
+  const put = (at: number, mark: string) =>
+    set(
+      field.key,
+      field.options.map((_, i) => (i === at ? mark : (value[i] ?? ''))),
+    )
+  return (
+    <fieldset>
+      <legend>
+        {field.label}
+        {field.detail && <small>{field.detail}</small>}
+      </legend>
+      <Places>
+        {field.options.map((place, i) => (
+          <Words
+            key={place}
+            label={place}
+            value={value[i] ?? ''}
+            onChange={(v) => put(i, v)}
+            problem={i === 0 ? problem : undefined}
+          />
+        ))}
+      </Places>
+    </fieldset>
+  )
+}
+
+const Narrow = styled.div`
+  max-width: 460px;
+`
+const Condition = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 12px;
+  border-bottom: 0.75px solid var(--line);
+  padding: 4px 0;
+  line-height: 1.2;
+  small { display: block; font-size: 14px; color: var(--ink-2); }
+`
+const TickRow = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 8px;
+  align-items: center;
+  button[aria-pressed='true'] { background: var(--ink); color: var(--paper); }
+`
+const Places = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(130px, 1fr));
+  gap: 8px;
+  padding: 4px 0;
+`
+const Wrong = styled.p`
+  font-size: 14px;
+  font-weight: 600;
+  padding-left: 44px;
+`

@@ -1,0 +1,82 @@
+import type { Schemas } from '../api/client'
+import { type Draft, DraftReader } from '../benches/draft'
+import type { Step } from './context'
+
+export type Field = Schemas['FieldOut']
+export type Rows = Record<string, string>[]
+
+/** Answer of a tick that does not apply here; why stands under `whyKey`. */
+export const NONE_HERE = 'none'
+export const whyKey = (field: Field) => `${field.key}_why`
+const FIGURES = ['length', 'number', 'count']
+
+export const article = (name: string) => `${/^[aeiou]/.test(name) ? 'an' : 'a'} ${name}`
+
+/** A sheet as it was last entered, or as it is suggested. */
+export function startSheet(step: Step, entered: Record<string, unknown> | undefined): Draft {
+  const draft: Draft = { cells: {}, choices: {} }
+  if (step.form.rows!.length) draft.choices.rows = entered?.rows ?? step.form.suggested_rows
+  for (const field of step.form.fields!) {
+    const value = entered?.[field.key]
+    if (value === undefined || value === null) continue
+    if (FIGURES.includes(field.kind)) draft.cells[field.key] = { text: String(value), unit: 'mm' }
+    else draft.choices[field.key] = value
+    if (value === NONE_HERE) draft.choices[whyKey(field)] = entered?.[whyKey(field)] ?? ''
+  }
+  return draft
+}
+
+/** What was ticked, chosen and typed, as it is sent. */
+export function readSheet(step: Step, draft: Draft) {
+  const reader = new DraftReader(draft)
+  const inputs: Record<string, unknown> = {}
+  if (step.form.rows!.length) inputs.rows = draft.choices.rows ?? []
+  for (const field of step.form.fields!) {
+    const value =
+      field.kind === 'length'
+        ? reader.length(field.key, field.key)
+        : field.kind === 'number' || field.kind === 'count'
+          ? reader.number(field.key, field.key)
+          : (draft.choices[field.key] ?? null)
+    if (value !== null && value !== '') inputs[field.key] = value
+    if (value === NONE_HERE) inputs[whyKey(field)] = draft.choices[whyKey(field)] ?? ''
+  }
+  return { inputs, typed: reader.typed, unreadable: reader.unreadable }
+}
+
+/** What is still wanted of a sheet, in words. */
+export function lacking(step: Step, inputs: Record<string, unknown>): string[] {
+  const fields = step.form.fields!.filter((f) => f.required && isMissing(f, inputs)).map((f) => f.label)
+  const rows = (inputs.rows as Rows | undefined) ?? []
+  const holes = rows.flatMap((row, i) =>
+    step.form.rows!.filter((c) => c.required && !row[c.key]?.trim()).map((c) => `${c.label.toLowerCase()} in row ${i + 1}`),
+  )
+  return [...holes, ...(step.form.rows!.length && !rows.length ? [article(step.form.row_name!)] : []), ...fields]
+}
+
+function isMissing(field: Field, inputs: Record<string, unknown>): boolean {
+  const value = inputs[field.key]
+  if (field.kind === 'tick') {
+    return value !== true && !(value === NONE_HERE && String(inputs[whyKey(field)] ?? '').trim() !== '')
+  }
+  if (field.kind === 'marks') return !Array.isArray(value) || field.options.some((_, i) => !String(value[i] ?? '').trim())
+  return value === undefined
+}
+
+/** On a sheet that is done in order, the sentence above that is not ticked yet; empty where this one may be. */
+export function waitsFor(step: Step, field: Field, choices: Record<string, unknown>): string {
+  if (!step.form.ordered || field.kind !== 'tick') return ''
+  const above = step.form.fields!.slice(0, step.form.fields!.indexOf(field)).filter((f) => f.kind === 'tick')
+  return above.find((f) => choices[f.key] !== true && choices[f.key] !== NONE_HERE)?.label ?? ''
+}
+
+/** Choices with one changed; on a sheet that is done in order, a tick taken back takes those below it along. */
+export function withChoice(step: Step, choices: Record<string, unknown>, key: string, value: unknown) {
+  const next = { ...choices, [key]: value }
+  if (!step.form.ordered || value === true || value === NONE_HERE) return next
+  const fields = step.form.fields!
+  const at = fields.findIndex((f) => f.key === key)
+  if (at < 0 || fields[at]!.kind !== 'tick') return next
+  for (const below of fields.slice(at + 1)) if (below.kind === 'tick') next[below.key] = false
+  return next
+}
