@@ -26,6 +26,14 @@ def forget_jobs() -> None:
         cursor.execute("TRUNCATE jobs_signature, jobs_entry, jobs_job CASCADE")
 
 
+def text_of(pdf: bytes) -> str:
+    """What stands on the paper."""
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "record.pdf"
+        path.write_bytes(pdf)
+        return subprocess.run(["pdftotext", "-layout", path, "-"], capture_output=True, text=True, check=True).stdout
+
+
 class RecordTest(TestCase):
     """What the record shows."""
 
@@ -63,7 +71,7 @@ class RecordTest(TestCase):
             return fonts_only(url, *rest, **more)
 
         with mock.patch("server.reports.pdf.fonts_only", watched):
-            text = self.text_of(record_pdf(Job.objects.get(pk=open_job.pk)))
+            text = text_of(record_pdf(Job.objects.get(pk=open_job.pk)))
         self.assertIn("This record is open", text)
         self.assertIn('Blower"; } .open { display: none }', text)
         self.assertEqual({Path(url).suffix for url in asked}, {".woff2"})
@@ -80,17 +88,10 @@ class RecordTest(TestCase):
             with self.subTest(url), self.assertRaises(NotAFont):
                 fonts_only(url)
 
-    def text_of(self, pdf: bytes) -> str:
-        """What stands on the paper."""
-        with tempfile.TemporaryDirectory() as folder:
-            path = Path(folder) / "record.pdf"
-            path.write_bytes(pdf)
-            return subprocess.run(["pdftotext", "-layout", path, "-"], capture_output=True, text=True, check=True).stdout
-
     def test_the_pdf_holds_readings_limits_sources_and_signatures(self) -> None:
         status, pdf = Member("lead").ask("GET", f"/api/records/{self.job.pk}/pdf")
         self.assertEqual((status, pdf[:5]), (200, b"%PDF-"))
-        text = self.text_of(pdf)
+        text = text_of(pdf)
         for words in (
             BLOWER,
             "as found",
