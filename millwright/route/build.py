@@ -2,12 +2,10 @@
 
 from .circles import checked_again
 from .families.register import FAMILIES
-from .fields import Field
 from .hubs.ways import HUB_STEPS
 from .order import Arranged, Part, any_order, arrange, in_order
 from .procedure import Compiler, Procedure
 from .stages import as_found, close_out, make_safe, receive, set_and_align, take_off
-from .stages.closed_coupling import looked_at
 from .steps import JobFacts, Scope, Stage, Step
 
 
@@ -39,7 +37,7 @@ def _look(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
         found,
         compiler.compile(procedure.undo, Stage.FOUND),
         _set_and_couple(job, procedure, compiler),
-        close_out.steps(job, torqued=(*second, *_pulled_again(job))),
+        close_out.steps(job, torqued=(*second, *checked_again(job))),
     )
 
 
@@ -56,7 +54,7 @@ def _fit(job: JobFacts, procedure: Procedure, compiler: Compiler) -> list[Step]:
     rest = arrange(
         in_order(
             _set_and_couple(job, procedure, compiler),
-            close_out.steps(job, torqued=(*screws, *_pulled_again(job))),
+            close_out.steps(job, torqued=(*screws, *checked_again(job))),
         ),
         hubs.ends,
     )
@@ -89,11 +87,6 @@ def _set_and_couple(job: JobFacts, procedure: Procedure, compiler: Compiler) -> 
 def _light_screw(job: JobFacts) -> list[Step]:
     side = job.second()
     return HUB_STEPS[job.line.hub(side).connection].couple(job, side)
-
-
-def _pulled_again(job: JobFacts) -> tuple[Field, ...]:
-    """The coupling's own bolts a second time, and what the eye tells of it."""
-    return (*checked_again(job), *looked_at(job))
 
 
 def values_of_family(family: str) -> tuple[str, ...]:

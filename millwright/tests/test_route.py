@@ -221,7 +221,7 @@ class JudgedTest(unittest.TestCase):
 
     def test_another_coupling_than_the_registered_one_is_over(self) -> None:
         work = Work()
-        other = {"series": "Other K", "size": "42", "drawing": True}
+        other = {"series": "Brackwater Bittern", "size": "rundlet", "drawing": True}
         self.assertEqual(work.enter("receive.like", other).verdict, Verdict.OVER)
 
     def test_a_hub_that_is_refused_is_not_mounted(self) -> None:

@@ -128,8 +128,8 @@ BOTH_ENDS: dict[str, Any] = {"readings": ring(8.0, 8.1, 8.0, 8.0), "other_end": 
 SHRUNK = {"shaft_mm": [48.04], "bore_mm": [48.0]}
 WORDS = {
     "surface": "clean and dry",
-    "series": "Trial J",
-    "size": "42",
+    "series": "Brackwater Avocet",
+    "size": "rundlet",
     "hub_c": 24,
     "torque_nm": 250,
     "distance_mm": 30,
@@ -165,8 +165,8 @@ class Work:
             "driven": {"name": "Blower", "feet": [], **machine},
             "coupling": {
                 "family": family,
-                "series": "Trial J",
-                "size": "42",
+                "series": "Brackwater Avocet",
+                "size": "rundlet",
                 "driver_hub": {**hub, "connection": held[0]},
                 "driven_hub": {**hub, "connection": held[1]},
             },

@@ -70,6 +70,7 @@ def read(request: HttpRequest) -> object:
 
 def _kinds() -> list[ValueKind]:
     """Every line there is, and beside it the same line of a circle of bolts that may have its own."""
-    own = {key for family in FAMILIES.values() for key in (*family.facts.values, *family.facts.may_have) if "@" in key}
-    keys = [key for base in VALUE_KINDS for key in (base, *sorted(k for k in own if k.split("@")[0] == base))]
+    named = [key for family in FAMILIES.values() for key in (*family.facts.values, *family.facts.may_have)]
+    own = dict.fromkeys(key for key in named if "@" in key)
+    keys = [key for base in VALUE_KINDS for key in (base, *(k for k in own if k.split("@")[0] == base))]
     return [kind for key in keys if (kind := value_kind(key)) is not None]

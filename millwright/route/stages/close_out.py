@@ -8,7 +8,7 @@ from ..ledger import back
 from ..locks import LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
 from ..order import Aside, Part, in_order
 from ..steps import Answers, Fact, JobFacts, SheetForm, SignForm, Stage, Step
-from . import make_safe, set_and_align
+from . import closed_coupling, make_safe, set_and_align
 
 CLOSING = "close.sign"  # the signature that closes a record
 RUNS = (RUNS_SMOOTHLY, RUNS_ROUGH)
@@ -99,7 +99,7 @@ def _look_over(job: JobFacts) -> Step:
         why="Once the guard is on nobody sees it any more.",
         tool="torch, mirror",
         relies=WORK,
-        form=SheetForm(fields=job.family.finished),
+        form=SheetForm(fields=(*closed_coupling.looked_at(job), *job.family.finished)),
         on_fail="Put it right in its own step before the guard goes on.",
     )
 

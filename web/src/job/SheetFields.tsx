@@ -111,14 +111,13 @@ interface TickOrNoneProps extends Pick<OneFieldProps, 'step' | 'field' | 'draft'
 function TickOrNone({ step, field, draft, set, problem }: TickOrNoneProps) {
   const value = draft.choices[field.key]
   const waits = waitsFor(step, field, draft.choices)
-  const detail = [field.detail, waits && 'after the one above'].filter(Boolean).join('; ')
   const none = value === NONE_HERE
   return (
     <div>
       <TickRow>
         <Tick
           label={field.label}
-          detail={detail}
+          detail={field.detail}
           value={value === true}
           onChange={(v) => set(field.key, v)}
           isDisabled={!!waits && value !== true}
@@ -166,7 +165,7 @@ function Marks({ field, value, set, problem }: MarksProps) {
       field.options.map((_, i) => (i === at ? mark : (value[i] ?? ''))),
     )
   return (
-    <fieldset>
+    <Marked>
       <legend>
         {field.label}
         {field.detail && <small>{field.detail}</small>}
@@ -182,7 +181,7 @@ function Marks({ field, value, set, problem }: MarksProps) {
           />
         ))}
       </Places>
-    </fieldset>
+    </Marked>
   )
 }
 
@@ -206,6 +205,14 @@ const TickRow = styled.div`
   gap: 8px;
   align-items: center;
   button[aria-pressed='true'] { background: var(--ink); color: var(--paper); }
+`
+const Marked = styled.fieldset`
+  border: 0;
+  border-bottom: 0.75px solid var(--line);
+  padding: 4px 0 8px;
+  margin: 0;
+  legend { padding: 0; }
+  small { display: block; font-size: 14px; color: var(--ink-2); }
 `
 const Places = styled.div`
   display: grid;

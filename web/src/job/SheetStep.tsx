@@ -90,6 +90,7 @@ export function SheetStep({ step }: { step: Step }) {
     >
       {step.heat_plan && <HeatRunPanel step={step} />}
       <Paper data-bench>
+        {step.form.ordered && <Ordered>In this order, top to bottom: a line opens when the one above it is ticked.</Ordered>}
         {step.form.rows!.length > 0 && (
           <RowTable
             step={step}
@@ -112,4 +113,8 @@ const Paper = styled.div`
   display: flex;
   flex-direction: column;
   gap: 8px;
+`
+const Ordered = styled.p`
+  font-size: 14px;
+  color: var(--ink-2);
 `

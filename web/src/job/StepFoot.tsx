@@ -48,6 +48,11 @@ export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
       {step.optional && !step.current && !touched && next && (
         <PlainButton onPress={() => navigate(`/jobs/${job.id}/steps/${next.key}`)}>Leave it out: {next.title}</PlainButton>
       )}
+      {step.blocked_by.length > 0 && step.state !== 'done' && next && (
+        <PlainButton onPress={() => navigate(`/jobs/${job.id}/steps/${next.key}`)}>
+          What comes first: {next.title}
+        </PlainButton>
+      )}
       {touched && onStartOver && <PlainButton onPress={onStartOver}>Clear what was typed</PlainButton>}
       {!touched && step.state === 'done' && next && (
         <MainButton

@@ -14,7 +14,16 @@ export function Tick({ label, detail, value, onChange, isDisabled }: TickProps) 
   return (
     <Box isSelected={value} onChange={onChange} isDisabled={isDisabled}>
       <svg width="26" height="26" viewBox="0 0 26 26" aria-hidden="true">
-        <rect x="2" y="2" width="22" height="22" fill="var(--leaf)" stroke="var(--ink)" strokeWidth="2" />
+        <rect
+          x="2"
+          y="2"
+          width="22"
+          height="22"
+          fill={isDisabled ? 'none' : 'var(--leaf)'}
+          stroke={isDisabled ? 'var(--hair)' : 'var(--ink)'}
+          strokeWidth="2"
+          strokeDasharray={isDisabled ? '4 3' : undefined}
+        />
         {value && <path d="M6 13l5 6 9-13" fill="none" stroke="var(--blue)" strokeWidth="3.5" />}
       </svg>
       <span>
