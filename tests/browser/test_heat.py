@@ -52,7 +52,7 @@ class HeatRunTest(BrowserTestCase):
     def test_home_gripped_and_checked_cold_before_anything_else_is_done_with_it(self) -> None:
         page = self.page
         self.goto_step("mount.cold.driven", job=self.fan)
-        expect(page.get_by_text("First: Heat the fan hub and slide it on")).to_be_visible()
+        expect(page.get_by_text("First: Heat the fan hub and slide it on", exact=True)).to_be_visible()
         self.goto_step(RUN, job=self.fan)
         for name in ("Out of the heater", "On the shaft", "It grips"):
             page.get_by_role("button", name=name).click()

@@ -10,7 +10,11 @@ import { useUnit } from '../units/preferences'
 
 type Foot = Schemas['FootToGo']
 type Clocked = { clock: number; value_mm: number }
-type Watched = readonly [Clocked[], Clocked[]]
+/** What was seen since the watch began, and the last reading it holds: kept with the slip, whatever comes and goes around it. */
+export interface Watched {
+  upTo: number
+  planes: readonly [Clocked[], Clocked[]]
+}
 
 const DOOR = '/api/jobs/{job_id}/streams/{step}'
 const ASK_EVERY_MS = 500
@@ -24,7 +28,7 @@ export function useJacking(
   planesAt: readonly number[] | null,
   seen: Watched | null,
 ) {
-  const watched = planesAt && seen && seen.every((plane) => plane.length > 0) ? seen : null
+  const watched = planesAt && seen?.planes.every((plane) => plane.length > 0) ? seen.planes : null
   const input = {
     feet,
     ...(watched && {
@@ -52,7 +56,6 @@ interface WatchProps {
 /** The laser left standing while the machine is moved: what it shows since the watch began. */
 export function LaserWatch({ jobId, step, seen, onSeen, general }: WatchProps) {
   const [said, setSaid] = useState('')
-  const from = useRef(0)
   const now = useRef({ seen, onSeen })
   now.current = { seen, onSeen }
   const watching = seen !== null
@@ -65,17 +68,17 @@ export function LaserWatch({ jobId, step, seen, onSeen, general }: WatchProps) {
       if (asking) return
       asking = true
       try {
-        const got = await bring(api.GET(DOOR, { params: { path: at, query: { after: from.current } } }))
-        from.current = got.readings.at(-1)?.id ?? from.current
+        const after = now.current.seen?.upTo ?? 0
+        const got = await bring(api.GET(DOOR, { params: { path: at, query: { after } } }))
         const before = now.current.seen
-        if (before === null) return
-        setSaid(got.device && before[0].length ? `${got.device} watches.` : 'Waiting for the laser.')
+        if (before?.upTo !== after) return
+        setSaid(got.device && before.planes[0].length ? `${got.device} watches.` : 'Waiting for the laser.')
         if (got.readings.length === 0) return
         const of = (plane: 0 | 1) => [
-          ...before[plane],
+          ...before.planes[plane],
           ...got.readings.filter((r) => r.plane === plane).map(({ clock, value_mm }) => ({ clock, value_mm })),
         ]
-        now.current.onSeen([of(0), of(1)])
+        now.current.onSeen({ upTo: got.readings.at(-1)?.id ?? after, planes: [of(0), of(1)] })
       } catch (why) {
         setSaid(why instanceof Refused ? why.message : String(why))
       } finally {
@@ -87,10 +90,9 @@ export function LaserWatch({ jobId, step, seen, onSeen, general }: WatchProps) {
   }, [watching, jobId, step])
   const begin = async () => {
     try {
-      const got = await bring(api.GET(DOOR, { params: { path: at, query: { after: from.current } } }))
-      from.current = got.readings.at(-1)?.id ?? from.current
+      const got = await bring(api.GET(DOOR, { params: { path: at, query: { after: 0 } } }))
       setSaid('Waiting for the laser.')
-      onSeen([[], []])
+      onSeen({ upTo: got.readings.at(-1)?.id ?? 0, planes: [[], []] })
     } catch (why) {
       setSaid(why instanceof Refused ? why.message : String(why))
     }

@@ -15,11 +15,10 @@ import { Words } from '../kit/Field'
 import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { type Step, useJob } from './context'
-import { LaserWatch, LeftToGo, useJacking } from './Jacking'
+import { LaserWatch, LeftToGo, useJacking, type Watched } from './Jacking'
 import { suggestMove } from './suggestMove'
 
 type Alignment = Schemas['AlignmentResult']
-type Clocked = { clock: number; value_mm: number }
 interface MoveSlipProps {
   step: Step
   result: Result | null
@@ -35,7 +34,7 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
   const feet =
     alignment?.plan?.map((m) => m.name) ?? job.spec[job.spec.movable as 'driver' | 'driven'].feet.map((f) => f.name)
   const { draft, change, clear } = useDraft(`${job.id}.${step.key}.move`, () => suggestMove(alignment, feet))
-  const [seen, setSeen] = useState<readonly [Clocked[], Clocked[]] | null>(null)
+  const [seen, setSeen] = useState<Watched | null>(null)
   const [refused, setRefused] = useState('')
   const reader = new DraftReader(draft)
   const moved = feet.map((name, i) => ({
