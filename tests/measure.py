@@ -12,6 +12,7 @@ import sys
 import time
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
+from datetime import UTC, datetime
 from http.client import HTTPConnection
 from pathlib import Path
 from typing import Any
@@ -226,7 +227,7 @@ def copies_of(job: Any, count: int) -> list[str]:
         copy = text.replace(f'"line": "{written["line"]}"', f'"line": "Copy {n}"')
         for old in ids:
             copy = copy.replace(old, str(uuid4()))
-        made.append(str(read_job(copy.encode(), by=lead).pk))
+        made.append(str(read_job(copy.encode(), by=lead, now=datetime.now(UTC)).pk))
     return made
 
 

@@ -89,6 +89,14 @@ def job_of(line: str, *, closed: bool = False) -> Job:
     return Job.objects.which_are(closed=closed).get(line__name=line)
 
 
+def as_if_started_with(job: Job, **fields: Any) -> None:
+    """A job that was started with something else: the database itself refuses to change that, so its triggers step aside."""
+    with transaction.atomic(), connection.cursor() as cursor:
+        cursor.execute("SET LOCAL session_replication_role = replica")
+        Job.objects.filter(pk=job.pk).update(**fields)
+        cursor.execute("SET LOCAL session_replication_role = origin")
+
+
 class Member(Client):
     """A signed-in person who speaks JSON."""
 

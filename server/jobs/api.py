@@ -1,5 +1,6 @@
 """The floor, jobs, one route for all entries and one for signatures."""
 
+import logging
 from typing import Any
 from uuid import UUID
 
@@ -15,12 +16,14 @@ from server.plant.models import Line
 from server.web.errors import ErrorsOut
 
 from .actions.append_entry import append_entry
+from .actions.cancel_job import cancel_job
 from .actions.sign import sign
 from .actions.start_job import start_job
 from .models import Entry, Job, Signature
-from .schemas import EntryIn, EntryOut, FloorLine, HistoryJob, JobIn, JobOut, SignatureIn, SignatureOut
+from .schemas import CancelIn, EntryIn, EntryOut, FloorLine, HistoryJob, JobIn, JobOut, SignatureIn, SignatureOut
 from .show import hot_hub, job_out, standing
 
+logger = logging.getLogger(__name__)
 router = Router(tags=["jobs"])
 REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
 
@@ -49,6 +52,25 @@ def _floor_line(line: Any) -> dict[str, object]:
 
 
 def _in_hand(job: Job) -> dict[str, object]:
+    """A job on the floor; one that cannot be read takes no page down."""
+    try:
+        return _shown(job)
+    except Exception:
+        logger.exception("job %s of %s cannot be shown", job.number, job.line_id)
+        return {
+            "id": job.id,
+            "number": job.number,
+            "title": job.title,
+            "at": None,
+            "hot_hub": None,
+            "stages": [],
+            "now": timezone.now(),
+            "to_sign": [],
+            "questions": 0,
+        }
+
+
+def _shown(job: Job) -> dict[str, object]:
     route, entries = job.stand(), list(job.entries.all())
     return {
         "id": job.id,
@@ -84,6 +106,12 @@ def read(request: HttpRequest, job_id: UUID) -> object:
     """A whole job as it stands."""
     jobs = Job.objects.visible_to(member_of(request)).select_related("line", "site").prefetch_related("entries", "signatures")
     return job_out(get_object_or_404(jobs, pk=job_id))
+
+
+@router.post("/{job_id}/cancel", response={200: JobOut, **REFUSALS}, operation_id="job_cancel", url_name="job_cancel")
+def cancel(request: HttpRequest, job_id: UUID, payload: CancelIn) -> object:
+    """Cancel a job; the lead's, with a reason. It stays on record."""
+    return job_out(cancel_job(job_id, by=member_of(request), reason=payload.reason, now=timezone.now()))
 
 
 @router.post("/{job_id}/entries", response={201: EntryOut, **REFUSALS}, operation_id="entry_append", url_name="entries")

@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Any
 
 from django.db import models
-from django.db.models import Exists, OuterRef, Q
+from django.db.models import Q
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
@@ -40,16 +40,16 @@ class JobQuerySet(models.QuerySet["Job"]):
         return get_object_or_404(self.visible_to(member).select_for_update(no_key=True), pk=job_id)
 
     def with_closed(self) -> "JobQuerySet":
-        """Each with `closed`: whether its record has been signed."""
-        return self.annotate(closed=_is_closed())
+        """Each with `closed`: whether its record has been signed, or the job cancelled."""
+        return self.annotate(closed=Q(closed_at__isnull=False))
 
     def which_are(self, *, closed: bool) -> "JobQuerySet":
-        """Those whose record has been signed; or those still in hand."""
-        return self.filter(_is_closed() if closed else ~_is_closed())
+        """Those whose record has been signed, or that were cancelled; or those still in hand."""
+        return self.filter(closed_at__isnull=not closed)
 
-
-def _is_closed() -> Exists:
-    return Exists(Signature.objects.closing().filter(job=OuterRef("pk")))
+    def signed(self) -> "JobQuerySet":
+        """Those whose record has been signed."""
+        return self.filter(closed_at__isnull=False, cancelled_by="")
 
 
 class Job(models.Model):
@@ -66,6 +66,10 @@ class Job(models.Model):
     card = models.JSONField(help_text="millwright.card.values.ValueCard at the start of the job")
     started_by = models.CharField(max_length=150)
     started_at = models.DateTimeField()
+    closed_at = models.DateTimeField(null=True, help_text="when its record was signed and closed, or it was cancelled")
+    cancelled_by = models.CharField(max_length=150, blank=True)
+    cancelled_because = models.CharField(max_length=400, blank=True)
+    read_in = models.JSONField(null=True, help_text="of a job from a file: by, at, site, digest of the file")
 
     objects = JobQuerySet.as_manager()
 
@@ -74,6 +78,7 @@ class Job(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["site", "number"], name="job_number_once_per_site"),
             models.CheckConstraint(condition=Q(scope__in=[s.value for s in Scope]), name="job_scope_known"),
+            models.UniqueConstraint(fields=["line"], condition=Q(closed_at__isnull=True), name="job_open_once_a_line"),
         ]
 
     def __str__(self) -> str:
@@ -120,7 +125,7 @@ class Job(models.Model):
             return {}
         kept_under = as_left_steps(self.as_spec)
         read = Entry.objects.filter(
-            job__in=Job.objects.which_are(closed=True).filter(line=self.line_id, number__lt=self.number),
+            job__in=Job.objects.signed().filter(line=self.line_id, number__lt=self.number),
             kind=state.EntryKind.READING,
             step__in=kept_under,
         )
@@ -170,6 +175,7 @@ class Entry(models.Model):
     typed = models.JSONField(default=dict, help_text="path into the inputs → what was typed there")
     asked = models.JSONField(default=dict, help_text="millwright.route.asked: what it answered, as it was asked then")
     result = models.JSONField(null=True)
+    chain = models.CharField(max_length=64, default="", help_text="hash of this and of what was entered before it")
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)
     at = models.DateTimeField()
@@ -223,6 +229,7 @@ class Signature(models.Model):
     step = models.CharField(max_length=60)
     entry = models.ForeignKey(Entry, null=True, on_delete=models.PROTECT, related_name="signatures")
     reason = models.CharField(max_length=400, blank=True)
+    chain = models.CharField(max_length=64, default="", help_text="hash of this and of what was entered before it")
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)
     at = models.DateTimeField()

@@ -26,6 +26,21 @@ class JobIn(Schema, extra="forbid"):
     scope: Scope = Scope.FIT
 
 
+class CancelIn(Schema, extra="forbid"):
+    """Why a job is cancelled."""
+
+    reason: PlainTextIn = Field(max_length=400)
+
+
+class ReadInOut(Schema):
+    """Where a job from a file came from; names and times in it are as the file says."""
+
+    by: str
+    at: datetime
+    site: str
+    digest: str
+
+
 class EntryIn(Schema, extra="forbid"):
     """An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed."""
 
@@ -201,6 +216,9 @@ class JobOut(Schema):
     started_by: str
     started_at: datetime
     closed: bool
+    cancelled_by: str
+    cancelled_because: str
+    read_in: ReadInOut | None
     now: datetime = Field(description="the server's clock: a device's own may be wrong")
     steps: list[StepOut]
     next: str | None = Field(description="the step that is to be done now")
@@ -239,7 +257,7 @@ class FloorJob(Schema):
     id: UUID
     number: int
     title: str
-    at: StagesDone
+    at: StagesDone | None = Field(description="none where the job cannot be shown")
     to_sign: list[str]
     questions: int
     hot_hub: HotHub | None
@@ -267,3 +285,4 @@ class HistoryJob(Schema):
     started_at: datetime
     started_by: str
     closed: bool
+    cancelled_because: str

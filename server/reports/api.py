@@ -4,6 +4,7 @@ from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
+from django.utils import timezone
 from ninja import Router, Status
 
 from millwright.clock import ClockReading
@@ -21,6 +22,7 @@ from .pdf import record_pdf
 from .record import RecordOut, rings_of
 
 router = Router(tags=["records"])
+MOST_BYTES = 64_000_000
 MISSING = {404: ErrorsOut}
 
 
@@ -75,4 +77,7 @@ def entry_csv(request: HttpRequest, job_id: UUID, entry_id: UUID, dial: int = 0)
 )
 def read_in(request: HttpRequest) -> object:
     """Read a job file in, all of it or nothing; 422 says where it is wrong."""
-    return Status(201, job_out(read_job(request.body, by=member_of(request))))
+    content = request.read(MOST_BYTES + 1)  # past the limit of every other body: what the app wrote itself can be read
+    if len(content) > MOST_BYTES:
+        raise UnusableInput(Problem("file", f"This file is over {MOST_BYTES // 1_000_000} MB."))
+    return Status(201, job_out(read_job(content, by=member_of(request), now=timezone.now())))

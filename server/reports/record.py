@@ -16,6 +16,7 @@ from millwright.route.fields import NONE_HERE
 from millwright.route.state import EntryKind, RouteNow, SignatureKind, StepNow, StepState
 from millwright.route.summary import Read, summary
 from millwright.verdict import Status, Verdict
+from server.jobs.chain import head_of
 from server.jobs.models import Entry, Job, Signature
 
 from .drawing import alignment_svg
@@ -118,6 +119,9 @@ class RecordOut(Schema):
     card: list[CardLine]
     steps: list[RecordStep]
     ledger: list[Figure]
+    chain: str = Field(default="", description="hash of what was entered and signed, up to the last of it")
+    cancelled: str = ""
+    read_in: str = Field(default="", description="of a job from a file: who read it in, when, from where")
     digest: str = Field(default="", description="of the record as it was issued; empty while it is open")
     issued_at: datetime | None = None
     added_since: list[RecordStep] = Field(default=[], description="notes to a record that was closed already")
@@ -138,11 +142,25 @@ def record_of(job: Job) -> RecordOut:
         started_by=job.started_by,
         started_at=job.started_at,
         closed=route.closed,
-        open_things=[] if route.closed else route.why_not_signed_off(),
+        open_things=[] if route.closed or job.cancelled_by else route.why_not_signed_off(),
+        chain=head_of(job)[1],
+        cancelled=f"Cancelled by {job.cancelled_by}: {job.cancelled_because}" if job.cancelled_by else "",
+        read_in=_read_in(job),
         summary=_summary(entries, route),
         card=_card(route),
         steps=_steps(job, route, entries, signatures),
         ledger=[Figure(label=line.what, value=f"{line.out} out, {line.back} back", typed=line.goes) for line in route.ledger],
+    )
+
+
+def _read_in(job: Job) -> str:
+    """Where a job from a file came from, and what that is worth."""
+    if not job.read_in:
+        return ""
+    came = job.read_in
+    return (
+        f"Read in by {came['by']}, {came['at'][:16].replace('T', ' ')} UTC, from a file of {came['site']}; "
+        f"names and times are as the file says. SHA-256 of the file {came['digest']}"
     )
 
 

@@ -11,6 +11,7 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from millwright.errors import Problem, UnusableInput
 from millwright.route.entry import OutOfTurn
+from millwright.route.signing import NotTheirs
 
 logger = logging.getLogger(__name__)
 RETRY_AFTER_S = 2
@@ -47,6 +48,10 @@ def register_handlers(api: NinjaAPI) -> None:
     @api.exception_handler(PermissionDenied)
     def not_this_role(request: HttpRequest, refused: PermissionDenied) -> HttpResponse:
         return say(request, 403, Problem("", str(refused) or "Your role may not do this."))
+
+    @api.exception_handler(NotTheirs)
+    def not_theirs(request: HttpRequest, refused: NotTheirs) -> HttpResponse:
+        return say(request, 403, Problem("", str(refused)))
 
     @api.exception_handler(Http404)
     def not_there(request: HttpRequest, refused: Http404) -> HttpResponse:

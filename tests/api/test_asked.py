@@ -7,7 +7,6 @@ from importlib import import_module
 from typing import Any
 from unittest import mock
 
-from django.apps import apps
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.test import TestCase, TransactionTestCase
@@ -15,6 +14,7 @@ from django.test import TestCase, TransactionTestCase
 from millwright.route import stand as derived_from
 from millwright.route.state import RouteNow, StepNow
 from millwright.route.steps import SheetForm
+from server.jobs.chain import verify
 from server.jobs.models import Entry, Job
 from tests.site import Member, build_two_sites, job_of
 
@@ -182,15 +182,29 @@ class MovedHereTest(TransactionTestCase):
     def test_what_stands_is_filled_in_from_the_route_and_marked_so(self) -> None:
         build_two_sites()
         kept = {str(e.pk): e.asked.get("title") for e in Entry.objects.all()}
+        self.addCleanup(self.to_the_newest)
         executor = MigrationExecutor(connection)
         executor.migrate([("jobs", "0005_jobs_that_mount_nothing")])
         executor = MigrationExecutor(connection)
-        executor.migrate([("jobs", "0006_entry_asked")])
+        then = executor.migrate([("jobs", "0006_entry_asked")]).apps
         afterwards = import_module("server.jobs.migrations.0006_entry_asked").AFTERWARDS
-        for entry in apps.get_model("jobs", "Entry").objects.all():
+        for entry in then.get_model("jobs", "Entry").objects.all():
             self.assertEqual(entry.asked["note"], afterwards)
             self.assertEqual(entry.asked.get("title"), kept[str(entry.pk)])
         with self.assertRaisesMessage(Exception, "append-only"), connection.cursor() as cursor:
             cursor.execute("UPDATE jobs_entry SET step = 'x'")
+
+    def test_what_stands_gets_its_links_and_is_closed_where_it_was_signed(self) -> None:
+        build_two_sites()
+        self.addCleanup(self.to_the_newest)
+        closed_at = {str(job.pk): job.closed_at for job in Job.objects.all()}
+        executor = MigrationExecutor(connection)
+        executor.migrate([("jobs", "0007_procedure_and_hand_over")])
+        self.to_the_newest()
+        self.assertEqual({str(job.pk): job.closed_at for job in Job.objects.all()}, closed_at)
+        self.assertEqual([verify(job) for job in Job.objects.all()], [None] * len(closed_at))
+
+    def to_the_newest(self) -> None:
+        """For whoever comes next."""
         executor = MigrationExecutor(connection)
         executor.migrate(executor.loader.graph.leaf_nodes())

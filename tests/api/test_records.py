@@ -1,16 +1,19 @@
 """Records as structure, PDF, JSON and CSV; jobs and readings read in."""
 
+import hashlib
 import json
 import subprocess
 import tempfile
 from pathlib import Path
 from typing import Any
 from unittest import mock
+from uuid import uuid4
 
 from django.conf import settings
 from django.db import connection, transaction
 from django.test import TestCase
 
+from server.jobs.chain import verify
 from server.jobs.models import Entry, Job, Signature
 from server.plant.models import Line
 from server.reports.pdf import NotAFont, fonts_only, record_pdf
@@ -210,3 +213,84 @@ class ExchangeTest(TestCase):
                 self.assertEqual(status, 422)
                 self.assertTrue(said["errors"][0]["path"].startswith(path), said["errors"][0])
         self.assertEqual((Job.objects.count(), Entry.objects.count(), Signature.objects.count()), (0, 0, 0))
+
+    def test_a_file_holds_nothing_that_could_not_have_been_entered_or_signed(self) -> None:
+        written = json.loads(self.lead.get(f"/api/records/{self.open_job.pk}/json").content)
+        closed = json.loads(self.lead.get(f"/api/records/{job_of(BLOWER, closed=True).pk}/json").content)
+        forget_jobs()
+        last = max(fact["number"] for fact in [*written["entries"], *written["signatures"]])
+        now = written["entries"][-1]["at"]
+        who = {"by": "Nobody", "role": "apprentice", "at": now}
+        plain = {"typed": {}, "asked": {}, "result": None, **who}
+
+        def with_entry(**more: Any) -> dict[str, Any]:
+            entry = {"id": str(uuid4()), "number": last + 1, "step": "set.align", **plain, **more}
+            return {**written, "entries": [*written["entries"], entry]}
+
+        def with_signature(**more: Any) -> dict[str, Any]:
+            signature = {"id": str(uuid4()), "number": last + 1, "entry": None, "reason": "", "kind": "hold", **who, **more}
+            return {**written, "signatures": [*written["signatures"], signature]}
+
+        def changed(part: str, i: int, **more: Any) -> dict[str, Any]:
+            rows = [{**row, **more} if at == i else row for at, row in enumerate(written[part])]
+            return {**written, part: rows}
+
+        value = {"value": 0.9, "means": "offset", "source": {"kind": "drawing", "document": "D-1"}}
+        lifted = {"key": "offset_limit_mm", "value": value, "reason": "because"}
+        count = len(written["entries"])
+        end, until = f"entries.{count}", f"entries.{count - 1}.at"
+        rows = [
+            ("an empty value", with_entry(kind="value", inputs={}), f"{end}.inputs"),
+            ("a limit lifted by an apprentice", with_entry(kind="value", inputs=lifted), end),
+            ("a step that is not its turn", with_entry(kind="reading", step="close.guard", inputs={}), end),
+            (
+                "a hub that gripped before it was hot",
+                with_entry(kind="event", inputs={"event": "gripped"}),
+                f"entries.{count}",
+            ),
+            ("a number beyond all bounds", {**written, "number": 2147483647}, "number"),
+            ("numbers that are missing", changed("entries", count - 1, number=last + 7), "entries"),
+            ("a time in the future", changed("entries", count - 1, at="2050-01-01T00:00:00Z"), until),
+            (
+                "a time behind its number",
+                changed("entries", count - 1, at=written["entries"][0]["at"]),
+                f"entries.{count - 1}.at",
+            ),
+            ("a closing signature on an open route", with_signature(step="close.sign", role="lead"), "signatures."),
+            ("a hold signed by an apprentice", changed("signatures", 0, role="apprentice"), "signatures.0"),
+            (
+                "nothing but a closing signature",
+                {**closed, "entries": [], "signatures": [{**closed["signatures"][-1], "number": 1}]},
+                "signatures.0",
+            ),
+        ]
+        for why, content, path in rows:
+            with self.subTest(why):
+                status, said = self.read_in(json.dumps(content).encode())
+                self.assertEqual(status, 422, said)
+                self.assertTrue(said["errors"][0]["path"].startswith(path), said["errors"][0])
+        self.assertEqual(Job.objects.count(), 0)
+
+    def test_who_read_it_in_and_from_where_stands_at_the_head_and_its_ledger_and_results_are_worked_out_here(self) -> None:
+        job = job_of("Steep aeration blower 2")
+        raw = self.lead.get(f"/api/records/{job.pk}/json").content
+        forget_jobs()
+        doctored = json.loads(raw)
+        doctored["entries"][3]["result"] = {**(doctored["entries"][3]["result"] or {}), "advice": ["All is well."]}
+        content = json.dumps(doctored).encode()
+        status, shown = self.read_in(content)
+        self.assertEqual(status, 201, shown)
+        self.assertNotIn("All is well", json.dumps(shown))
+        self.assertEqual((shown["read_in"]["by"], shown["read_in"]["site"]), ("Ansa Pellwright", "Quillmere Maltings"))
+        self.assertEqual(shown["read_in"]["digest"], hashlib.sha256(content).hexdigest())
+        _, record = self.lead.ask("GET", f"/api/records/{shown['id']}")
+        self.assertIn("names and times are as the file says", record["read_in"])
+        self.assertIsNone(verify(Job.objects.get(pk=shown["id"])))
+
+    def test_a_job_that_cannot_be_read_takes_no_page_down(self) -> None:
+        damaged = mock.patch("server.jobs.models.Job.as_spec", new_callable=mock.PropertyMock, side_effect=ValueError)
+        with damaged, self.assertLogs("server.jobs.api", "ERROR"):
+            status, lines = self.lead.ask("GET", "/api/jobs")
+        self.assertEqual(status, 200)
+        broken = next(line["job"] for line in lines if line["name"] == BLOWER)
+        self.assertEqual((broken["number"], broken["at"]), (self.open_job.number, None))

@@ -6,7 +6,7 @@ from typing import Any
 from playwright.sync_api import Locator, expect
 
 from server.jobs.models import Job
-from tests.site import job_of
+from tests.site import as_if_started_with, job_of
 
 from .base import BrowserTestCase, tap
 
@@ -95,7 +95,7 @@ class InchCardTest(BrowserTestCase):
         runout = {"value": 0.0762, "means": "", "typed": "", "up_to": up_to, "source": SAMPLE}
         tolerance = {"value": 1.0, "means": "mm", "typed": "", "up_to": [], "source": SAMPLE}
         card = {**self.job.card, "hub_runout_mm": runout, "gap_plus_minus_mm": tolerance}
-        Job.objects.filter(pk=self.job.pk).update(card=card)
+        as_if_started_with(self.job, card=card)
 
     def put(self, line: Locator) -> None:
         """A line that stands is put back with its paper and a reason."""

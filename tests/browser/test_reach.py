@@ -5,8 +5,8 @@ from tempfile import TemporaryDirectory
 
 from playwright.sync_api import expect
 
-from server.jobs.models import Job
 from server.plant.models import Line
+from tests.site import as_if_started_with
 
 from .base import FACE, RIM, BrowserTestCase
 
@@ -17,7 +17,7 @@ class ReachTest(BrowserTestCase):
     who = "lead"
 
     def test_a_missing_value_blocks_its_step_until_it_is_on_the_card_with_its_paper(self) -> None:
-        Job.objects.filter(pk=self.job.pk).update(card={k: v for k, v in self.job.card.items() if k != "gap_nominal_mm"})
+        as_if_started_with(self.job, card={k: v for k, v in self.job.card.items() if k != "gap_nominal_mm"})
         page = self.page
         self.goto_step("set.gap")
         expect(page.get_by_text("Value missing: Gap between hub faces.")).to_be_visible()

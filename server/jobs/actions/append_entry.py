@@ -8,13 +8,16 @@ from uuid import UUID
 from django.db import IntegrityError, transaction
 
 from millwright.errors import Problem, UnusableInput, refuse_if_any
+from millwright.figures_in_words import COMPARED
 from millwright.model import is_plain_text
 from millwright.route.entry import OutOfTurn, check
 from millwright.route.state import EntryKind
 from millwright.units import LengthUnit, read_length_mm, read_temperature_c
 from server.accounts.models import Membership
 
+from ..chain import head_of, link
 from ..models import Entry, Job
+from .when import not_before
 
 TYPED_AGREES_MM = 1e-6
 TAKEN = "Something else was already entered under this number."
@@ -41,17 +44,20 @@ def append_entry(
     job = Job.objects.locked(by, job_id)
     entries = job.entries.for_route(also=id)
     if any(entry.id == str(id) for entry in entries):
-        return _the_same(Entry.objects.get(pk=id), step, kind)
+        return _the_same(Entry.objects.get(pk=id), step, kind, inputs)
+    if job.cancelled_by:
+        raise OutOfTurn(f"This job was cancelled by {job.cancelled_by}: {job.cancelled_because}")
     route = job.stand_after(entries, job.as_left(), now)
     if route.closed and kind is not EntryKind.NOTE:
         raise OutOfTurn("This record is signed and closed. Start a new job; a note may still be added.")
     refuse_if_any(_typed_problems(inputs, typed, unit))
     refuse_if_any([Problem(path, "There is a control character in this text. Type it again.") for path in _unwritten(inputs)])
     checked = check(route, step, kind, inputs, by.as_role)
+    last_number, before = head_of(job)
     entry = Entry(
         id=id,
         job=job,
-        number=route.last_number + 1,
+        number=last_number + 1,
         step=step,
         kind=kind,
         inputs=checked.inputs,
@@ -60,8 +66,9 @@ def append_entry(
         asked=checked.asked,
         by=by.user.shown_name,
         role=by.role,
-        at=now,
+        at=not_before(job, now),
     )
+    entry.chain = link(before, entry)
     try:
         entry.save(force_insert=True)
     except IntegrityError:
@@ -69,8 +76,12 @@ def append_entry(
     return entry
 
 
-def _the_same(stands: Entry, step: str, kind: EntryKind) -> Entry:
-    if (stands.step, stands.kind) != (step, kind):
+def _the_same(stands: Entry, step: str, kind: EntryKind, inputs: Mapping[str, Any]) -> Entry:
+    """What was sent twice is one entry; something else under its id is refused."""
+    given_by_step = {*stands.asked.get("preset", {}), *COMPARED}
+    sent = {key: value for key, value in inputs.items() if key not in given_by_step and value is not None}
+    stored = {key: stands.inputs.get(key) for key in sent}
+    if (stands.step, stands.kind) != (step, kind) or sent != stored:
         raise OutOfTurn(TAKEN)
     return stands
 

@@ -5,16 +5,16 @@ from uuid import UUID
 
 from django.db import transaction
 
-from millwright.errors import Problem, UnusableInput
-from millwright.roles import Role
 from millwright.route.entry import OutOfTurn
+from millwright.route.signing import check_signature
 from millwright.route.stages.close_out import CLOSING
-from millwright.route.state import RouteNow, SignatureKind, StepNow, StepState
-from server.accounts.auth import require_role
+from millwright.route.state import SignatureKind
 from server.accounts.models import Membership
 
+from ..chain import head_of, link
 from ..models import Job, Signature
 from ..signals import record_closed
+from .when import not_before
 
 
 @transaction.atomic
@@ -24,53 +24,38 @@ def sign(
     """Append a signature. The same id sent again gives the one that stands.
 
     ``entry`` - the reading the signer saw; refused where another has become current since.
-    Raises `PermissionDenied` for a role below the step's, `OutOfTurn` naming what is stale or open.
+    Raises `NotTheirs` for a role below the step's, `OutOfTurn` naming what is stale or open.
     """
     job = Job.objects.locked(by, job_id)
-    stands = Signature.objects.filter(pk=id, job=job).first()
+    stands = Signature.objects.filter(pk=id).first()
     if stands is not None:
-        return stands
-    route = job.stand(now)
-    now_at = route.find(step)
-    if now_at is None:
-        raise UnusableInput(Problem("step", f"This route has no step {step}."))
-    _refuse(route, now_at, by, kind, str(entry) if entry else None, reason)
-    signed = Signature.objects.create(
+        return _the_same(stands, job, step, kind, entry)
+    if job.cancelled_by:
+        raise OutOfTurn(f"This job was cancelled by {job.cancelled_by}: {job.cancelled_because}")
+    check_signature(job.stand(now), step, kind, str(entry) if entry else None, reason, by.as_role)
+    last_number, before = head_of(job)
+    signed = Signature(
         id=id,
         job=job,
-        number=route.last_number + 1,
+        number=last_number + 1,
         kind=kind,
         step=step,
         entry_id=entry,
         reason=reason.strip(),
         by=by.user.shown_name,
         role=by.role,
-        at=now,
+        at=not_before(job, now),
     )
+    signed.chain = link(before, signed)
+    signed.save(force_insert=True)
     if step == CLOSING:
+        job.closed_at = signed.at
+        job.save(update_fields=["closed_at"])
         record_closed.send(sender=Job, job=job)
     return signed
 
 
-def _refuse(route: RouteNow, now_at: StepNow, by: Membership, kind: SignatureKind, entry: str | None, reason: str) -> None:
-    step = now_at.step
-    if (now_at.current.id if now_at.current else None) != entry:
-        raise OutOfTurn("Another reading was entered meanwhile. Look at it, then sign.")
-    if now_at.state is StepState.STALE:
-        raise OutOfTurn(f"{step.title} is stale: {now_at.stale_because}. Read it again, then sign.")
-    if kind is SignatureKind.AUTHORISE:
-        require_role(by, Role.LEAD)
-        if not step.may_authorise or now_at.state is not StepState.OVER:
-            raise OutOfTurn("There is nothing over its limit here that a lead may accept.")
-        if not reason.strip():
-            raise UnusableInput(Problem("reason", "Say why it is accepted. The record shows it."))
-        return
-    if step.hold is None:
-        raise OutOfTurn("This step takes no signature.")
-    require_role(by, step.hold)
-    if step.form.kind == "sign":
-        why = route.why_not_signed_off()
-        if why:
-            raise OutOfTurn("Not ready to sign. " + " · ".join(why))
-    if now_at.state is not StepState.TO_SIGN:
-        raise OutOfTurn(f"{step.title} is {now_at.state.value}. There is nothing to sign yet.")
+def _the_same(stands: Signature, job: Job, step: str, kind: SignatureKind, entry: UUID | None) -> Signature:
+    if (stands.job_id, stands.step, stands.kind, stands.entry_id) != (job.pk, step, kind, entry):
+        raise OutOfTurn("Something else was already signed under this number.")
+    return stands

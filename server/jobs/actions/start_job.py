@@ -1,8 +1,9 @@
 """Start a job on a line."""
 
 from datetime import datetime
+from typing import Any
 
-from django.db import transaction
+from django.db import IntegrityError, transaction
 from django.db.models import Max
 
 from millwright.errors import Problem, UnusableInput
@@ -34,9 +35,8 @@ def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: S
     if open_job is not None:
         raise OutOfTurn(f"Job {open_job.number} is open on this line. Close it first, or carry on with it.")
     last = Job.objects.filter(site=line.site).aggregate(last=Max("number"))["last"] or 0
-    return Job.objects.create(
-        site=line.site,
-        line=line,
+    return _created(
+        line,
         number=last + 1,
         title=title,
         scope=scope.value,
@@ -46,3 +46,12 @@ def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: S
         started_by=by.user.shown_name,
         started_at=now,
     )
+
+
+def _created(line: Line, **fields: Any) -> Job:
+    """The database has the last word on one open job a line: two who start at once, or a file that is read in meanwhile."""
+    try:
+        with transaction.atomic():
+            return Job.objects.create(site=line.site, line=line, **fields)
+    except IntegrityError:
+        raise OutOfTurn("Somebody started a job on this line just now. Carry on with it.") from None

@@ -172,6 +172,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel
+         * @description Cancel a job; the lead's, with a reason. It stays on record.
+         */
+        post: operations["job_cancel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/entries": {
         parameters: {
             query?: never;
@@ -810,6 +830,14 @@ export interface components {
             sag_mm: number;
         };
         /**
+         * CancelIn
+         * @description Why a job is cancelled.
+         */
+        CancelIn: {
+            /** Reason */
+            reason: string;
+        };
+        /**
          * CardLine
          * @description A line of the value card.
          */
@@ -1396,7 +1424,8 @@ export interface components {
          * @description A job as the floor shows it.
          */
         FloorJob: {
-            at: components["schemas"]["StagesDone"];
+            /** @description none where the job cannot be shown */
+            at: components["schemas"]["StagesDone"] | null;
             hot_hub: components["schemas"]["HotHub"] | null;
             /**
              * Id
@@ -1933,6 +1962,8 @@ export interface components {
          * @description A job in a line's history.
          */
         HistoryJob: {
+            /** Cancelled Because */
+            cancelled_because: string;
             /** Closed */
             closed: boolean;
             /**
@@ -2085,6 +2116,10 @@ export interface components {
          * @description A whole job: its route as it stands and everything entered.
          */
         JobOut: {
+            /** Cancelled Because */
+            cancelled_because: string;
+            /** Cancelled By */
+            cancelled_by: string;
             /** Card */
             card: {
                 [key: string]: components["schemas"]["Value"];
@@ -2125,6 +2160,7 @@ export interface components {
             provisional: string[];
             /** Questions */
             questions: string[];
+            read_in: components["schemas"]["ReadInOut"] | null;
             scope: components["schemas"]["Scope"];
             /** Signatures */
             signatures: components["schemas"]["SignatureOut"][];
@@ -2582,6 +2618,23 @@ export interface components {
             torque_nm: number;
         };
         /**
+         * ReadInOut
+         * @description Where a job from a file came from; names and times in it are as the file says.
+         */
+        ReadInOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Digest */
+            digest: string;
+            /** Site */
+            site: string;
+        };
+        /**
          * Reading
          * @description One reading, move or remark of a step. `ticked` and `not_ticked` are sentences of a sheet;
          *     `rings` names the clock readings that go out as CSV, in their order.
@@ -2631,8 +2684,19 @@ export interface components {
              * @default []
              */
             added_since: components["schemas"]["RecordStep"][];
+            /**
+             * Cancelled
+             * @default
+             */
+            cancelled: string;
             /** Card */
             card: components["schemas"]["CardLine"][];
+            /**
+             * Chain
+             * @description hash of what was entered and signed, up to the last of it
+             * @default
+             */
+            chain: string;
             /** Closed */
             closed: boolean;
             /**
@@ -2651,6 +2715,12 @@ export interface components {
             number: number;
             /** Open Things */
             open_things: string[];
+            /**
+             * Read In
+             * @description of a job from a file: who read it in, when, from where
+             * @default
+             */
+            read_in: string;
             /** Site */
             site: string;
             /**
@@ -4057,6 +4127,68 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    job_cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

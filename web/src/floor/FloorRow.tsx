@@ -42,8 +42,18 @@ export function FloorRow({ line, number, isFirst }: { line: Line; number: number
 }
 
 function JobState({ job }: { job: NonNullable<Line['job']> }) {
-  const { at } = job
-  const { stages } = job
+  const { at, stages } = job
+  if (at === null) {
+    return (
+      <>
+        <div>
+          <b>Job {job.number} cannot be shown</b>
+          <small>What it holds cannot be read here. Its lines are kept; whoever looks after the server sees why.</small>
+        </div>
+        <div />
+      </>
+    )
+  }
   const done = stages.indexOf(at.stage)
   const words = {
     over: 'over its limit',

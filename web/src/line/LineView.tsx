@@ -16,6 +16,7 @@ import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { sayWhen } from '../units/when'
 import { askedBy, heldIn } from './asked'
+import { CancelJob } from './CancelJob'
 import { LineChanges } from './LineChanges'
 import { LineDrawing } from './LineDrawing'
 import { ValueLines } from './ValueLines'
@@ -68,6 +69,7 @@ export function LineView() {
                 Job {open.number} is open: {open.title}, started {sayWhen(open.started_at)} by {open.started_by}.
               </p>
               <MainButton onPress={() => navigate(`/jobs/${open.id}`)}>Carry on with job {open.number}</MainButton>
+              {mayActAs(role, 'lead') && <CancelJob jobId={open.id} number={open.number} lineId={lineId} />}
             </>
           ) : mayWork ? (
             <>
@@ -101,7 +103,8 @@ export function LineView() {
                   Job {job.number}, {job.title}
                 </Link>
                 <small>
-                  {sayWhen(job.started_at)}, {job.started_by}; {job.closed ? 'closed' : 'open'}
+                  {sayWhen(job.started_at)}, {job.started_by};{' '}
+                  {job.cancelled_because ? `cancelled: ${job.cancelled_because}` : job.closed ? 'closed' : 'open'}
                 </small>
               </li>
             ))}

@@ -28,8 +28,9 @@ export function RecordView() {
             <h2>{record.title}</h2>
             <p>
               {record.site}. Started {sayWhen(record.started_at)} by {record.started_by}.{' '}
-              {record.closed ? 'Signed and closed.' : 'Open.'}
+              {record.cancelled || (record.closed ? 'Signed and closed.' : 'Open.')}
             </p>
+            {record.read_in && <p className="note">{record.read_in}</p>}
           </div>
           <nav aria-label="Record as a file">
             <a href={`/api/records/${jobId}/pdf`}>PDF</a>
@@ -157,6 +158,9 @@ export function RecordView() {
             Issued {sayWhen(record.issued_at)} and kept as it is. Digest (SHA-256) <Num>{record.digest}</Num>
           </p>
         )}
+        <p className="note">
+          Chain of what was entered and signed, up to here <Num>{record.chain}</Num>
+        </p>
         <p className="note">
           This record shows what was entered. The maker’s manual, the plant’s procedure, the local code and authorised people
           decide.

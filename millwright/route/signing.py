@@ -1,0 +1,57 @@
+"""What may be signed, by whom and when: the one place where a signature is checked before it is appended."""
+
+from ..errors import Problem, UnusableInput
+from ..roles import Role
+from .entry import OutOfTurn
+from .state import RouteNow, SignatureKind, StepNow, StepState
+
+
+class NotTheirs(Exception):
+    """This is signed by somebody of another role."""
+
+    def __init__(self, wanted: Role, role: Role) -> None:
+        super().__init__(f"This takes a {wanted.value}; you are signed in as {role.value}.")
+
+
+def check_signature(
+    route: RouteNow, step_key: str, kind: SignatureKind, entry: str | None, reason: str, role: Role
+) -> StepNow:
+    """The step that is signed, as it stands.
+
+    ``entry`` - the reading the signer saw. Raises `NotTheirs` for a role below the one that is wanted, `OutOfTurn` naming
+    what is stale or open, `UnusableInput` for a step that is not there or a reason that is missing.
+    """
+    now = route.find(step_key)
+    if now is None:
+        raise UnusableInput(Problem("step", f"This route has no step {step_key}."))
+    if (now.current.id if now.current else None) != entry:
+        raise OutOfTurn("Another reading was entered meanwhile. Look at it, then sign.")
+    if now.state is StepState.STALE:
+        raise OutOfTurn(f"{now.step.title} is stale: {now.stale_because}. Read it again, then sign.")
+    if kind is SignatureKind.AUTHORISE:
+        _refuse_authorisation(now, reason, role)
+    else:
+        _refuse_hold(route, now, role)
+    return now
+
+
+def _refuse_authorisation(now: StepNow, reason: str, role: Role) -> None:
+    if not role.may_act_as(Role.LEAD):
+        raise NotTheirs(Role.LEAD, role)
+    if not now.step.may_authorise or now.state is not StepState.OVER:
+        raise OutOfTurn("There is nothing over its limit here that a lead may accept.")
+    if not reason.strip():
+        raise UnusableInput(Problem("reason", "Say why it is accepted. The record shows it."))
+
+
+def _refuse_hold(route: RouteNow, now: StepNow, role: Role) -> None:
+    if now.step.hold is None:
+        raise OutOfTurn("This step takes no signature.")
+    if not role.may_act_as(now.step.hold):
+        raise NotTheirs(now.step.hold, role)
+    if now.step.form.kind == "sign":
+        why = route.why_not_signed_off()
+        if why:
+            raise OutOfTurn("Not ready to sign. " + " · ".join(why))
+    if now.state is not StepState.TO_SIGN:
+        raise OutOfTurn(f"{now.step.title} is {now.state.value}. There is nothing to sign yet.")

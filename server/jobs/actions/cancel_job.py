@@ -1,0 +1,29 @@
+"""Cancel a job: it stays on record as it stands, and its line is free for another."""
+
+from datetime import datetime
+from uuid import UUID
+
+from django.db import transaction
+
+from millwright.errors import Problem, UnusableInput
+from millwright.roles import Role
+from millwright.route.entry import OutOfTurn
+from server.accounts.auth import require_role
+from server.accounts.models import Membership
+
+from ..models import Job
+
+
+@transaction.atomic
+def cancel_job(job_id: UUID, *, by: Membership, reason: str, now: datetime) -> Job:
+    """Raises `PermissionDenied` for anybody but the lead, `OutOfTurn` for a job that is closed, `UnusableInput` without a
+    reason."""
+    require_role(by, Role.LEAD)
+    job = Job.objects.locked(by, job_id)
+    if job.closed_at is not None:
+        raise OutOfTurn("This job is closed already.")
+    if not reason.strip():
+        raise UnusableInput(Problem("reason", "Say why it is cancelled. The record shows it."))
+    job.closed_at, job.cancelled_by, job.cancelled_because = now, by.user.shown_name, reason.strip()
+    job.save(update_fields=["closed_at", "cancelled_by", "cancelled_because"])
+    return job

@@ -1,0 +1,90 @@
+"""Every entry and signature carries a hash of itself and of the one before it: what was changed behind the app shows."""
+
+import hashlib
+import json
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from .models import Entry, Job, Signature
+
+START = "0" * 64
+
+
+@dataclass(frozen=True, kw_only=True)
+class Broken:
+    """The first link of a job that does not follow from what is stored."""
+
+    number: int
+    what: str
+
+
+def link(before: str, row: Any) -> str:
+    """The hash of an entry or signature as it is stored, and of the one before it.
+
+    SHA-256 of JSON with sorted names and no spaces.
+    """
+    content: dict[str, Any] = {
+        "before": before,
+        "job": str(row.job_id),
+        "id": str(row.id),
+        "number": row.number,
+        "step": row.step,
+        "kind": row.kind,
+        "by": row.by,
+        "role": row.role,
+        "at": row.at.isoformat(),
+    }
+    if hasattr(row, "inputs"):
+        content |= {"inputs": row.inputs, "typed": row.typed, "asked": row.asked, "result": row.result}
+    else:
+        content |= {"entry": str(row.entry_id) if row.entry_id else None, "reason": row.reason}
+    plain = json.loads(json.dumps(content))
+    return hashlib.sha256(
+        json.dumps(_as_stored(plain), sort_keys=True, separators=(",", ":"), ensure_ascii=False).encode()
+    ).hexdigest()
+
+
+def rows_of(job: Job) -> list[Entry | Signature]:
+    """Entries and signatures in the order of their shared numbers."""
+    rows: list[Entry | Signature] = [*job.entries.all(), *job.signatures.all()]
+    return sorted(rows, key=lambda row: row.number)
+
+
+def head_of(job: Job) -> tuple[int, str]:
+    """The last number, and its hash; a job nothing was entered in starts from zeros."""
+    lasts = [rows.order_by("-number").values_list("number", "chain").first() for rows in (job.entries, job.signatures)]
+    return max([(0, START), *(last for last in lasts if last is not None)])
+
+
+def verify(job: Job) -> Broken | None:
+    """Walk a job's chain; None where every link follows from what is stored."""
+    before = START
+    for expected, row in enumerate(rows_of(job), start=1):
+        if row.number != expected:
+            return Broken(number=expected, what="it is missing")
+        if row.chain != link(before, row):
+            return Broken(number=row.number, what="it is not what was entered")
+        before = row.chain
+    return None
+
+
+def verify_all() -> Iterator[tuple[Job, Broken | None]]:
+    """Every job with what is wrong with it."""
+    for job in Job.objects.select_related("line", "site").order_by("site__name", "number").iterator():
+        yield job, verify(job)
+
+
+def _as_stored(value: Any) -> Any:
+    """Numbers as the database gives them back: 1.0 and 1 are one number, and there is no minus zero."""
+    match value:
+        case bool() | None | str():
+            return value
+        case float() if value.is_integer() and abs(value) < 1e15:
+            return int(value)
+        case dict():
+            return {key: _as_stored(inner) for key, inner in value.items()}
+        case list():
+            return [_as_stored(inner) for inner in value]
+        case _:
+            return value

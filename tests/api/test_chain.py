@@ -1,0 +1,165 @@
+"""What was entered is what is stored, and shows where it is not; one open job a line; jobs that are cancelled."""
+
+from datetime import timedelta
+from io import StringIO
+from typing import Any
+from unittest import mock
+from uuid import uuid4
+
+from django.core.management import CommandError, call_command
+from django.db import IntegrityError, connection, transaction
+from django.test import TestCase
+from django.utils import timezone
+
+from server.accounts.models import Membership
+from server.jobs.actions.append_entry import append_entry
+from server.jobs.chain import head_of, verify
+from server.jobs.models import Entry, Job
+from tests.site import Member, build_two_sites, job_of
+
+BLOWER = "Steep aeration blower 2"
+
+
+class ChainTest(TestCase):
+    """A hash of each entry and of the one before it."""
+
+    job: Job
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        cls.job = build_two_sites()
+
+    def behind_the_app(self, sql: str, *values: Any) -> None:
+        """As somebody does who owns the database."""
+        with connection.cursor() as cursor:
+            cursor.execute("SET LOCAL session_replication_role = replica")
+            cursor.execute(sql, values)
+            cursor.execute("SET LOCAL session_replication_role = origin")
+
+    def test_every_job_is_what_was_entered_and_verify_says_so(self) -> None:
+        said = StringIO()
+        call_command("verify", stdout=said)
+        self.assertIn(f"{Job.objects.count()} jobs: every entry and signature is what was entered", said.getvalue())
+        _, head = head_of(self.job)
+        self.assertRegex(head, r"^[0-9a-f]{64}$")
+
+    def test_whatever_is_changed_behind_the_app_shows_at_its_number(self) -> None:
+        changes = (
+            ("UPDATE jobs_entry SET inputs = '{}' WHERE job_id = %s AND number = 5", 5),
+            ("UPDATE jobs_entry SET by = 'Somebody Else' WHERE job_id = %s AND number = 6", 6),
+            ("UPDATE jobs_entry SET at = at + interval '1 second' WHERE job_id = %s AND number = 2", 2),
+            ("UPDATE jobs_signature SET reason = 'x' WHERE job_id = %s", 4),
+            ("DELETE FROM jobs_entry WHERE job_id = %s AND number = 7", 7),
+        )
+        for sql, number in changes:
+            with self.subTest(sql), transaction.atomic():
+                self.behind_the_app(sql, self.job.pk)
+                wrong = verify(self.job)
+                assert wrong is not None
+                self.assertEqual(wrong.number, number)
+                with self.assertRaises(CommandError):
+                    call_command("verify", stderr=StringIO())
+                transaction.set_rollback(True)
+        self.assertIsNone(verify(self.job))
+
+    def test_figures_come_back_from_the_database_as_they_were_hashed(self) -> None:
+        odd = {"text": "é ½ “quoted” \\ /", "number": 0}
+        for inputs in (odd["text"], "0.1", "−0"):
+            status, said = Member("millwright").enter(self.job, "set.align", {"text": str(inputs)}, kind="note")
+            self.assertEqual(status, 201, said)
+        move = {"feet": [{"name": "motor tail", "shim_mm": -0.0, "slide_mm": 1e-9}], "axial_mm": 1.0}
+        self.assertEqual(Member("millwright").enter(self.job, "set.align", move, kind="move")[0], 201)
+        self.assertIsNone(verify(self.job))
+
+    def test_the_database_refuses_to_empty_entries_or_to_change_what_a_job_was_started_with(self) -> None:
+        refused = (
+            "TRUNCATE jobs_entry CASCADE",
+            "TRUNCATE jobs_signature",
+            "UPDATE jobs_job SET card = '{}'",
+            "UPDATE jobs_job SET scope = 'check it'",
+            "UPDATE jobs_job SET closed_at = NULL WHERE closed_at IS NOT NULL",
+        )
+        for sql in refused:
+            with self.subTest(sql), self.assertRaises(IntegrityError), transaction.atomic(), connection.cursor() as cursor:
+                cursor.execute("SET CONSTRAINTS ALL IMMEDIATE; SET LOCAL anvil.may_empty = ''")
+                cursor.execute(sql)
+
+    def test_the_head_of_the_chain_stands_in_record_and_file(self) -> None:
+        closed = job_of(BLOWER, closed=True)
+        _, record = Member("lead").ask("GET", f"/api/records/{closed.pk}")
+        self.assertEqual(record["chain"], head_of(closed)[1])
+        written = Member("lead").get(f"/api/records/{closed.pk}/json").json()
+        self.assertEqual(written["chain"], head_of(closed)[1])
+
+    def test_times_never_run_behind_their_numbers(self) -> None:
+        last = Entry.objects.filter(job=self.job).latest("number")
+        by = Membership.objects.get(user__username="millwright")
+        made = append_entry(
+            self.job.pk,
+            id=uuid4(),
+            by=by,
+            step="set.align",
+            kind="note",  # type: ignore[arg-type]
+            inputs={"text": "the clock was set back"},
+            typed={},
+            unit="mm",
+            now=last.at - timedelta(hours=2),
+        )
+        self.assertEqual(made.at, last.at)
+
+    def test_another_content_under_the_same_id_is_refused(self) -> None:
+        body = {"id": str(uuid4()), "step": "set.align", "kind": "note", "inputs": {"text": "one"}}
+        path, member = f"/api/jobs/{self.job.pk}/entries", Member("millwright")
+        self.assertEqual(member.ask("POST", path, body)[0], 201)
+        self.assertEqual(member.ask("POST", path, body)[0], 201)
+        self.assertEqual(member.ask("POST", path, {**body, "inputs": {"text": "another"}})[0], 409)
+        self.assertEqual(self.job.entries.get(pk=str(body["id"])).inputs["text"], "one")
+
+
+class OneOpenJobTest(TestCase):
+    """One open job a line; a job that is cancelled makes room."""
+
+    job: Job
+
+    @classmethod
+    def setUpTestData(cls) -> None:
+        cls.job = build_two_sites()
+
+    def test_the_database_itself_allows_one_open_job_a_line(self) -> None:
+        with self.assertRaises(IntegrityError), transaction.atomic():
+            Job.objects.create(
+                site=self.job.site,
+                line=self.job.line,
+                number=99,
+                title="Second",
+                spec=self.job.spec,
+                card={},
+                started_by="x",
+                started_at=timezone.now(),
+            )
+
+    def test_of_two_who_start_at_once_one_is_told(self) -> None:
+        lead, line = Member("lead"), job_of("Kiln fan A").line
+        Member("lead").ask("POST", f"/api/jobs/{job_of('Kiln fan A').pk}/cancel", {"reason": "wrong line"})
+        with mock.patch("server.jobs.actions.start_job.Job.objects.which_are") as nobody_sees_it:
+            nobody_sees_it.return_value.filter.return_value.first.return_value = None
+            first, second = (lead.ask("POST", f"/api/jobs/of-line/{line.pk}", {"title": "Both hubs"}) for _ in range(2))
+        self.assertEqual((first[0], second[0]), (201, 409), second[1])
+
+    def test_a_lead_cancels_a_job_with_a_reason_and_it_stays_on_record(self) -> None:
+        path = f"/api/jobs/{self.job.pk}/cancel"
+        self.assertEqual(Member("millwright").ask("POST", path, {"reason": "no parts"})[0], 403)
+        self.assertEqual(Member("lead").ask("POST", path, {"reason": " "})[0], 422)
+        status, shown = Member("lead").ask("POST", path, {"reason": "no parts until spring"})
+        self.assertEqual((status, shown["closed"], shown["cancelled_by"]), (200, True, "Ansa Pellwright"))
+        self.assertEqual(Member("lead").ask("POST", path, {"reason": "again"})[0], 409)
+        status, said = Member("millwright").enter(self.job, "set.align", {"text": "x"}, kind="note")
+        self.assertEqual(status, 409)
+        self.assertIn("cancelled by Ansa Pellwright: no parts until spring", said["errors"][0]["message"])
+        _, record = Member("lead").ask("GET", f"/api/records/{self.job.pk}")
+        self.assertEqual(record["cancelled"], "Cancelled by Ansa Pellwright: no parts until spring")
+        self.assertGreater(len(record["steps"]), 10)
+        started = Member("lead").ask("POST", f"/api/jobs/of-line/{self.job.line_id}", {"title": "In spring"})
+        self.assertEqual(started[0], 201)
+        floor = {line["name"]: line for line in Member("lead").ask("GET", "/api/jobs")[1]}
+        self.assertEqual(floor[BLOWER]["job"]["title"], "In spring")
