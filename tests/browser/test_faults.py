@@ -2,7 +2,7 @@
 
 from playwright.sync_api import Route, expect
 
-from tests.site import PASSWORD
+from tests.site import PASSWORD, Member
 
 from .base import FACE, RIM, BrowserTestCase, tap
 
@@ -63,6 +63,32 @@ class FaultsTest(BrowserTestCase):
         self.page.unroute("**/entries", fell)
         expect(self.page.get_by_text("Not sent yet: 1.")).to_be_hidden()
         self.assertEqual(self.job.entries.count(), before + 1)
+
+    def test_what_is_refused_while_nobody_waits_for_it_lies_in_the_tray_until_it_is_discarded(self) -> None:
+        page, before = self.page, self.job.entries.count()
+        self.type_alignment()
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        away = lambda route: route.abort()  # noqa: E731
+        page.route("**/entries", away)
+        page.get_by_role("button", name="Enter the reading").click()
+        expect(page.get_by_text("Not sent yet: 1.")).to_be_visible()
+        reason = {"reason": "no parts until spring"}
+        self.assertEqual(Member("lead").ask("POST", f"/api/jobs/{self.job.pk}/cancel", reason)[0], 200)
+        page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/steps/safe.papers")
+        page.unroute("**/entries", away)
+        page.get_by_role("button", name="Not taken: 1").click()
+        tray = page.get_by_role("dialog", name="Not taken")
+        expect(tray.get_by_text("Reading, Align the motor")).to_be_visible()
+        expect(tray.get_by_text("This job was cancelled by Ansa Pellwright: no parts until spring")).to_be_visible()
+        page.reload()
+        page.get_by_role("button", name="Not taken: 1").click()
+        tray.get_by_role("button", name="Enter it again").click()
+        expect(tray.get_by_text("This job was cancelled by Ansa Pellwright: no parts until spring")).to_be_visible()
+        page.goto(f"{self.live_server_url}/")
+        page.get_by_role("button", name="Not taken: 1").click()
+        tray.get_by_role("button", name="Discard it").click()
+        expect(page.get_by_role("button", name="Not taken")).to_have_count(0)
+        self.assertEqual(self.job.entries.count(), before)
 
     def test_an_answer_that_got_lost_on_the_way_back_does_not_double_the_entry(self) -> None:
         before = self.job.entries.count()

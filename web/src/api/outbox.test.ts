@@ -92,6 +92,40 @@ describe('what is entered', () => {
     await expect(append(parcel('a'))).rejects.toThrow('First: Lock and tag')
     expect(kept()).toEqual([])
   })
+  it('that is refused when nobody is there to be told lies in the tray until it is entered again or discarded', async () => {
+    server.mockRejectedValue(new TypeError('no network'))
+    const first = await opened()
+    void first.append(parcel('a'))
+    void first.append(parcel('b'))
+    await vi.advanceTimersByTimeAsync(0)
+    vi.clearAllTimers() // closed
+    server.mockReset()
+    server.mockImplementation(async () => answer(409, 'First: Lock and tag'))
+    const { discard, enterAgain, notSent, notTaken } = await opened()
+    await vi.advanceTimersByTimeAsync(AGAIN_MS)
+    expect(kept().map((p) => [p.id, p.refused])).toEqual([
+      ['a', 'First: Lock and tag'],
+      ['b', 'First: Lock and tag'],
+    ])
+    expect(server).toHaveBeenCalledTimes(2) // a refusal is not tried again by itself
+    expect([notTaken(kept()).length, notSent(kept()).length]).toEqual([2, 0])
+    discard(kept().find((p) => p.id === 'b'))
+    server.mockImplementation(async () => answer(201, ''))
+    await enterAgain(kept()[0])
+    expect(kept()).toEqual([])
+    expect(sent().at(-1).inputs).toEqual({})
+    expect(sent().at(-1).id).not.toBe('a')
+  })
+  it('that the server falls over again and again keeps only its own job waiting', async () => {
+    server.mockImplementation(async (_, init) => {
+      return JSON.parse(String(init!.body)).id === 'a' ? answer(500, 'The server answered 500.') : answer(201, '')
+    })
+    const { append } = await opened()
+    void append(parcel('a', { jobId: 'damaged' }))
+    void append(parcel('b', { jobId: 'damaged' }))
+    await append(parcel('c', { jobId: 'sound' }))
+    expect(kept().map((p) => p.id)).toEqual(['a', 'b'])
+  })
   it('is sent with how long ago it happened, so that a late one does not shift it', async () => {
     server.mockRejectedValueOnce(new TypeError('no network'))
     const { append } = await opened()

@@ -14,21 +14,25 @@ export interface Parcel {
 }
 
 /** On this device until it stands in the job: reload, another window or another person signing in do not lose it. */
-interface Kept extends Parcel {
+export interface Kept extends Parcel {
   /** Who entered it. It is sent as theirs, or it waits for them. */
   by: string | null
   at: number
   /** Why it has not gone yet; empty while it is on its way. */
   waits: string
+  /** Why the app would not have it; it then lies in the tray until somebody enters it again or discards it. */
+  refused?: string
 }
 
 const PREFIX = 'anvil.outbox.'
+const ONE_WINDOW_SENDS = 'anvil.outbox'
 const TRY_AGAIN_MS = 2_000
 const listeners = new Set<() => void>()
 const settle = new Map<string, { done: () => void; refused: (why: Refused) => void }>()
 let parcels: readonly Kept[] = kept()
 let timer: ReturnType<typeof setTimeout> | undefined
 let sending = false
+const mayGo = (parcel: Kept) => parcel.refused === undefined
 
 /** What this device holds, oldest first. Each parcel has a place of its own, so that two windows do not overwrite each other. */
 function kept(): Kept[] {
@@ -77,32 +81,49 @@ export function append(parcel: Parcel): Promise<void> {
   })
 }
 
-/** Send what is kept, in order; what cannot go now is tried again until it has gone or been refused. */
+/** Send what is kept, in order; what cannot go now is tried again until it has gone or been refused. One window sends. */
 export async function sendAll() {
   if (sending) return
   sending = true
   clearTimeout(timer)
   try {
-    const held = new Set<string>()
-    for (;;) {
-      const parcel = parcels.find((p) => !held.has(p.id))
-      if (!parcel) break
-      const waits = await sendOne(parcel)
-      if (waits === null) continue
-      held.add(parcel.id)
-      remember(parcel, waits.message)
-      if (waits.forSomebody) continue
-      for (const behind of parcels.filter((p) => !held.has(p.id))) remember(behind, waits.message)
-      break
-    }
+    if (navigator.locks) {
+      await navigator.locks.request(ONE_WINDOW_SENDS, { ifAvailable: true }, (mine) => (mine ? sendInOrder() : undefined))
+    } else await sendInOrder()
   } finally {
     sending = false
   }
-  if (parcels.length) timer = setTimeout(sendAll, TRY_AGAIN_MS)
+  if (parcels.some(mayGo)) timer = setTimeout(sendAll, TRY_AGAIN_MS)
 }
 
-/** Null when the parcel has gone, one way or the other; else why it waits. */
-async function sendOne(parcel: Kept): Promise<{ message: string; forSomebody: boolean } | null> {
+async function sendInOrder() {
+  const held = new Set<string>()
+  for (;;) {
+    const parcel = parcels.find((p) => mayGo(p) && !held.has(p.id))
+    if (!parcel) return
+    const waits = await sendOne(parcel)
+    if (waits === null) continue
+    const behind = (p: Kept) =>
+      mayGo(p) && !held.has(p.id) && (waits.holds === 'all' || (waits.holds === 'job' && p.jobId === parcel.jobId))
+    held.add(parcel.id)
+    remember(parcel, waits.message)
+    for (const other of parcels.filter(behind)) {
+      held.add(other.id)
+      remember(other, waits.message)
+    }
+  }
+}
+
+/** Why a parcel waits, and what waits behind it: nothing, what belongs to the same job, or everything. */
+interface Waits {
+  message: string
+  holds: 'itself' | 'job' | 'all'
+}
+
+const NO_SERVER = [0, 502, 503, 504]
+
+/** Null when the parcel has gone, or lies in the tray; else why it waits. */
+async function sendOne(parcel: Kept): Promise<Waits | null> {
   try {
     const body = JSON.stringify({ id: parcel.id, by: parcel.by, ...dated(parcel) })
     await post(`/api/jobs/${parcel.jobId}/${parcel.to}`, body)
@@ -112,12 +133,16 @@ async function sendOne(parcel: Kept): Promise<{ message: string; forSomebody: bo
     settle.get(parcel.id)?.done()
   } catch (why) {
     if (!(why instanceof Refused)) throw why
-    if (why.status === 401) return { message: 'Sign in again, then it is sent.', forSomebody: false }
-    if (why.unreachable) return { message: why.message, forSomebody: false }
+    if (why.status === 401) return { message: 'Sign in again, then it is sent.', holds: 'all' }
+    // What the server falls over is tried again for ever, and keeps only its own job waiting.
+    if (why.unreachable) return { message: why.message, holds: NO_SERVER.includes(why.status) ? 'all' : 'job' }
     const somebodyElse = why.problems.find((p: Problem) => p.path === 'by')
-    if (somebodyElse) return { message: somebodyElse.message, forSomebody: true }
-    drop(parcel.id)
-    settle.get(parcel.id)?.refused(why)
+    if (somebodyElse) return { message: somebodyElse.message, holds: 'itself' }
+    const asked = settle.get(parcel.id)
+    if (asked)
+      drop(parcel.id) // whoever entered it is still there: it stands where it was typed, with what is wrong
+    else keep({ ...parcel, waits: '', refused: why.message })
+    asked?.refused(why)
   }
   settle.delete(parcel.id)
   return null
@@ -139,6 +164,25 @@ window.addEventListener('storage', (event) => {
     settle.delete(id)
   }
 })
+
+/** Enter what was not taken once more, as it is, after what stood in its way has been put right; else it lies there again. */
+export function enterAgain(parcel: Kept): Promise<void> {
+  const { refused: _, ...same } = parcel
+  drop(parcel.id)
+  keep({ ...same, id: newId(), waits: '' })
+  return sendAll()
+}
+
+/** Throw away what was not taken: the one way anything leaves this device unsent, by a tap. */
+export function discard(parcel: Kept): void {
+  drop(parcel.id)
+}
+
+/** What lies in the tray: the app would not have it, and nobody was there to be told. */
+export const notTaken = (parcels: readonly Kept[]) => parcels.filter((p) => p.refused !== undefined)
+
+/** What is still to be sent. */
+export const notSent = (parcels: readonly Kept[]) => parcels.filter(mayGo)
 
 /** What has not reached the server yet. */
 export function useOutbox(): readonly Kept[] {

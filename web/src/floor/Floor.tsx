@@ -7,6 +7,7 @@ import { post, Refused, type Schemas } from '../api/client'
 import { floorOptions, sessionOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
+import { Tray } from '../job/Tray'
 import { PlainButton } from '../kit/Button'
 import { mayActAs } from '../session/role'
 import { FloorRow } from './FloorRow'
@@ -79,6 +80,7 @@ export function Floor() {
           {mayActAs(session?.role, 'lead') && <ReadIn />}
         </Rail>
       }
+      strip={<Tray />}
       keys={[
         ['/', 'find'],
         ['1 to 9', 'open a line'],

@@ -1,6 +1,6 @@
 import { type ReactNode, useEffect } from 'react'
 import { useLocation } from 'react-router'
-import { useOutbox } from '../api/outbox'
+import { notSent, useOutbox } from '../api/outbox'
 import { Sheet } from '../frame/Sheet'
 import { type Step, useJob } from './context'
 import { Reach } from './Reach'
@@ -19,7 +19,7 @@ const FIRST_TO_FILL = '[data-bench] input, [data-bench] button, [data-enter-goes
 /** The sheet of a job: route in the margin, the step on the bench, what is always in reach in the strip. */
 export function JobSheet({ step, children, verdict, keys }: JobSheetProps) {
   const job = useJob()
-  const unsent = useOutbox().filter((p) => p.jobId === job.id)
+  const unsent = notSent(useOutbox()).filter((p) => p.jobId === job.id)
   const why = unsent.find((p) => p.waits)?.waits
   const { driver, driven, coupling } = job.spec
   const byKeys = useLocation().state?.byKeys === true

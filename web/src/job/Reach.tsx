@@ -14,6 +14,7 @@ import { type Step, useJob } from './context'
 import { HandOver } from './HandOver'
 import { RunningTimers } from './HeatRunPanel'
 import { lastChange } from './lastChange'
+import { Tray } from './Tray'
 
 type Open = 'card' | 'ledger' | 'provisional' | 'hand-over' | null
 
@@ -44,7 +45,9 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
           Break / hand-over
         </button>
       )}
-      {job.locks.live && <strong>Locks are off</strong>}
+      <Tray jobId={job.id} titleOf={(key) => job.steps.find((s) => s.key === key)?.title ?? key} />
+      {job.cancelled_by && <strong>Cancelled by {job.cancelled_by}</strong>}
+      {job.locks.live && !job.closed && <strong>Locks are off</strong>}
       <RunningTimers />
       {waiting && <output>{waiting}</output>}
       <Slip title="Value card" isOpen={open === 'card'} onClose={close} wide>
