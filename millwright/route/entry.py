@@ -167,10 +167,12 @@ def _refuse_move(now: StepNow | None, move: Move) -> None:
 
 
 def _refuse_event(route: RouteNow, now: StepNow | None, given: HeatEvent) -> None:
-    """What cannot have happened where the hub is."""
+    """What cannot have happened where the hub is. A hub that is hot waits for nobody: once it is on the heater, what happens
+    to it is noted even where the dead state is to be proved again meanwhile."""
     if now is None or not now.step.heat_plan:
         raise UnusableInput(Problem("step", "This is noted where a hub is heated and slid on."))
-    if now.blocked_by:
+    hot = route.phases.get(now.step.key, Phase.COLD) is not Phase.COLD
+    if now.blocked_by and not (hot and route.locks.proof_due):
         raise OutOfTurn(" ".join(now.blocked_by))
     if given.event == "hub temperature" and given.hub_c is None:
         raise UnusableInput(Problem("hub_c", "How hot is it?"))

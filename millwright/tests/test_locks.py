@@ -156,6 +156,19 @@ class HotRunTest(unittest.TestCase):
         with self.assertRaisesRegex(OutOfTurn, "on its way"):
             work.enter("mount.hot.driver", {"event": "gripped"}, EntryKind.EVENT)
 
+    def test_a_hot_hub_waits_for_nobody(self) -> None:
+        work = Work(held=("keyed, interference", "keyed, slip fit"))
+        work.until("mount.hot.driver")
+        work.enter("mount.hot.driver", {"what": "break"}, EntryKind.HAND_OVER)
+        with self.assertRaisesRegex(OutOfTurn, "Prove it dead again"):
+            work.enter("mount.hot.driver", {"event": "on the heater"}, EntryKind.EVENT)
+        work.step_on()
+        work.enter("mount.hot.driver", {"event": "on the heater"}, EntryKind.EVENT)
+        work.enter("mount.hot.driver", {"what": "break"}, EntryKind.HAND_OVER)
+        for event in ("out of the heater", "on the shaft", "gripped"):
+            work.enter("mount.hot.driver", {"event": event}, EntryKind.EVENT)
+        self.assertEqual(work.next(), "prepare.dead")
+
     def test_home_on_its_mark_wants_the_run_or_a_word_why_there_is_none(self) -> None:
         work = Work(held=("keyed, interference", "keyed, slip fit"))
         work.until("mount.hot.driver")

@@ -43,7 +43,8 @@ export function HeatRunPanel({ step }: { step: Step }) {
     if (degrees === null) return setProblem('How hot is it?')
     return send('hub temperature', { hub_c: degrees }, reader.typed).then(clear)
   }
-  const blocked = step.blocked_by.length > 0
+  // A hub that is hot waits for nobody: what happens to it is noted even where the dead state is to be proved meanwhile.
+  const blocked = step.blocked_by.length > 0 && (run.phase === 'cold' || !job.locks.proof_due)
   // What may happen now comes from the server; once it grips nothing is expected any more.
   const main = run.phase === 'gripped' ? undefined : run.next[0]
   const others = run.next.filter((next) => next !== main)
