@@ -120,5 +120,5 @@ class Member(Client):
         """A signature on a step's current reading."""
         _, shown = self.ask("GET", f"/api/jobs/{job.pk}")
         current = next(s["current"] for s in shown["steps"] if s["key"] == step)
-        body = {"id": str(uuid4()), "step": step, "kind": kind, "entry": current, **more}
+        body = {"id": str(uuid4()), "step": step, "kind": kind, "entry": current, "password": PASSWORD, **more}
         return self.ask("POST", f"/api/jobs/{job.pk}/signatures", body)

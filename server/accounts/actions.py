@@ -8,10 +8,25 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja.errors import HttpError
 
+from millwright.errors import Problem, UnusableInput
+
 from .models import FailedSignIn, User
 
 WRONG_TRIES = 5
 WINDOW = timedelta(minutes=5)
+
+
+def prove_identity(request: HttpRequest, user: User, password: str) -> None:
+    """Whoever signs is who is signed in: their password, at this moment. A tablet that lies about signs nothing.
+
+    Raises `UnusableInput` at "password" for a wrong one, `HttpError` 429 after too many of them.
+    """
+    try:
+        check_password(request, user.username, password)
+    except HttpError as refused:
+        if refused.status_code != 401:
+            raise
+        raise UnusableInput(Problem("password", "This is not your password.")) from None
 
 
 def check_password(request: HttpRequest, username: str, password: str) -> User:

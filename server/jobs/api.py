@@ -11,6 +11,7 @@ from django.utils import timezone
 from ninja import Router, Status
 
 from millwright.route.state import StepState
+from server.accounts.actions import prove_identity
 from server.accounts.auth import member_named, member_of
 from server.plant.models import Line
 from server.web.errors import ErrorsOut
@@ -122,12 +123,18 @@ def enter(request: HttpRequest, job_id: UUID, payload: EntryIn) -> object:
 
 
 @router.post(
-    "/{job_id}/signatures", response={201: SignatureOut, **REFUSALS}, operation_id="signature_append", url_name="signatures"
+    "/{job_id}/signatures",
+    response={201: SignatureOut, **REFUSALS, 429: ErrorsOut},
+    operation_id="signature_append",
+    url_name="signatures",
 )
 def put_signature(request: HttpRequest, job_id: UUID, payload: SignatureIn) -> object:
     """Sign a hold point or authorise an over-limit value. 409 says what is stale or open."""
     by = member_named(request, payload.by)
-    return Status(201, sign(job_id, now=timezone.now(), **{**dict(payload), "by": by}))
+    get_object_or_404(Job.objects.visible_to(by), pk=job_id)
+    prove_identity(request, by.user, payload.password)
+    given = payload.model_dump(exclude={"password", "by"})
+    return Status(201, sign(job_id, now=timezone.now(), by=by, **given))
 
 
 @router.get("/{job_id}/entries/{entry_id}", response={200: EntryOut, 404: ErrorsOut}, operation_id="entry_read")

@@ -54,13 +54,14 @@ class EntryIn(Schema, extra="forbid"):
 
 
 class SignatureIn(Schema, extra="forbid"):
-    """A signature; `entry` is the reading the signer saw."""
+    """A signature; `entry` is the reading the signer saw, `password` the signer's own, at this moment."""
 
     id: UUID
     step: NameIn = Field(max_length=60)
     kind: SignatureKind
     entry: UUID | None = None
     reason: PlainTextIn = Field(default="", max_length=400)
+    password: str = Field(default="", max_length=200)
     by: str | None = Field(default=None, description="username of whoever signed; refused for anybody else's session")
 
 

@@ -93,6 +93,17 @@ class RolesTest(TestCase):
         signed = next(s for s in record["steps"] if s["key"] == "set.align")["signatures"]
         self.assertEqual([(s["kind"], s["reason"]) for s in signed], [("authorise", "two hours to the shutdown's end")])
 
+    def test_nobody_signs_without_the_password_of_whoever_is_signed_in(self) -> None:
+        member = Member("millwright")
+        member.enter(self.job, "safe.try", self.retried())
+        for password, status in (("", 422), ("not this one", 422), (PASSWORD, 201)):
+            with self.subTest(password=password):
+                self.assertEqual(member.sign(self.job, "safe.try", password=password)[0], status)
+        self.assertNotIn(PASSWORD, str(list(self.job.signatures.values())))
+        for _ in range(5):
+            member.sign(self.job, "safe.try", password="guessed")
+        self.assertEqual(member.sign(self.job, "safe.try", password=PASSWORD)[0], 429)
+
     def retried(self) -> dict[str, object]:
         """The try to start, once more."""
         return {"clear": True, "tried": True, "dead": True, "stored": True, "who": "W. Okonde"}

@@ -15,7 +15,7 @@ from server.demo import blower, lines
 from server.jobs.actions.start_job import start_job
 from server.jobs.models import Entry, Job, Signature
 from server.plant.actions import save_line
-from tests.site import Member, build_two_sites, job_of
+from tests.site import PASSWORD, Member, build_two_sites, job_of
 
 
 class EntriesTest(TestCase):
@@ -97,7 +97,7 @@ class EntriesTest(TestCase):
     def test_nobody_signs_a_reading_that_was_replaced_while_they_looked(self) -> None:
         _, seen = self.member.enter(self.job, "safe.try", {"who": "A"})
         self.member.enter(self.job, "safe.try", {"who": "B"})
-        body = {"id": str(uuid4()), "step": "safe.try", "kind": "hold", "entry": seen["id"]}
+        body = {"id": str(uuid4()), "step": "safe.try", "kind": "hold", "entry": seen["id"], "password": PASSWORD}
         status, said = self.member.ask("POST", f"/api/jobs/{self.job.pk}/signatures", body)
         self.assertEqual(
             (status, said["errors"][0]["message"]), (409, "Another reading was entered meanwhile. Look at it, then sign.")

@@ -10,7 +10,7 @@ from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
 from server.jobs.models import Job
-from tests.site import build_two_sites, session_of
+from tests.site import PASSWORD, build_two_sites, session_of
 
 HEADLESS = next((path for name in ("chromium-headless-shell", "chromium") if (path := which(name))), "")
 # Playwright's loop runs in this thread; the ORM is only used here between its calls.
@@ -89,6 +89,12 @@ class BrowserTestCase(StaticLiveServerTestCase):
 RIM = {"12 o’clock": "0", "3 o’clock": "0.18", "6 o’clock": "0.60", "9 o’clock": "0.42"}
 FACE = {"12 o’clock": "0", "3 o’clock": "0.02", "6 o’clock": "0.05", "9 o’clock": "0.03"}
 IN_LINE = dict.fromkeys(RIM, "0.00")
+
+
+def sign(page: Page, role: str) -> None:
+    """The signature of whoever is signed in, with their password."""
+    page.get_by_label("Your password").fill(PASSWORD)
+    page.get_by_role("button", name=f"Sign as {role}").click()
 
 
 def tap(control: Locator) -> None:

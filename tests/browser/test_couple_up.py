@@ -8,7 +8,7 @@ from millwright.tests.work import Work
 from server.jobs.models import Job
 from tests.worked import worked
 
-from .base import BrowserTestCase, tap
+from .base import BrowserTestCase, sign, tap
 
 QUARTERS = ("12 o’clock", "3 o’clock", "6 o’clock", "9 o’clock")
 BOLTS = 6
@@ -90,11 +90,11 @@ class CoupleUpCase(BrowserTestCase):
         """Both signatures, and the record as it was issued."""
         page = self.page
         self.heading("Sign: the work was done as recorded")
-        page.get_by_role("button", name="Sign as millwright").click()
+        sign(page, "millwright")
         expect(page.get_by_text("Signed by Jorun Thornquist")).to_be_visible()
         lead = self.open_page("lead")
         self.goto_step("close.sign", lead, self.own)
-        lead.get_by_role("button", name="Sign as lead").click()
+        sign(lead, "lead")
         expect(lead.get_by_text("Signed by Ansa Pellwright")).to_be_visible()
         page.goto(f"{self.live_server_url}/jobs/{self.own.pk}/record")
         expect(page.get_by_text("Signed and closed.")).to_be_visible()
@@ -176,7 +176,7 @@ class DropOutTest(CoupleUpCase):
         expect(page.get_by_text("Locks are off. Lock it out again first.").first).to_be_visible()
         page.goto(f"{self.live_server_url}/jobs/{self.own.pk}")
         self.sheet("Lock it out again and prove it dead")
-        page.get_by_role("button", name="Sign as millwright").click()
+        sign(page, "millwright")
         self.go_on()
 
 

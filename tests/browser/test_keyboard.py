@@ -8,6 +8,7 @@ from playwright.sync_api import Page, TimeoutError, expect
 
 from server.jobs.models import Job
 from server.plant.models import Line
+from tests.site import PASSWORD
 
 from .base import FACE, IN_LINE, RIM, BrowserTestCase
 
@@ -109,7 +110,8 @@ class KeyboardTest(BrowserTestCase):
     def do(self, key: str) -> None:
         """One step: whatever the focus comes to is filled, until the main button has it."""
         family = ".".join(key.split(".")[:2])
-        if key in ("close.hand",):
+        if key == "close.hand":
+            self.page.keyboard.type(PASSWORD)
             return self.page.keyboard.press("Enter")
         if key in ("mount.screw", "couple.screw", "couple.feet"):
             self.pull_every_bolt()
@@ -117,7 +119,8 @@ class KeyboardTest(BrowserTestCase):
             self.fill(READINGS.get(family, {}), WORDS.get(key, WORDS.get(family)), is_bench=family in READINGS)
         self.page.keyboard.press("Enter")
         if key == "safe.try":
-            self.page.wait_for_function(f"() => ({FOCUSED})().name.startsWith('Sign as')")
+            self.page.wait_for_function(f"() => ({FOCUSED})().name === 'Your password'")
+            self.page.keyboard.type(PASSWORD)
             self.page.keyboard.press("Enter")
         elif key == "couple.align":
             expect(self.page.get_by_text("Hold: the lead signs.")).to_be_visible()
@@ -189,7 +192,8 @@ class KeyboardTest(BrowserTestCase):
         page = self.open_page("lead")
         self.goto_step(step, page, job)
         expect(page.get_by_role("button", name="Sign as lead")).to_be_visible()
-        self.tab_to("button", "Sign as lead", page)
+        self.tab_to("input", "Your password", page)
+        page.keyboard.type(PASSWORD)
         page.keyboard.press("Enter")
         expect(page.get_by_text("Signed by Ansa Pellwright")).to_be_visible()
 

@@ -6,7 +6,7 @@ from tempfile import TemporaryDirectory
 from playwright.sync_api import expect
 
 from server.plant.models import Line
-from tests.site import as_if_started_with
+from tests.site import PASSWORD, as_if_started_with
 
 from .base import FACE, RIM, BrowserTestCase
 
@@ -90,6 +90,11 @@ class ReachTest(BrowserTestCase):
         accept = page.get_by_role("button", name="Accept with this reason")
         expect(accept).to_be_disabled()
         page.get_by_label("Accept it over its limit, because").fill("spare blower, runs an hour a week")
+        expect(accept).to_be_disabled()
+        page.get_by_label("Your password").fill("somebody else's")
+        accept.click()
+        expect(page.get_by_text("This is not your password.")).to_be_visible()
+        page.get_by_label("Your password").fill(PASSWORD)
         accept.click()
         expect(page.get_by_text("Accepted over its limit by Ansa Pellwright")).to_be_visible()
         page.get_by_role("link", name="Job 2").click()

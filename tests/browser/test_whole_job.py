@@ -11,7 +11,7 @@ from server.accounts.models import Membership
 from server.jobs.models import Job
 from server.plant.models import Line
 
-from .base import FACE, IN_LINE, RIM, BrowserTestCase, tap
+from .base import FACE, IN_LINE, RIM, BrowserTestCase, sign, tap
 
 CLOCK = {0: "12 o’clock", 90: "3 o’clock", 180: "6 o’clock", 270: "9 o’clock"}
 
@@ -67,7 +67,7 @@ class WholeJobTest(BrowserTestCase):
             self.sheet()
             self.enter("Enter")
         if key in ("safe.try", "close.hand"):
-            page.get_by_role("button", name="Sign as millwright").click()
+            sign(page, "millwright")
         if key == "couple.align":
             self.lead_signs(key, job)
         expect(page.get_by_role("button", name=re.compile("^(Next|See)"))).to_be_visible()
@@ -227,7 +227,7 @@ class WholeJobTest(BrowserTestCase):
         """The lead, on a device of their own; the millwright's shows it."""
         page = self.open_page("lead")
         self.goto_step(key, page, job)
-        page.get_by_role("button", name="Sign as lead").click()
+        sign(page, "lead")
         expect(page.get_by_text("Signed by Ansa Pellwright")).to_be_visible()
 
     def close_as_lead(self, job: Job) -> None:

@@ -6,7 +6,7 @@ import { queryClient, sessionOptions } from './queries'
 export interface Parcel {
   id: string
   jobId: string
-  to: 'entries' | 'signatures'
+  to: 'entries'
   step: string
   body: Record<string, unknown>
   /** For what happened at a moment: when, by this device's clock. Sent as how long ago, so that a late one does not shift it. */

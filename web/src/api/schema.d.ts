@@ -3061,7 +3061,7 @@ export interface components {
         };
         /**
          * SignatureIn
-         * @description A signature; `entry` is the reading the signer saw.
+         * @description A signature; `entry` is the reading the signer saw, `password` the signer's own, at this moment.
          */
         SignatureIn: {
             /**
@@ -3077,6 +3077,11 @@ export interface components {
              */
             id: string;
             kind: components["schemas"]["SignatureKind"];
+            /**
+             * Password
+             * @default
+             */
+            password: string;
             /**
              * Reason
              * @default
@@ -4345,6 +4350,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

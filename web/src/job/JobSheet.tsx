@@ -14,7 +14,7 @@ interface JobSheetProps {
   keys?: readonly (readonly [string, string])[]
 }
 
-const FIRST_TO_FILL = '[data-bench] input, [data-bench] button, [data-enter-goes-here]'
+const FIRST_TO_FILL = '[data-bench] input, [data-bench] button, [data-sign] input, [data-enter-goes-here]'
 
 /** The sheet of a job: route in the margin, the step on the bench, what is always in reach in the strip. */
 export function JobSheet({ step, children, verdict, keys }: JobSheetProps) {

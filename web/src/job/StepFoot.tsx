@@ -1,8 +1,9 @@
-import { useQuery } from '@tanstack/react-query'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { append, newId } from '../api/outbox'
+import { api, bring, Refused } from '../api/client'
+import { newId } from '../api/outbox'
 import { sessionOptions } from '../api/queries'
 import { MainButton, PlainButton } from '../kit/Button'
 import { Words } from '../kit/Field'
@@ -86,54 +87,91 @@ function useKeptFocus() {
   }, [])
   useEffect(() => {
     const isLost = document.activeElement === document.body || document.activeElement === null
-    if (wasHere.current && isLost) foot.current?.querySelector<HTMLElement>('button:not([disabled])')?.focus()
+    if (wasHere.current && isLost) foot.current?.querySelector<HTMLElement>('input, button:not([disabled])')?.focus()
   })
   return foot
 }
 
+/** A signature goes to the server at once or not at all: a password is never kept on the device. */
 function useSign(step: Step) {
   const job = useJob()
+  const client = useQueryClient()
+  const id = useRef(newId())
+  const [password, setPassword] = useState('')
   const [problem, setProblem] = useState('')
-  const sign = (kind: 'hold' | 'authorise', reason = '') => {
+  const [wrongPassword, setWrongPassword] = useState('')
+  const sign = async (kind: 'hold' | 'authorise', reason = '') => {
     setProblem('')
-    append({
-      id: newId(),
-      jobId: job.id,
-      to: 'signatures',
-      step: step.key,
-      body: { step: step.key, kind, entry: step.current, reason },
-    }).catch((why) => setProblem(why.message))
+    setWrongPassword('')
+    const body = { id: id.current, step: step.key, kind, entry: step.current, reason, password }
+    try {
+      await bring(api.POST('/api/jobs/{job_id}/signatures', { params: { path: { job_id: job.id } }, body }))
+      id.current = newId()
+      setPassword('')
+      await client.invalidateQueries({ queryKey: ['job', job.id] })
+      client.invalidateQueries({ queryKey: ['floor'] })
+    } catch (why) {
+      if (!(why instanceof Refused)) throw why
+      const wrong = why.problems.find((p) => p.path === 'password')
+      if (wrong) setWrongPassword(wrong.message)
+      else
+        setProblem(why.unreachable ? `${why.message} A signature does not wait: sign once the server is back.` : why.message)
+    }
   }
-  return { sign, problem }
+  const yourPassword = (
+    <Words
+      label="Your password"
+      type="password"
+      autoComplete="current-password"
+      value={password}
+      onChange={setPassword}
+      problem={wrongPassword}
+    />
+  )
+  return { sign, problem, password, yourPassword }
 }
 
 function Sign({ step }: { step: Step }) {
   const role = useQuery(sessionOptions).data?.role
-  const { sign, problem } = useSign(step)
+  const { sign, problem, password, yourPassword } = useSign(step)
   const wanted = step.hold!
+  if (!mayActAs(role, wanted)) {
+    return (
+      <p>
+        Hold: {wanted === 'lead' ? 'the lead signs' : 'a millwright or the lead signs'}. You are signed in as {role}.
+      </p>
+    )
+  }
   return (
-    <>
-      {mayActAs(role, wanted) ? (
-        <MainButton data-enter-goes-here onPress={() => sign('hold')}>
-          Sign as {role}
-        </MainButton>
-      ) : (
-        <p>
-          Hold: {wanted === 'lead' ? 'the lead signs' : 'a millwright or the lead signs'}. You are signed in as {role}.
-        </p>
-      )}
+    <Form
+      data-sign
+      onSubmit={(event) => {
+        event.preventDefault()
+        sign('hold')
+      }}
+    >
+      {yourPassword}
+      <MainButton type="submit" data-enter-goes-here isDisabled={!password}>
+        Sign as {role}
+      </MainButton>
       {problem && <p role="alert">{problem}</p>}
-    </>
+    </Form>
   )
 }
 
 function Authorise({ step }: { step: Step }) {
   const role = useQuery(sessionOptions).data?.role
-  const { sign, problem } = useSign(step)
+  const { sign, problem, password, yourPassword } = useSign(step)
   const [reason, setReason] = useState('')
   if (role !== 'lead') return <p>Over its limit. Put it right, or the lead may accept it with a reason.</p>
   return (
-    <>
+    <Form
+      data-sign
+      onSubmit={(event) => {
+        event.preventDefault()
+        sign('authorise', reason)
+      }}
+    >
       <Words
         label="Accept it over its limit, because"
         value={reason}
@@ -141,13 +179,19 @@ function Authorise({ step }: { step: Step }) {
         problem={problem}
         detail="The record shows who, why and when."
       />
-      <PlainButton isDisabled={!reason.trim()} onPress={() => sign('authorise', reason)}>
+      {yourPassword}
+      <PlainButton type="submit" isDisabled={!reason.trim() || !password}>
         Accept with this reason
       </PlainButton>
-    </>
+    </Form>
   )
 }
 
+const Form = styled.form`
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+`
 const Foot = styled.div`
   padding: 10px 16px;
   border-bottom: 1.25px solid var(--ink);
