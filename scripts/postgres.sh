@@ -62,6 +62,20 @@ need_database() {
   export DATABASE_URL="postgresql://anvil:$(cat "$STATE/pg.password")@127.0.0.1:$(cat "$STATE/pg.port")/anvil"
 }
 
+# The server works under a role that owns nothing: the owner migrates, the role appends (scripts/grants.sql).
+grant_to_app() {
+  [ -f "$STATE/pg.app.password" ] || (umask 077; python3 -c 'import secrets; print(secrets.token_hex(16))' >"$STATE/pg.app.password")
+  PGPASSWORD="$(cat "$STATE/pg.password")" "$BIN/psql" -h 127.0.0.1 -p "$(cat "$STATE/pg.port")" -U anvil -d anvil -q \
+    -v ON_ERROR_STOP=1 -v app=anvil_app -v password="$(cat "$STATE/pg.app.password")" -f scripts/grants.sql
+}
+
+# As the role the application works under; a server of one's own that DATABASE_URL names is used as it is.
+work_as_app() {
+  if [ -z "${CLUSTER:-}" ]; then return; fi
+  step "database role" grant_to_app
+  export DATABASE_URL="postgresql://anvil_app:$(cat "$STATE/pg.app.password")@127.0.0.1:$(cat "$STATE/pg.port")/anvil"
+}
+
 database_fingerprint() { printf '%s' "${DATABASE_URL%@*}${DATABASE_URL##*/}" | sha256sum | cut -c1-8; }
 
 # Stops the server unless another command still uses it.

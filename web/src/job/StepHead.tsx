@@ -22,7 +22,7 @@ export function StepHead({ step }: { step: Step }) {
     <Head>
       <Line>
         <h2>{step.title}</h2>
-        {step.caution && <strong>{step.caution}</strong>}
+        {step.caution && !step.no_return && <strong>{step.caution}</strong>}
         <span>
           <WordButton aria-expanded={why} onPress={() => setWhy(!why)}>
             Why
@@ -37,6 +37,7 @@ export function StepHead({ step }: { step: Step }) {
           {step.on_fail && <>If not: {step.on_fail}</>}
         </p>
       )}
+      {step.caution && step.no_return && <Framed>{step.caution}</Framed>}
       {step.stale_because && <Bar role="status">Stale. {inSheetUnit(step.stale_because, unit)}. Read it again.</Bar>}
       {step.blocked_by.map((why) => (
         <Bar key={why} role="status">
@@ -151,6 +152,10 @@ const Line = styled.div`
 `
 const Bar = styled.p`
   && { border-left: 3px solid var(--ink); color: var(--ink); background: var(--rail); padding: 6px 10px; margin-top: 6px; font-weight: 500; }
+`
+/** Where there is no way back the caution stands in the strongest form there is. */
+const Framed = styled.p`
+  && { border: 3px solid var(--ink); color: var(--ink); padding: 6px 12px; margin: 6px 0; font-weight: 600; font-size: 18px; max-width: none; }
 `
 const Said = styled.div`
   border-left: 3px solid var(--blue);

@@ -27,8 +27,8 @@ export function CancelJob({ jobId, number, lineId }: { jobId: string; number: nu
       <PlainButton onPress={() => setAsking(true)}>Cancel job {number}</PlainButton>
       <Slip title={`Cancel job ${number}`} isOpen={asking} onClose={() => setAsking(false)}>
         <p>
-          What was entered stays on record as it stands. Nothing can be entered in this job any more. Locks are nobody’s but
-          their owners’.
+          What was entered stays on record as it stands. Nothing can be entered in this job any more. Locks come off by their
+          owners only.
         </p>
         <Words label="Because" value={reason} onChange={setReason} problem={problem} autoFocus />
         <MainButton onPress={cancel}>Cancel the job</MainButton>
