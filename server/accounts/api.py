@@ -33,6 +33,7 @@ class SiteOut(Schema):
     id: UUID
     name: str
     proof_hours: int | None = None
+    lock_minutes: int | None = None
 
 
 class SessionOut(Schema):
@@ -46,9 +47,11 @@ class SessionOut(Schema):
 
 
 class SiteRule(Schema, extra="forbid"):
-    """A rule of the site: hours a proof of the dead state holds, or none where only breaks and hand-overs count."""
+    """Rules of the site: hours a proof of the dead state holds, or none where only breaks and hand-overs count; minutes
+    after which a device nobody uses asks who is there, or none where it never does."""
 
     proof_hours: int | None = Field(ge=1, le=72)
+    lock_minutes: int | None = Field(default=30, ge=1, le=480)
 
 
 class ChooseSite(Schema, extra="forbid"):
@@ -101,11 +104,12 @@ def choose_site(request: HttpRequest, payload: ChooseSite) -> object:
 
 @router.put("/site-rule", response={200: SessionOut, 403: ErrorsOut, 422: ErrorsOut}, operation_id="site_rule")
 def put_rule(request: HttpRequest, payload: SiteRule) -> object:
-    """How long a proof of the dead state holds at this site; the lead's to say."""
+    """How long a proof of the dead state holds, and a device stays open; the lead's to say."""
     member = member_of(request)
     require_role(member, Role.LEAD)
     member.site.proof_hours = payload.proof_hours
-    member.site.save(update_fields=["proof_hours"])
+    member.site.lock_minutes = payload.lock_minutes
+    member.site.save(update_fields=["proof_hours", "lock_minutes"])
     return _session(member)
 
 

@@ -17,6 +17,10 @@ class Site(models.Model):
         null=True, help_text="how long a proof of the dead state holds by this site's rule; none where only breaks count"
     )
 
+    lock_minutes = models.PositiveSmallIntegerField(
+        null=True, default=30, help_text="a device nobody used for so long asks who is there; none where it never does"
+    )
+
     def __str__(self) -> str:
         return self.name
 

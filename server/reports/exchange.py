@@ -82,6 +82,8 @@ class FileJob(Schema, extra="forbid"):
     started_by: NameIn = Field(max_length=150)
     started_at: datetime
     chain: str = ""
+    cancelled_by: PlainTextIn = Field(default="", max_length=150)
+    cancelled_because: PlainTextIn = Field(default="", max_length=400)
     entries: list[FileEntry]
     signatures: list[FileSignature]
 
@@ -103,6 +105,8 @@ def write_job(job: Job) -> str:
         started_by=job.started_by,
         started_at=job.started_at,
         chain=head_of(job)[1],
+        cancelled_by=job.cancelled_by,
+        cancelled_because=job.cancelled_because,
         entries=[_entry_out(e) for e in job.entries.all()],
         signatures=[_signature_out(s) for s in job.signatures.all()],
     ).model_dump_json(indent=1)
@@ -161,7 +165,8 @@ def read_job(text: bytes, *, by: Membership, now: datetime) -> Job:
             "values": {key: value.model_dump(mode="json") for key, value in given.card.items()},
         },
     )
-    closed = any(s.step == CLOSING and s.kind is SignatureKind.HOLD for s in given.signatures)
+    signed = any(s.step == CLOSING and s.kind is SignatureKind.HOLD for s in given.signatures)
+    closed = signed or given.cancelled_by != ""
     if not made and not closed and Job.objects.which_are(closed=False).filter(line=line).exists():
         raise OutOfTurn(f"{line.name} has an open job, and the job in the file is open too. Nothing was read in.")
     job = Job.objects.create(
@@ -189,8 +194,9 @@ def read_job(text: bytes, *, by: Membership, now: datetime) -> Job:
     except IntegrityError:
         raise UnusableInput(Problem("entries", "Some of these entries are here already, in another job.")) from None
     if closed:
-        job.closed_at = max(s.at for s in given.signatures)
-        job.save(update_fields=["closed_at"])
+        job.closed_at = max([given.started_at, *(e.at for e in given.entries), *(s.at for s in given.signatures)])
+        job.cancelled_by, job.cancelled_because = given.cancelled_by, given.cancelled_because
+        job.save(update_fields=["closed_at", "cancelled_by", "cancelled_because"])
     return job
 
 

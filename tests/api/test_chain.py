@@ -159,6 +159,8 @@ class OneOpenJobTest(TestCase):
         _, record = Member("lead").ask("GET", f"/api/records/{self.job.pk}")
         self.assertEqual(record["cancelled"], "Cancelled by Ansa Pellwright: no parts until spring")
         self.assertGreater(len(record["steps"]), 10)
+        written = Member("lead").get(f"/api/records/{self.job.pk}/json").json()
+        self.assertEqual(written["cancelled_because"], "no parts until spring")
         started = Member("lead").ask("POST", f"/api/jobs/of-line/{self.job.line_id}", {"title": "In spring"})
         self.assertEqual(started[0], 201)
         floor = {line["name"]: line for line in Member("lead").ask("GET", "/api/jobs")[1]}

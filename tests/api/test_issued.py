@@ -149,7 +149,7 @@ class SiteRuleTest(TestCase):
         for nonsense in (0, 73, 1.5, "eight"):
             self.assertEqual(Member("lead").ask("PUT", "/api/session/site-rule", {"proof_hours": nonsense})[0], 422, nonsense)
         status, session = Member("lead").ask("PUT", "/api/session/site-rule", {"proof_hours": 2})
-        self.assertEqual((status, session["site"]["proof_hours"]), (200, 2))
+        self.assertEqual((status, session["site"]["proof_hours"], session["site"]["lock_minutes"]), (200, 2, 30))
         job = job_of(BLOWER)  # in hand since five hours
         _, shown = Member("millwright").ask("GET", f"/api/jobs/{job.pk}")
         self.assertEqual((shown["next"], shown["locks"]["live"]), ("prepare.dead", False))

@@ -125,6 +125,26 @@ class FaultsTest(BrowserTestCase):
         expect(self.page.get_by_text("Current")).to_be_visible()
         self.assertEqual(self.job.entries.count(), before + 1)
 
+    def test_a_device_nobody_uses_asks_who_is_there_and_comes_back_to_what_was_typed(self) -> None:
+        page = self.page
+        page.clock.install()
+        self.type_alignment()
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        page.clock.fast_forward("29:00")
+        slip = page.get_by_role("dialog", name="Your session has ended")
+        page.get_by_role("heading", name="Align the motor").click()  # somebody is there
+        page.clock.fast_forward("29:00")
+        expect(slip).to_have_count(0)
+        page.clock.fast_forward("02:00")
+        expect(slip).to_be_visible()
+        self.assertEqual(page.evaluate("fetch('/api/session').then((a) => a.status)"), 401)
+        slip.get_by_label("Name").fill("lead")
+        slip.get_by_label("Password").fill(PASSWORD)
+        slip.get_by_role("button", name="Sign in").click()
+        expect(slip).to_be_hidden()
+        expect(page.get_by_text("Ansa Pellwright")).to_be_visible()
+        expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("0.60")
+
     def test_what_one_person_left_unsent_never_goes_in_under_anothers_name(self) -> None:
         page, before = self.page, self.job.entries.count()
         self.type_alignment()

@@ -9,13 +9,14 @@ import { StrictMode, useEffect, useState } from 'react'
 import { RouterProvider } from 'react-aria-components'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter, Route, Routes, useNavigate } from 'react-router'
-import { signedOut } from './api/client'
+import { api, signedOut } from './api/client'
 import { jobOptions, queryClient, sessionOptions } from './api/queries'
 import { Floor } from './floor/Floor'
 import { type Late, LateView } from './frame/LateView'
 import { Lost } from './frame/Lost'
 import { Slip } from './kit/Dialog'
 import { SignIn, SignInPage } from './session/SignIn'
+import { useIdleLock } from './session/useIdleLock'
 import { PreferencesProvider } from './units/preferences'
 
 const JOB: Late = () => import('./job/JobView').then((m) => m.JobView)
@@ -30,6 +31,11 @@ function App() {
   const session = useQuery(sessionOptions)
   const [ended, setEnded] = useState(false)
   const navigate = useNavigate()
+  useIdleLock(session.data?.site.lock_minutes ?? null, async () => {
+    // Without a server nobody could sign in again: then it stays open.
+    const out = await api.DELETE('/api/session').catch(() => null)
+    if (out?.response.ok) setEnded(true)
+  })
   useEffect(() => {
     const end = () => setEnded(queryClient.getQueryData(sessionOptions.queryKey) !== undefined)
     signedOut.addEventListener('signed-out', end)
@@ -56,7 +62,7 @@ function App() {
         <Route path="*" element={<Lost />} />
       </Routes>
       <Slip title="Your session has ended" isOpen={ended}>
-        <p>Sign in again. What you typed is still on the sheet.</p>
+        <p>Sign in again, whoever works on. What was typed is still on the sheet.</p>
         <SignIn onDone={goOn} />
       </Slip>
     </RouterProvider>

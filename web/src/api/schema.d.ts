@@ -486,7 +486,7 @@ export interface paths {
         get?: never;
         /**
          * Put Rule
-         * @description How long a proof of the dead state holds at this site; the lead's to say.
+         * @description How long a proof of the dead state holds, and a device stays open; the lead's to say.
          */
         put: operations["site_rule"];
         post?: never;
@@ -3152,6 +3152,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /** Lock Minutes */
+            lock_minutes?: number | null;
             /** Name */
             name: string;
             /** Proof Hours */
@@ -3159,9 +3161,15 @@ export interface components {
         };
         /**
          * SiteRule
-         * @description A rule of the site: hours a proof of the dead state holds, or none where only breaks and hand-overs count.
+         * @description Rules of the site: hours a proof of the dead state holds, or none where only breaks and hand-overs count; minutes
+         *     after which a device nobody uses asks who is there, or none where it never does.
          */
         SiteRule: {
+            /**
+             * Lock Minutes
+             * @default 30
+             */
+            lock_minutes: number | null;
             /** Proof Hours */
             proof_hours: number | null;
         };

@@ -45,7 +45,9 @@ export function Account() {
             onChange={choose}
           />
         )}
-        {session.role === 'lead' && <SiteRule hours={session.site.proof_hours ?? null} />}
+        {session.role === 'lead' && (
+          <SiteRule hours={session.site.proof_hours ?? null} minutes={session.site.lock_minutes ?? null} />
+        )}
         <PlainButton onPress={signOut}>Sign out</PlainButton>
       </Slip>
     </>
