@@ -4,6 +4,7 @@ import hashlib
 import json
 from collections.abc import Iterator
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Any
 
 from .models import Entry, Job, Signature
@@ -51,10 +52,25 @@ def rows_of(job: Job) -> list[Entry | Signature]:
     return sorted(rows, key=lambda row: row.number)
 
 
-def head_of(job: Job) -> tuple[int, str]:
-    """The last number, and its hash; a job nothing was entered in starts from zeros."""
-    lasts = [rows.order_by("-number").values_list("number", "chain").first() for rows in (job.entries, job.signatures)]
-    return max([(0, START), *(last for last in lasts if last is not None)])
+@dataclass(frozen=True, kw_only=True)
+class Head:
+    """The last of what was entered or signed: its number, its hash, when."""
+
+    number: int = 0
+    chain: str = START
+    at: datetime | None = None
+
+    def not_before(self, now: datetime) -> datetime:
+        """The server's clock, or the time of the last entry where that clock was set back since: times never run back."""
+        return now if self.at is None else max(now, self.at)
+
+
+def head_of(job: Job) -> Head:
+    """One query; a job nothing was entered in starts from zeros."""
+    lasts = (rows.order_by().values_list("number", "chain", "at") for rows in (job.entries.all(), job.signatures.all()))
+    entries, signatures = lasts
+    last = entries.union(signatures, all=True).order_by("-number").first()
+    return Head(number=last[0], chain=last[1], at=last[2]) if last else Head()
 
 
 def verify(job: Job) -> Broken | None:

@@ -37,7 +37,8 @@ class JobQuerySet(models.QuerySet["Job"]):
 
         Raises `Http404` where there is none.
         """
-        return get_object_or_404(self.visible_to(member).select_for_update(no_key=True), pk=job_id)
+        mine = self.visible_to(member).select_related("site")
+        return get_object_or_404(mine.select_for_update(of=("self",), no_key=True), pk=job_id)
 
     def with_closed(self) -> "JobQuerySet":
         """Each with `closed`: whether its record has been signed, or the job cancelled."""

@@ -104,7 +104,7 @@ def write_job(job: Job) -> str:
         card={key: Value.model_validate(value) for key, value in job.card.items()},
         started_by=job.started_by,
         started_at=job.started_at,
-        chain=head_of(job)[1],
+        chain=head_of(job).chain,
         cancelled_by=job.cancelled_by,
         cancelled_because=job.cancelled_because,
         entries=[_entry_out(e) for e in job.entries.all()],

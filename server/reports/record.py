@@ -143,7 +143,7 @@ def record_of(job: Job) -> RecordOut:
         started_at=job.started_at,
         closed=route.closed,
         open_things=[] if route.closed or job.cancelled_by else route.why_not_signed_off(),
-        chain=head_of(job)[1],
+        chain=head_of(job).chain,
         cancelled=f"Cancelled by {job.cancelled_by}: {job.cancelled_because}" if job.cancelled_by else "",
         read_in=_read_in(job),
         summary=_summary(entries, route),

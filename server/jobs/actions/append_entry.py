@@ -17,7 +17,6 @@ from server.accounts.models import Membership
 
 from ..chain import head_of, link
 from ..models import Entry, Job
-from .when import not_before
 
 TYPED_AGREES_MM = 1e-6
 TAKEN = "Something else was already entered under this number."
@@ -53,11 +52,11 @@ def append_entry(
     refuse_if_any(_typed_problems(inputs, typed, unit))
     refuse_if_any([Problem(path, "There is a control character in this text. Type it again.") for path in _unwritten(inputs)])
     checked = check(route, step, kind, inputs, by.as_role)
-    last_number, before = head_of(job)
+    head = head_of(job)
     entry = Entry(
         id=id,
         job=job,
-        number=last_number + 1,
+        number=head.number + 1,
         step=step,
         kind=kind,
         inputs=checked.inputs,
@@ -66,9 +65,9 @@ def append_entry(
         asked=checked.asked,
         by=by.user.shown_name,
         role=by.role,
-        at=not_before(job, now),
+        at=head.not_before(now),
     )
-    entry.chain = link(before, entry)
+    entry.chain = link(head.chain, entry)
     try:
         entry.save(force_insert=True)
     except IntegrityError:

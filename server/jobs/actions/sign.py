@@ -14,7 +14,6 @@ from server.accounts.models import Membership
 from ..chain import head_of, link
 from ..models import Job, Signature
 from ..signals import record_closed
-from .when import not_before
 
 
 @transaction.atomic
@@ -33,20 +32,20 @@ def sign(
     if job.cancelled_by:
         raise OutOfTurn(f"This job was cancelled by {job.cancelled_by}: {job.cancelled_because}")
     check_signature(job.stand(now), step, kind, str(entry) if entry else None, reason, by.as_role)
-    last_number, before = head_of(job)
+    head = head_of(job)
     signed = Signature(
         id=id,
         job=job,
-        number=last_number + 1,
+        number=head.number + 1,
         kind=kind,
         step=step,
         entry_id=entry,
         reason=reason.strip(),
         by=by.user.shown_name,
         role=by.role,
-        at=not_before(job, now),
+        at=head.not_before(now),
     )
-    signed.chain = link(before, signed)
+    signed.chain = link(head.chain, signed)
     signed.save(force_insert=True)
     if step == CLOSING:
         job.closed_at = signed.at
