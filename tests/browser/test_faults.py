@@ -37,6 +37,29 @@ class FaultsTest(BrowserTestCase):
         tap(self.page.get_by_role("radio", name="mm"))
         expect(self.page.get_by_label("Rim at 6 o’clock, mm")).to_have_value("0.60")
 
+    def test_a_verdict_that_comes_while_a_finger_is_down_does_not_pull_the_button_away(self) -> None:
+        page = self.page
+        self.type_alignment()
+        page.get_by_label("Rim at 6 o’clock").fill("about 0.6")
+        expect(enter := page.get_by_role("button", name="Enter the reading")).to_be_disabled()
+        held: list[Route] = []
+        page.route("**/api/benches/**", lambda route: held.append(route))
+        with page.expect_request("**/api/benches/**"):
+            page.get_by_label("Rim at 6 o’clock").fill("0.62")
+        expect(enter).to_be_enabled()
+        box = enter.bounding_box()
+        assert box
+        page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        page.mouse.down()
+        with page.expect_response("**/api/benches/**"):
+            held[-1].continue_()
+        page.unroute("**/api/benches/**")
+        page.wait_for_timeout(500)
+        self.assertEqual(enter.bounding_box(), box)
+        page.mouse.up()
+        expect(page.get_by_role("button", name="Enter the reading")).to_be_hidden()
+        expect(self.verdict()).to_have_text("Over. Move the motor.")
+
     def test_an_entry_that_cannot_be_sent_is_kept_and_sent_once_when_the_server_is_back(self) -> None:
         before = self.job.entries.count()
         self.type_alignment()

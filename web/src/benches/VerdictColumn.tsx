@@ -5,6 +5,7 @@ import { TwoLimits } from '../kit/TwoLimits'
 import { inSheetUnit, showFigure } from '../units/length'
 import { useUnit } from '../units/preferences'
 import type { Result, Say } from './bench'
+import { useHeld } from './useHeld'
 
 interface VerdictColumnProps {
   say: Say | null
@@ -18,8 +19,10 @@ interface VerdictColumnProps {
 const MOST_MOVES = 4
 
 /** One sentence, the moves, the checks with their share, then the working. */
-export function VerdictColumn({ say, result, lacking, general, foot, children }: VerdictColumnProps) {
+export function VerdictColumn({ foot, children, ...now }: VerdictColumnProps) {
   const unit = useUnit()
+  const { held, onPointerDown } = useHeld(now)
+  const { say, result, lacking, general } = held
   return (
     <>
       <Says aria-live="polite">
@@ -36,8 +39,10 @@ export function VerdictColumn({ say, result, lacking, general, foot, children }:
           ))}
         </Moves>
       )}
-      {foot}
-      {children && <Extra>{children}</Extra>}
+      <Pressed onPointerDownCapture={onPointerDown}>
+        {foot}
+        {children && <Extra>{children}</Extra>}
+      </Pressed>
       {result && result.advice.length > 0 && (
         <Zone>
           {result.advice.map((sentence) => (
@@ -135,6 +140,9 @@ const Zone = styled.div`
   padding: 8px 16px;
   border-bottom: 1.25px solid var(--ink);
   > p { font-size: 15px; line-height: 1.25; padding: 2px 0; }
+`
+const Pressed = styled.div`
+  display: contents;
 `
 const Extra = styled.div`
   padding: 8px 16px;
