@@ -9,7 +9,8 @@ from ..errors import Problem
 from ..line import SIDES, Side
 from ..model import Model, Name
 from ..units import read_length_mm
-from .kinds import CIRCLES, VALUE_KINDS, ValueKind
+from .kind import ValueKind
+from .kinds import CIRCLES, VALUE_KINDS
 
 TYPED_AGREES_MM = 1e-6  # what was typed and its value are the same length
 SourceKind = Literal["maker's manual", "drawing", "site rule", "measured", "sample"]

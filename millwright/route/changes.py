@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 
-from ..card.kinds import ValueKind
+from ..card.kind import ValueKind
 from ..card.values import Value, ValueCard, stands_on, value_kind
 from .state import Entry, EntryKind
 from .steps import Fact, Happened, Step

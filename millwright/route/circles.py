@@ -1,7 +1,7 @@
 """Circles of fasteners: the lines of the card each goes by, what its bench is given, what is said when it is pulled."""
 
 from ..bolting.order import Pattern
-from ..card.kinds import PASSES_OF, PATTERN_OF
+from ..card.meanings import PASSES_OF, PATTERN_OF
 from . import torques
 from .families.facts import COUNT, ORDER, PASSES, TORQUE, Circle
 from .fields import Field

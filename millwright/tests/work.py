@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
-from millwright.card.kinds import GAP_EACH, GAP_MEAN, GAP_MM
+from millwright.card.meanings import GAP_EACH, GAP_MEAN, GAP_MM
 from millwright.card.values import Source, Value
 from millwright.line import LineSpec, Side
 from millwright.model import read_json

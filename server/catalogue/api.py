@@ -5,7 +5,8 @@ from typing import get_args
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from millwright.card.kinds import VALUE_KINDS, ValueKind
+from millwright.card.kind import ValueKind
+from millwright.card.kinds import VALUE_KINDS
 from millwright.card.values import Value, value_kind
 from millwright.line import Family
 from millwright.route.build import values_of_connection, values_of_family

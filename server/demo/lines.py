@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from millwright.card.kinds import GAP_EACH, GAP_MEAN, GAP_MM
+from millwright.card.meanings import GAP_EACH, GAP_MEAN, GAP_MM
 from millwright.card.values import Source, UpTo, Value
 
 

@@ -3,7 +3,7 @@
 from dataclasses import replace
 from typing import Any
 
-from ...card.kinds import GAP_EACH, GAP_PERCENT
+from ...card.meanings import GAP_EACH, GAP_PERCENT
 from ...card.values import source_of
 from ...line import SIDES
 from ...roles import Role

@@ -1,0 +1,19 @@
+"""What a figure of the value card may mean beside its number, in the words of the card."""
+
+from ..bolting.order import Pattern
+
+GAP_MEAN, GAP_EACH = "the mean of the readings", "every reading"
+GAP_TAKEN = (GAP_MEAN, GAP_EACH)
+GAP_MM, GAP_PERCENT = "mm", "percent of the gap"
+GAP_WIDTH = (GAP_MM, GAP_PERCENT)
+THREAD = ("dry", "oiled", "glued")
+# In what order bolts are pulled, and in which shares of their torque, as a manual says it.
+PATTERN_OF: dict[str, Pattern] = {"crosswise": "star", "round the circle": "circle", "alternately": "alternate"}
+PASSES_OF = {
+    "full": (1.0,),
+    "half, full": (0.5, 1.0),
+    "half, full, full": (0.5, 1.0, 1.0),
+    "half, three quarters, full": (0.5, 0.75, 1.0),
+    "a third, two thirds, full": (1 / 3, 2 / 3, 1.0),
+    "a quarter, half, three quarters, full": (0.25, 0.5, 0.75, 1.0),
+}
