@@ -10,7 +10,7 @@ from ..line import SIDES, LineSpec, Side
 from ..roles import Role
 from ..verdict import Check
 from .families.facts import FamilyFacts
-from .fields import Field as Field
+from .fields import Field
 from .hubs.phases import Phase
 from .locks import Locks
 

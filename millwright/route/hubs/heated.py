@@ -8,8 +8,9 @@ from ...line import Side
 from ...mounting.cooling import TOUCH_C
 from ...mounting.heat import too_hot
 from ...verdict import Check, judge, said_by_hand
+from ..fields import Field, choice, number, text, tick
 from ..order import Part, any_order, in_order
-from ..steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ..steps import Answers, BenchForm, JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true
 from .phases import MOUNTED
 
@@ -34,10 +35,10 @@ def prepare(job: JobFacts, side: Side) -> Part:
             job,
             side,
             DECISIONS,
-            Field(key="seated", kind="tick", label="Key fully seated, its end flush"),
-            Field(key="snug", kind="tick", label="Key snug sideways; room above it measured"),
-            Field(key="screw_clear", kind="tick", label="Set screws out of the hub and kept in the ledger, if any"),
-            Field(key="element_out", kind="tick", label="No elastomer left in the hub"),
+            tick("seated", "Key fully seated, its end flush"),
+            tick("snug", "Key snug sideways; room above it measured"),
+            tick("screw_clear", "Set screws out of the hub and kept in the ledger, if any"),
+            tick("element_out", "No elastomer left in the hub"),
         ),
         plan_heat(
             job,
@@ -53,13 +54,13 @@ def prepare(job: JobFacts, side: Side) -> Part:
 def mount(job: JobFacts, side: Side) -> Part:
     """The gate, the last look before the heater opens, the run, the cold check, the set screw."""
     name = job.line.machine(side).called
-    cold = cold_check(job, side, Field(key="screws_back", kind="tick", label="Set screws back in by hand, if it has any"))
+    cold = cold_check(job, side, tick("screws_back", "Set screws back in by hand, if it has any"))
     return in_order(
         *before_the_run(
             job,
             side,
-            Field(key="key_in", kind="tick", label="The key lies in the shaft, lightly pasted"),
-            Field(key="mark", kind="tick", label="Mark or stop made where the hub face must end"),
+            tick("key_in", "The key lies in the shaft, lightly pasted"),
+            tick("mark", "Mark or stop made where the hub face must end"),
         ),
         hot_run(
             job,
@@ -92,7 +93,7 @@ def plan_heat(job: JobFacts, side: Side, *, why: str, caution: str, needs: tuple
 
 def before_the_run(job: JobFacts, side: Side, *more: Field) -> list[Step]:
     """The gate, and the last look before the heater opens."""
-    shield = Field(key="shield", kind="tick", label="Seals and loose parts on the shaft shielded from the hot hub")
+    shield = tick("shield", "Seals and loose parts on the shaft shielded from the hot hub")
     return [
         keyed.loose_parts(job, side, shield),
         Step(
@@ -105,18 +106,15 @@ def before_the_run(job: JobFacts, side: Side, *more: Field) -> list[Step]:
             form=SheetForm(
                 fields=(
                     *more,
-                    Field(
-                        key="cold",
-                        kind="tick",
-                        label="Hub and shaft both cold, at what the heat was worked out for",
-                        detail="after a try that missed, both cool down first",
+                    tick(
+                        "cold",
+                        "Hub and shaft both cold, at what the heat was worked out for",
+                        "after a try that missed, both cool down first",
                     ),
-                    Field(key="rack", kind="tick", label="Hub on a rack off the heater's floor, soaking evenly"),
-                    Field(
-                        key="way", kind="tick", label="The way to the shaft is clear; who carries and who guides is agreed"
-                    ),
-                    Field(key="gloves", kind="tick", label="Heat gloves and eye protection on"),
-                    Field(key="puller", kind="tick", label="Puller laid out, should it stick"),
+                    tick("rack", "Hub on a rack off the heater's floor, soaking evenly"),
+                    tick("way", "The way to the shaft is clear; who carries and who guides is agreed"),
+                    tick("gloves", "Heat gloves and eye protection on"),
+                    tick("puller", "Puller laid out, should it stick"),
                 )
             ),
         ),
@@ -139,12 +137,11 @@ def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
         heat_plan=f"prepare.heat.{side}",
         form=SheetForm(
             fields=(
-                Field(key="outcome", kind="choice", label="It is", options=OUTCOMES),
-                Field(
-                    key="found",
-                    kind="text",
-                    label="What was seen" if noted else "The run was not noted, because",
-                    detail="" if noted else "not asked once it is noted above that the hub is on the shaft",
+                choice("outcome", "It is", *OUTCOMES),
+                text(
+                    "found",
+                    "What was seen" if noted else "The run was not noted, because",
+                    "" if noted else "not asked once it is noted above that the hub is on the shaft",
                     required=not noted,
                 ),
             )
@@ -166,9 +163,7 @@ def cold_check(job: JobFacts, side: Side, *more: Field) -> Step:
         tool="pyrometer, straightedge over face and shaft end",
         waits_for=f"mount.hot.{side}",
         relies=frozenset({job.hub_fact(side)}),
-        form=SheetForm(
-            fields=(Field(key="hub_c", kind="number", label="Hub is now at", unit="°C"), keyed.standout(job, side), *more)
-        ),
+        form=SheetForm(fields=(number("hub_c", "Hub is now at", "°C"), keyed.standout(job, side), *more)),
         judge=_judge_cold,
         on_fail="Wait until a bare hand can rest on it, then measure again.",
     )

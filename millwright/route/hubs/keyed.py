@@ -7,8 +7,8 @@ from ...card.values import source_of
 from ...line import SIDES, Connection, LineSpec, Side
 from ...verdict import Check, said_by_hand
 from .. import torques
-from ..fields import tick
-from ..steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
+from ..fields import Field, choice, length, text, tick
+from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 from . import surfaces
 
 SCREW_TORQUE = "set_screw_torque_nm"
@@ -22,11 +22,10 @@ DECIDED_OTHERWISE: dict[tuple[Connection, str], Connection] = {
     ("keyed, slip fit", HEAT): "keyed, interference",
     ("keyed, interference", SLIPS): "keyed, slip fit",
 }
-HALF_KEY = Field(
-    key="half_key",
-    kind="tick",
-    label="Half key in the shaft's keyway, secured, clear of the bore",
-    detail="it resists: look at the half key before the bore",
+HALF_KEY = tick(
+    "half_key",
+    "Half key in the shaft's keyway, secured, clear of the bore",
+    "it resists: look at the half key before the bore",
 )
 
 
@@ -39,9 +38,9 @@ def clean(job: JobFacts, side: Side) -> Step:
         why="Dirt, burrs and preservative keep the hub from going on, or crooked. Paste keeps fretting off a keyed fit.",
         takes=surfaces.KEYED_TAKES,
         ticks=(
-            Field(key="coating", kind="tick", label="Preservative off shaft, bore, keyway"),
-            Field(key="burrs", kind="tick", label="Burrs, dents and sharp edges filed; the diameter left alone"),
-            Field(key="rust", kind="tick", label="Rust and fretting marks polished off"),
+            tick("coating", "Preservative off shaft, bore, keyway"),
+            tick("burrs", "Burrs, dents and sharp edges filed; the diameter left alone"),
+            tick("rust", "Rust and fretting marks polished off"),
         ),
     )
 
@@ -99,7 +98,7 @@ def loose_parts(job: JobFacts, side: Side, *more: Field) -> Step:
                 *family.before_hub,
                 tick("guard", "Guard back plate or shaft cover", none_of="this line has none"),
                 tick("seals", "Seals, slingers and sensor rings of the machine", none_of="this shaft has none"),
-                Field(key="way_round", kind="tick", label=f"The hub is the right way round: {family.way_round}"),
+                tick("way_round", f"The hub is the right way round: {family.way_round}"),
                 *more,
             )
         ),
@@ -110,12 +109,8 @@ def standout(job: JobFacts, side: Side) -> Field:
     """Where the hub sits on its shaft, beside where it was found."""
     found = job.answers.get(AS_FOUND, {}).get(f"standout_{side}_mm")
     was = f"; as found {found:g}" if isinstance(found, int | float) else ""
-    return Field(
-        key="standout_mm",
-        kind="length",
-        label="Shaft end stands out of the hub face",
-        detail=f"0 when flush; minus when the shaft ends inside{was}",
-        unit="mm",
+    return length(
+        "standout_mm", "Shaft end stands out of the hub face", f"0 when flush; minus when the shaft ends inside{was}"
     )
 
 
@@ -184,8 +179,8 @@ def decide(job: JobFacts, side: Side, options: tuple[str, ...], *ticks: Field, p
         settled_by=screw_step(job, side) if provisional else "",
         form=SheetForm(
             fields=(
-                Field(key="decision", kind="choice", label="This hub", options=(*options, *otherwise)),
-                Field(key="reason", kind="text", label="Because"),
+                choice("decision", "This hub", *options, *otherwise),
+                text("reason", "Because"),
                 *ticks,
             )
         ),

@@ -5,7 +5,8 @@ from typing import Any
 from ...card.values import source_of
 from ...line import Side
 from ...verdict import Check
-from ..steps import Answers, BenchForm, Field, JobFacts, SheetForm, Stage, Step
+from ..fields import condition, length
+from ..steps import Answers, BenchForm, JobFacts, SheetForm, Stage, Step
 
 SHAFT, HUB = "shaft_runout_mm", "hub_runout_mm"
 
@@ -36,8 +37,8 @@ def bare_shaft(job: JobFacts, side: Side, *, wanted: bool) -> list[Step]:
             tool="dial gauge on the shaft end, pushed and pulled",
             form=SheetForm(
                 fields=(
-                    Field(key="play_mm", kind="length", label="End play, pushed to pulled", unit="mm"),
-                    Field(key="bearing", kind="condition", label="Bearing", detail="no knock, no play up and down"),
+                    length("play_mm", "End play, pushed to pulled"),
+                    condition("bearing", "Bearing", "no knock, no play up and down"),
                 )
             ),
             judge=_judge_play,

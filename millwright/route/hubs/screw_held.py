@@ -7,8 +7,9 @@ from typing import Any
 from ...line import Side
 from ...verdict import Check, judge, said_by_hand
 from .. import torques
+from ..fields import Field, tick
 from ..order import Part, any_order, in_order
-from ..steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
+from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true, surfaces
 
 SCREWS, TORQUE = "hub_screws", "hub_screw_torque_nm"
@@ -46,7 +47,7 @@ class Device:
 
 
 def _tick(key: str, label: str, detail: str = "") -> Field:
-    return Field(key=key, kind="tick", label=label, detail=detail)
+    return tick(key, label, detail)
 
 
 _EASED = _tick("eased", "Screws eased, only finger tight", "as delivered it is only loosely placed, not ready to use")

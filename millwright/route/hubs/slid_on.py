@@ -1,8 +1,9 @@
 """A hub held by a key and set screws, slid on by hand: preparing it and mounting it."""
 
 from ...line import Side
+from ..fields import tick
 from ..order import Part, any_order, in_order
-from ..steps import Field, JobFacts, SheetForm, Stage, Step
+from ..steps import JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true
 
 VALUES = ("fit_min_mm", "fit_max_mm", "set_screw_torque_nm")
@@ -25,14 +26,10 @@ def prepare(job: JobFacts, side: Side) -> Part:
             job,
             side,
             keyed.SLIPS_ON,
-            Field(key="seated", kind="tick", label="Key fully seated, its end flush"),
-            Field(key="snug", kind="tick", label="Key snug sideways, yet slides without binding"),
-            Field(key="dry_fit", kind="tick", label="Hub tried on cold: it slides and turns freely"),
-            Field(
-                key="screw_clear",
-                kind="tick",
-                label="Set screw backed out clear of bore and keyway, or out and kept in the ledger",
-            ),
+            tick("seated", "Key fully seated, its end flush"),
+            tick("snug", "Key snug sideways, yet slides without binding"),
+            tick("dry_fit", "Hub tried on cold: it slides and turns freely"),
+            tick("screw_clear", "Set screw backed out clear of bore and keyway, or out and kept in the ledger"),
             provisional=has_screws,
         ),
     )
@@ -54,14 +51,10 @@ def mount(job: JobFacts, side: Side) -> Part:
         changes=frozenset({job.hub_fact(side)}),
         form=SheetForm(
             fields=(
-                Field(key="by_hand", kind="tick", label="It went on by hand"),
-                Field(key="flush", kind="tick", label="Face and shaft end checked with a straightedge"),
+                tick("by_hand", "It went on by hand"),
+                tick("flush", "Face and shaft end checked with a straightedge"),
                 keyed.standout(job, side),
-                *(
-                    [Field(key="light", kind="tick", label="Set screw just light, so that it can slide")]
-                    if stays_light and has_screws
-                    else []
-                ),
+                *([tick("light", "Set screw just light, so that it can slide")] if stays_light and has_screws else []),
             )
         ),
         leaves_provisional=f"{name}: hub held by a light set screw only" if stays_light and has_screws else "",

@@ -2,7 +2,8 @@
 
 from ...line import Side
 from ...verdict import Check, said_by_hand
-from ..steps import Answers, Field, JobFacts, SheetForm, Stage, Step
+from ..fields import Field, choice, text
+from ..steps import Answers, JobFacts, SheetForm, Stage, Step
 
 PASTE, DRY, OILED = SURFACES = ("mounting paste, thin", "clean and dry", "oil or anti-seize")
 KEYED_TAKES = (PASTE, DRY)
@@ -28,14 +29,8 @@ def clean(job: JobFacts, side: Side, *, what: str, why: str, takes: tuple[str, .
         form=SheetForm(
             fields=(
                 *ticks,
-                Field(
-                    key="surface",
-                    kind="choice",
-                    label="On shaft and bore now",
-                    detail="a dry joint" if friction else "a paste joint",
-                    options=SURFACES,
-                ),
-                Field(key="fretting", kind="text", label="Fretting found (a looser fit before?)", required=False),
+                choice("surface", "On shaft and bore now", *SURFACES, detail="a dry joint" if friction else "a paste joint"),
+                text("fretting", "Fretting found (a looser fit before?)", required=False),
             )
         ),
         judge=lambda answers: _judge(answers, takes),

@@ -9,8 +9,9 @@ from ...line import Side
 from ...mounting.taper import Cone
 from ...verdict import Check, judge
 from .. import torques
+from ..fields import Field, length, number, tick
 from ..order import Part, any_order, in_order
-from ..steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
+from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 from . import heated, keyed, running_true, surfaces
 
 NUT_TORQUE = "lock_nut_torque_nm"
@@ -44,10 +45,10 @@ def prepare(job: JobFacts, side: Side) -> Part:
             why="Debris keeps a taper from seating true. Nothing is put on it: it holds dry.",
             takes=surfaces.FRICTION_TAKES,
             ticks=(
-                Field(key="coating", kind="tick", label="Preservative off shaft, bore, keyway, nut and thread"),
-                Field(key="burrs", kind="tick", label="Burrs and dents taken off at keyway edges and ends"),
-                Field(key="wiped", kind="tick", label="Both tapers wiped lint-free"),
-                Field(key="key", kind="tick", label="Key tried: snug sideways, room on top, if there is one"),
+                tick("coating", "Preservative off shaft, bore, keyway, nut and thread"),
+                tick("burrs", "Burrs and dents taken off at keyway edges and ends"),
+                tick("wiped", "Both tapers wiped lint-free"),
+                tick("key", "Key tried: snug sideways, room on top, if there is one"),
             ),
         ),
         any_order(*running_true.bare_shaft(job, side, wanted=False), blued),
@@ -55,8 +56,8 @@ def prepare(job: JobFacts, side: Side) -> Part:
             job,
             side,
             DECISIONS,
-            Field(key="blue_off", kind="tick", label="Blue wiped off both tapers again"),
-            Field(key="element_out", kind="tick", label="No elastomer left in the hub"),
+            tick("blue_off", "Blue wiped off both tapers again"),
+            tick("element_out", "No elastomer left in the hub"),
         ),
         heated.plan_heat(
             job,
@@ -84,8 +85,8 @@ def mount(job: JobFacts, side: Side) -> Part:
         *heated.before_the_run(
             job,
             side,
-            Field(key="hand_tight", kind="tick", label="Hub tried on cold, hand tight; stand-out of the shaft noted"),
-            Field(key="mark", kind="tick", label="Draw-up marked on the shaft from there"),
+            tick("hand_tight", "Hub tried on cold, hand tight; stand-out of the shaft noted"),
+            tick("mark", "Draw-up marked on the shaft from there"),
         ),
         hot,
         heated.cold_check(job, side),
@@ -114,15 +115,9 @@ def mount(job: JobFacts, side: Side) -> Part:
             changes=frozenset({Fact.FASTENERS}),
             form=SheetForm(
                 fields=(
-                    Field(key="torque_nm", kind="number", label="Lock nut pulled to", unit="N·m", detail=torque),
-                    Field(key="screw", kind="tick", label="Then its set screw or tab locked"),
-                    Field(
-                        key="face_mm",
-                        kind="length",
-                        label="Hub face to shaft end",
-                        detail="the figure to come back to at the next refit",
-                        unit="mm",
-                    ),
+                    number("torque_nm", "Lock nut pulled to", "N·m", torque),
+                    tick("screw", "Then its set screw or tab locked"),
+                    length("face_mm", "Hub face to shaft end", "the figure to come back to at the next refit"),
                 )
             ),
             judge=lambda answers: _judge_nut(job, side, answers),

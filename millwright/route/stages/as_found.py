@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from ...line import LineSpec
 from ..families.register import FAMILIES
-from ..fields import REMOVED, Field, out
+from ..fields import REMOVED, choice, condition, out, text, tick
 from ..order import Part, any_order, in_order
 from ..steps import JobFacts, Scope, SheetForm, Stage, Step
 from . import close_out, closed_coupling, set_and_align
@@ -34,26 +34,26 @@ def as_found(job: JobFacts) -> Part:
         caution="Marks and dust stay where they are until they are noted.",
         form=SheetForm(
             fields=(
-                Field(key="guard", kind="tick", label="Guard off"),
+                tick("guard", "Guard off"),
                 out("guard_screws", "Guard screws, put into a marked box", close_out.GUARD_SCREWS, REMOVED),
-                Field(key="element", kind="condition", label="Coupling: no cracks, rubber or metal dust, grease, rubbing"),
+                condition("element", "Coupling: no cracks, rubber or metal dust, grease, rubbing"),
                 *closed_coupling.looked_at(job),
-                Field(key="bolts", kind="condition", label="Bolts and set screws: none loose, none missing"),
-                Field(key="base", kind="condition", label="Feet, shims and base: none loose, cracked or rusted through"),
+                condition("bolts", "Bolts and set screws: none loose, none missing"),
+                condition("base", "Feet, shims and base: none loose, cracked or rusted through"),
                 *(
                     []
                     if check
                     else [
-                        Field(
-                            key="coupling",
-                            kind="choice",
-                            label="While it is aligned the coupling",
+                        choice(
+                            "coupling",
+                            "While it is aligned the coupling",
+                            CLOSED,
+                            OPENED,
                             detail="opened where the maker wants the element out, or where a reading cannot be taken",
-                            options=(CLOSED, OPENED),
                         )
                     ]
                 ),
-                Field(key="seen", kind="text", label="What was seen", required=False),
+                text("seen", "What was seen", required=False),
             )
         ),
         on_fail="Note it here. A damaged part is a job of its own: take it off and fit it.",

@@ -6,8 +6,9 @@ from typing import Any
 from ...card.values import source_of
 from ...line import SIDES, Side
 from ...verdict import Check, judge, said_by_hand
+from ..fields import choice, length, text
 from ..order import Part, in_order
-from ..steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
+from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 
 MIDDLE, MAGNETIC = "in the middle of it", "at its magnetic centre"
 LEFT_OVER_MM = 1.0  # rule of thumb: what is left between shaft ends that came as near as they can
@@ -58,24 +59,18 @@ def end_float(job: JobFacts, side: Side) -> Step:
         may_authorise=True,
         form=SheetForm(
             fields=(
-                Field(key="pushed_mm", kind="length", label="Dial, shaft pushed right in", detail=toward, unit="mm"),
-                Field(key="pulled_mm", kind="length", label="Dial, shaft pulled right out", detail=toward, unit="mm"),
-                Field(key="set_to", kind="choice", label="It is to stand", options=(MIDDLE, MAGNETIC)),
-                Field(
-                    key="magnetic_mm",
-                    kind="length",
-                    label="Dial at the magnetic centre",
-                    detail="from the scribed mark, or as it ran uncoupled",
-                    unit="mm",
+                length("pushed_mm", "Dial, shaft pushed right in", toward),
+                length("pulled_mm", "Dial, shaft pulled right out", toward),
+                choice("set_to", "It is to stand", MIDDLE, MAGNETIC),
+                length(
+                    "magnetic_mm",
+                    "Dial at the magnetic centre",
+                    "from the scribed mark, or as it ran uncoupled",
                     required=False,
                 ),
-                Field(key="now_mm", kind="length", label="Dial as it stands now", unit="mm"),
-                Field(
-                    key="ends_mm",
-                    kind="length",
-                    label="Free between the two shaft ends, or shaft end and spacer",
-                    detail="measured with the shaft there",
-                    unit="mm",
+                length("now_mm", "Dial as it stands now"),
+                length(
+                    "ends_mm", "Free between the two shaft ends, or shaft end and spacer", "measured with the shaft there"
                 ),
             )
         ),
@@ -132,12 +127,11 @@ def shaft_ends(job: JobFacts) -> Part:
             may_authorise=True,
             form=SheetForm(
                 fields=(
-                    Field(key="distance_mm", kind="length", label="Distance between the shaft ends", unit="mm"),
-                    Field(
-                        key="standards",
-                        kind="text",
-                        label="Standard distances this coupling comes in, mm",
-                        detail="from the catalogue, where the distance is still to be chosen: 100 140 180",
+                    length("distance_mm", "Distance between the shaft ends"),
+                    text(
+                        "standards",
+                        "Standard distances this coupling comes in, mm",
+                        "from the catalogue, where the distance is still to be chosen: 100 140 180",
                         required=False,
                     ),
                 )

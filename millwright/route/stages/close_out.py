@@ -3,7 +3,7 @@
 from ...roles import Role
 from ...verdict import Check, said_by_hand
 from .. import torques
-from ..fields import Field
+from ..fields import Field, choice, number, text, tick
 from ..ledger import back
 from ..locks import LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
 from ..order import Aside, Part, in_order
@@ -39,8 +39,8 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None) -> Part:
             form=SheetForm(
                 fields=(
                     *_guard_screws(job),
-                    Field(key="fitted", kind="tick", label="Guard fitted and fastened as the local code demands"),
-                    Field(key="free", kind="tick", label="Turned by hand: nothing touches"),
+                    tick("fitted", "Guard fitted and fastened as the local code demands"),
+                    tick("free", "Turned by hand: nothing touches"),
                 )
             ),
         ),
@@ -55,12 +55,12 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None) -> Part:
             relies=AFTER_THE_WORK,
             form=SheetForm(
                 fields=(
-                    Field(key="speed_rpm", kind="number", label="Speed", unit="rpm"),
-                    Field(key="minutes", kind="number", label="Watched for", unit="min"),
-                    Field(key="vibration", kind="tick", label="Felt for vibration at the bearings"),
-                    Field(key="heat", kind="tick", label="Felt for heat; looked for rubbing and dust"),
-                    Field(key="runs", kind="choice", label="It", options=RUNS),
-                    Field(key="remarks", kind="text", label="Remarks", required=False),
+                    number("speed_rpm", "Speed", "rpm"),
+                    number("minutes", "Watched for", "min"),
+                    tick("vibration", "Felt for vibration at the bearings"),
+                    tick("heat", "Felt for heat; looked for rubbing and dust"),
+                    choice("runs", "It", *RUNS),
+                    text("remarks", "Remarks", required=False),
                 )
             ),
             judge=_judge_run,
@@ -86,7 +86,7 @@ def _second_pull(job: JobFacts, screws: tuple[Field, ...]) -> Step:
         changes=frozenset({Fact.SECOND_PULL}),
         upsets=lambda answers: torques.upset_by(pulled, answers),
         judge=lambda answers: torques.judge_again(pulled, answers),
-        form=SheetForm(fields=(*pulled, Field(key="wrench", kind="text", label="With wrench number"))),
+        form=SheetForm(fields=(*pulled, text("wrench", "With wrench number"))),
         on_fail="Pull it in its own step again, so that the record shows it.",
     )
 
@@ -137,15 +137,10 @@ def put_away(job: JobFacts) -> Part:
             why="Somebody starts a motor without its coupling, or trips over a bare shaft end.",
             form=SheetForm(
                 fields=(
-                    Field(key="covered", kind="tick", label="Shaft ends covered, guard back on or the place fenced"),
-                    Field(key="kept", kind="tick", label="Parts tagged with job and line, and stored dry"),
-                    Field(
-                        key="locks",
-                        kind="choice",
-                        label="The locks",
-                        options=("stay on, handed over", "come off with their owners"),
-                    ),
-                    Field(key="to", kind="text", label="Handed over to"),
+                    tick("covered", "Shaft ends covered, guard back on or the place fenced"),
+                    tick("kept", "Parts tagged with job and line, and stored dry"),
+                    choice("locks", "The locks", "stay on, handed over", "come off with their owners"),
+                    text("to", "Handed over to"),
                 )
             ),
         ),
@@ -163,9 +158,9 @@ def _count() -> Step:
         counts_out=True,
         form=SheetForm(
             fields=(
-                Field(key="tools", kind="tick", label="Every tool is back on the sheet it was laid out on"),
-                Field(key="rags", kind="tick", label="Rags, packing, bars and dial brackets are off"),
-                Field(key="scrap", kind="tick", label="Scrapped parts are marked and set aside"),
+                tick("tools", "Every tool is back on the sheet it was laid out on"),
+                tick("rags", "Rags, packing, bars and dial brackets are off"),
+                tick("scrap", "Scrapped parts are marked and set aside"),
             )
         ),
     )
@@ -175,8 +170,7 @@ def _locks_off(job: JobFacts) -> Step:
     last = LOCK_AGAIN if LOCK_AGAIN in job.answers else "safe.locks"
     rows = job.answers.get(last, {}).get("rows", [])
     off = tuple(
-        Field(key=f"lock_{i}", kind="tick", label=f"Lock {row['lock']} off, by {row['who']}", detail=str(row["point"]))
-        for i, row in enumerate(rows)
+        tick(f"lock_{i}", f"Lock {row['lock']} off, by {row['who']}", str(row["point"])) for i, row in enumerate(rows)
     )
     return Step(
         key=LOCKS_OFF,
@@ -187,7 +181,7 @@ def _locks_off(job: JobFacts) -> Step:
         hands_on=False,
         relies=AFTER_THE_WORK,
         changes=frozenset({Fact.LOCKS_OFF}),
-        form=SheetForm(fields=(*off, Field(key="told", kind="tick", label="Everybody told that it will start"))),
+        form=SheetForm(fields=(*off, tick("told", "Everybody told that it will start"))),
     )
 
 

@@ -1,7 +1,8 @@
 """What came off is looked at, part by part; what is replaced is replaced like for like."""
 
 from ...verdict import Check, said_by_hand
-from ..steps import Answers, Field, JobFacts, Scope, SheetForm, Stage, Step
+from ..fields import choice, condition, text, tick
+from ..steps import Answers, JobFacts, Scope, SheetForm, Stage, Step
 
 GREASE = "grease"  # of a family's parts the one that does not come off whole
 BACK, REPLACE, REWORK = FATES = ("goes back on", "replace it", "rework it")
@@ -21,14 +22,11 @@ def steps(job: JobFacts) -> list[Step]:
         why="A hurt part that goes back on fails again. What is not used again is marked, so that it stays out.",
         form=SheetForm(
             fields=(
-                *(
-                    Field(key=part.key, kind="choice", label=part.title, detail=part.look_for, options=FATES)
-                    for part in came_off
-                ),
-                Field(key="seats", kind="condition", label="Shaft seats and keyways", detail="fretting, cracks, burrs"),
-                Field(key="oiled", kind="tick", label="Bare metal protected against corrosion"),
-                Field(key="scrap", kind="tick", label="What does not go back is marked and set aside"),
-                Field(key="found", kind="text", label="What was found, and the likely reason", required=False),
+                *(choice(part.key, part.title, *FATES, detail=part.look_for) for part in came_off),
+                condition("seats", "Shaft seats and keyways", "fretting, cracks, burrs"),
+                tick("oiled", "Bare metal protected against corrosion"),
+                tick("scrap", "What does not go back is marked and set aside"),
+                text("found", "What was found, and the likely reason", required=False),
             )
         ),
         judge=_judge_parts,
@@ -42,12 +40,7 @@ def steps(job: JobFacts) -> list[Step]:
         title="Compare each new part with the one it replaces",
         why="Like for like. Another type or size was never chosen for this place: the lead decides, with a reason.",
         may_authorise=True,
-        form=SheetForm(
-            fields=tuple(
-                Field(key=part.key, kind="choice", label=part.title, detail="new against old", options=(SAME, ANOTHER))
-                for part in new
-            )
-        ),
+        form=SheetForm(fields=tuple(choice(part.key, part.title, SAME, ANOTHER, detail="new against old") for part in new)),
         judge=_judge_alike,
         on_fail="Put it back, or let the lead authorise it with a reason.",
     )

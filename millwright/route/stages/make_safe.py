@@ -1,17 +1,17 @@
 """Stage 1, and the second proof before hands go in."""
 
 from ...roles import Role
-from ..fields import Field, choice, text
+from ..fields import choice, text, tick
 from ..locks import FIRST_PROOF, LOCK_AGAIN, PROOF, RUNS_SMOOTHLY, START
 from ..order import Part, any_order, in_order
 from ..steps import Fact, JobFacts, SheetForm, Stage, Step
 
 LOCK_ROWS = (
-    Field(key="energy", kind="text", label="Energy"),
-    Field(key="point", kind="text", label="Isolated at"),
-    Field(key="lock", kind="text", label="Lock"),
-    Field(key="tag", kind="text", label="Tag"),
-    Field(key="who", kind="text", label="Whose lock"),
+    text("energy", "Energy"),
+    text("point", "Isolated at"),
+    text("lock", "Lock"),
+    text("tag", "Tag"),
+    text("who", "Whose lock"),
 )
 
 
@@ -29,11 +29,11 @@ def steps(job: JobFacts) -> Part:
             caution="Loose clothes, long hair, ties and rings stay away from shafts.",
             form=SheetForm(
                 fields=(
-                    Field(key="manual", kind="tick", label="The maker's current manual for this coupling is here"),
-                    Field(key="rules", kind="tick", label="The plant's lock-out procedure for this line is read"),
-                    Field(key="eyes", kind="tick", label="Eye protection on, everybody"),
-                    Field(key="hands", kind="tick", label="Gloves for handling, chemical-proof ones for solvent"),
-                    Field(key="clothes", kind="tick", label="No loose clothes, ties, rings; hair tied back"),
+                    tick("manual", "The maker's current manual for this coupling is here"),
+                    tick("rules", "The plant's lock-out procedure for this line is read"),
+                    tick("eyes", "Eye protection on, everybody"),
+                    tick("hands", "Gloves for handling, chemical-proof ones for solvent"),
+                    tick("clothes", "No loose clothes, ties, rings; hair tied back"),
                 )
             ),
         ),
@@ -45,7 +45,7 @@ def steps(job: JobFacts) -> Part:
             why="Somebody else energises it, or a fault does. Each person hangs a lock of their own.",
             caution="Electric, hydraulic, stored load, belt tension, product in the machine: every source counts.",
             form=SheetForm(
-                fields=(Field(key="all", kind="tick", label="Every energy source of both machines is in this list"),),
+                fields=(tick("all", "Every energy source of both machines is in this list"),),
                 rows=LOCK_ROWS,
                 suggested_rows=points,
                 row_name="isolation point",
@@ -61,11 +61,11 @@ def steps(job: JobFacts) -> Part:
             hold=Role.MILLWRIGHT,
             form=SheetForm(
                 fields=(
-                    Field(key="clear", kind="tick", label="Everybody clear of the shafts"),
-                    Field(key="tried", kind="tick", label="Start tried at the local station and at the panel"),
-                    Field(key="dead", kind="tick", label="It stayed dead, and was measured dead"),
-                    Field(key="stored", kind="tick", label="Stored load, pressure and tension let off or blocked"),
-                    Field(key="who", kind="text", label="Tried by"),
+                    tick("clear", "Everybody clear of the shafts"),
+                    tick("tried", "Start tried at the local station and at the panel"),
+                    tick("dead", "It stayed dead, and was measured dead"),
+                    tick("stored", "Stored load, pressure and tension let off or blocked"),
+                    text("who", "Tried by"),
                 )
             ),
             on_fail="It turned, or voltage is there: stop. Go back to the locks.",
@@ -84,8 +84,8 @@ def second_proof(stage: Stage = Stage.PREPARE) -> Step:
         hands_on=False,
         form=SheetForm(
             fields=(
-                Field(key="locks", kind="tick", label="Every lock still hangs, with its tag"),
-                Field(key="tried", kind="tick", label="Tried to start again: it stayed dead"),
+                tick("locks", "Every lock still hangs, with its tag"),
+                tick("tried", "Tried to start again: it stayed dead"),
             )
         ),
         on_fail="Stop. Go back to the locks.",
@@ -124,10 +124,10 @@ def lock_out_again(job: JobFacts) -> list[Step]:
             changes=frozenset({Fact.LOCKED_AGAIN}),
             form=SheetForm(
                 fields=(
-                    Field(key="all", kind="tick", label="Every energy source is locked again, each person's own lock on it"),
-                    Field(key="tried", kind="tick", label="Start tried at the local station and at the panel"),
-                    Field(key="dead", kind="tick", label="It stayed dead, and was measured dead"),
-                    Field(key="stored", kind="tick", label="Stored load, pressure and tension let off or blocked"),
+                    tick("all", "Every energy source is locked again, each person's own lock on it"),
+                    tick("tried", "Start tried at the local station and at the panel"),
+                    tick("dead", "It stayed dead, and was measured dead"),
+                    tick("stored", "Stored load, pressure and tension let off or blocked"),
                     *([choice("cause", "It ran rough because of", *CAUSES)] if shook else []),
                     text("what", "What is to be done", required=shook),
                 ),

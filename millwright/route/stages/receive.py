@@ -1,9 +1,10 @@
 """Stage 2: every part and tool is here, and the coupling is the one this line is registered with."""
 
 from ...verdict import Check, said_by_hand
+from ..fields import Field, condition, text, tick
 from ..hubs.screw_held import DEVICES
 from ..order import Part, any_order
-from ..steps import Answers, Field, JobFacts, SheetForm, Stage, Step
+from ..steps import Answers, JobFacts, SheetForm, Stage, Step
 
 TOOLS = (
     ("wrench_range", "Torque wrench in calibration, and its range covers every torque on the card"),
@@ -38,44 +39,25 @@ def steps(job: JobFacts) -> Part:
             why="A missing or damaged part stops the job halfway, with the machine open.",
             form=SheetForm(
                 fields=(
-                    *(Field(key=p.key, kind="condition", label=p.title, detail=p.look_for) for p in family.parts),
+                    *(condition(p.key, p.title, p.look_for) for p in family.parts),
+                    *([condition("keys", f"Keys, {keys}", "stock size, edges, length")] if keys else []),
                     *(
-                        [Field(key="keys", kind="condition", label=f"Keys, {keys}", detail="stock size, edges, length")]
-                        if keys
-                        else []
-                    ),
-                    *(
-                        Field(
-                            key=f"device_{side}",
-                            kind="condition",
-                            label=DEVICES[held].name.capitalize() + f", {name}",
-                            detail="as delivered it is only loosely placed; screws all there, its own sheet with it",
+                        condition(
+                            f"device_{side}",
+                            DEVICES[held].name.capitalize() + f", {name}",
+                            "as delivered it is only loosely placed; screws all there, its own sheet with it",
                         )
                         for side in job.order()
                         if (held := job.line.hub(side).connection) in DEVICES and (name := job.line.machine(side).called)
                     ),
-                    *(
-                        [Field(key="nuts", kind="condition", label=f"Lock nuts, {nuts}", detail="thread, set screw or tab")]
-                        if nuts
-                        else []
+                    *([condition("nuts", f"Lock nuts, {nuts}", "thread, set screw or tab")] if nuts else []),
+                    *([condition("set_screws", f"Set screws, {screws}", "often in the hubs")] if screws else []),
+                    tick(
+                        "whole",
+                        "Taken apart only as far as the manual says; factory-joined units left closed",
+                        "parts of one unit kept together",
                     ),
-                    *(
-                        [Field(key="set_screws", kind="condition", label=f"Set screws, {screws}", detail="often in the hubs")]
-                        if screws
-                        else []
-                    ),
-                    Field(
-                        key="whole",
-                        kind="tick",
-                        label="Taken apart only as far as the manual says; factory-joined units left closed",
-                        detail="parts of one unit kept together",
-                    ),
-                    Field(
-                        key="marks",
-                        kind="text",
-                        label="Match marks, balance marks, state as delivered",
-                        required=False,
-                    ),
+                    text("marks", "Match marks, balance marks, state as delivered", required=False),
                 )
             ),
             on_fail="A part is not in order: do not open the machine further. Order the part, mark the bad one.",
@@ -89,14 +71,9 @@ def steps(job: JobFacts) -> Part:
             may_authorise=True,
             form=SheetForm(
                 fields=(
-                    Field(
-                        key="series",
-                        kind="text",
-                        label="Series marked on the parts",
-                        detail=f"registered: {coupling.series}",
-                    ),
-                    Field(key="size", kind="text", label="Size marked", detail=f"registered: {coupling.size}"),
-                    Field(key="drawing", kind="tick", label="Parts and papers are for this application and these shafts"),
+                    text("series", "Series marked on the parts", f"registered: {coupling.series}"),
+                    text("size", "Size marked", f"registered: {coupling.size}"),
+                    tick("drawing", "Parts and papers are for this application and these shafts"),
                 )
             ),
             judge=lambda answers: _like_for_like(job, answers),
@@ -110,9 +87,9 @@ def steps(job: JobFacts) -> Part:
             why="Walking away from an open joint leads to improvising.",
             form=SheetForm(
                 fields=(
-                    *(Field(key=key, kind="tick", label=label) for key, label in TOOLS),
-                    *(Field(key=key, kind="tick", label=label) for key, label in HOT_TOOLS if heats),
-                    Field(key="wrench", kind="text", label="Torque wrench number"),
+                    *(tick(key, label) for key, label in TOOLS),
+                    *(tick(key, label) for key, label in HOT_TOOLS if heats),
+                    text("wrench", "Torque wrench number"),
                     Field(key="wrench_until", kind="date", label="Wrench calibrated until"),
                 )
             ),

@@ -9,9 +9,10 @@ from ...line import SIDES
 from ...roles import Role
 from ...units import angle_mm_per_m
 from .. import torques
+from ..fields import tick
 from ..hubs.screw_held import DEVICES
 from ..order import Part, Reread, in_order
-from ..steps import Answers, BenchForm, Fact, Field, JobFacts, SheetForm, Stage, Step
+from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 from . import before_setting
 
 AS_LEFT = "align"  # what the last reading of a job is kept under, to be compared with next time
@@ -38,10 +39,10 @@ def steps(job: JobFacts, *, hidden: bool = False) -> Part:
             changes=MACHINES,
             form=SheetForm(
                 fields=(
-                    Field(key="base", kind="tick", label="Base and feet clean, no paint or burr under a foot"),
-                    Field(key="shims", kind="tick", label="At most four shims under a foot, none thin and many"),
-                    Field(key="jacks", kind="tick", label="Jack screws backed off, foot bolts in and snug"),
-                    Field(key="rock", kind="tick", label="No foot rocks when its bolt is slackened"),
+                    tick("base", "Base and feet clean, no paint or burr under a foot"),
+                    tick("shims", "At most four shims under a foot, none thin and many"),
+                    tick("jacks", "Jack screws backed off, foot bolts in and snug"),
+                    tick("rock", "No foot rocks when its bolt is slackened"),
                 )
             ),
         ),

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping
 
 from ...line import Side
-from ..fields import Field, text, tick
+from ..fields import Field, length, text, tick
 from ..hubs import keyed
 from ..hubs.screw_held import DEVICES
 from ..order import Part, any_order, in_order
@@ -27,22 +27,16 @@ def _as_found(job: JobFacts) -> Part:
         form=SheetForm(
             fields=(
                 *(
-                    Field(
-                        key=f"standout_{side}_mm",
-                        kind="length",
-                        label=f"Shaft end stands out of the hub face, {job.line.machine(side).called}",
-                        detail="0 when flush; minus when the shaft ends inside",
-                        unit="mm",
+                    length(
+                        f"standout_{side}_mm",
+                        f"Shaft end stands out of the hub face, {job.line.machine(side).called}",
+                        "0 when flush; minus when the shaft ends inside",
                     )
                     for side in job.order()
                 ),
-                *(
-                    []
-                    if job.family.hangs
-                    else [Field(key="match", kind="tick", label="Match marks made or found on both halves")]
-                ),
-                Field(key="marks", kind="text", label="Match marks, balance marks, numbers", required=False),
-                Field(key="why_off", kind="text", label="Why it comes off", required=False),
+                *([] if job.family.hangs else [tick("match", "Match marks made or found on both halves")]),
+                text("marks", "Match marks, balance marks, numbers", required=False),
+                text("why_off", "Why it comes off", required=False),
             )
         ),
     )
