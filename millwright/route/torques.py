@@ -3,12 +3,12 @@
 from collections.abc import Sequence
 from typing import Any
 
+from ..bolting.order import RISING
 from ..card.values import source_of
 from ..verdict import Check, said_by_hand
 from .fields import Field, choice
 from .steps import Answers, Happened, JobFacts
 
-RISING = (0.5, 0.75, 1.0)
 NONE_MOVED, SOME_MOVED = "none moved", "some moved"
 
 

@@ -8,7 +8,7 @@ from ..ledger import back
 from ..procedure import Judged, LightScrew, Procedure, Proof, Pull, Stop, expected
 from ..steps import Answers, JobFacts
 from .disc_single import PACK_LOOK
-from .facts import BOLTED_ANGLE_VALUES, BOLTS, END_VALUES, HUBS, PACKS_FLAT, Circle, ClosedCheck, FamilyFacts, Part
+from .facts import BOLTED_ANGLE_VALUES, BOLTS, END_VALUES, HUBS, PACKS_FLAT, ClosedCheck, FamilyFacts, Part, at_both_ends
 
 AT_DRIVER, AT_DRIVEN = "squeeze screws, driver end", "squeeze screws, driven end"
 SLING = "sling on the unit"
@@ -34,20 +34,7 @@ FACTS = FamilyFacts(
     ),
     takes="angle at two planes",
     way_round="pilot outward",
-    circles=(
-        Circle(
-            key="driver_end",
-            title="hub bolts, driver end",
-            at="driver end",
-            passes=(0.25, 0.5, 0.75, 1.0),
-        ),
-        Circle(
-            key="driven_end",
-            title="hub bolts, driven end",
-            at="driven end",
-            passes=(0.25, 0.5, 0.75, 1.0),
-        ),
-    ),
+    circles=at_both_ends("hub bolts", passes=(0.25, 0.5, 0.75, 1.0)),
     may_also=(SQUEEZE_MOST,),
     finished=(condition("holes", "Every squeeze hole looked into: no screw in any of them"),),
 )

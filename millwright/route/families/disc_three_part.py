@@ -6,9 +6,8 @@ from ..fields import REMOVED, condition, marks, out, tick
 from ..ledger import back
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
 from .disc_single import PACK_LOOK
-from .facts import BOLTED_ANGLE_VALUES, END_VALUES, HUBS, PACKS_FLAT, Circle, ClosedCheck, FamilyFacts, Part
+from .facts import BOLTED_ANGLE_VALUES, END_VALUES, HUBS, PACKS_FLAT, ClosedCheck, FamilyFacts, Part, at_both_ends
 
-_HALF_FULL_FULL = (0.5, 1.0, 1.0)
 FACTS = FamilyFacts(
     family="disc, three-part",
     title="Disc coupling, three-part with spacer",
@@ -30,24 +29,7 @@ FACTS = FamilyFacts(
     ),
     takes="angle at two planes",
     way_round="flange toward the shaft end",
-    circles=(
-        Circle(
-            key="driver_end",
-            title="close-fit bolts, driver end",
-            at="driver end",
-            order="circle",
-            passes=_HALF_FULL_FULL,
-            held="bolt head",
-        ),
-        Circle(
-            key="driven_end",
-            title="close-fit bolts, driven end",
-            at="driven end",
-            order="circle",
-            passes=_HALF_FULL_FULL,
-            held="bolt head",
-        ),
-    ),
+    circles=at_both_ends("close-fit bolts", order="circle", passes=(0.5, 1.0, 1.0), held="bolt head"),
     finished=(
         condition("numbers", "Balance numbers in one line"),
         condition("rings", "Every catch ring on"),

@@ -1,9 +1,9 @@
 """What is known of a coupling family: the fields every family fills."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
-from ...bolting.order import Pattern
+from ...bolting.order import RISING, Pattern
 from ...line import SIDES, Family, Side
 from ..fields import Field
 
@@ -33,7 +33,7 @@ class Circle:
     title: str  # the bolts as they are called: "hub bolts, driver end"
     at: Place = "both together"
     order: Pattern = "star"
-    passes: tuple[float, ...] = (0.5, 0.75, 1.0)
+    passes: tuple[float, ...] = RISING
     held: str = ""
     oil: str = ""
     own: bool = False
@@ -41,6 +41,14 @@ class Circle:
     def line(self, key: str) -> str:
         """The line of the value card where this circle has one of its own."""
         return f"{key}@{self.key}"
+
+
+def at_both_ends(
+    bolts: str, *, order: Pattern = "star", passes: tuple[float, ...] = RISING, held: str = ""
+) -> tuple[Circle, Circle]:
+    """The same bolts at the driver end and at the driven end, as two circles."""
+    driver = Circle(key="driver_end", title=f"{bolts}, driver end", at="driver end", order=order, passes=passes, held=held)
+    return driver, replace(driver, key="driven_end", title=f"{bolts}, driven end", at="driven end")
 
 
 @dataclass(frozen=True, kw_only=True)

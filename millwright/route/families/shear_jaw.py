@@ -5,7 +5,7 @@ from ..fields import condition, count, text, tick
 from ..procedure import Bench, Judged, LightScrew, Procedure, Pull, Stop, expected
 from ..stages import set_and_align
 from ..steps import Answers, Fact, JobFacts
-from .facts import BOLTS, HUBS, SETTING_VALUES, Circle, FamilyFacts, Part
+from .facts import BOLTS, HUBS, SETTING_VALUES, FamilyFacts, Part, at_both_ends
 
 FACTS = FamilyFacts(
     family="jaw, in shear with spacer",
@@ -21,10 +21,7 @@ FACTS = FamilyFacts(
     values=(*SETTING_VALUES, "flange_bolts", "flange_bolt_torque_nm"),
     way_round="pilot outward, level with the shaft end",
     closes_by_hub=True,
-    circles=(
-        Circle(key="driver_end", title="mounting bolts, driver end", at="driver end"),
-        Circle(key="driven_end", title="mounting bolts, driven end", at="driven end"),
-    ),
+    circles=at_both_ends("mounting bolts"),
     finished=(
         condition("collar", "Collar covers the element all round, every pin past its dot"),
         condition("heads", "No bolt head stands in the collar's way"),

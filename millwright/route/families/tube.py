@@ -4,7 +4,7 @@ from ..fields import REMOVED, condition, out, tick
 from ..ledger import back
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop
 from ..steps import Fact
-from .facts import BOLTED_ANGLE_VALUES, BOLTS, END_VALUES, HUBS, Circle, ClosedCheck, FamilyFacts, Part
+from .facts import BOLTED_ANGLE_VALUES, BOLTS, END_VALUES, HUBS, ClosedCheck, FamilyFacts, Part, at_both_ends
 
 BUSHINGS, SLING = "overload bushings", "sling on the tube"
 FACTS = FamilyFacts(
@@ -29,10 +29,7 @@ FACTS = FamilyFacts(
     takes="angle at two planes",
     way_round="flange toward the other shaft",
     closes_by_hub=True,
-    circles=(
-        Circle(key="driver_end", title="tube bolts, driver end", at="driver end", held="bolt head"),
-        Circle(key="driven_end", title="tube bolts, driven end", at="driven end", held="bolt head"),
-    ),
+    circles=at_both_ends("tube bolts", held="bolt head"),
     finished=(
         condition("bushings", "Every bolt has its bushing, none turned against its element"),
         condition("tube", "Tube unmarked"),
