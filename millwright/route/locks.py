@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 LOCKS_OFF, LOCK_AGAIN, START = "close.locks", "close.again", "close.start"
-FIRST_PROOF, PROOF = "safe.try", "prepare.dead"
+FIRST_LOCKS, FIRST_PROOF, PROOF = "safe.locks", "safe.try", "prepare.dead"
 RUNS_SMOOTHLY, RUNS_ROUGH = "runs smoothly", "vibration, noise or heat: find out why"
 FIRST_LOCK_OUT_AGAIN = "Locks are off. Lock it out again first."
 

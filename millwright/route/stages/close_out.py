@@ -5,13 +5,12 @@ from ...verdict import Check, said_by_hand
 from .. import torques
 from ..fields import Field, choice, number, text, tick
 from ..ledger import back
-from ..locks import LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
+from ..locks import FIRST_LOCKS, LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
 from ..order import Aside, Part, in_order
 from ..steps import Answers, Fact, JobFacts, SheetForm, SignForm, Stage, Step
 from . import closed_coupling, make_safe, set_and_align
 
 CLOSING = "close.sign"  # the signature that closes a record
-RUNS = (RUNS_SMOOTHLY, RUNS_ROUGH)
 GUARD_SCREWS = "guard screws"
 WORK = frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB, Fact.FASTENERS, Fact.LOCKED_AGAIN})
 # Whatever is closed after the work comes again when there was work after it, or it was locked out again.
@@ -59,7 +58,7 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None) -> Part:
                     number("minutes", "Watched for", "min"),
                     tick("vibration", "Felt for vibration at the bearings"),
                     tick("heat", "Felt for heat; looked for rubbing and dust"),
-                    choice("runs", "It", *RUNS),
+                    choice("runs", "It", RUNS_SMOOTHLY, RUNS_ROUGH),
                     text("remarks", "Remarks", required=False),
                 )
             ),
@@ -167,7 +166,7 @@ def _count() -> Step:
 
 
 def _locks_off(job: JobFacts) -> Step:
-    last = LOCK_AGAIN if LOCK_AGAIN in job.answers else "safe.locks"
+    last = LOCK_AGAIN if LOCK_AGAIN in job.answers else FIRST_LOCKS
     rows = job.answers.get(last, {}).get("rows", [])
     off = tuple(
         tick(f"lock_{i}", f"Lock {row['lock']} off, by {row['who']}", str(row["point"])) for i, row in enumerate(rows)
@@ -209,7 +208,7 @@ def _signatures() -> list[Step]:
 
 
 def _judge_run(answers: Answers) -> tuple[list[Check], list[str]]:
-    if answers.get("runs") != RUNS[1]:
+    if answers.get("runs") != RUNS_ROUGH:
         return [], []
     check = said_by_hand("runs", "the person who watched it", in_order=False)
     return [check], ["Not handed over until the cause is found: alignment, balance, a loose bolt, motor, machine."]

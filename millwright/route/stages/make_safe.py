@@ -2,7 +2,7 @@
 
 from ...roles import Role
 from ..fields import choice, text, tick
-from ..locks import FIRST_PROOF, LOCK_AGAIN, PROOF, RUNS_SMOOTHLY, START
+from ..locks import FIRST_LOCKS, FIRST_PROOF, LOCK_AGAIN, PROOF, RUNS_ROUGH, START
 from ..order import Part, any_order, in_order
 from ..steps import Fact, JobFacts, SheetForm, Stage, Step
 
@@ -13,12 +13,20 @@ LOCK_ROWS = (
     text("tag", "Tag"),
     text("who", "Whose lock"),
 )
+NO_LOCK = {column.key: "" for column in LOCK_ROWS}
+PROVED_DEAD = (
+    tick("clear", "Everybody clear of the shafts"),
+    tick("tried", "Start tried at the local station and at the panel"),
+    tick("dead", "It stayed dead, and was measured dead"),
+    tick("stored", "Stored load, pressure and tension let off or blocked"),
+)
+NOT_DEAD = "It turned, or voltage is there: stop. Go back to the locks."
 
 
 def steps(job: JobFacts) -> Part:
     """Papers and protection, locks and tags, the try to start."""
     line = job.line
-    points = tuple({"energy": p.energy, "point": p.point, "lock": "", "tag": "", "who": ""} for p in line.isolation_points)
+    points = tuple(NO_LOCK | {"energy": p.energy, "point": p.point} for p in line.isolation_points)
     papers, locks, tried = (
         Step(
             key="safe.papers",
@@ -38,7 +46,7 @@ def steps(job: JobFacts) -> Part:
             ),
         ),
         Step(
-            key="safe.locks",
+            key=FIRST_LOCKS,
             hands_on=False,
             stage=Stage.MAKE_SAFE,
             title="Lock and tag every energy source",
@@ -60,15 +68,9 @@ def steps(job: JobFacts) -> Part:
             caution="Clear of the shaft before anybody presses start.",
             hold=Role.MILLWRIGHT,
             form=SheetForm(
-                fields=(
-                    tick("clear", "Everybody clear of the shafts"),
-                    tick("tried", "Start tried at the local station and at the panel"),
-                    tick("dead", "It stayed dead, and was measured dead"),
-                    tick("stored", "Stored load, pressure and tension let off or blocked"),
-                    text("who", "Tried by"),
-                )
+                fields=(*PROVED_DEAD, text("who", "Tried by")),
             ),
-            on_fail="It turned, or voltage is there: stop. Go back to the locks.",
+            on_fail=NOT_DEAD,
         ),
     )
     return in_order(any_order(papers, locks), tried)
@@ -109,8 +111,8 @@ def lock_out_again(job: JobFacts) -> list[Step]:
     """After a start, before anybody has hands on the machine again; only once the locks came off."""
     if not job.locks.live and LOCK_AGAIN not in job.answers:
         return []
-    rows = job.answers.get("safe.locks", {}).get("rows") or ({"energy": "", "point": "", "lock": "", "tag": "", "who": ""},)
-    shook = job.answers.get(START, {}).get("runs") not in (None, "", RUNS_SMOOTHLY)
+    rows = job.answers.get(FIRST_LOCKS, {}).get("rows") or (NO_LOCK,)
+    shook = job.answers.get(START, {}).get("runs") == RUNS_ROUGH
     return [
         Step(
             key=LOCK_AGAIN,
@@ -125,9 +127,7 @@ def lock_out_again(job: JobFacts) -> list[Step]:
             form=SheetForm(
                 fields=(
                     tick("all", "Every energy source is locked again, each person's own lock on it"),
-                    tick("tried", "Start tried at the local station and at the panel"),
-                    tick("dead", "It stayed dead, and was measured dead"),
-                    tick("stored", "Stored load, pressure and tension let off or blocked"),
+                    *PROVED_DEAD,
                     *([choice("cause", "It ran rough because of", *CAUSES)] if shook else []),
                     text("what", "What is to be done", required=shook),
                 ),
@@ -135,6 +135,6 @@ def lock_out_again(job: JobFacts) -> list[Step]:
                 suggested_rows=tuple(rows),
                 row_name="isolation point",
             ),
-            on_fail="It turned, or voltage is there: stop. Go back to the locks.",
+            on_fail=NOT_DEAD,
         )
     ]
