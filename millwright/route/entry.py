@@ -15,6 +15,7 @@ from ..model import Model, Name, PlainText, Reading, read_json
 from ..roles import Role
 from . import sheet
 from .asked import asked_of, headed
+from .fields import Goes, Way
 from .hubs.phases import NEXT, HeatEvent, Phase, after_event
 from .state import EntryKind, RouteNow, StepNow
 from .steps import BenchForm, SheetForm
@@ -62,8 +63,8 @@ class LedgerCount(Model):
 
     line: Name = Field(min_length=1, max_length=60)
     what: Name = Field(min_length=1, max_length=120)
-    goes: Literal["temporary, must come out", "removed, must go back"]
-    counted: Literal["out", "back"]
+    goes: Goes
+    counted: Way
     count: int = Field(ge=1, le=200)
 
 
@@ -212,5 +213,5 @@ def _refuse_count(route: RouteNow, given: LedgerCount) -> None:
     line = next((line for line in route.ledger if line.line == given.line), None)
     if line is None:
         raise UnusableInput(Problem("line", "Nothing of this was counted out."))
-    if line.back + given.count > line.out:
-        raise UnusableInput(Problem("count", f"Only {line.out - line.back} of this are still out."))
+    if given.count > line.missing:
+        raise UnusableInput(Problem("count", f"Only {line.missing} of this are still out."))

@@ -5,6 +5,7 @@ from typing import Literal
 
 FieldKind = Literal["tick", "condition", "text", "length", "number", "choice", "date", "count", "marks"]
 Goes = Literal["temporary, must come out", "removed, must go back"]
+Way = Literal["out", "back"]
 TEMPORARY: Goes = "temporary, must come out"
 REMOVED: Goes = "removed, must go back"
 NONE_HERE = "none"  # answer of a tick that may not apply; words go with it
@@ -17,7 +18,7 @@ class Counted:
     line: str
     what: str
     goes: Goes
-    counted: Literal["out", "back"]
+    counted: Way
 
 
 @dataclass(frozen=True, kw_only=True)

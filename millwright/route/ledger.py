@@ -21,7 +21,12 @@ class LedgerLine:
     @property
     def open(self) -> bool:
         """Still to be counted back."""
-        return self.back < self.out
+        return self.missing > 0
+
+    @property
+    def missing(self) -> int:
+        """How many are still out."""
+        return self.out - self.back
 
 
 @dataclass(frozen=True, kw_only=True)

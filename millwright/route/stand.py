@@ -236,7 +236,7 @@ def _still_to_count(steps: Sequence[Step], counted: Sequence[LedgerLine]) -> dic
             if field.ledger is not None and field.ledger.counted == "back"
         }
         waiting = [line for line in counted if line.open and line.line not in later]
-        found[step.key] = [f"Ledger: {line.what}, {line.out - line.back} to count back." for line in waiting]
+        found[step.key] = [f"Ledger: {line.what}, {line.missing} to count back." for line in waiting]
     return found
 
 

@@ -148,5 +148,5 @@ class RouteNow:
             for now in self.steps
             if now.step.form.kind != "sign" and not now.settled
         ]
-        why += [f"Ledger: {line.what}, {line.out - line.back} to count back" for line in self.ledger if line.open]
+        why += [f"Ledger: {line.what}, {line.missing} to count back" for line in self.ledger if line.open]
         return why + [f"Provisional: {what}" for what in self.provisional]
