@@ -1,38 +1,24 @@
 """Where a job stands, from its entries and signatures alone: pure functions, nothing stored."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from datetime import datetime
 from types import MappingProxyType
-from typing import Any
 
 from ..card.values import ValueCard, value_kind
 from ..line import LineSpec
 from ..verdict import Verdict
 from .build import build
 from .changes import card_changes, physical_changes, value_card
+from .entered import DONE_VERDICTS, hottest, latest_readings, ledger_of, locks_of, phases_of, unanswered
 from .families.register import FAMILIES
 from .hubs.keyed import as_decided
-from .hubs.phases import Phase, phase_after
-from .ledger import LedgerLine, Moved, lines_of
-from .locks import (
-    FIRST_LOCK_OUT_AGAIN,
-    FIRST_PROOF,
-    LOCK_AGAIN,
-    LOCKS_OFF,
-    PROOF,
-    START,
-    HandOver,
-    Locks,
-    Proof,
-    say_hand_over,
-    stand_locks,
-)
-from .state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepNow, StepState, in_time
+from .ledger import LedgerLine
+from .locks import FIRST_LOCK_OUT_AGAIN, LOCK_AGAIN, PROOF, START, Locks
+from .state import Entry, RouteNow, Signature, SignatureKind, StepNow, StepState
 from .steps import Answers, Happened, JobFacts, Scope, SheetForm, Step
 
 NOTHING_LEFT: Mapping[str, Answers] = MappingProxyType({})
-DONE_VERDICTS = (Verdict.INSIDE, Verdict.CLOSE, Verdict.NOT_JUDGED)
 
 
 def stand(
@@ -56,10 +42,10 @@ def stand(
     ``now``, ``proof_hours`` - by the site's rule a proof of the dead state holds so long; without them it does not age
     """
     card = value_card(catalogue, entries)
-    latest = {e.step: e for e in entries if e.kind is EntryKind.READING}
+    latest = latest_readings(entries)
     answers = {key: e.inputs for key, e in latest.items()}
-    counted = ledger(entries)
-    locks = _locks(entries, latest, signatures, now, proof_hours)
+    counted, questions = ledger_of(entries, latest), unanswered(entries)
+    locks = locks_of(entries, latest, signatures, now, proof_hours)
     facts = JobFacts(
         line=as_decided(line, answers),
         family=FAMILIES[line.coupling.family].facts,
@@ -68,8 +54,8 @@ def stand(
         answers=answers,
         scope=scope,
         as_left=as_left,
-        hottest_c=_hottest(entries),
-        phases=_phases(entries),
+        hottest_c=hottest(entries),
+        phases=phases_of(entries),
         locks=locks,
         out={counting.line: counting.out for counting in counted},
     )
@@ -79,7 +65,7 @@ def stand(
         latest=latest,
         signatures=signatures,
         changed=[*physical_changes(steps, latest, entries), *card_changes(catalogue, entries, line.speed_rpm)],
-        asked={question.step for question in _unanswered(entries)},
+        asked={question.step for question in questions},
         locks=locks,
         counting=_still_to_count(steps, counted),
         titles={step.key: step.title for step in steps},
@@ -94,30 +80,25 @@ def stand(
         card=card,
         provisional=_provisional(stands),
         ledger=counted,
-        questions=tuple(_unanswered(entries)),
+        questions=tuple(questions),
         locks=locks,
         phases=facts.phases,
         last_number=max([0, *(e.number for e in entries), *(s.number for s in signatures)]),
     )
 
 
+@dataclass(frozen=True, kw_only=True)
 class _Derived:
     """What every step is held against."""
 
-    def __init__(
-        self,
-        *,
-        card: ValueCard,
-        latest: Mapping[str, Entry],
-        signatures: Sequence[Signature],
-        changed: Sequence[tuple[int, str, Happened]],
-        asked: set[str],
-        locks: Locks,
-        counting: Mapping[str, list[str]],
-        titles: Mapping[str, str],
-    ) -> None:
-        self.card, self.latest, self.signatures, self.changed = card, latest, signatures, changed
-        self.asked, self.locks, self.counting, self.titles = asked, locks, counting, titles
+    card: ValueCard
+    latest: Mapping[str, Entry]
+    signatures: Sequence[Signature]
+    changed: Sequence[tuple[int, str, Happened]]
+    asked: set[str]
+    locks: Locks
+    counting: Mapping[str, list[str]]
+    titles: Mapping[str, str]
 
     def step_now(self, step: Step, before: Mapping[str, StepNow]) -> StepNow:
         """A step as it stands, given those before it."""
@@ -196,32 +177,6 @@ def _passed(now: StepNow) -> bool:
     return now.settled or (now.state is StepState.STALE and (good or now.authorised is not None))
 
 
-def _locks(
-    entries: Sequence[Entry],
-    latest: Mapping[str, Entry],
-    signatures: Sequence[Signature],
-    now: datetime | None,
-    hours: float | None,
-) -> Locks:
-    signed = {s.entry for s in signatures if s.kind is SignatureKind.HOLD}
-
-    def proved(key: str, *, is_signed: bool) -> Entry | None:
-        entry = latest.get(key)
-        good = entry is not None and entry.verdict in DONE_VERDICTS and (not is_signed or entry.id in signed)
-        return entry if good else None
-
-    off, again = latest.get(LOCKS_OFF), proved(LOCK_AGAIN, is_signed=True)
-    proofs = [proved(FIRST_PROOF, is_signed=True), proved(PROOF, is_signed=False), again]
-    return stand_locks(
-        off.number if off else None,
-        [Proof(number=entry.number, at=entry.at) for entry in proofs if entry is not None],
-        again.number if again else None,
-        [HandOver(number=e.number, words=say_hand_over(e.inputs)) for e in entries if e.kind is EntryKind.HAND_OVER],
-        now,
-        hours,
-    )
-
-
 def _still_to_count(steps: Sequence[Step], counted: Sequence[LedgerLine]) -> dict[str, list[str]]:
     """By step that counts out: the lines of the ledger that are open and that no later step closes."""
     found = {}
@@ -238,44 +193,6 @@ def _still_to_count(steps: Sequence[Step], counted: Sequence[LedgerLine]) -> dic
         waiting = [line for line in counted if line.open and line.line not in later]
         found[step.key] = [f"Ledger: {line.what}, {line.missing} to count back." for line in waiting]
     return found
-
-
-def _hottest(entries: Sequence[Entry]) -> dict[str, float]:
-    """By the step of its run, the most a hub was read at."""
-    found: dict[str, float] = {}
-    for entry in entries:
-        if entry.kind is EntryKind.EVENT and (hub_c := entry.inputs.get("hub_c")) is not None:
-            found[entry.step] = max(hub_c, found.get(entry.step, hub_c))
-    return found
-
-
-def _phases(entries: Sequence[Entry]) -> dict[str, Phase]:
-    """By the step of its run, where a hot hub is."""
-    events: dict[str, list[Entry]] = {}
-    for entry in entries:
-        if entry.kind is EntryKind.EVENT:
-            events.setdefault(entry.step, []).append(entry)
-    return {step: phase_after(entry.inputs["event"] for entry in in_time(run)) for step, run in events.items()}
-
-
-def ledger(entries: Sequence[Entry]) -> tuple[LedgerLine, ...]:
-    """Temporary and removed parts, each with how many went and how many are back."""
-    latest = {e.step: e for e in entries if e.kind is EntryKind.READING}
-    return lines_of(
-        (_moved(e, e.inputs) for e in entries if e.kind is EntryKind.LEDGER),
-        (_moved(e, written) for e in latest.values() for written in e.ledger),
-    )
-
-
-def _moved(entry: Entry, written: Mapping[str, Any]) -> Moved:
-    return Moved(
-        number=entry.number,
-        line=str(written["line"]),
-        what=str(written["what"]),
-        goes=str(written["goes"]),
-        counted=str(written["counted"]),
-        count=int(written["count"]),
-    )
 
 
 def _signed(signatures: Sequence[Signature], kind: SignatureKind, step: str, current: Entry | None) -> Signature | None:
@@ -322,8 +239,3 @@ def _provisional(now: Sequence[StepNow]) -> tuple[str, ...]:
     if moved and state.get("couple.feet") not in (None, StepState.DONE):
         found.append("Feet not torqued yet")
     return tuple(found)
-
-
-def _unanswered(entries: Sequence[Entry]) -> list[Entry]:
-    answered = {str(e.inputs["question"]) for e in entries if e.kind is EntryKind.ANSWER}
-    return [e for e in entries if e.kind is EntryKind.QUESTION and e.id not in answered]

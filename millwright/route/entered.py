@@ -1,0 +1,88 @@
+"""What the entries of a job come to, kind by kind: its readings, its ledger, its hot hubs, its locks, its questions."""
+
+from collections.abc import Mapping, Sequence
+from datetime import datetime
+from typing import Any
+
+from ..verdict import Verdict
+from .hubs.phases import Phase, phase_after
+from .ledger import LedgerLine, Moved, lines_of
+from .locks import FIRST_PROOF, LOCK_AGAIN, LOCKS_OFF, PROOF, HandOver, Locks, Proof, say_hand_over, stand_locks
+from .state import Entry, EntryKind, Signature, SignatureKind, in_time
+
+DONE_VERDICTS = (Verdict.INSIDE, Verdict.CLOSE, Verdict.NOT_JUDGED)
+
+
+def latest_readings(entries: Sequence[Entry]) -> dict[str, Entry]:
+    """By step, what was read there last."""
+    return {e.step: e for e in entries if e.kind is EntryKind.READING}
+
+
+def locks_of(
+    entries: Sequence[Entry],
+    latest: Mapping[str, Entry],
+    signatures: Sequence[Signature],
+    now: datetime | None,
+    hours: float | None,
+) -> Locks:
+    """Where the locks are, by what came off, what was proved and who went since."""
+    signed = {s.entry for s in signatures if s.kind is SignatureKind.HOLD}
+
+    def proved(key: str, *, is_signed: bool) -> Entry | None:
+        entry = latest.get(key)
+        good = entry is not None and entry.verdict in DONE_VERDICTS and (not is_signed or entry.id in signed)
+        return entry if good else None
+
+    off, again = latest.get(LOCKS_OFF), proved(LOCK_AGAIN, is_signed=True)
+    proofs = [proved(FIRST_PROOF, is_signed=True), proved(PROOF, is_signed=False), again]
+    return stand_locks(
+        off.number if off else None,
+        [Proof(number=entry.number, at=entry.at) for entry in proofs if entry is not None],
+        again.number if again else None,
+        [HandOver(number=e.number, words=say_hand_over(e.inputs)) for e in entries if e.kind is EntryKind.HAND_OVER],
+        now,
+        hours,
+    )
+
+
+def hottest(entries: Sequence[Entry]) -> dict[str, float]:
+    """By the step of its run, the most a hub was read at."""
+    found: dict[str, float] = {}
+    for entry in entries:
+        if entry.kind is EntryKind.EVENT and (hub_c := entry.inputs.get("hub_c")) is not None:
+            found[entry.step] = max(hub_c, found.get(entry.step, hub_c))
+    return found
+
+
+def phases_of(entries: Sequence[Entry]) -> dict[str, Phase]:
+    """By the step of its run, where a hot hub is."""
+    events: dict[str, list[Entry]] = {}
+    for entry in entries:
+        if entry.kind is EntryKind.EVENT:
+            events.setdefault(entry.step, []).append(entry)
+    return {step: phase_after(entry.inputs["event"] for entry in in_time(run)) for step, run in events.items()}
+
+
+def ledger_of(entries: Sequence[Entry], latest: Mapping[str, Entry]) -> tuple[LedgerLine, ...]:
+    """Temporary and removed parts, each with how many went and how many are back."""
+    return lines_of(
+        (_moved(e, e.inputs) for e in entries if e.kind is EntryKind.LEDGER),
+        (_moved(e, written) for e in latest.values() for written in e.ledger),
+    )
+
+
+def _moved(entry: Entry, written: Mapping[str, Any]) -> Moved:
+    return Moved(
+        number=entry.number,
+        line=str(written["line"]),
+        what=str(written["what"]),
+        goes=str(written["goes"]),
+        counted=str(written["counted"]),
+        count=int(written["count"]),
+    )
+
+
+def unanswered(entries: Sequence[Entry]) -> list[Entry]:
+    """Questions that wait for the lead."""
+    answered = {str(e.inputs["question"]) for e in entries if e.kind is EntryKind.ANSWER}
+    return [e for e in entries if e.kind is EntryKind.QUESTION and e.id not in answered]
