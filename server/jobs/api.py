@@ -20,7 +20,7 @@ from .actions.append_entry import append_entry
 from .actions.cancel_job import cancel_job
 from .actions.sign import sign
 from .actions.start_job import start_job
-from .models import Entry, Job, Signature
+from .models import Entry, Job
 from .schemas import CancelIn, EntryIn, EntryOut, FloorLine, HistoryJob, JobIn, JobOut, SignatureIn, SignatureOut
 from .show import hot_hub, job_out, standing
 
@@ -33,7 +33,7 @@ REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
 def floor(request: HttpRequest) -> object:
     """Every line of the site with its open job. Four queries, however many lines and however long their history."""
     lines = Line.objects.visible_to(member_of(request)).annotate(
-        last_closed=Max("jobs__signatures__at", filter=Q(jobs__signatures__in=Signature.objects.closing())),
+        last_closed=Max("jobs__closed_at", filter=Q(jobs__cancelled_by="")),
         jobs_so_far=Count("jobs", distinct=True),
     )
     in_hand = Job.objects.which_are(closed=False).select_related("site").prefetch_related("entries", "signatures")
@@ -89,7 +89,7 @@ def _shown(job: Job) -> dict[str, object]:
 @router.get("/of-line/{line_id}", response=list[HistoryJob], operation_id="line_jobs", url_name="line_jobs")
 def of_line(request: HttpRequest, line_id: UUID) -> object:
     """The jobs of a line, the latest first."""
-    return list(Job.objects.visible_to(member_of(request)).with_closed().filter(line_id=line_id))
+    return list(Job.objects.visible_to(member_of(request)).filter(line_id=line_id))
 
 
 @router.post("/of-line/{line_id}", response={201: JobOut, **REFUSALS}, operation_id="job_start")

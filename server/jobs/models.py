@@ -16,7 +16,6 @@ from millwright.line import LineSpec
 from millwright.roles import Role
 from millwright.route import state
 from millwright.route.stages.as_found import as_left_steps
-from millwright.route.stages.close_out import CLOSING
 from millwright.route.stand import NOTHING_LEFT
 from millwright.route.stand import stand as derived
 from millwright.route.steps import Answers, Scope
@@ -39,10 +38,6 @@ class JobQuerySet(models.QuerySet["Job"]):
         """
         mine = self.visible_to(member).select_related("site")
         return get_object_or_404(mine.select_for_update(of=("self",), no_key=True), pk=job_id)
-
-    def with_closed(self) -> "JobQuerySet":
-        """Each with `closed`: whether its record has been signed, or the job cancelled."""
-        return self.annotate(closed=Q(closed_at__isnull=False))
 
     def which_are(self, *, closed: bool) -> "JobQuerySet":
         """Those whose record has been signed, or that were cancelled; or those still in hand."""
@@ -84,6 +79,16 @@ class Job(models.Model):
 
     def __str__(self) -> str:
         return f"Job {self.number}"
+
+    @property
+    def closed(self) -> bool:
+        """Its record has been signed, or it was cancelled."""
+        return self.closed_at is not None
+
+    @property
+    def signed(self) -> bool:
+        """Its record has been signed and closed."""
+        return self.closed and not self.cancelled_by
 
     @property
     def as_spec(self) -> LineSpec:
@@ -212,14 +217,6 @@ class Entry(models.Model):
         )
 
 
-class SignatureQuerySet(models.QuerySet["Signature"]):
-    """Signatures, and those that close a record."""
-
-    def closing(self) -> "SignatureQuerySet":
-        """One for each closed job."""
-        return self.filter(step=CLOSING, kind=state.SignatureKind.HOLD)
-
-
 class Signature(models.Model):
     """Who signed what. Its id is made by the client."""
 
@@ -234,8 +231,6 @@ class Signature(models.Model):
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)
     at = models.DateTimeField()
-
-    objects = SignatureQuerySet.as_manager()
 
     class Meta:
         ordering = ["number"]

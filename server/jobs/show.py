@@ -35,7 +35,7 @@ def job_out(job: Job) -> dict[str, Any]:
         "spec": job.as_spec,
         "started_by": job.started_by,
         "started_at": job.started_at,
-        "closed": route.closed or job.closed_at is not None,
+        "closed": job.closed,
         "cancelled_by": job.cancelled_by,
         "cancelled_because": job.cancelled_because,
         "read_in": job.read_in,

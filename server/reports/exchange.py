@@ -165,9 +165,8 @@ def read_job(text: bytes, *, by: Membership, now: datetime) -> Job:
             "values": {key: value.model_dump(mode="json") for key, value in given.card.items()},
         },
     )
-    signed = any(s.step == CLOSING and s.kind is SignatureKind.HOLD for s in given.signatures)
-    closed = signed or given.cancelled_by != ""
-    if not made and not closed and Job.objects.which_are(closed=False).filter(line=line).exists():
+    closed_at = _closed_at(given)
+    if not made and closed_at is None and Job.objects.which_are(closed=False).filter(line=line).exists():
         raise OutOfTurn(f"{line.name} has an open job, and the job in the file is open too. Nothing was read in.")
     job = Job.objects.create(
         id=given.id,
@@ -193,11 +192,19 @@ def read_job(text: bytes, *, by: Membership, now: datetime) -> Job:
             _keep(job, given, taken)
     except IntegrityError:
         raise UnusableInput(Problem("entries", "Some of these entries are here already, in another job.")) from None
-    if closed:
-        job.closed_at = max([given.started_at, *(e.at for e in given.entries), *(s.at for s in given.signatures)])
+    if closed_at is not None:
+        job.closed_at = closed_at
         job.cancelled_by, job.cancelled_because = given.cancelled_by, given.cancelled_because
         job.save(update_fields=["closed_at", "cancelled_by", "cancelled_because"])
     return job
+
+
+def _closed_at(given: FileJob) -> datetime | None:
+    """When its record was signed; of a cancelled one, whose file does not say when, the last time in it."""
+    signed = [s.at for s in given.signatures if s.step == CLOSING and s.kind is SignatureKind.HOLD]
+    if signed or not given.cancelled_by:
+        return max(signed, default=None)
+    return max([given.started_at, *(e.at for e in given.entries), *(s.at for s in given.signatures)])
 
 
 def _keep(job: Job, given: FileJob, taken: Mapping[str, Taken]) -> None:

@@ -7,6 +7,7 @@ from typing import Any
 from django.template.loader import render_to_string
 from django.utils import timezone
 
+from server.jobs.chain import head_of
 from server.jobs.models import Job
 
 from .models import IssuedRecord
@@ -24,10 +25,9 @@ def issue(job: Job) -> IssuedRecord:
     record = record_of(job)
     data = json.loads(record.model_dump_json())
     digest, at = digest_of(data), timezone.now()
-    last = max([e.number for e in job.entries.all()] + [s.number for s in job.signatures.all()])
     page = render_to_string("record.html", {"record": record, "printed_at": at, "digest": digest})
     made, _ = IssuedRecord.objects.get_or_create(
-        job=job, defaults={"data": data, "page": page, "digest": digest, "last_number": last, "at": at}
+        job=job, defaults={"data": data, "page": page, "digest": digest, "last_number": head_of(job).number, "at": at}
     )
     return made
 
@@ -55,7 +55,7 @@ def page_of(job: Job) -> str:
 def issued_of(job: Job) -> IssuedRecord | None:
     """The issued record of a closed job; one that was closed before records were issued is issued now."""
     issued = IssuedRecord.objects.filter(job=job).first()
-    if issued is not None or not job.signatures.all().closing().exists():
+    if issued is not None or not job.signed:
         return issued
     return issue(job)
 

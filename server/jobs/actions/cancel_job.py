@@ -20,7 +20,7 @@ def cancel_job(job_id: UUID, *, by: Membership, reason: str, now: datetime) -> J
     reason."""
     require_role(by, Role.LEAD)
     job = Job.objects.locked(by, job_id)
-    if job.closed_at is not None:
+    if job.closed:
         raise OutOfTurn("This job is closed already.")
     if not reason.strip():
         raise UnusableInput(Problem("reason", "Say why it is cancelled. The record shows it."))
