@@ -18,7 +18,8 @@ interface OneFieldProps {
   problems: Record<string, string>
 }
 
-const CONDITION_WORDS = { ok: 'OK', 'not ok': 'Not OK' }
+const CONDITIONS = ['ok', 'not ok']
+const CONDITION_WORDS: Record<string, string> = { ok: 'OK', 'not ok': 'Not OK' }
 
 /** One thing a sheet asks. */
 export function OneField({ step, field, draft, change, set, problems }: OneFieldProps) {
@@ -29,10 +30,11 @@ export function OneField({ step, field, draft, change, set, problems }: OneField
     case 'marks':
       return <Marks field={field} value={(value as string[]) ?? []} set={set} problem={problems[field.key]} />
     case 'condition':
+    case 'choice':
       return (
         <>
           {field.picture === 'disc pack' && <PackPictures />}
-          <Condition>
+          <Asked>
             <span>
               {field.label}
               {field.detail && <small>{field.detail}</small>}
@@ -40,29 +42,13 @@ export function OneField({ step, field, draft, change, set, problems }: OneField
             <Choice
               hideLabel
               label={field.label}
-              options={['ok', 'not ok'] as const}
-              words={CONDITION_WORDS}
-              value={(value as 'ok') ?? null}
+              options={field.kind === 'condition' ? CONDITIONS : field.options}
+              words={field.kind === 'condition' ? CONDITION_WORDS : undefined}
+              value={(value as string) ?? null}
               onChange={(v) => set(field.key, v)}
             />
-          </Condition>
+          </Asked>
         </>
-      )
-    case 'choice':
-      return (
-        <Condition>
-          <span>
-            {field.label}
-            {field.detail && <small>{field.detail}</small>}
-          </span>
-          <Choice
-            hideLabel
-            label={field.label}
-            options={field.options}
-            value={(value as string) ?? null}
-            onChange={(v) => set(field.key, v)}
-          />
-        </Condition>
       )
     case 'length':
     case 'number':
@@ -188,7 +174,7 @@ function Marks({ field, value, set, problem }: MarksProps) {
 const Narrow = styled.div`
   max-width: 460px;
 `
-const Condition = styled.div`
+const Asked = styled.div`
   display: flex;
   flex-wrap: wrap;
   justify-content: space-between;
