@@ -29,14 +29,15 @@ export function LabelledCell({
   problems,
 }: LabelledCellProps) {
   const sheet = useUnit()
+  const said = unit ?? sheet
   return (
     <Labelled>
       <span>
-        {label} <small>{unit ?? sheet}</small>
+        {label} <small>{said}</small>
         {detail && <em>{detail}</em>}
       </span>
       <EntryCell
-        label={`${label}, ${unit ?? sheet}`}
+        label={said ? `${label}, ${said}` : label}
         typed={draft.cells[cell]}
         onType={(typed) => change({ ...draft, cells: { ...draft.cells, [cell]: typed } })}
         problem={problems[cell]}

@@ -173,6 +173,8 @@ function Marks({ field, value, set, problem }: MarksProps) {
 
 const Narrow = styled.div`
   max-width: 460px;
+  /* Beside its cell: below it, it would lie over the next line. */
+  @media (min-width: 760px) { [slot='errorMessage'] { top: 50%; left: calc(100% + 8px); transform: translateY(-50%); } }
 `
 const Asked = styled.div`
   display: flex;

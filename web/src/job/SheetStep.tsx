@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import type { Schemas } from '../api/client'
 import { append, newId } from '../api/outbox'
 import type { Result } from '../benches/bench'
+import type { Draft } from '../benches/draft'
 import { useDraft } from '../benches/useDraft'
 import { VerdictColumn } from '../benches/VerdictColumn'
 import { useUnit } from '../units/preferences'
@@ -14,7 +15,7 @@ import { outdatedBecause, sayOutdated } from './outdated'
 import { RowTable } from './RowTable'
 import { OneField } from './SheetFields'
 import { StepFoot } from './StepFoot'
-import { lacking, type Rows, readSheet, startSheet, withChoice } from './sheet'
+import { lacking, type Rows, readSheet, startSheet, stillWrong, withChoice } from './sheet'
 
 const TITLES: Record<Result['verdict'], string> = {
   inside: 'In order.',
@@ -24,22 +25,29 @@ const TITLES: Record<Result['verdict'], string> = {
   'not judged': 'Done.',
 }
 
+/** What was wrong with a sheet as it was entered. */
+interface Refusal {
+  message: string
+  problems: Record<string, string>
+  entered: Draft
+}
+
 /** A step that wants ticks, words and figures. */
 export function SheetStep({ step }: { step: Step }) {
   const job = useJob()
   const unit = useUnit()
   const current = job.entries.find((e) => e.id === step.current)
   const { draft, touched, change, clear } = useDraft(`${job.id}.${step.key}`, () => startSheet(step, current?.inputs))
-  const [problems, setProblems] = useState<Record<string, string>>({})
-  const [refused, setRefused] = useState('')
+  const [wrong, setWrong] = useState<Refusal | null>(null)
+  const problems = wrong ? stillWrong(wrong.problems, wrong.entered, draft) : {}
+  const refused = wrong?.entered === draft ? wrong.message : ''
   const { inputs, typed, unreadable } = readSheet(step, draft)
   const wanted = lacking(step, inputs)
   const outdated = outdatedBecause(step, touched)
   const result = touched || outdated ? null : ((current?.result as Result | undefined) ?? null)
   const blocked = step.blocked_by.length > 0
   const enter = () => {
-    setProblems({})
-    setRefused('')
+    setWrong(null)
     append({
       id: newId(),
       jobId: job.id,
@@ -50,8 +58,7 @@ export function SheetStep({ step }: { step: Step }) {
       .then(clear)
       .catch((why) => {
         const here = Object.fromEntries((why.problems as Schemas['ProblemOut'][]).map((p) => [p.path, p.message]))
-        setProblems(here)
-        setRefused(why.message)
+        setWrong({ message: why.message, problems: here, entered: draft })
       })
   }
   const set = (key: string, value: unknown, more: Record<string, unknown> = {}) =>

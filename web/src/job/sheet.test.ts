@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Step } from './context'
-import { type Field, lacking, NONE_HERE, readSheet, startSheet, waitsFor, withChoice } from './sheet'
+import { type Field, lacking, NONE_HERE, readSheet, startSheet, stillWrong, waitsFor, withChoice } from './sheet'
 
 const field = (key: string, more: Partial<Field> = {}): Field => ({
   key,
@@ -59,5 +59,23 @@ describe('counts and marks', () => {
     expect(inputs).toEqual({ bolts: 6, match: ['7', ''] })
     expect(lacking(step, inputs)).toEqual(['match'])
     expect(lacking(step, { bolts: 6, match: ['7', '7'] })).toEqual([])
+  })
+})
+
+describe('what was wrong with a sheet', () => {
+  const typed = (text: string) => ({ text, unit: 'mm' as const })
+  const entered = { cells: { driver: typed('4.5'), driven: typed('99999') }, choices: { rows: [{ lock: '7' }] } }
+  const problems = { driver: 'counted', driven: 'too many', 'rows.0.lock': 'too long' }
+
+  it('is said of each place until that place is changed', () => {
+    expect(stillWrong(problems, entered, entered)).toEqual(problems)
+    expect(stillWrong(problems, entered, { ...entered, cells: { ...entered.cells, driver: typed('4') } })).toEqual({
+      driven: 'too many',
+      'rows.0.lock': 'too long',
+    })
+    expect(stillWrong(problems, entered, { ...entered, choices: { rows: [{ lock: '8' }] } })).toEqual({
+      driver: 'counted',
+      driven: 'too many',
+    })
   })
 })

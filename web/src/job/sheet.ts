@@ -63,6 +63,15 @@ function isMissing(field: Field, inputs: Record<string, unknown>): boolean {
   return value === undefined
 }
 
+/** Of what was wrong with a sheet as it was entered, what still stands there as it did. */
+export function stillWrong(problems: Record<string, string>, entered: Draft, draft: Draft): Record<string, string> {
+  const stands = (path: string) => {
+    const key = path.split('.')[0]!
+    return entered.cells[key] === draft.cells[key] && entered.choices[key] === draft.choices[key]
+  }
+  return Object.fromEntries(Object.entries(problems).filter(([path]) => stands(path)))
+}
+
 /** On a sheet that is done in order, the sentence above that is not ticked yet; empty where this one may be. */
 export function waitsFor(step: Step, field: Field, choices: Record<string, unknown>): string {
   if (!step.form.ordered || field.kind !== 'tick') return ''
