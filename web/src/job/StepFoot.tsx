@@ -74,7 +74,7 @@ export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
   )
 }
 
-/** When the button that had the focus makes way for the next one, that one has it. */
+/** When the button that had the focus makes way for the next one, that one has it; where there is none, the sheet has. */
 function useKeptFocus() {
   const foot = useRef<HTMLDivElement>(null)
   const wasHere = useRef(false)
@@ -87,7 +87,10 @@ function useKeptFocus() {
   }, [])
   useEffect(() => {
     const isLost = document.activeElement === document.body || document.activeElement === null
-    if (wasHere.current && isLost) foot.current?.querySelector<HTMLElement>('input, button:not([disabled])')?.focus()
+    if (!wasHere.current || !isLost) return
+    const next = foot.current?.querySelector<HTMLElement>('input, button:not([disabled])')
+    const first = next ?? document.querySelector<HTMLElement>('[data-bench] :is(input, button):not([disabled])')
+    first?.focus()
   })
   return foot
 }
