@@ -22,6 +22,7 @@ from server.jobs.models import Entry, Job, Signature
 from .drawing import alignment_svg
 
 SAID_BY_THE_LABEL = {EntryKind.EVENT: frozenset({"event", "ago_s"}), EntryKind.HAND_OVER: frozenset({"what"})}
+MOST_IN_A_COLUMN = 40  # letters
 GONE = "No longer part of the route"  # heading over what was entered in steps that a later decision took out
 
 
@@ -37,6 +38,12 @@ class Figure(Schema):
     def is_words(self) -> bool:
         """Not a number: set in the text face."""
         return not self.value[:1].strip("+-−.").isdigit() and not self.value[:2].strip("+-−.").isdigit()
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def goes_across(self) -> bool:
+        """More words than a column holds."""
+        return self.is_words and len(self.value) > MOST_IN_A_COLUMN
 
 
 class CheckLine(Schema):

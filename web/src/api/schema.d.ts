@@ -1333,6 +1333,11 @@ export interface components {
          */
         Figure: {
             /**
+             * Goes Across
+             * @description More words than a column holds.
+             */
+            readonly goes_across: boolean;
+            /**
              * Is Words
              * @description Not a number: set in the text face.
              */

@@ -194,7 +194,7 @@ function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
       <dl>
         {reading.figures.map((f, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: figures in their order; labels can repeat
-          <div key={i}>
+          <div key={i} className={f.goes_across ? 'across' : undefined}>
             <dt>{f.label}</dt>
             <dd>
               {f.is_words ? f.value : <Num>{inSheetUnit(f.value, unit)}</Num>}
@@ -272,6 +272,7 @@ const Paper = styled.div`
   .reading > p a { min-height: 44px; min-width: 44px; display: inline-flex; align-items: center; }
   dl { columns: 3 240px; font-size: 15px; }
   dl div { break-inside: avoid; display: flex; gap: 6px; }
+  dl .across { column-span: all; }
   dt { color: var(--ink-2); }
   .signed { font-weight: 600; }
   img { width: 100%; background: #fff; }
