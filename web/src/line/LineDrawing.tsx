@@ -96,7 +96,7 @@ export function LineDrawing({ spec }: { spec: LineSpec }) {
                     strokeWidth="6"
                     style={{ stroke: 'var(--paper)', paintOrder: 'stroke' }}
                   >
-                    {showLength(foot.from_coupling_mm - from, unit, 0)}
+                    {showLength(foot.from_coupling_mm - from, unit, 0)} {unit}
                   </text>
                 </g>
               )
