@@ -126,6 +126,7 @@ READINGS: dict[str, dict[str, Any]] = {
 PACK = {"readings": ring(30, 30.1, 30, 30), "diameter_mm": 105}
 BOTH_ENDS: dict[str, Any] = {"readings": ring(8.0, 8.1, 8.0, 8.0), "other_end": ring(8.0, 8.0, 8.1, 8.0), "diameter_mm": 105}
 SHRUNK = {"shaft_mm": [48.04], "bore_mm": [48.0]}
+LOCKED = {"energy": "electric", "point": "motor isolator", "lock": "L-7", "tag": "T-7", "who": "Jorun Thornquist"}
 WORDS = {
     "surface": "clean and dry",
     "series": "Brackwater Avocet",
@@ -298,7 +299,7 @@ class Work:
         own: dict[str, Any] = dict(SHEETS.get(key, {}))
         answers = {f.key: own.get(f.key, self._answer(f, WORDS.get(f.key, usual.get(f.kind)))) for f in form.fields}
         if form.rows:
-            answers["rows"] = [{column.key: "electric" for column in form.rows}]
+            answers["rows"] = [LOCKED]
         return answers
 
     def _answer(self, field: Field, usual: Any) -> Any:

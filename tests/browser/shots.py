@@ -35,7 +35,7 @@ class Shots(BrowserTestCase):
         self.shot("floor", "/")
         self.shot("line", f"/lines/{self.job.line_id}")
         self.shot("line-editor", f"/lines/{self.job.line_id}/edit")
-        self.shot("locks", f"/jobs/{self.drop_out('close.again', 'Chilled-water pump 3').pk}/steps/close.again")
+        self.shot("locks", f"/jobs/{self.drop_out('close.again', 'Steep aeration blower 3').pk}/steps/close.again")
         self.shot("fit", f"{steps}/prepare.fit.driver")
         fan, drum = (job_of(name).pk for name in ("Kiln fan A", "Drum turner"))
         self.shot("heat", f"/jobs/{fan}/steps/prepare.heat.driven")
