@@ -7,6 +7,7 @@ from millwright.errors import UnusableInput
 from millwright.roles import Role
 from millwright.route.entry import OutOfTurn
 from millwright.route.state import EntryKind, StepState
+from millwright.route.steps import SheetForm
 
 from .work import START, Work, dials
 
@@ -42,6 +43,10 @@ class LocksTest(unittest.TestCase):
     def test_vibration_leads_back_through_locks_work_second_pull_guard_and_start(self) -> None:
         work = shaking()
         self.assertEqual((work.next(), work.state("close.hand")), ("close.again", "blocked"))
+        form = next(now.step.form for now in work.route().steps if now.step.key == "close.again")
+        assert isinstance(form, SheetForm)  # the same points; which lock hangs there now, and whose, nobody has said yet
+        blank = {"energy": "electric", "point": "motor isolator", "lock": "", "tag": "", "who": ""}
+        self.assertEqual(form.suggested_rows, (blank,))
         work.enter("close.again", work.fill("close.again"))
         self.assertEqual(work.state("close.again"), "to sign")
         with self.assertRaises(OutOfTurn):  # locked again, and not signed that it is dead

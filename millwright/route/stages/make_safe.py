@@ -111,7 +111,8 @@ def lock_out_again(job: JobFacts) -> list[Step]:
     """After a start, before anybody has hands on the machine again; only once the locks came off."""
     if not job.locks.live and LOCK_AGAIN not in job.answers:
         return []
-    rows = job.answers.get(FIRST_LOCKS, {}).get("rows") or (NO_LOCK,)
+    before = job.answers.get(FIRST_LOCKS, {}).get("rows") or (NO_LOCK,)
+    points = tuple(NO_LOCK | {"energy": row["energy"], "point": row["point"]} for row in before)
     shook = job.answers.get(START, {}).get("runs") == RUNS_ROUGH
     return [
         Step(
@@ -132,7 +133,7 @@ def lock_out_again(job: JobFacts) -> list[Step]:
                     text("what", "What is to be done", required=shook),
                 ),
                 rows=LOCK_ROWS,
-                suggested_rows=tuple(rows),
+                suggested_rows=points,
                 row_name="isolation point",
             ),
             on_fail=NOT_DEAD,
