@@ -1,6 +1,7 @@
-import { useEffect, useRef, useState } from 'react'
+import { useState } from 'react'
 import styled from 'styled-components'
 import { api, bring, Refused, type Schemas } from '../api/client'
+import { STREAM, useStream } from '../benches/alignment/useStream'
 import type { Reading } from '../benches/draft'
 import { useEvaluate } from '../benches/useEvaluate'
 import { Num } from '../kit/Allowance'
@@ -16,8 +17,6 @@ export interface Watched {
   planes: readonly [Clocked[], Clocked[]]
 }
 
-const DOOR = '/api/jobs/{job_id}/streams/{step}'
-const ASK_EVERY_MS = 500
 const AVERAGED = 5 // readings at the start and at the end, so that the scatter does not show at a far foot
 const PLANES = [0, 1] as const
 
@@ -56,41 +55,28 @@ interface WatchProps {
 /** The laser left standing while the machine is moved: what it shows since the watch began. */
 export function LaserWatch({ jobId, step, seen, onSeen, general }: WatchProps) {
   const [said, setSaid] = useState('')
-  const now = useRef({ seen, onSeen })
-  now.current = { seen, onSeen }
   const watching = seen !== null
-  const at = { job_id: jobId, step }
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `at` is made of the two that are listed
-  useEffect(() => {
-    if (!watching) return
-    let asking = false // on a slow line: one question at a time, or what comes is taken twice and out of order
-    const ask = async () => {
-      if (asking) return
-      asking = true
-      try {
-        const after = now.current.seen?.upTo ?? 0
-        const got = await bring(api.GET(DOOR, { params: { path: at, query: { after } } }))
-        const before = now.current.seen
-        if (before?.upTo !== after) return
-        setSaid(got.device && before.planes[0].length ? `${got.device} watches.` : 'Waiting for the laser.')
-        if (got.readings.length === 0) return
-        const of = (plane: 0 | 1) => [
-          ...before.planes[plane],
-          ...got.readings.filter((r) => r.plane === plane).map(({ clock, value_mm }) => ({ clock, value_mm })),
-        ]
-        now.current.onSeen({ upTo: got.readings.at(-1)?.id ?? after, planes: [of(0), of(1)] })
-      } catch (why) {
-        setSaid(why instanceof Refused ? why.message : String(why))
-      } finally {
-        asking = false
-      }
-    }
-    const timer = setInterval(ask, ASK_EVERY_MS)
-    return () => clearInterval(timer)
-  }, [watching, jobId, step])
+  useStream({
+    isOn: watching,
+    jobId,
+    step,
+    after: () => seen?.upTo ?? 0,
+    onProblem: setSaid,
+    take: (got) => {
+      if (!seen) return
+      setSaid(got.device && seen.planes[0].length ? `${got.device} watches.` : 'Waiting for the laser.')
+      if (got.readings.length === 0) return
+      const of = (plane: 0 | 1) => [
+        ...seen.planes[plane],
+        ...got.readings.filter((r) => r.plane === plane).map(({ clock, value_mm }) => ({ clock, value_mm })),
+      ]
+      onSeen({ upTo: got.readings.at(-1)?.id ?? seen.upTo, planes: [of(0), of(1)] })
+    },
+  })
   const begin = async () => {
     try {
-      const got = await bring(api.GET(DOOR, { params: { path: at, query: { after: 0 } } }))
+      const path = { job_id: jobId, step }
+      const got = await bring(api.GET(STREAM, { params: { path, query: { after: 0 } } }))
       setSaid('Waiting for the laser.')
       onSeen({ upTo: got.readings.at(-1)?.id ?? 0, planes: [[], []] })
     } catch (why) {

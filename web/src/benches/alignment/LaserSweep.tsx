@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import styled from 'styled-components'
 import { api, bring, Refused, type Schemas } from '../../api/client'
 import { clockPoint } from '../../drawing/clock'
@@ -8,11 +8,9 @@ import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import type { BenchProps } from '../bench'
 import { streamOf } from './draft'
+import { STREAM, useStream } from './useStream'
 
 type Result = Schemas['AlignmentResult']
-const DOOR = '/api/jobs/{job_id}/streams/{step}'
-
-const ASK_EVERY_MS = 600
 const STALLS_AFTER_S = 4
 const OVER_AFTER_S = 20
 const WANTED_DEG = 70
@@ -30,46 +28,39 @@ export function LaserSweep({
   const [said, setSaid] = useState('')
   const [stalled, setStalled] = useState(false)
   const [jobId, step] = [stream?.jobId ?? '', stream?.step ?? '']
-  const now = useRef({ draft, change })
-  now.current = { draft, change }
   const seen = useRef(0)
-  useEffect(() => {
-    if (!listening || !jobId) return
-    const at = { job_id: jobId, step }
-    const ask = async () => {
-      try {
-        const got = await bring(api.GET(DOOR, { params: { path: at, query: { after: seen.current } } }))
-        seen.current = got.readings.at(-1)?.id ?? seen.current
-        const quiet = got.last_at === null ? 0 : (Date.parse(got.now) - Date.parse(got.last_at)) / 1000
-        setStalled(quiet > STALLS_AFTER_S)
-        setSaid(got.device || 'no instrument yet')
-        if (quiet > OVER_AFTER_S) {
-          setListening(false)
-          setSaid(`${got.device} has gone quiet: the sweep is taken as done`)
-        }
-        if (got.readings.length === 0) return
-        const { draft: before, change: put } = now.current
-        const added = Object.fromEntries(
-          PLANES.map((plane) => [
-            `stream${plane}`,
-            [
-              ...streamOf(before, plane),
-              ...got.readings.filter((r) => r.plane === plane).map(({ clock, value_mm }) => ({ clock, value_mm })),
-            ],
-          ]),
-        )
-        put({ ...before, choices: { ...before.choices, ...added } })
-      } catch (why) {
-        setSaid(why instanceof Refused ? why.message : String(why))
+  useStream({
+    isOn: listening,
+    jobId,
+    step,
+    after: () => seen.current,
+    onProblem: setSaid,
+    take: (got) => {
+      seen.current = got.readings.at(-1)?.id ?? seen.current
+      const quiet = got.last_at === null ? 0 : (Date.parse(got.now) - Date.parse(got.last_at)) / 1000
+      setStalled(quiet > STALLS_AFTER_S)
+      setSaid(got.device || 'no instrument yet')
+      if (quiet > OVER_AFTER_S) {
+        setListening(false)
+        setSaid(`${got.device} has gone quiet: the sweep is taken as done`)
       }
-    }
-    const timer = setInterval(ask, ASK_EVERY_MS)
-    return () => clearInterval(timer)
-  }, [listening, jobId, step])
+      if (got.readings.length === 0) return
+      const added = Object.fromEntries(
+        PLANES.map((plane) => [
+          `stream${plane}`,
+          [
+            ...streamOf(draft, plane),
+            ...got.readings.filter((r) => r.plane === plane).map(({ clock, value_mm }) => ({ clock, value_mm })),
+          ],
+        ]),
+      )
+      change({ ...draft, choices: { ...draft.choices, ...added } })
+    },
+  })
   const anew = async () => {
     const at = { job_id: jobId, step }
     try {
-      await bring(api.DELETE(DOOR, { params: { path: at } }))
+      await bring(api.DELETE(STREAM, { params: { path: at } }))
       seen.current = 0
       change({ ...draft, choices: { ...draft.choices, stream0: undefined, stream1: undefined } })
       setListening(true)
