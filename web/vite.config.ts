@@ -1,9 +1,33 @@
 import react from '@vitejs/plugin-react'
-import { defineConfig } from 'vite'
+import { defineConfig, type Plugin } from 'vite'
 
-// Django serves what is built here under /static/; hashed names live in assets/.
+const BASE = '/static/'
+
+/** Tells the service worker what was built: hashed names, which never change what they hold. */
+function builtFiles(): Plugin {
+  return {
+    name: 'built-files',
+    generateBundle(_, bundle) {
+      const built = Object.keys(bundle).filter((name) => name.startsWith('assets/') && !name.endsWith('.woff'))
+      const entries = built.map((name) => ({ url: BASE + name, revision: null }))
+      const worker = bundle['sw.js']
+      if (worker?.type !== 'chunk') throw new Error('there is no service worker')
+      worker.code = worker.code.replaceAll('self.__BUILT_FILES', JSON.stringify(entries))
+    },
+  }
+}
+
+// Django serves what is built here under /static/; hashed names live in assets/. The service worker stands at the root.
 export default defineConfig({
-  base: '/static/',
-  plugins: [react()],
-  build: { target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
+  base: BASE,
+  plugins: [react(), builtFiles()],
+  build: {
+    target: 'es2022',
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 700,
+    rolldownOptions: {
+      input: ['index.html', 'src/sw.ts'],
+      output: { entryFileNames: ({ name }) => (name === 'sw' ? 'sw.js' : 'assets/[name]-[hash].js') },
+    },
+  },
 })

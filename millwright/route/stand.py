@@ -15,7 +15,7 @@ from .families.register import FAMILIES
 from .hubs.keyed import as_decided
 from .ledger import LedgerLine
 from .locks import FIRST_LOCK_OUT_AGAIN, LOCK_AGAIN, PROOF, START, Locks
-from .state import Entry, RouteNow, Signature, SignatureKind, StepNow, StepState
+from .state import Block, Entry, RouteNow, Signature, SignatureKind, StepNow, StepState
 from .steps import Answers, Happened, JobFacts, Scope, SheetForm, Step
 
 NOTHING_LEFT: Mapping[str, Answers] = MappingProxyType({})
@@ -112,7 +112,7 @@ class _Derived:
         return StepNow(
             step=step,
             state=state,
-            blocked_by=tuple(blocked),
+            blocks=tuple(blocked),
             held_by_locks=bool(held),
             stale_because=stale,
             current=current,
@@ -120,28 +120,31 @@ class _Derived:
             authorised=authorised,
         )
 
-    def _held(self, step: Step) -> list[str]:
+    def _held(self, step: Step) -> list[Block]:
         """Why nobody may have hands on the machine now."""
         if step.key == LOCK_AGAIN and not self.locks.live:
-            return ["The locks hang. This comes again once they are off."]
+            return [Block("The locks hang. This comes again once they are off.")]
         if not step.hands_on:
             return []
         if self.locks.live:
-            return [FIRST_LOCK_OUT_AGAIN]
-        return [f"Prove it dead again first: {self.locks.proof_due}."] if self.locks.proof_due else []
+            return [Block(FIRST_LOCK_OUT_AGAIN)]
+        return [Block(f"Prove it dead again first: {self.locks.proof_due}.", PROOF)] if self.locks.proof_due else []
 
-    def _blocked(self, step: Step, before: Mapping[str, StepNow]) -> list[str]:
-        blocked = [f"First: {self.titles[key]}" for key in step.after if not before[key].settled]
-        blocked += [f"First: {self.titles[key]}" for key in step.passed if not _passed(before[key])]
-        blocked += [f"First: {self.titles[key]}" for key in step.once if before[key].current is None]
+    def _blocked(self, step: Step, before: Mapping[str, StepNow]) -> list[Block]:
+        wanted = [
+            *(key for key in step.after if not before[key].settled),
+            *(key for key in step.passed if not _passed(before[key])),
+            *(key for key in step.once if before[key].current is None),
+        ]
+        blocked = [Block(f"First: {self.titles[key]}", key) for key in wanted]
         blocked += [
-            f"Value missing: {kind.title}. Look in {kind.look_in}."
+            Block(f"Value missing: {kind.title}. Look in {kind.look_in}.")
             for key in step.needs
             if key not in self.card and (kind := value_kind(key))
         ]
-        blocked += self.counting.get(step.key, [])
+        blocked += [Block(words) for words in self.counting.get(step.key, [])]
         if step.key in self.asked:
-            blocked.append("A question waits for the lead's answer.")
+            blocked.append(Block("A question waits for the lead's answer."))
         return blocked
 
     def _stale(self, step: Step, current: Entry | None) -> str:

@@ -91,18 +91,31 @@ class Signature:
     reason: str
 
 
+@dataclass(frozen=True)
+class Block:
+    """Why a step takes no entry now, and the step that comes first where it is one."""
+
+    words: str
+    step: str = ""
+
+
 @dataclass(frozen=True, kw_only=True)
 class StepNow:
     """A step with its state and the reasons for it."""
 
     step: Step
     state: StepState
-    blocked_by: tuple[str, ...]  # sentences; a step with any takes no entry
+    blocks: tuple[Block, ...]  # a step with any takes no entry
     held_by_locks: bool  # among them: the locks are off, or the dead state is to be proved again
     stale_because: str
     current: Entry | None
     signed: Signature | None
     authorised: Signature | None
+
+    @property
+    def blocked_by(self) -> tuple[str, ...]:
+        """Why it takes no entry now, in sentences."""
+        return tuple(block.words for block in self.blocks)
 
     @property
     def settled(self) -> bool:

@@ -126,17 +126,17 @@ class FormOut(Schema):
 
 
 class NextOut(Schema):
-    """What may happen to a hot hub next, and what its button says."""
+    """What may happen to a hot hub next, what its button says, and where the hub is then."""
 
     event: Event
     words: str
+    to: Phase
 
 
 class HeatRunOut(Schema):
-    """The run of a hot hub as it stands. `next`: what may happen now, the one expected first."""
+    """The run of a hot hub as it stands. `may`: what may happen in each phase, the one expected first."""
 
-    next: list[NextOut]
-
+    may: dict[Phase, list[NextOut]]
     phase: Phase
     tries: int
     target_c: float
@@ -155,6 +155,13 @@ class HeatRunOut(Schema):
     window_s: float | None
     cooling_s: float | None
     ready_at: datetime | None
+
+
+class BlockOut(Schema):
+    """Why a step takes no entry now; `step` is the one that comes first, where it is one."""
+
+    words: str
+    step: str
 
 
 class StepOut(Schema):
@@ -179,7 +186,7 @@ class StepOut(Schema):
     heat_run: HeatRunOut | None
     not_before: datetime | None = Field(description="when the hub this step waits for is cold")
     state: StepState
-    blocked_by: list[str]
+    blocked_by: list[BlockOut]
     stale_because: str
     current: UUID | None
     signed: UUID | None

@@ -92,7 +92,7 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]
         "not_before": _cold_at(step.waits_for, route, entries),
         "form": _form(step.form),
         "state": now.state,
-        "blocked_by": now.blocked_by,
+        "blocked_by": now.blocks,
         "stale_because": now.stale_because,
         "current": now.current.id if now.current else None,
         "signed": now.signed.id if now.signed else None,

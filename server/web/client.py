@@ -1,4 +1,4 @@
-"""The built client: one page for every address that is not the API."""
+"""The built client: one page for every address that is not the API, and what opens it where the server is away."""
 
 import secrets
 from functools import cache
@@ -9,15 +9,15 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 
 
 @cache
-def _page() -> str:
-    return (settings.ROOT / "web" / "dist" / "index.html").read_text()
+def _built(name: str) -> str:
+    return (settings.ROOT / "web" / "dist" / name).read_text()
 
 
 class Page(HttpResponse):
     """The page, with the nonce that its styles carry."""
 
     def __init__(self, nonce: str) -> None:
-        super().__init__(_page().replace("NONCE-OF-THIS-PAGE", nonce), headers={"Cache-Control": "no-cache"})
+        super().__init__(_built("index.html").replace("NONCE-OF-THIS-PAGE", nonce), headers={"Cache-Control": "no-cache"})
         self.style_nonce = nonce
 
 
@@ -25,3 +25,8 @@ class Page(HttpResponse):
 def client(request: HttpRequest) -> Page:
     """The page that loads the client; never cached, since it names the hashed files."""
     return Page(secrets.token_urlsafe(16))
+
+
+def service_worker(request: HttpRequest) -> HttpResponse:
+    """At the root, since it answers for every address below where it stands."""
+    return HttpResponse(_built("sw.js"), content_type="text/javascript", headers={"Cache-Control": "no-cache"})

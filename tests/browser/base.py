@@ -1,10 +1,11 @@
 """A real browser on a real server: what a user does, by clicks and keys."""
 
 import os
+from collections.abc import Callable
 from functools import cache
 from multiprocessing.util import Finalize
 from shutil import which
-from typing import Any, ClassVar
+from typing import Any, ClassVar, Literal
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
@@ -17,6 +18,7 @@ HEADLESS = next((path for name in ("chromium-headless-shell", "chromium") if (pa
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
 
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+LOOK_EVERY_MS = 50
 PATIENCE_MS = 60_000  # reached by nothing but a fault: a busy machine is no reason to fail
 expect.set_options(timeout=PATIENCE_MS)
 
@@ -40,6 +42,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
 
     stand_alone = True  # the tests of a class share nothing but the server
     who = "millwright"
+    opens_without_server = False  # else nothing stands between the page and what a test puts in its way
     starts_on_the_floor = False  # most go straight to an address of their own
     size: ClassVar[dict[str, int]] = {"width": 1280, "height": 800}
 
@@ -62,7 +65,8 @@ class BrowserTestCase(StaticLiveServerTestCase):
 
     def open_page(self, signed_in: str = "") -> Page:
         """A fresh page in a context of its own, signed in or not; what goes wrong in it fails the test."""
-        context = browser().new_context(viewport=self.size, accept_downloads=True)  # type: ignore[arg-type]
+        workers: Literal["allow", "block"] = "allow" if self.opens_without_server else "block"
+        context = browser().new_context(viewport=self.size, accept_downloads=True, service_workers=workers)  # type: ignore[arg-type]
         if signed_in:
             name, value = session_of(signed_in)
             context.add_cookies([{"name": name, "value": value, "url": self.live_server_url}])
@@ -102,6 +106,15 @@ def tap(control: Locator) -> None:
     if not control.is_checked():
         control.locator("xpath=ancestor::label[1]").click()
     expect(control).to_be_checked()
+
+
+def until(holds: Callable[[], bool], page: Page) -> None:
+    """Waits for what no locator shows."""
+    for _ in range(PATIENCE_MS // LOOK_EVERY_MS):
+        if holds():
+            return
+        page.wait_for_timeout(LOOK_EVERY_MS)
+    raise AssertionError("it never came")
 
 
 def as_words(value: Any) -> str:

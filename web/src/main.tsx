@@ -10,7 +10,9 @@ import { RouterProvider } from 'react-aria-components'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter, Route, Routes, useNavigate } from 'react-router'
 import { api, signedOut } from './api/client'
-import { jobOptions, queryClient, sessionOptions } from './api/queries'
+import { readDrafts } from './api/drafts'
+import { openOutbox } from './api/outbox'
+import { floorOptions, forgetAnswers, jobOptions, queryClient, sessionOptions, useReturningServer } from './api/queries'
 import { Floor } from './floor/Floor'
 import { type Late, LateView } from './frame/LateView'
 import { Lost } from './frame/Lost'
@@ -29,12 +31,18 @@ const QUICK_BENCH: Late = () => import('./quick/QuickBench').then((m) => m.Quick
 /** Signed in or not; and signed out in the middle of work, where the sheet stays as it is underneath. */
 function App() {
   const session = useQuery(sessionOptions)
+  useReturningServer()
+  useEffect(() => {
+    if (session.data) queryClient.prefetchQuery(floorOptions) // so that the floor opens without a server as well
+  }, [session.data])
   const [ended, setEnded] = useState(false)
   const navigate = useNavigate()
   useIdleLock(session.data?.site.lock_minutes ?? null, async () => {
     // Without a server nobody could sign in again: then it stays open.
     const out = await api.DELETE('/api/session').catch(() => null)
-    if (out?.response.ok) setEnded(true)
+    if (!out?.response.ok) return
+    setEnded(true)
+    await forgetAnswers()
   })
   useEffect(() => {
     const end = () => setEnded(queryClient.getQueryData(sessionOptions.queryKey) !== undefined)
@@ -72,6 +80,15 @@ function App() {
 // Who is signed in and what the address asks for are fetched side by side.
 const jobId = window.location.pathname.match(/^\/jobs\/([\da-f-]+)/)?.[1]
 if (jobId) queryClient.prefetchQuery(jobOptions(jobId))
+
+// From here on answers are kept for a server that is away; what was asked before is asked once more.
+navigator.serviceWorker?.addEventListener('controllerchange', async () => {
+  const asked = queryClient.getQueryCache().getAll()
+  await Promise.allSettled(asked.map((query) => query.promise))
+  queryClient.invalidateQueries({ refetchType: 'all' })
+})
+navigator.serviceWorker?.register('/sw.js')
+await Promise.all([readDrafts(), openOutbox()])
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

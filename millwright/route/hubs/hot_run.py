@@ -1,7 +1,7 @@
 """The run of a hot hub: what happened when, and how long it may be carried, from the events alone."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from enum import StrEnum
@@ -47,9 +47,9 @@ class HeatRun:
     ready_at: datetime | None = None  # on the heater since it went on
 
     @property
-    def next(self) -> tuple[Next, ...]:
-        """What may happen now, the one expected first; none where the hub has gripped and stays."""
-        return NEXT[self.phase]
+    def may(self) -> Mapping[Phase, tuple[Next, ...]]:
+        """What may happen in each phase, the one expected first: a device that waits for its server goes on by it."""
+        return NEXT
 
     @property
     def waits(self) -> tuple[Until, datetime] | None:

@@ -1,5 +1,6 @@
 import createClient, { type Middleware } from 'openapi-fetch'
 import type { components, paths } from './schema'
+import { heard } from './server'
 
 export type Schemas = components['schemas']
 export type Problem = Schemas['ProblemOut']
@@ -36,6 +37,7 @@ api.use(csrf)
 /** What an openapi-fetch call brought, or `Refused`. A 401 is told to everybody who listens. */
 export async function bring<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   const answer = await call.catch(() => null)
+  heard(answer?.response ?? null)
   if (answer === null) throw new Refused(0, [{ path: '', message: 'The server cannot be reached.' }])
   if (answer.response.ok) return answer.data as T
   throw refusal(answer.response.status, answer.error)
@@ -45,9 +47,11 @@ export async function bring<T>(call: Promise<{ data?: T; error?: unknown; respon
 export async function send<T>(method: 'POST' | 'PUT', path: string, body: string | Blob, signal?: AbortSignal): Promise<T> {
   const headers = { 'X-CSRFToken': cookie('csrftoken'), 'Content-Type': 'application/json' }
   const response = await fetch(path, { method, headers, body, signal }).catch((why) => {
-    if (signal?.aborted) throw why
+    if (signal?.aborted && signal.reason?.name !== 'TimeoutError') throw why
+    heard(null)
     throw new Refused(0, [{ path: '', message: 'The server cannot be reached.' }])
   })
+  heard(response)
   const isJson = response.headers.get('Content-Type')?.includes('json')
   const content = isJson ? await response.json() : await response.text()
   if (!response.ok) throw refusal(response.status, content)

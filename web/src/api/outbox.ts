@@ -1,6 +1,9 @@
+import { createStore, del, set, values } from 'idb-keyval'
 import { useSyncExternalStore } from 'react'
 import { type Problem, post, Refused } from './client'
+import { dropEntered } from './drafts'
 import { queryClient, sessionOptions } from './queries'
+import { serverBack } from './server'
 
 /** Something to append to a job. Its id is made here, so that sending it twice never doubles it. */
 export interface Parcel {
@@ -11,12 +14,15 @@ export interface Parcel {
   body: Record<string, unknown>
   /** For what happened at a moment: when, by this device's clock. Sent as how long ago, so that a late one does not shift it. */
   happenedAt?: number
+  /** Where it was typed and what stood there: dropped once it stands in the job. */
+  typedAt?: { place: string; draft: unknown }
 }
 
 /** On this device until it stands in the job: reload, another window or another person signing in do not lose it. */
 export interface Kept extends Parcel {
   /** Who entered it. It is sent as theirs, or it waits for them. */
   by: string | null
+  /** When it was entered, by this device's clock; later than whatever was entered before it. */
   at: number
   /** Why it has not gone yet; empty while it is on its way. */
   waits: string
@@ -24,57 +30,54 @@ export interface Kept extends Parcel {
   refused?: string
 }
 
-const PREFIX = 'anvil.outbox.'
+const STORE = createStore('anvil-outbox', 'parcels')
+const OTHER_WINDOWS = new BroadcastChannel('anvil.outbox')
 const ONE_WINDOW_SENDS = 'anvil.outbox'
 const TRY_AGAIN_MS = 2_000
+const LONGEST_MS = 20_000 // a network that swallows what is sent is no network
+
+/** What becomes of a parcel while its window is open: it stands in the job, or it is kept and the hand may go on. */
+export type Outcome = 'stands' | 'kept'
+
 const listeners = new Set<() => void>()
-const settle = new Map<string, { done: () => void; refused: (why: Refused) => void }>()
-let parcels: readonly Kept[] = kept()
+const settle = new Map<string, { done: (outcome: Outcome) => void; refused: (why: Refused) => void }>()
+let parcels: readonly Kept[] = []
 let timer: ReturnType<typeof setTimeout> | undefined
 let sending = false
 const mayGo = (parcel: Kept) => parcel.refused === undefined
-
-/** What this device holds, oldest first. Each parcel has a place of its own, so that two windows do not overwrite each other. */
-function kept(): Kept[] {
-  return Object.keys(localStorage)
-    .filter((key) => key.startsWith(PREFIX))
-    .flatMap((key) => {
-      try {
-        return [JSON.parse(localStorage.getItem(key)!) as Kept]
-      } catch {
-        return []
-      }
-    })
-    .sort((a, b) => a.at - b.at)
-}
 
 function show(next: readonly Kept[]) {
   parcels = next
   for (const listen of listeners) listen()
 }
 
-function keep(parcel: Kept) {
-  localStorage.setItem(PREFIX + parcel.id, JSON.stringify(parcel))
-  show([...parcels.filter((p) => p.id !== parcel.id), parcel])
+/** What this device holds, oldest first. Each parcel has a place of its own, so that two windows do not overwrite each other. */
+async function look() {
+  show((await values<Kept>(STORE)).sort((a, b) => a.at - b.at))
 }
 
-/** Why it waits is kept with it: another window, or this one after a reload, says so as long as it waits. */
-function remember(parcel: Kept, waits: string) {
-  if (localStorage.getItem(PREFIX + parcel.id) === null) return show(parcels.filter((p) => p.id !== parcel.id))
-  const waiting = { ...parcel, waits }
-  localStorage.setItem(PREFIX + parcel.id, JSON.stringify(waiting))
-  show(parcels.map((p) => (p.id === parcel.id ? waiting : p)))
+async function keep(parcel: Kept) {
+  await set(parcel.id, parcel, STORE)
+  await changed()
 }
 
-function drop(id: string) {
-  localStorage.removeItem(PREFIX + id)
-  show(parcels.filter((p) => p.id !== id))
+async function drop(id: string) {
+  await del(id, STORE)
+  await changed()
 }
 
-/** Append to a job. Resolves when it stands there; rejects with `Refused` where the server will not have it. */
-export function append(parcel: Parcel): Promise<void> {
+async function changed() {
+  OTHER_WINDOWS.postMessage('changed')
+  await look()
+}
+
+/**
+ * Append to a job. Resolves when it stands there, or when it is kept on this device because it cannot go now; rejects with
+ * `Refused` where the server will not have it.
+ */
+export async function append(parcel: Parcel): Promise<Outcome> {
   const by = queryClient.getQueryData(sessionOptions.queryKey)?.username ?? null
-  keep({ ...parcel, by, at: Date.now(), waits: '' })
+  await keep({ ...parcel, by, at: Math.max(Date.now(), ...parcels.map((p) => p.at + 1)), waits: '' })
   return new Promise((done, refused) => {
     settle.set(parcel.id, { done, refused })
     sendAll()
@@ -82,14 +85,12 @@ export function append(parcel: Parcel): Promise<void> {
 }
 
 /** Send what is kept, in order; what cannot go now is tried again until it has gone or been refused. One window sends. */
-export async function sendAll() {
+async function sendAll() {
   if (sending) return
   sending = true
   clearTimeout(timer)
   try {
-    if (navigator.locks) {
-      await navigator.locks.request(ONE_WINDOW_SENDS, { ifAvailable: true }, (mine) => (mine ? sendInOrder() : undefined))
-    } else await sendInOrder()
+    await navigator.locks.request(ONE_WINDOW_SENDS, sendInOrder)
   } finally {
     sending = false
   }
@@ -97,21 +98,26 @@ export async function sendAll() {
 }
 
 async function sendInOrder() {
+  await look() // another window may have sent or kept something since
   const held = new Set<string>()
   for (;;) {
     const parcel = parcels.find((p) => mayGo(p) && !held.has(p.id))
     if (!parcel) return
     const waits = await sendOne(parcel)
     if (waits === null) continue
-    const behind = (p: Kept) =>
-      mayGo(p) && !held.has(p.id) && (waits.holds === 'all' || (waits.holds === 'job' && p.jobId === parcel.jobId))
-    held.add(parcel.id)
-    remember(parcel, waits.message)
-    for (const other of parcels.filter(behind)) {
+    const behind = (p: Kept) => waits.holds === 'all' || (waits.holds === 'job' && p.jobId === parcel.jobId)
+    for (const other of parcels.filter((p) => mayGo(p) && !held.has(p.id) && (p === parcel || behind(p)))) {
       held.add(other.id)
-      remember(other, waits.message)
+      await hold(other, waits.message)
     }
   }
+}
+
+/** Why it waits is kept with it: another window, or this one after a reload, says so as long as it waits. */
+async function hold(parcel: Kept, waits: string) {
+  if (parcel.waits !== waits) await keep({ ...parcel, waits })
+  settle.get(parcel.id)?.done('kept')
+  settle.delete(parcel.id)
 }
 
 /** Why a parcel waits, and what waits behind it: nothing, what belongs to the same job, or everything. */
@@ -126,11 +132,14 @@ const NO_SERVER = [0, 502, 503, 504]
 async function sendOne(parcel: Kept): Promise<Waits | null> {
   try {
     const body = JSON.stringify({ id: parcel.id, by: parcel.by, ...dated(parcel) })
-    await post(`/api/jobs/${parcel.jobId}/${parcel.to}`, body)
-    drop(parcel.id)
+    await post(`/api/jobs/${parcel.jobId}/${parcel.to}`, body, AbortSignal.timeout(LONGEST_MS))
+    await del(parcel.id, STORE)
+    // Seen in the job before it is no longer seen here.
     await queryClient.invalidateQueries({ queryKey: ['job', parcel.jobId] })
     queryClient.invalidateQueries({ queryKey: ['floor'] })
-    settle.get(parcel.id)?.done()
+    if (parcel.typedAt) dropEntered(parcel.typedAt)
+    await changed()
+    settle.get(parcel.id)?.done('stands')
   } catch (why) {
     if (!(why instanceof Refused)) throw why
     if (why.status === 401) return { message: 'Sign in again, then it is sent.', holds: 'all' }
@@ -140,8 +149,8 @@ async function sendOne(parcel: Kept): Promise<Waits | null> {
     if (somebodyElse) return { message: somebodyElse.message, holds: 'itself' }
     const asked = settle.get(parcel.id)
     if (asked)
-      drop(parcel.id) // whoever entered it is still there: it stands where it was typed, with what is wrong
-    else keep({ ...parcel, waits: '', refused: why.message })
+      await drop(parcel.id) // whoever entered it is still there: it stands where it was typed, with what is wrong
+    else await keep({ ...parcel, waits: '', refused: why.message })
     asked?.refused(why)
   }
   settle.delete(parcel.id)
@@ -154,28 +163,28 @@ function dated({ body, happenedAt }: Parcel) {
   return { ...body, inputs: { ...(body.inputs as object), ago_s } }
 }
 
-// Another window of this device has kept or sent something.
-window.addEventListener('storage', (event) => {
-  if (!event.key?.startsWith(PREFIX)) return
-  show(kept())
-  const id = event.key.slice(PREFIX.length)
-  if (event.newValue === null && settle.has(id)) {
-    settle.get(id)!.done()
+// Another window of this device has kept or sent something, perhaps what was entered here.
+OTHER_WINDOWS.addEventListener('message', async () => {
+  await look()
+  for (const [id, asked] of settle) {
+    const parcel = parcels.find((p) => p.id === id)
+    if (!parcel) asked.done('stands')
+    else if (parcel.refused) asked.done('kept')
+    else continue
     settle.delete(id)
   }
 })
 
 /** Enter what was not taken once more, as it is, after what stood in its way has been put right; else it lies there again. */
-export function enterAgain(parcel: Kept): Promise<void> {
+export async function enterAgain(parcel: Kept): Promise<void> {
   const { refused: _, ...same } = parcel
-  drop(parcel.id)
-  keep({ ...same, id: newId(), waits: '' })
-  return sendAll()
+  await keep({ ...same, waits: '' })
+  await sendAll()
 }
 
 /** Throw away what was not taken: the one way anything leaves this device unsent, by a tap. */
-export function discard(parcel: Kept): void {
-  drop(parcel.id)
+export function discard(parcel: Kept): Promise<void> {
+  return drop(parcel.id)
 }
 
 /** What lies in the tray: the app would not have it, and nobody was there to be told. */
@@ -200,4 +209,9 @@ export function newId(): string {
   return crypto.randomUUID()
 }
 
-sendAll()
+/** What was left here when the application was last closed goes now. */
+export async function openOutbox(): Promise<void> {
+  serverBack.addEventListener('back', sendAll)
+  await look()
+  sendAll()
+}

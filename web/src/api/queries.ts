@@ -1,10 +1,14 @@
 import { QueryClient, queryOptions } from '@tanstack/react-query'
+import { useEffect } from 'react'
 import { api, bring, Refused } from './client'
+import { serverBack, useServerAway } from './server'
 
 export const queryClient = new QueryClient({
   defaultOptions: {
     queries: {
+      networkMode: 'always', // the server may be there where the internet is not; and what is kept is read without either
       staleTime: 2_000,
+      retryDelay: 400,
       retry: (failures, why) => failures < 2 && why instanceof Refused && why.unreachable,
     },
   },
@@ -53,3 +57,26 @@ export const recordOptions = (jobId: string) =>
     queryKey: ['job', jobId, 'record'],
     queryFn: () => bring(api.GET('/api/records/{job_id}', { params: { path: { job_id: jobId } } })),
   })
+
+/** What the service worker keeps for a server that does not answer belongs to whoever was signed in. */
+export async function forgetAnswers(): Promise<void> {
+  await window.caches?.delete('answers')
+}
+
+const ASK_WHETHER_IT_IS_BACK_MS = 3_000
+
+/** While the server is away it is asked whether it is back; then everything on the sheet is asked for anew. */
+export function useReturningServer(): void {
+  const isAway = useServerAway() !== null
+  useEffect(() => {
+    if (!isAway) return
+    const ask = () => queryClient.invalidateQueries({ queryKey: sessionOptions.queryKey })
+    const timer = setInterval(ask, ASK_WHETHER_IT_IS_BACK_MS)
+    return () => clearInterval(timer)
+  }, [isAway])
+  useEffect(() => {
+    const askAnew = () => queryClient.invalidateQueries()
+    serverBack.addEventListener('back', askAnew)
+    return () => serverBack.removeEventListener('back', askAnew)
+  }, [])
+}

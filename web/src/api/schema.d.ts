@@ -793,6 +793,16 @@ export interface components {
             own_mm: number;
         };
         /**
+         * BlockOut
+         * @description Why a step takes no entry now; `step` is the one that comes first, where it is one.
+         */
+        BlockOut: {
+            /** Step */
+            step: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * BracketIn
          * @description A bracket with what was measured on it.
          */
@@ -1856,7 +1866,7 @@ export interface components {
         };
         /**
          * HeatRunOut
-         * @description The run of a hot hub as it stands. `next`: what may happen now, the one expected first.
+         * @description The run of a hot hub as it stands. `may`: what may happen in each phase, the one expected first.
          */
         HeatRunOut: {
             /** Ceiling C */
@@ -1877,8 +1887,10 @@ export interface components {
             hub_c: number | null;
             /** Hub Read At */
             hub_read_at: string | null;
-            /** Next */
-            next: components["schemas"]["NextOut"][];
+            /** May */
+            may: {
+                [key: string]: components["schemas"]["NextOut"][];
+            };
             /** On At */
             on_at: string | null;
             /** Out At */
@@ -2516,7 +2528,7 @@ export interface components {
         };
         /**
          * NextOut
-         * @description What may happen to a hot hub next, and what its button says.
+         * @description What may happen to a hot hub next, what its button says, and where the hub is then.
          */
         NextOut: {
             /**
@@ -2524,6 +2536,7 @@ export interface components {
              * @enum {string}
              */
             event: "on the heater" | "hub temperature" | "out of the heater" | "on the shaft" | "gripped" | "pulled off";
+            to: components["schemas"]["Phase"];
             /** Words */
             words: string;
         };
@@ -3316,7 +3329,7 @@ export interface components {
             /** Authorised */
             authorised: string | null;
             /** Blocked By */
-            blocked_by: string[];
+            blocked_by: components["schemas"]["BlockOut"][];
             /** Caution */
             caution: string;
             /** Current */

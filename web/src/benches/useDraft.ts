@@ -1,4 +1,5 @@
-import { useCallback, useEffect, useState } from 'react'
+import { useCallback } from 'react'
+import { dropDraft, keepDraft, useKeptDraft } from '../api/drafts'
 import type { Draft } from './draft'
 
 /**
@@ -9,28 +10,8 @@ export function useDraft(
   place: string,
   start: () => Draft,
 ): { draft: Draft; touched: boolean; change: (draft: Draft) => void; clear: () => void } {
-  const key = `anvil.draft.${place}`
-  const [kept, setKept] = useState<{ key: string; draft: Draft | null }>(() => ({ key, draft: readKept(key) }))
-  const current = kept.key === key ? kept.draft : readKept(key)
-  useEffect(() => setKept({ key, draft: readKept(key) }), [key])
-  const change = useCallback(
-    (draft: Draft) => {
-      localStorage.setItem(key, JSON.stringify(draft))
-      setKept({ key, draft })
-    },
-    [key],
-  )
-  const clear = useCallback(() => {
-    localStorage.removeItem(key)
-    setKept({ key, draft: null })
-  }, [key])
-  return { draft: current ?? start(), touched: current !== null, change, clear }
-}
-
-function readKept(key: string): Draft | null {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? 'null')
-  } catch {
-    return null
-  }
+  const kept = useKeptDraft<Draft>(place)
+  const change = useCallback((draft: Draft) => keepDraft(place, draft), [place])
+  const clear = useCallback(() => dropDraft(place), [place])
+  return { draft: kept ?? start(), touched: kept !== null, change, clear }
 }

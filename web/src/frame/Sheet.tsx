@@ -1,10 +1,12 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
+import { useServerAway } from '../api/server'
 import { Choice } from '../kit/Choice'
 import { Mark } from '../kit/Mark'
 import { Account } from '../session/Account'
 import { usePreferences } from '../units/preferences'
+import { sayHour } from '../units/when'
 
 interface SheetProps {
   title: string
@@ -22,6 +24,7 @@ interface SheetProps {
 /** The drawing sheet: top bar, margin, bench, verdict, strip, parted by scribed lines. */
 export function Sheet({ title, note, tools, rail, children, verdict, strip, keys = [] }: SheetProps) {
   const [preferences, change] = usePreferences()
+  const away = useServerAway()
   return (
     <Page data-rail={rail ? '' : undefined} data-verdict={verdict ? '' : undefined}>
       <header className="top">
@@ -68,6 +71,7 @@ export function Sheet({ title, note, tools, rail, children, verdict, strip, keys
         </aside>
       )}
       <footer className="strip">
+        {away !== null && <strong role="status">No server since {sayHour(new Date(away).toISOString())}</strong>}
         <div className="left">{strip}</div>
         <div className="keys" aria-hidden="true">
           {keys.map(([key, what]) => (
@@ -128,6 +132,7 @@ const Page = styled.div`
   .bench { grid-area: bench; overflow: auto; min-width: 0; position: relative; }
   .verdict { grid-area: verdict; border-left: 1.25px solid var(--ink); overflow-y: auto; display: flex; flex-direction: column; min-width: 0; }
   .strip { grid-area: strip; display: flex; align-items: stretch; border-top: 2px solid var(--ink); background: var(--rail); font-size: 15px; min-width: 0; overflow: hidden; }
+  .strip > strong { flex: none; align-self: stretch; display: flex; align-items: center; padding: 0 12px; background: var(--ink); color: var(--paper); font-weight: 600; white-space: nowrap; }
   .strip .left { display: flex; align-items: stretch; min-width: 0; }
   .keys { margin-left: auto; display: flex; align-items: center; gap: 16px; padding: 0 16px; font-size: 14px; color: var(--ink-2); white-space: nowrap; }
   .keys kbd { font: 500 13px var(--read); border: 1.25px solid var(--line); background: var(--paper); color: var(--ink); padding: 1px 6px 2px; margin-right: 5px; }

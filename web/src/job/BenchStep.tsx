@@ -13,6 +13,7 @@ import { JobSheet } from './JobSheet'
 import { MoveSlip } from './MoveSlip'
 import { outdatedBecause, sayOutdated } from './outdated'
 import { StepFoot } from './StepFoot'
+import { isEntered, NOT_SENT } from './waiting'
 
 /** The last reading in this job that was taken on a bench, in whichever step. */
 function lastOnBench(job: Job, bench: string) {
@@ -33,8 +34,10 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
     const kept = last ? bench.restore(last, part) : EMPTY
     return { cells: { ...fresh.cells, ...kept.cells }, choices: { ...fresh.choices, ...kept.choices } }
   }
-  const { draft, touched, change, clear } = useDraft(`${job.id}.${step.key}`, () => start(standsEntered ? 'all' : 'set-up'))
-  const movesNow = job.entries.filter((e) => e.kind === 'move').length
+  const place = `${job.id}.${step.key}`
+  const { draft, touched, change, clear } = useDraft(place, () => start(standsEntered ? 'all' : 'set-up'))
+  const entered = isEntered(step, draft)
+  const movesNow = job.entries.filter((e) => e.kind === 'move').length + (job.movesWaiting ?? 0)
   const type = (next: Draft) => change({ ...next, choices: { ...next.choices, moves: draft.choices.moves ?? movesNow } })
   const readAgain = () => change({ ...start('set-up'), choices: { ...start('set-up').choices, moves: movesNow } })
   const outdated = outdatedBecause(step, touched, draft.choices.moves, movesNow)
@@ -56,8 +59,8 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
       to: 'entries',
       step: step.key,
       body: { step: step.key, kind: 'reading', inputs: reading.input, typed: reading.typed, unit: 'mm' },
+      typedAt: { place, draft },
     })
-      .then(clear)
       .catch((why) => setRefused(why.message))
       .finally(() => setSending(false))
   }
@@ -70,14 +73,14 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
       keys={bench.keys}
       verdict={
         <VerdictColumn
-          say={outdated ? sayOutdated(outdated, unit) : result && bench.say(result, unit, job.spec)}
+          say={entered ? NOT_SENT : outdated ? sayOutdated(outdated, unit) : result && bench.say(result, unit, job.spec)}
           result={result}
           lacking={touched || !standsEntered ? reading.lacking : ''}
-          general={refused || evaluated.general}
+          general={entered ? '' : refused || evaluated.general}
           foot={
             <StepFoot
               step={step}
-              touched={touched}
+              touched={touched && !entered}
               enter={{
                 label: 'Enter the reading',
                 onPress: enter,
@@ -89,7 +92,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
         >
           {step.moves && !blocked && <PlainButton onPress={() => setMoving(true)}>Record a move</PlainButton>}
           {moves > 0 && <p>{moves === 1 ? 'One move so far.' : `${moves} moves so far.`}</p>}
-          {(standsEntered ? !touched : touched && outdated !== '') && !job.closed && (
+          {(entered || (standsEntered ? !touched : touched && outdated !== '')) && !job.closed && (
             <PlainButton onPress={readAgain}>Read again</PlainButton>
           )}
         </VerdictColumn>

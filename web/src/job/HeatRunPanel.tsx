@@ -46,8 +46,9 @@ export function HeatRunPanel({ step }: { step: Step }) {
   // A hub that is hot waits for nobody: what happens to it is noted even where the dead state is to be proved meanwhile.
   const blocked = step.blocked_by.length > 0 && (run.phase === 'cold' || !job.locks.proof_due)
   // What may happen now comes from the server; once it grips nothing is expected any more.
-  const main = run.phase === 'gripped' ? undefined : run.next[0]
-  const others = run.next.filter((next) => next !== main)
+  const may = run.may[run.phase] ?? []
+  const main = run.phase === 'gripped' ? undefined : may[0]
+  const others = may.filter((next) => next !== main)
   const plan = planOf(job, step)
   return (
     <Panel data-bench>

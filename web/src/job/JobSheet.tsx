@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect } from 'react'
 import { useLocation } from 'react-router'
 import { notSent, useOutbox } from '../api/outbox'
+import { useServerAway } from '../api/server'
 import { Sheet } from '../frame/Sheet'
 import { type Step, useJob } from './context'
 import { Reach } from './Reach'
@@ -20,6 +21,7 @@ const FIRST_TO_FILL = '[data-bench] input, [data-bench] button, [data-sign] inpu
 export function JobSheet({ step, children, verdict, keys }: JobSheetProps) {
   const job = useJob()
   const unsent = notSent(useOutbox()).filter((p) => p.jobId === job.id)
+  const away = useServerAway() !== null
   const why = unsent.find((p) => p.waits)?.waits
   const { driver, driven, coupling } = job.spec
   const byKeys = useLocation().state?.byKeys === true
@@ -33,7 +35,12 @@ export function JobSheet({ step, children, verdict, keys }: JobSheetProps) {
       note={`${driver.name}${driver.power_kw ? ` ${driver.power_kw} kW` : ''} to ${driven.name.toLowerCase()}, ${coupling.series} ${coupling.size}`}
       rail={<RouteRail live={step} />}
       verdict={verdict}
-      strip={<Reach step={step} waiting={why ? `Not sent yet: ${unsent.length}. Kept on this device. ${why}` : ''} />}
+      strip={
+        <Reach
+          step={step}
+          waiting={why ? `Not sent yet: ${unsent.length}. Kept on this device.${away ? '' : ` ${why}`}` : ''}
+        />
+      }
       keys={keys}
     >
       <StepHead step={step} />

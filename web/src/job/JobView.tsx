@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect } from 'react'
+import { useEffect, useMemo } from 'react'
 import { useNavigate, useParams } from 'react-router'
+import { notSent, useOutbox } from '../api/outbox'
 import { jobOptions } from '../api/queries'
 import { BENCHES } from '../benches/benches'
 import { Lost } from '../frame/Lost'
@@ -8,12 +9,15 @@ import { BenchStep } from './BenchStep'
 import { type Job, JobProvider } from './context'
 import { SheetStep } from './SheetStep'
 import { SignStep } from './SignStep'
+import { withWaiting } from './waiting'
 
 /** A job at one of its steps; without a step in the address, at the first that is not done. */
 export function JobView() {
   const { jobId = '', stepKey } = useParams()
   const navigate = useNavigate()
-  const { data: job, error } = useQuery(jobOptions(jobId))
+  const { data: sent, error } = useQuery(jobOptions(jobId))
+  const outbox = useOutbox()
+  const job = useMemo(() => sent && withWaiting(sent, notSent(outbox)), [sent, outbox])
   useEffect(() => {
     if (job && !stepKey) navigate(`/jobs/${jobId}/steps/${firstOpen(job)}`, { replace: true })
   }, [job, stepKey, jobId, navigate])

@@ -64,15 +64,15 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
           canEdit={!job.closed}
           changes={mayActAs(role, 'lead') ? 'with a reason' : 'not'}
           changed={(key) => lastChange(job, key)}
-          onSave={(key, value, reason) =>
-            append({
+          onSave={async (key, value, reason) => {
+            await append({
               id: newId(),
               jobId: job.id,
               to: 'entries',
               step: step.key,
               body: { step: step.key, kind: 'value', inputs: { key, value, ...(reason && { reason }) } },
             })
-          }
+          }}
         />
       </Slip>
       <Slip title="Ledger" isOpen={open === 'ledger'} onClose={close} wide>

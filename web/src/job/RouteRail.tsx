@@ -55,7 +55,7 @@ export function RouteRail({ live }: { live: Step }) {
                           {step.title}
                           <Duration step={step} />
                         </span>
-                        <em>{step.optional && !step.current ? 'if wanted' : STATE_WORDS[step.state]}</em>
+                        <em>{stateWords(step)}</em>
                       </Link>
                       {step.no_return && (
                         <NoReturn data-fold data-passed={step.state === 'done' ? '' : undefined}>
@@ -75,6 +75,11 @@ export function RouteRail({ live }: { live: Step }) {
       </Foot>
     </nav>
   )
+}
+
+function stateWords(step: Step): string {
+  if (step.waits) return 'not sent'
+  return step.optional && !step.current ? 'if wanted' : STATE_WORDS[step.state]
 }
 
 /** How long a hot hub takes, or when this can start. */

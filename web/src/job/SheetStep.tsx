@@ -16,6 +16,7 @@ import { RowTable } from './RowTable'
 import { OneField } from './SheetFields'
 import { StepFoot } from './StepFoot'
 import { lacking, type Rows, readSheet, startSheet, stillWrong, withChoice } from './sheet'
+import { isEntered, NOT_SENT } from './waiting'
 
 const TITLES: Record<Result['verdict'], string> = {
   inside: 'In order.',
@@ -37,7 +38,9 @@ export function SheetStep({ step }: { step: Step }) {
   const job = useJob()
   const unit = useUnit()
   const current = job.entries.find((e) => e.id === step.current)
-  const { draft, touched, change, clear } = useDraft(`${job.id}.${step.key}`, () => startSheet(step, current?.inputs))
+  const place = `${job.id}.${step.key}`
+  const { draft, touched, change, clear } = useDraft(place, () => startSheet(step, current?.inputs))
+  const entered = isEntered(step, draft)
   const [wrong, setWrong] = useState<Refusal | null>(null)
   const problems = wrong ? stillWrong(wrong.problems, wrong.entered, draft) : {}
   const refused = wrong?.entered === draft ? wrong.message : ''
@@ -54,12 +57,11 @@ export function SheetStep({ step }: { step: Step }) {
       to: 'entries',
       step: step.key,
       body: { step: step.key, kind: 'reading', inputs, typed, unit: 'mm' },
+      typedAt: { place, draft },
+    }).catch((why) => {
+      const here = Object.fromEntries((why.problems as Schemas['ProblemOut'][]).map((p) => [p.path, p.message]))
+      setWrong({ message: why.message, problems: here, entered: draft })
     })
-      .then(clear)
-      .catch((why) => {
-        const here = Object.fromEntries((why.problems as Schemas['ProblemOut'][]).map((p) => [p.path, p.message]))
-        setWrong({ message: why.message, problems: here, entered: draft })
-      })
   }
   const set = (key: string, value: unknown, more: Record<string, unknown> = {}) =>
     change({ ...draft, choices: { ...withChoice(step, draft.choices, key, value), ...more } })
@@ -68,10 +70,16 @@ export function SheetStep({ step }: { step: Step }) {
       step={step}
       verdict={
         <VerdictColumn
-          say={outdated ? sayOutdated(outdated, unit) : result && { title: TITLES[result.verdict], note: '', moves: [] }}
+          say={
+            entered
+              ? NOT_SENT
+              : outdated
+                ? sayOutdated(outdated, unit)
+                : result && { title: TITLES[result.verdict], note: '', moves: [] }
+          }
           result={result}
           lacking={
-            wanted.length
+            wanted.length && !entered
               ? `Still wanted: ${wanted.slice(0, 3).join('; ')}${wanted.length > 3 ? `; and ${wanted.length - 3} more` : ''}.`
               : ''
           }
@@ -79,7 +87,7 @@ export function SheetStep({ step }: { step: Step }) {
           foot={
             <StepFoot
               step={step}
-              touched={touched}
+              touched={touched && !entered}
               enter={
                 step.heat_plan && !touched
                   ? undefined

@@ -23,7 +23,8 @@ export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
   const job = useJob()
   const navigate = useNavigate()
   const next = job.steps.find((s) => s.key === job.next && s.key !== step.key)
-  const mustEnter = touched || !step.current || step.state === 'stale'
+  const waits = !touched && step.waits
+  const mustEnter = !waits && (touched || !step.current || step.state === 'stale')
   const signed = job.signatures.find((s) => s.id === step.signed)
   const accepted = job.signatures.find((s) => s.id === step.authorised)
   const foot = useKeptFocus()
@@ -39,14 +40,20 @@ export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
           Signed by {signed.by}, {signed.role}, {sayWhen(signed.at)}.
         </p>
       )}
-      {!touched && step.state === 'to sign' && <Sign step={step} />}
-      {!touched && step.state === 'over' && step.may_authorise && <Authorise step={step} />}
+      {waits && (
+        <p role="status">
+          Entered {sayWhen(new Date(waits.at).toISOString())}, kept on this device.
+          {step.hold && ' It wants a signature, and a signature waits for the server; what comes after waits for both.'}
+        </p>
+      )}
+      {!touched && !waits && step.state === 'to sign' && <Sign step={step} />}
+      {!touched && !waits && step.state === 'over' && step.may_authorise && <Authorise step={step} />}
       {enter && mustEnter && (
         <MainButton data-enter-goes-here isDisabled={enter.isDisabled} onPress={enter.onPress}>
           {enter.label}
         </MainButton>
       )}
-      {step.optional && !step.current && !touched && next && (
+      {step.optional && !step.current && !touched && !waits && next && (
         <PlainButton onPress={() => navigate(`/jobs/${job.id}/steps/${next.key}`)}>Leave it out: {next.title}</PlainButton>
       )}
       {step.blocked_by.length > 0 && step.state !== 'done' && next && (
@@ -55,7 +62,7 @@ export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
         </PlainButton>
       )}
       {touched && onStartOver && <PlainButton onPress={onStartOver}>Clear what was typed</PlainButton>}
-      {!touched && step.state === 'done' && next && (
+      {!touched && (step.state === 'done' || waits) && next && (
         <MainButton
           data-enter-goes-here
           onPress={(press) =>

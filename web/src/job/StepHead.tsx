@@ -38,10 +38,12 @@ export function StepHead({ step }: { step: Step }) {
         </p>
       )}
       {step.caution && step.no_return && <Framed>{step.caution}</Framed>}
-      {step.stale_because && <Bar role="status">Stale. {inSheetUnit(step.stale_because, unit)}. Read it again.</Bar>}
-      {step.blocked_by.map((why) => (
-        <Bar key={why} role="status">
-          {why}
+      {step.stale_because && !step.waits && (
+        <Bar role="status">Stale. {inSheetUnit(step.stale_because, unit)}. Read it again.</Bar>
+      )}
+      {step.blocked_by.map(({ words }) => (
+        <Bar key={words} role="status">
+          {words}
         </Bar>
       ))}
       {asides.map((e) => (

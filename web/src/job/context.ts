@@ -1,8 +1,11 @@
 import { createContext, useContext } from 'react'
 import type { Schemas } from '../api/client'
+import type { Kept } from '../api/outbox'
 
-export type Job = Schemas['JobOut']
-export type Step = Schemas['StepOut']
+/** A step; `waits` is its reading that was entered on this device and cannot be sent now. */
+export type Step = Schemas['StepOut'] & { waits?: Kept | undefined }
+/** A job; `movesWaiting` are those that were entered on this device and cannot be sent now. */
+export type Job = Omit<Schemas['JobOut'], 'steps'> & { steps: Step[]; movesWaiting?: number }
 export type Entry = Schemas['EntryOut']
 
 const Context = createContext<Job | null>(null)
@@ -16,7 +19,7 @@ export function useJob(): Job {
 }
 
 /** Done, or left out where it may be. */
-export function isSettled(step: Step): boolean {
+export function isSettled(step: Pick<Step, 'state' | 'optional' | 'current'>): boolean {
   return step.state === 'done' || (step.optional && step.current === null)
 }
 

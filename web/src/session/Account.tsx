@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { api, bring } from '../api/client'
-import { sessionOptions } from '../api/queries'
+import { forgetAnswers, sessionOptions } from '../api/queries'
 import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
@@ -17,11 +17,13 @@ export function Account() {
   const signOut = async () => {
     await bring(api.DELETE('/api/session'))
     client.clear()
+    await forgetAnswers()
     window.location.assign('/')
   }
   const choose = async (site: string) => {
     await bring(api.PUT('/api/session', { body: { site } }))
     client.clear()
+    await forgetAnswers()
     window.location.assign('/')
   }
   return (

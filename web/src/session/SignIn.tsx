@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { type FormEvent, useState } from 'react'
 import styled from 'styled-components'
 import { api, bring, Refused } from '../api/client'
-import { sessionOptions } from '../api/queries'
+import { forgetAnswers, sessionOptions } from '../api/queries'
 import { MainButton } from '../kit/Button'
 import { Words } from '../kit/Field'
 import { Mark } from '../kit/Mark'
@@ -25,7 +25,9 @@ export function SignIn({ onDone }: { onDone?: () => void }) {
     setAsking(true)
     try {
       const session = await bring(api.POST('/api/session', { body: { username: username.trim(), password } }))
+      await forgetAnswers()
       client.setQueryData(sessionOptions.queryKey, session)
+      client.invalidateQueries({ queryKey: sessionOptions.queryKey })
       onDone?.()
     } catch (why) {
       setProblems({ password: why instanceof Refused ? why.message : String(why) })

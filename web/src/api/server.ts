@@ -1,0 +1,32 @@
+import { useSyncExternalStore } from 'react'
+
+/** Put on an answer by the service worker: it is the last one this device was given, not one of now. */
+const KEPT = 'X-Kept'
+const AWAY = [500, 502, 503, 504]
+const listeners = new Set<() => void>()
+let awaySince: number | null = null
+
+/** Fires when the server answers again after it did not. */
+export const serverBack = new EventTarget()
+
+/** What came of a request: every one passes here, so that the sheet can say whether the server is there. */
+export function heard(response: Response | null): void {
+  const isAway = response === null || AWAY.includes(response.status) || response.headers.has(KEPT)
+  if (isAway === (awaySince !== null)) return
+  awaySince = isAway ? Date.now() : null
+  for (const listen of listeners) listen()
+  if (!isAway) serverBack.dispatchEvent(new Event('back'))
+}
+
+export const isServerAway = () => awaySince !== null
+
+/** Since when the server has not answered, by this device's clock; null while it does. */
+export function useServerAway(): number | null {
+  return useSyncExternalStore(
+    (listen) => {
+      listeners.add(listen)
+      return () => listeners.delete(listen)
+    },
+    () => awaySince,
+  )
+}

@@ -1,0 +1,94 @@
+import type { Schemas } from '../api/client'
+import type { Kept } from '../api/outbox'
+import { byServerClock } from '../kit/serverClock'
+import { isSettled, type Job, type Step } from './context'
+
+type Run = Schemas['HeatRunOut']
+type LedgerLine = Job['ledger'][number]
+interface Counted {
+  count: number
+  counted: 'out' | 'back'
+}
+
+/**
+ * A job with what waits on this device laid over it, so that the work goes on without the server: by the order of its steps
+ * and by what the clock says, without a verdict. A step whose reading waits holds nothing up any more, unless it wants a
+ * signature: a signature does not wait. A move that waits makes what was read before it stale, as one that was sent does.
+ */
+export function withWaiting(job: Job, unsent: readonly Kept[]): Job {
+  const waiting = unsent.filter((p) => p.jobId === job.id && p.waits !== '')
+  if (waiting.length === 0) return job
+  const of = (kind: string) => waiting.filter((p) => p.body.kind === kind)
+  const readings = new Map(of('reading').map((p) => [p.step, p]))
+  const moves = of('move')
+  const moved = Math.max(0, ...moves.map((p) => p.at))
+  const wantsSignature = new Set(job.steps.filter((s) => s.hold !== null).map((s) => s.key))
+  const goesOn = (key: string) => readings.has(key) && !wantsSignature.has(key)
+  const steps = job.steps.map((step): Step => {
+    const reading = readings.get(step.key)
+    const blocked_by = step.blocked_by.filter((why) => !goesOn(why.step))
+    const laid = { ...step, blocked_by, heat_run: step.heat_run && runAfter(step.heat_run, step.key, of('event')) }
+    if (step.moves && moved > (reading?.at ?? 0)) return step.current || reading ? { ...laid, ...MOVED } : laid
+    if (reading) return { ...laid, waits: reading }
+    return step.state === 'blocked' && blocked_by.length === 0 ? { ...laid, state: 'open' } : laid
+  })
+  return {
+    ...job,
+    steps,
+    next: steps.find((s) => !isSettled(s) && !s.waits)?.key ?? null,
+    ledger: of('ledger').reduce(counted, job.ledger),
+    movesWaiting: moves.length,
+  }
+}
+
+const MOVED = { state: 'stale', stale_because: 'Since this was read, a move was entered that is not sent yet' } as const
+
+function counted(ledger: Job['ledger'], { body }: Kept): Job['ledger'] {
+  const { count, counted: way, ...line } = body.inputs as Pick<LedgerLine, 'line' | 'what' | 'goes'> & Counted
+  const before = ledger.find((other) => other.line === line.line) ?? { ...line, out: 0, back: 0, open: true }
+  const now = { ...before, [way]: before[way] + count }
+  const after = { ...now, open: now.out > now.back }
+  return ledger.includes(before) ? ledger.map((other) => (other === before ? after : other)) : [...ledger, after]
+}
+
+/** The run after what was noted and waits, by the plan's own times: no reading of a pyrometer is in them. */
+function runAfter(run: Run, step: string, events: readonly Kept[]): Run {
+  return events.filter((p) => p.step === step).reduce(afterEvent, run)
+}
+
+function afterEvent(run: Run, { body, happenedAt }: Kept): Run {
+  const { event } = body.inputs as { event: string }
+  const to = run.may[run.phase]?.find((next) => next.event === event)?.to
+  if (to === undefined || happenedAt === undefined) return run
+  const at = (seconds: number) => byServerClock(happenedAt + seconds * 1000)
+  const after = (seconds: number | null) => (seconds === null ? null : at(seconds))
+  switch (to) {
+    case 'on the heater':
+      return { ...run, phase: to, heating_since: at(0), ready_at: after(run.heating_s), out_at: null, on_at: null }
+    case 'on its way':
+      return {
+        ...run,
+        phase: to,
+        tries: run.tries + 1,
+        ready_at: null,
+        out_at: at(0),
+        on_at: null,
+        closes_at: after(run.window_s),
+        touch_at: after(run.cooling_s),
+      }
+    case 'on the shaft':
+      return { ...run, phase: to, on_at: at(0), clear_mm: null }
+    case 'gripped':
+      return { ...run, phase: to }
+    case 'cold':
+      return { ...run, phase: to, heating_since: null, ready_at: null, out_at: null, on_at: null, closes_at: null }
+  }
+}
+
+/** The verdict on what was entered and waits. */
+export const NOT_SENT = { title: 'Entered, not sent yet.', note: 'The verdict comes with the server.', moves: [] }
+
+/** What stands on the sheet is what was entered here and waits: nothing was typed on top of it since. */
+export function isEntered(step: Step, draft: unknown): boolean {
+  return step.waits?.typedAt !== undefined && JSON.stringify(step.waits.typedAt.draft) === JSON.stringify(draft)
+}
