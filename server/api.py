@@ -7,6 +7,7 @@ from .accounts.auth import MemberAuth
 from .catalogue.api import router as couplings
 from .instruments.api import router as instruments
 from .jobs.api import router as jobs
+from .jobs.live.api import router as live
 from .jobs.streams import router as streams
 from .plant.api import router as lines
 from .reports.api import router as records
@@ -21,5 +22,6 @@ api.add_router("/instruments", instruments)
 api.add_router("/lines", lines)
 api.add_router("/jobs", jobs)
 api.add_router("/jobs", streams)
+api.add_router("/jobs", live)
 api.add_router("/records", records)
 register_handlers(api)

@@ -58,7 +58,7 @@ class DeadNetworkTest(BrowserTestCase):
         """Again, at the same address."""
         if self.server_thread.is_alive():
             return
-        thread: Any = self._create_server_thread({})
+        thread: Any = self._create_server_thread({})  # type: ignore[attr-defined]
         thread.port = self.server_thread.port
         thread.daemon = True
         thread.start()

@@ -15,6 +15,10 @@ export const queryClient = new QueryClient({
 })
 
 const OTHERS_WORK_TOO_MS = 5_000 // several people on one job: what they enter shows within this
+const HEARD_OF_MS = 60_000
+
+/** Jobs whose changes are heard of as they happen (live.ts): they are asked for only now and then. */
+export const heardOf = new Set<string>()
 
 export const sessionOptions = queryOptions({
   queryKey: ['session'],
@@ -50,7 +54,7 @@ export const jobOptions = (jobId: string) =>
   queryOptions({
     queryKey: ['job', jobId],
     queryFn: () => bring(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: jobId } } })),
-    refetchInterval: OTHERS_WORK_TOO_MS,
+    refetchInterval: () => (heardOf.has(jobId) ? HEARD_OF_MS : OTHERS_WORK_TOO_MS),
   })
 export const recordOptions = (jobId: string) =>
   queryOptions({

@@ -70,6 +70,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
   return (
     <JobSheet
       step={step}
+      isTyping={touched && !entered}
       keys={bench.keys}
       verdict={
         <VerdictColumn

@@ -1,5 +1,6 @@
 import { type ReactNode, useEffect } from 'react'
 import { useLocation } from 'react-router'
+import { useBeHere } from '../api/live'
 import { notSent, useOutbox } from '../api/outbox'
 import { useServerAway } from '../api/server'
 import { Sheet } from '../frame/Sheet'
@@ -10,6 +11,8 @@ import { StepHead } from './StepHead'
 
 interface JobSheetProps {
   step: Step
+  /** Something stands here that is not entered. */
+  isTyping?: boolean
   children: ReactNode
   verdict: ReactNode
   keys?: readonly (readonly [string, string])[]
@@ -18,11 +21,12 @@ interface JobSheetProps {
 const FIRST_TO_FILL = '[data-bench] input, [data-bench] button, [data-sign] input, [data-enter-goes-here]'
 
 /** The sheet of a job: route in the margin, the step on the bench, what is always in reach in the strip. */
-export function JobSheet({ step, children, verdict, keys }: JobSheetProps) {
+export function JobSheet({ step, isTyping = false, children, verdict, keys }: JobSheetProps) {
   const job = useJob()
   const unsent = notSent(useOutbox()).filter((p) => p.jobId === job.id)
   const away = useServerAway() !== null
   const why = unsent.find((p) => p.waits)?.waits
+  useBeHere(job.id, step.key, isTyping)
   const { driver, driven, coupling } = job.spec
   const byKeys = useLocation().state?.byKeys === true
   // biome-ignore lint/correctness/useExhaustiveDependencies: a hand that came by keys goes on with each new step

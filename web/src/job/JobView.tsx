@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useMemo } from 'react'
 import { useNavigate, useParams } from 'react-router'
+import { useLive } from '../api/live'
 import { notSent, useOutbox } from '../api/outbox'
 import { jobOptions } from '../api/queries'
 import { BENCHES } from '../benches/benches'
@@ -17,6 +18,7 @@ export function JobView() {
   const navigate = useNavigate()
   const { data: sent, error } = useQuery(jobOptions(jobId))
   const outbox = useOutbox()
+  useLive(jobId)
   const job = useMemo(() => sent && withWaiting(sent, notSent(outbox)), [sent, outbox])
   useEffect(() => {
     if (job && !stepKey) navigate(`/jobs/${jobId}/steps/${firstOpen(job)}`, { replace: true })

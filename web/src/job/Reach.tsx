@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
+import { useOthers } from '../api/live'
 import { append, newId } from '../api/outbox'
 import { catalogueOptions, sessionOptions } from '../api/queries'
 import { PlainButton } from '../kit/Button'
@@ -50,6 +51,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
       {job.locks.live && !job.closed && <strong>Locks are off</strong>}
       <RunningTimers />
       {waiting && <output>{waiting}</output>}
+      <AtThisStep step={step} />
       <Slip title="Value card" isOpen={open === 'card'} onClose={close} wide>
         <p>
           Every limit and torque with its paper. A step whose value is missing waits for it; whoever works fills it in. What
@@ -92,6 +94,14 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
       <HandOver step={step} isOpen={open === 'hand-over'} onClose={close} />
     </Bar>
   )
+}
+
+/** In the strip, where nothing moves away under a finger when somebody comes or begins to type. */
+function AtThisStep({ step }: { step: Step }) {
+  const here = useOthers(useJob().id).filter((other) => other.step === step.key)
+  const typing = here.find((other) => other.typing)
+  if (typing) return <output>{typing.name} is typing here too: both will stand</output>
+  return here[0] ? <output>{here[0].name} is at this step too</output> : null
 }
 
 const GOES = ['temporary, must come out', 'removed, must go back'] as const

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react'
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
+import { type Here, useOthers } from '../api/live'
 import { showTime } from '../units/length'
 import { sayHour } from '../units/when'
 import { isSettled, type Job, type Step, useJob } from './context'
@@ -19,6 +20,7 @@ const STATE_WORDS: Record<Step['state'], string> = {
 /** The route on a scribed line: stages as balloons, the steps of the one that is open, holds and points of no return. */
 export function RouteRail({ live }: { live: Step }) {
   const job = useJob()
+  const others = useOthers(job.id)
   const [open, setOpen] = useState(live.stage)
   useEffect(() => setOpen(live.stage), [live.stage])
   const stages = [...new Set(job.steps.map((s) => s.stage))]
@@ -54,6 +56,9 @@ export function RouteRail({ live }: { live: Step }) {
                         <span>
                           {step.title}
                           <Duration step={step} />
+                          {others.some((here) => here.step === step.key) && (
+                            <small>{namesAt(others, step.key)} is here</small>
+                          )}
                         </span>
                         <em>{stateWords(step)}</em>
                       </Link>
@@ -75,6 +80,10 @@ export function RouteRail({ live }: { live: Step }) {
       </Foot>
     </nav>
   )
+}
+
+function namesAt(others: readonly Here[], step: string): string {
+  return [...new Set(others.filter((here) => here.step === step).map((here) => here.name))].join(', ')
 }
 
 function stateWords(step: Step): string {

@@ -68,6 +68,7 @@ export function SheetStep({ step }: { step: Step }) {
   return (
     <JobSheet
       step={step}
+      isTyping={touched && !entered}
       verdict={
         <VerdictColumn
           say={

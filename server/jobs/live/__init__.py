@@ -1,0 +1,1 @@
+"""Who has a job open and what changes in it, told within a second: `hub` listens, `api` streams."""
