@@ -7,7 +7,7 @@ from django.utils import timezone
 from millwright.route.state import Entry, Signature
 from millwright.tests.work import Work
 from server.accounts.models import Membership, Site
-from server.jobs.actions.append_entry import append_entry
+from server.jobs.actions.append_entry import Sent, append_entry
 from server.jobs.actions.sign import sign
 from server.jobs.actions.start_job import start_job
 from server.jobs.models import Job
@@ -30,17 +30,8 @@ def worked(name: str, work: Work) -> Job:
     for item in sorted(made, key=lambda one: one.number):
         if isinstance(item, Entry):
             ids[item.id] = uuid4()
-            append_entry(
-                job.pk,
-                id=ids[item.id],
-                by=millwright,
-                step=item.step,
-                kind=item.kind,
-                inputs=item.inputs,
-                typed={},
-                unit="mm",
-                now=timezone.now(),
-            )
+            sent = Sent(id=ids[item.id], step=item.step, kind=item.kind, inputs=item.inputs)
+            append_entry(job.pk, sent, by=millwright, now=timezone.now())
         else:
             covers = ids[item.entry] if item.entry else None
             sign(job.pk, id=uuid4(), by=lead, step=item.step, kind=item.kind, entry=covers, reason="why", now=timezone.now())

@@ -77,6 +77,15 @@ class HandOver(Model):
     text: PlainText = Field(default="", max_length=400)
 
 
+class Photograph(Model):
+    """A picture of what words do not prove. It is known by the SHA-256 of its bytes, which are kept beside the entry."""
+
+    caption: PlainText = Field(default="", max_length=200)
+    sha256: str = Field(pattern="^[0-9a-f]{64}$")
+    width: int = Field(ge=1, le=10_000)
+    height: int = Field(ge=1, le=10_000)
+
+
 class OutOfTurn(Exception):
     """This cannot be entered now; the message says what comes first."""
 
@@ -99,6 +108,7 @@ WORDS: dict[EntryKind, type[Model]] = {
     EntryKind.MOVE: Move,
     EntryKind.EVENT: HeatEvent,
     EntryKind.HAND_OVER: HandOver,
+    EntryKind.PHOTOGRAPH: Photograph,
 }
 
 

@@ -52,6 +52,7 @@ class Stop:
     tool: str = ""
     caution: str = ""
     on_fail: str = ""
+    photograph: str = ""
     no_return: bool = False
     hold: Role | None = None
     needs: tuple[str, ...] = ()
@@ -163,6 +164,7 @@ def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
         tool=stop.tool,
         caution=_named(job, stop.caution),
         on_fail=_named(job, stop.on_fail),
+        photograph=stop.photograph,
         no_return=stop.no_return,
         hold=stop.hold,
         needs=stop.needs,

@@ -28,6 +28,7 @@ class EntryKind(StrEnum):
     HAND_OVER = "hand-over"
     LEDGER = "ledger"
     EVENT = "event"
+    PHOTOGRAPH = "photograph"
 
 
 class SignatureKind(StrEnum):

@@ -116,6 +116,7 @@ class Step:
     tool: str = ""
     caution: str = ""
     on_fail: str = ""
+    photograph: str = ""  # what a picture proves better than words
     after: tuple[str, ...] = ()  # must be done and fresh; filled by `order.arrange` alone, like the two below
     passed: tuple[str, ...] = ()  # must have come out well, though it may have gone stale since
     once: tuple[str, ...] = ()  # must have been read, however it stands now

@@ -14,7 +14,7 @@ from millwright.roles import Role
 from millwright.route.state import EntryKind, SignatureKind, StepState
 from millwright.route.steps import Scope, Step
 from server.accounts.models import Membership, Site, User
-from server.jobs.actions.append_entry import append_entry
+from server.jobs.actions.append_entry import Sent, append_entry
 from server.jobs.actions.sign import sign
 from server.jobs.actions.start_job import start_job
 from server.jobs.models import Job
@@ -164,17 +164,8 @@ class Work:
     def enter(self, step: str, inputs: dict[str, Any], kind: EntryKind = EntryKind.READING) -> None:
         """One entry by the millwright."""
         self.now += BETWEEN
-        append_entry(
-            self.job.pk,
-            id=uuid4(),
-            by=self.millwright,
-            step=step,
-            kind=kind,
-            inputs=inputs,
-            typed={},
-            unit="mm",
-            now=self.now,
-        )
+        sent = Sent(id=uuid4(), step=step, kind=kind, inputs=inputs)
+        append_entry(self.job.pk, sent, by=self.millwright, now=self.now)
 
     def sign(self, step: str, entry: str | None) -> None:
         """A hold point, signed by the lead."""

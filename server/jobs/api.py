@@ -5,7 +5,7 @@ from typing import Any
 from uuid import UUID
 
 from django.db.models import Count, Max, Prefetch, Q
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Status
@@ -16,11 +16,12 @@ from server.accounts.auth import member_named, member_of
 from server.plant.models import Line
 from server.web.errors import ErrorsOut
 
-from .actions.append_entry import append_entry
+from .actions.append_entry import Sent, append_entry
 from .actions.cancel_job import cancel_job
 from .actions.sign import sign
 from .actions.start_job import start_job
-from .models import Entry, Job
+from .models import Entry, Job, Photograph
+from .photographs import KEPT_HERE
 from .schemas import CancelIn, EntryIn, EntryOut, FloorLine, HistoryJob, JobIn, JobOut, SignatureIn, SignatureOut
 from .show import hot_hub, job_out, standing
 
@@ -119,7 +120,8 @@ def cancel(request: HttpRequest, job_id: UUID, payload: CancelIn) -> object:
 def enter(request: HttpRequest, job_id: UUID, payload: EntryIn) -> object:
     """Append an entry; sent again with the same id, it is the entry that stands. 409 out of turn."""
     by = member_named(request, payload.by)
-    return Status(201, append_entry(job_id, now=timezone.now(), **{**dict(payload), "by": by}))
+    sent = Sent(**payload.model_dump(exclude={"by"}))
+    return Status(201, append_entry(job_id, sent, by=by, now=timezone.now()))
 
 
 @router.post(
@@ -135,6 +137,16 @@ def put_signature(request: HttpRequest, job_id: UUID, payload: SignatureIn) -> o
     prove_identity(request, by.user, payload.password)
     given = payload.model_dump(exclude={"password", "by"})
     return Status(201, sign(job_id, now=timezone.now(), by=by, **given))
+
+
+@router.get(
+    "/{job_id}/photographs/{entry_id}", response={404: ErrorsOut}, operation_id="photograph_read", url_name="photograph"
+)
+def photograph(request: HttpRequest, job_id: UUID, entry_id: UUID) -> object:
+    """The picture of an entry, a JPEG. It never changes."""
+    mine = Photograph.objects.filter(entry__job__in=Job.objects.visible_to(member_of(request)).filter(pk=job_id))
+    content = bytes(get_object_or_404(mine, pk=entry_id).content)
+    return HttpResponse(content, content_type=KEPT_HERE, headers={"Cache-Control": "private, max-age=31536000, immutable"})
 
 
 @router.get("/{job_id}/entries/{entry_id}", response={200: EntryOut, 404: ErrorsOut}, operation_id="entry_read")

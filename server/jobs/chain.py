@@ -7,7 +7,9 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from .models import Entry, Job, Signature
+from millwright.route.state import EntryKind
+
+from .models import Entry, Job, Photograph, Signature
 
 START = "0" * 64
 
@@ -79,10 +81,18 @@ def verify(job: Job) -> Broken | None:
     for expected, row in enumerate(rows_of(job), start=1):
         if row.number != expected:
             return Broken(number=expected, what="it is missing")
-        if row.chain != link(before, row):
+        if row.chain != link(before, row) or not _shows_what_was_taken(row):
             return Broken(number=row.number, what="it is not what was entered")
         before = row.chain
     return None
+
+
+def _shows_what_was_taken(row: Entry | Signature) -> bool:
+    """The picture of a photograph is the one whose digest stands in the chain."""
+    if not isinstance(row, Entry) or row.kind != EntryKind.PHOTOGRAPH:
+        return True
+    picture = Photograph.objects.filter(entry=row).first()
+    return picture is not None and hashlib.sha256(picture.content).hexdigest() == row.inputs["sha256"]
 
 
 def verify_all() -> Iterator[tuple[Job, Broken | None]]:

@@ -259,6 +259,16 @@ class Signature(models.Model):
         )
 
 
+class Photograph(models.Model):
+    """The picture of an entry: a JPEG, known by the SHA-256 that the entry holds."""
+
+    entry = models.OneToOneField(Entry, primary_key=True, on_delete=models.PROTECT, related_name="photograph")
+    content = models.BinaryField()
+
+    def __str__(self) -> str:
+        return f"photograph of {self.entry}"
+
+
 class StreamReading(models.Model):
     """A reading an instrument sent. It is no entry: it counts once somebody enters the sweep as a reading."""
 

@@ -50,6 +50,7 @@ class EntryIn(Schema, extra="forbid"):
     inputs: dict[str, Any]
     typed: dict[str, str] = {}
     unit: LengthUnit = "mm"
+    image: str = Field(default="", max_length=4_000_000, description="of a photograph: JPEG, PNG or WebP in base64")
     by: str | None = Field(default=None, description="username of whoever entered it; refused for anybody else's session")
 
 
@@ -174,6 +175,7 @@ class StepOut(Schema):
     tool: str
     caution: str
     on_fail: str
+    photograph: str
     form: FormOut
     hold: Role | None
     no_return: bool

@@ -17,7 +17,21 @@ from millwright.route.steps import BenchForm, SheetForm
 from .models import Entry, Job
 
 # What the client is told of a step as the core has it.
-PLAIN = ("key", "stage", "title", "why", "tool", "caution", "on_fail", "hold", "no_return", "moves", "optional", "hands_on")
+PLAIN = (
+    "key",
+    "stage",
+    "title",
+    "why",
+    "tool",
+    "caution",
+    "on_fail",
+    "photograph",
+    "hold",
+    "no_return",
+    "moves",
+    "optional",
+    "hands_on",
+)
 
 
 def job_out(job: Job) -> dict[str, Any]:

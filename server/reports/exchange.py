@@ -1,5 +1,6 @@
 """A job as a documented, versioned JSON file, written and read back without loss (docs/formats.md)."""
 
+import base64
 import hashlib
 import json
 from collections.abc import Mapping
@@ -23,7 +24,8 @@ from millwright.route.steps import Scope
 from server.accounts.auth import require_role
 from server.accounts.models import Membership
 from server.jobs.chain import START, head_of, link
-from server.jobs.models import Entry, Job, Signature
+from server.jobs.models import Entry, Job, Photograph, Signature
+from server.jobs.photographs import MOST_SENT, kept_as
 from server.plant.models import Line
 
 from .replay import Replay, Taken
@@ -46,6 +48,7 @@ class FileEntry(Schema, extra="forbid"):
     typed: dict[str, str]
     asked: dict[str, Any] = {}
     result: dict[str, Any] | None
+    image: str = Field(default="", max_length=MOST_SENT, description="of a photograph: its JPEG in base64")
     by: NameIn = Field(max_length=150)
     role: Role
     at: datetime
@@ -107,7 +110,7 @@ def write_job(job: Job) -> str:
         chain=head_of(job).chain,
         cancelled_by=job.cancelled_by,
         cancelled_because=job.cancelled_because,
-        entries=[_entry_out(e) for e in job.entries.all()],
+        entries=[_entry_out(e) for e in job.entries.select_related("photograph")],
         signatures=[_signature_out(s) for s in job.signatures.all()],
     ).model_dump_json(indent=1)
 
@@ -123,6 +126,7 @@ def _entry_out(e: Entry) -> FileEntry:
         typed=e.typed,
         asked=e.asked,
         result=e.result,
+        image=base64.b64encode(e.photograph.content).decode() if core.kind is EntryKind.PHOTOGRAPH else "",
         by=e.by,
         role=core.role,
         at=e.at,
@@ -211,7 +215,7 @@ def _keep(job: Job, given: FileJob, taken: Mapping[str, Taken]) -> None:
     """Entries and signatures in the order of their numbers, each chained to the one before it."""
     before = START
     rows: list[Entry | Signature] = [
-        *(Entry(job=job, **{**dict(e), **vars(taken[str(e.id)])}) for e in given.entries),
+        *(Entry(job=job, **{**e.model_dump(exclude={"image"}), **vars(taken[str(e.id)])}) for e in given.entries),
         *(Signature(job=job, entry_id=s.entry, **s.model_dump(exclude={"entry"})) for s in given.signatures),
     ]
     rows.sort(key=lambda row: row.number)
@@ -219,6 +223,18 @@ def _keep(job: Job, given: FileJob, taken: Mapping[str, Taken]) -> None:
         row.chain = before = link(before, row)
     Entry.objects.bulk_create(row for row in rows if isinstance(row, Entry))
     Signature.objects.bulk_create(row for row in rows if isinstance(row, Signature))
+    Photograph.objects.bulk_create(
+        Photograph(entry_id=e.id, content=_picture(f"entries.{i}", e))
+        for i, e in enumerate(given.entries)
+        if e.kind is EntryKind.PHOTOGRAPH
+    )
+
+
+def _picture(path: str, e: FileEntry) -> bytes:
+    try:
+        return kept_as(e.image, e.inputs["sha256"])
+    except UnusableInput as refused:
+        raise UnusableInput(*(Problem(f"{path}.{p.path}", p.message) for p in refused.problems)) from None
 
 
 def _read_file(text: bytes) -> FileJob:

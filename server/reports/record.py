@@ -342,6 +342,9 @@ def _figures(entry: Entry) -> list[Figure]:
     """Of a bench, but for what the step itself gave it; of a move, a count, a note: everything."""
     if entry.kind == EntryKind.VALUE:
         return _value_figures(entry)
+    if entry.kind == EntryKind.PHOTOGRAPH:
+        caption = entry.inputs["caption"]
+        return [Figure(label="shows", value=caption, typed="")] if caption else []
     bench = (entry.result or {}).get("bench")
     inputs = in_order(bench, entry.inputs) if bench else entry.inputs
     given = frozenset(entry.asked.get("preset", {})) if bench else SAID_BY_THE_LABEL.get(EntryKind(entry.kind), frozenset())

@@ -11,8 +11,9 @@ from django.db import IntegrityError, connection, transaction
 from django.test import TestCase
 from django.utils import timezone
 
+from millwright.route.state import EntryKind
 from server.accounts.models import Membership
-from server.jobs.actions.append_entry import append_entry
+from server.jobs.actions.append_entry import Sent, append_entry
 from server.jobs.chain import head_of, verify
 from server.jobs.models import Entry, Job
 from tests.site import Member, build_two_sites, job_of
@@ -93,17 +94,8 @@ class ChainTest(TestCase):
     def test_times_never_run_behind_their_numbers(self) -> None:
         last = Entry.objects.filter(job=self.job).latest("number")
         by = Membership.objects.get(user__username="millwright")
-        made = append_entry(
-            self.job.pk,
-            id=uuid4(),
-            by=by,
-            step="set.align",
-            kind="note",  # type: ignore[arg-type]
-            inputs={"text": "the clock was set back"},
-            typed={},
-            unit="mm",
-            now=last.at - timedelta(hours=2),
-        )
+        sent = Sent(id=uuid4(), step="set.align", kind=EntryKind.NOTE, inputs={"text": "the clock was set back"})
+        made = append_entry(self.job.pk, sent, by=by, now=last.at - timedelta(hours=2))
         self.assertEqual(made.at, last.at)
 
     def test_another_content_under_the_same_id_is_refused(self) -> None:

@@ -16,7 +16,7 @@ from django.test import TestCase
 from server.jobs.chain import verify
 from server.jobs.models import Entry, Job, Signature
 from server.plant.models import Line
-from server.reports.pdf import NotAFont, fonts_only, record_pdf
+from server.reports.pdf import NotOurs, fonts_only, record_pdf
 from tests.site import Member, build_two_sites, job_of
 
 BLOWER, PUMP = "Steep aeration blower 2", "Chilled-water pump 1"
@@ -69,15 +69,23 @@ class RecordTest(TestCase):
         Line.objects.filter(pk=open_job.line_id).update(name=mischief[:80])
         asked: list[str] = []
 
-        def watched(url: str, *rest: Any, **more: Any) -> Any:
+        def watched(url: str) -> Any:
             asked.append(url)
-            return fonts_only(url, *rest, **more)
+            return fonts_only(url)
 
         with mock.patch("server.reports.pdf.fonts_only", watched):
             text = text_of(record_pdf(Job.objects.get(pk=open_job.pk)))
         self.assertIn("This record is open", text)
         self.assertIn('Blower"; } .open { display: none }', text)
         self.assertEqual({Path(url).suffix for url in asked}, {".woff2"})
+
+    def test_it_is_set_in_its_own_type(self) -> None:
+        with tempfile.NamedTemporaryFile(suffix=".pdf") as file:
+            file.write(record_pdf(self.job))
+            file.flush()
+            found = subprocess.run(["pdffonts", file.name], capture_output=True, text=True, check=True).stdout
+        names = {line.split()[0].partition("+")[2].split("-")[0] for line in found.splitlines()[2:]}
+        self.assertEqual(names, {"Barlow", "Spline"})
 
     def test_a_record_fetches_its_fonts_and_nothing_else(self) -> None:
         outside = (
@@ -88,7 +96,7 @@ class RecordTest(TestCase):
         )
         beside = f"file://{settings.ROOT}/web/node_modules/@fontsource/../../../.anvil/secret_key"
         for url in (*outside, beside, "file:///tmp/other.woff2"):
-            with self.subTest(url), self.assertRaises(NotAFont):
+            with self.subTest(url), self.assertRaises(NotOurs):
                 fonts_only(url)
 
     def test_the_pdf_holds_readings_limits_sources_and_signatures(self) -> None:

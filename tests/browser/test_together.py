@@ -76,6 +76,6 @@ class TogetherTest(BrowserTestCase):
         ours.get_by_role("button", name="Enter the reading").click()
         expect(theirs.get_by_text("30.50 on the axis").first).to_be_visible()
         self.goto_step("set.align", theirs)
-        expect(ours.get_by_text("Ansa Pellwright is here")).to_be_visible()
+        expect(ours.get_by_text("here: Ansa Pellwright")).to_be_visible()
         theirs.close()
-        expect(ours.get_by_text("Ansa Pellwright is here")).to_be_hidden()
+        expect(ours.get_by_text("here: Ansa Pellwright")).to_be_hidden()

@@ -115,6 +115,7 @@ PROCEDURES = (
                 key="lift_in",
                 title="Lift the unit in",
                 why="Between the pilots, its marks in line.",
+                photograph="the match marks in one line",
                 tool="soft sling where it is heavy",
                 caution="Slung until it is bolted.",
                 rows=(

@@ -69,6 +69,7 @@ def _draw_in(end: str, key: str) -> tuple[Stop, ...]:
             key=f"rings_{key}",
             title=f"Catch rings on, and draw until every head seats, {end}",
             why="A ring that is forgotten lets the joint settle.",
+            photograph="every catch ring in its seat",
             rows=(
                 back("rings", "Catch rings on", rings),
                 tick("nuts", "Nuts on"),
@@ -100,6 +101,7 @@ PROCEDURES = (
                 key="numbers",
                 title="Turn the balance numbers into one line",
                 why="It was balanced as it lay there.",
+                photograph="the numbers in one line",
                 rows=(
                     marks(
                         "numbers",

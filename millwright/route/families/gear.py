@@ -57,6 +57,7 @@ PROCEDURES = (
                 key="close",
                 title="Close the sleeves over the hubs",
                 why="A pinched ring or gasket leaks.",
+                photograph="the match marks in line, the seal rings in their grooves",
                 caution="Fingers out from between the flanges.",
                 rows=(
                     tick("faces", "Flange faces and counterbore clean"),

@@ -46,6 +46,7 @@ PROCEDURES = (
                 key="tyre",
                 title="Open the tyre and lay it over the flanges",
                 why="A bead that is not seated creeps out.",
+                photograph="the bead seated all round",
                 tool="rubber mallet; clean dry hands, no grease on the bead",
                 rows=(
                     tick("float", "End float at its middle, shaft ends clear of each other"),

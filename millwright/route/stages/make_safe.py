@@ -52,6 +52,7 @@ def steps(job: JobFacts) -> Part:
             title="Lock and tag every energy source",
             why="Somebody else energises it, or a fault does. Each person hangs a lock of their own.",
             caution="Electric, hydraulic, stored load, belt tension, product in the machine: every source counts.",
+            photograph="each lock with its tag",
             form=SheetForm(
                 fields=(tick("all", "Every energy source of both machines is in this list"),),
                 rows=LOCK_ROWS,

@@ -60,6 +60,7 @@ def steps(job: JobFacts) -> Part:
                     text("marks", "Match marks, balance marks, state as delivered", required=False),
                 )
             ),
+            photograph="match marks, balance marks, what is not in order",
             on_fail="A part is not in order: do not open the machine further. Order the part, mark the bad one.",
         ),
         Step(

@@ -24,6 +24,7 @@ def _as_found(job: JobFacts) -> Part:
         title="Note where everything is before it moves",
         why="Nobody knows afterwards where the hub was. These are the figures to come back to.",
         tool="caliper, marker, camera",
+        photograph="the marks on both halves, and how it was put together",
         form=SheetForm(
             fields=(
                 *(

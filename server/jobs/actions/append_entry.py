@@ -1,6 +1,7 @@
 """Append an entry to a job."""
 
 from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any
 from uuid import UUID
@@ -16,30 +17,37 @@ from millwright.units import LengthUnit, read_length_mm, read_temperature_c
 from server.accounts.models import Membership
 
 from ..chain import head_of, link
-from ..models import Entry, Job
+from ..models import Entry, Job, Photograph
+from ..photographs import MOST_A_JOB, take
 
 TYPED_AGREES_MM = 1e-6
 TAKEN = "Something else was already entered under this number."
 
 
+@dataclass(frozen=True, kw_only=True)
+class Sent:
+    """What a device sent to be entered. ``image`` is a photograph's, in base64."""
+
+    id: UUID
+    step: str
+    kind: EntryKind
+    inputs: Mapping[str, Any]
+    typed: Mapping[str, str] = field(default_factory=dict)
+    unit: LengthUnit = "mm"
+    image: str = ""
+
+
 @transaction.atomic
-def append_entry(
-    job_id: UUID,
-    *,
-    id: UUID,
-    by: Membership,
-    step: str,
-    kind: EntryKind,
-    inputs: Mapping[str, Any],
-    typed: Mapping[str, str],
-    unit: LengthUnit,
-    now: datetime,
-) -> Entry:
+def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> Entry:
     """The entry, evaluated by the core and appended. The same id sent again gives the entry that stands.
 
     Raises `Http404` for a job the member may not see, `OutOfTurn` where the step is blocked or the job is
     closed, `UnusableInput` for bad inputs.
     """
+    id, step, kind, inputs = sent.id, sent.step, sent.kind, sent.inputs
+    picture = take(sent.image) if kind is EntryKind.PHOTOGRAPH else None
+    if picture is not None:
+        inputs = {**inputs, "sha256": picture.sha256, "width": picture.width, "height": picture.height}
     job = Job.objects.locked(by, job_id)
     entries = job.entries.for_route(also=id)
     if any(entry.id == str(id) for entry in entries):
@@ -49,7 +57,9 @@ def append_entry(
     route = job.stand_after(entries, job.as_left(), now)
     if route.closed and kind is not EntryKind.NOTE:
         raise OutOfTurn("This record is signed and closed. Start a new job; a note may still be added.")
-    refuse_if_any(_typed_problems(inputs, typed, unit))
+    if picture is not None and sum(entry.kind is EntryKind.PHOTOGRAPH for entry in entries) >= MOST_A_JOB:
+        raise OutOfTurn(f"This job has {MOST_A_JOB} photographs already, which is the most there can be.")
+    refuse_if_any(_typed_problems(inputs, sent.typed, sent.unit))
     refuse_if_any([Problem(path, "There is a control character in this text. Type it again.") for path in _unwritten(inputs)])
     checked = check(route, step, kind, inputs, by.as_role)
     head = head_of(job)
@@ -60,7 +70,7 @@ def append_entry(
         step=step,
         kind=kind,
         inputs=checked.inputs,
-        typed=typed,
+        typed=sent.typed,
         result=checked.result,
         asked=checked.asked,
         by=by.user.shown_name,
@@ -72,6 +82,8 @@ def append_entry(
         entry.save(force_insert=True)
     except IntegrityError:
         raise OutOfTurn(TAKEN) from None  # by an entry of another job
+    if picture is not None:
+        Photograph.objects.create(entry=entry, content=picture.content)
     return entry
 
 

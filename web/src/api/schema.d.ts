@@ -274,6 +274,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/photographs/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Photograph
+         * @description The picture of an entry, a JPEG. It never changes.
+         */
+        get: operations["photograph_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/signatures": {
         parameters: {
             query?: never;
@@ -1259,6 +1279,12 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /**
+             * Image
+             * @description of a photograph: JPEG, PNG or WebP in base64
+             * @default
+             */
+            image: string;
             /** Inputs */
             inputs: {
                 [key: string]: unknown;
@@ -1285,7 +1311,7 @@ export interface components {
          * @description What an entry is. Every kind is appended, none is ever changed.
          * @enum {string}
          */
-        EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "hand-over" | "ledger" | "event";
+        EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "hand-over" | "ledger" | "event" | "photograph";
         /**
          * EntryOut
          * @description An entry as it was appended.
@@ -3425,6 +3451,8 @@ export interface components {
             on_fail: string;
             /** Optional */
             optional: boolean;
+            /** Photograph */
+            photograph: string;
             /** Signed */
             signed: string | null;
             stage: components["schemas"]["Stage"];
@@ -4457,6 +4485,29 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    photograph_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Not Found */
             404: {
                 headers: {

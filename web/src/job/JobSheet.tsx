@@ -5,6 +5,7 @@ import { notSent, useOutbox } from '../api/outbox'
 import { useServerAway } from '../api/server'
 import { Sheet } from '../frame/Sheet'
 import { type Step, useJob } from './context'
+import { Photographs } from './Photographs'
 import { Reach } from './Reach'
 import { RouteRail } from './RouteRail'
 import { StepHead } from './StepHead'
@@ -49,6 +50,7 @@ export function JobSheet({ step, isTyping = false, children, verdict, keys }: Jo
     >
       <StepHead step={step} />
       {children}
+      <Photographs step={step} />
     </Sheet>
   )
 }

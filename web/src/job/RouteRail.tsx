@@ -56,9 +56,7 @@ export function RouteRail({ live }: { live: Step }) {
                         <span>
                           {step.title}
                           <Duration step={step} />
-                          {others.some((here) => here.step === step.key) && (
-                            <small>{namesAt(others, step.key)} is here</small>
-                          )}
+                          {others.some((here) => here.step === step.key) && <small>here: {namesAt(others, step.key)}</small>}
                         </span>
                         <em>{stateWords(step)}</em>
                       </Link>

@@ -10,6 +10,7 @@ import { inSheetUnit } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { sayWhen } from '../units/when'
 import { entriesOf, type Step, useJob } from './context'
+import { TakePhotograph } from './Photographs'
 
 /** What to do, why, with what, what to look out for; what blocks it; notes and questions. */
 export function StepHead({ step }: { step: Step }) {
@@ -28,12 +29,14 @@ export function StepHead({ step }: { step: Step }) {
             Why
           </WordButton>
           <WordButton onPress={() => setWriting('note')}>Note</WordButton>
+          {!job.closed && <TakePhotograph step={step} />}
           <WordButton onPress={() => setWriting('question')}>Stop and ask</WordButton>
         </span>
       </Line>
       {why && (
         <p>
-          {step.why} {step.tool && <>With {step.tool}. </>}
+          {step.why} {step.photograph && <>Photograph {step.photograph}. </>}
+          {step.tool && <>With {step.tool}. </>}
           {step.on_fail && <>If not: {step.on_fail}</>}
         </p>
       )}

@@ -15,6 +15,7 @@ const KINDS: Record<string, string> = {
   ledger: 'Count',
   event: 'Event',
   'hand-over': 'Break or hand-over',
+  photograph: 'Photograph',
   hold: 'Signature',
   authorise: 'Acceptance',
 }

@@ -224,6 +224,9 @@ function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
           </tbody>
         </table>
       )}
+      {reading.kind === 'photograph' && (
+        <img className="photograph" alt="as it was taken" src={`/api/jobs/${jobId}/photographs/${reading.id}`} />
+      )}
       {reading.drawing && (
         <img
           alt="Side view and plan of the two machines as read"
@@ -276,4 +279,5 @@ const Paper = styled.div`
   dt { color: var(--ink-2); }
   .signed { font-weight: 600; }
   img { width: 100%; background: #fff; }
+  img.photograph { width: auto; max-width: min(100%, 560px); }
 `
