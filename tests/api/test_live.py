@@ -3,6 +3,7 @@
 import asyncio
 import json
 from collections.abc import AsyncGenerator
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 from django.db import connections
@@ -46,7 +47,8 @@ class HubTest(TransactionTestCase):
         self.member = Member("millwright")
 
     def test_an_entry_is_told_once_it_stands_and_who_is_there_until_they_leave(self) -> None:
-        asyncio.run(self.listen())
+        with ThreadPoolExecutor(1) as beside:  # this thread may hold a browser's loop
+            beside.submit(asyncio.run, self.listen()).result()
 
     async def listen(self) -> None:
         hub = Hub()

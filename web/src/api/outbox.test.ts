@@ -37,7 +37,11 @@ beforeEach(() => {
   globalThis.indexedDB = new IDBFactory()
   store = createStore('anvil-outbox', 'parcels')
   // The database's own clock goes on.
-  vi.useFakeTimers({ now: new Date('2026-05-04T10:00:00Z'), toFake: ['setTimeout', 'clearTimeout', 'Date'] })
+  vi.useFakeTimers({
+    now: new Date('2026-05-04T10:00:00Z'),
+    shouldAdvanceTime: true,
+    toFake: ['setTimeout', 'clearTimeout', 'Date'],
+  })
   server.mockReset()
   vi.stubGlobal('fetch', server)
 })

@@ -1,3 +1,4 @@
+import { notifyManager } from '@tanstack/react-query'
 import { createStore, del, set, values } from 'idb-keyval'
 import { useSyncExternalStore } from 'react'
 import { type Problem, post, Refused } from './client'
@@ -136,6 +137,7 @@ async function sendOne(parcel: Kept): Promise<Waits | null> {
     await del(parcel.id, STORE)
     // Seen in the job before it is no longer seen here.
     await queryClient.invalidateQueries({ queryKey: ['job', parcel.jobId] })
+    await new Promise<void>((seen) => notifyManager.schedule(seen))
     queryClient.invalidateQueries({ queryKey: ['floor'] })
     if (parcel.typedAt) dropEntered(parcel.typedAt)
     await changed()

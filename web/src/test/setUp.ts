@@ -10,7 +10,10 @@ const request = (_: string, work: () => Promise<unknown>) => {
 }
 Object.defineProperty(navigator, 'locks', { value: { request }, configurable: true })
 
-beforeEach(() => localStorage.clear())
+beforeEach(() => {
+  held = Promise.resolve()
+  localStorage.clear()
+})
 afterEach(() => {
   cleanup()
   vi.clearAllTimers()
