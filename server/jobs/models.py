@@ -20,8 +20,10 @@ from millwright.route.stand import NOTHING_LEFT
 from millwright.route.stand import stand as derived
 from millwright.route.steps import Answers, Scope
 from millwright.verdict import Verdict
-from server.accounts.models import Membership, Site
+from server.accounts.models import Membership, Site, User
 from server.plant.models import Line
+
+WHOSE = "whose it is; name and role beside it stay as they were then. None where it came with a file, which knows names only"
 
 
 class JobQuerySet(models.QuerySet["Job"]):
@@ -182,6 +184,7 @@ class Entry(models.Model):
     asked = models.JSONField(default=dict, help_text="millwright.route.asked: what it answered, as it was asked then")
     result = models.JSONField(null=True)
     chain = models.CharField(max_length=64, default="", help_text="hash of this and of what was entered before it")
+    person = models.ForeignKey(User, null=True, on_delete=models.PROTECT, related_name="+", help_text=WHOSE)
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)
     at = models.DateTimeField()
@@ -228,6 +231,7 @@ class Signature(models.Model):
     entry = models.ForeignKey(Entry, null=True, on_delete=models.PROTECT, related_name="signatures")
     reason = models.CharField(max_length=400, blank=True)
     chain = models.CharField(max_length=64, default="", help_text="hash of this and of what was entered before it")
+    person = models.ForeignKey(User, null=True, on_delete=models.PROTECT, related_name="+", help_text=WHOSE)
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)
     at = models.DateTimeField()

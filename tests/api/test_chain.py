@@ -12,7 +12,7 @@ from django.test import TestCase
 from django.utils import timezone
 
 from millwright.route.state import EntryKind
-from server.accounts.models import Membership
+from server.accounts.models import Membership, User
 from server.jobs.actions.append_entry import Sent, append_entry
 from server.jobs.chain import head_of, verify
 from server.jobs.models import Entry, Job
@@ -90,6 +90,19 @@ class ChainTest(TestCase):
         self.assertEqual(record["chain"], head_of(closed).chain)
         written = Member("lead").get(f"/api/records/{closed.pk}/json").json()
         self.assertEqual(written["chain"], head_of(closed).chain)
+
+    def test_two_of_the_same_name_are_told_apart_and_stay_so(self) -> None:
+        namesake = User.objects.create_user("thornquist2", first_name="Jorun", last_name="Thornquist")
+        Membership.objects.create(user=namesake, site=self.job.site, role="millwright")
+        made = []
+        for username in ("millwright", "thornquist2"):
+            by = Membership.objects.get(user__username=username)
+            sent = Sent(id=uuid4(), step="set.align", kind=EntryKind.NOTE, inputs={"text": "looked at it"})
+            made.append(append_entry(self.job.pk, sent, by=by, now=timezone.now()))
+        self.assertEqual(made[0].by, made[1].by)
+        self.assertEqual([entry.person.username for entry in made if entry.person], ["millwright", "thornquist2"])
+        with self.assertRaises(IntegrityError), transaction.atomic():
+            Entry.objects.filter(pk=made[0].pk).update(person=namesake)
 
     def test_times_never_run_behind_their_numbers(self) -> None:
         last = Entry.objects.filter(job=self.job).latest("number")

@@ -73,6 +73,7 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
         typed=sent.typed,
         result=checked.result,
         asked=checked.asked,
+        person=by.user,
         by=by.user.shown_name,
         role=by.role,
         at=head.not_before(now),

@@ -41,6 +41,7 @@ def sign(
         step=step,
         entry_id=entry,
         reason=reason.strip(),
+        person=by.user,
         by=by.user.shown_name,
         role=by.role,
         at=head.not_before(now),
