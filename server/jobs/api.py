@@ -14,6 +14,7 @@ from millwright.route.state import StepState
 from server.accounts.actions import prove_identity
 from server.accounts.auth import member_named, member_of
 from server.plant.models import Line
+from server.web.described import gives
 from server.web.errors import ErrorsOut
 
 from .actions.append_entry import Sent, append_entry
@@ -140,7 +141,11 @@ def put_signature(request: HttpRequest, job_id: UUID, payload: SignatureIn) -> o
 
 
 @router.get(
-    "/{job_id}/photographs/{entry_id}", response={404: ErrorsOut}, operation_id="photograph_read", url_name="photograph"
+    "/{job_id}/photographs/{entry_id}",
+    response={404: ErrorsOut},
+    operation_id="photograph_read",
+    url_name="photograph",
+    openapi_extra=gives(KEPT_HERE),
 )
 def photograph(request: HttpRequest, job_id: UUID, entry_id: UUID) -> object:
     """The picture of an entry, a JPEG. It never changes."""

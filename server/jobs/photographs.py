@@ -1,7 +1,6 @@
 """Photographs: what was sent is opened, turned upright, made small and written anew without what a camera notes with it."""
 
 import base64
-import binascii
 import hashlib
 import io
 import warnings
@@ -59,7 +58,7 @@ def _decoded(sent: str) -> bytes:
         raise UnusableInput(Problem("image", f"This picture is over {MOST_SENT * 3 // 4_000_000} MB."))
     try:
         return base64.b64decode(sent, validate=True)
-    except binascii.Error:
+    except ValueError:
         raise UnusableInput(Problem("image", NO_PICTURE)) from None
 
 

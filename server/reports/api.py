@@ -14,6 +14,7 @@ from server.accounts.auth import member_of
 from server.jobs.models import Entry, Job
 from server.jobs.schemas import JobOut
 from server.jobs.show import job_out
+from server.web.described import gives
 from server.web.errors import ErrorsOut
 
 from .exchange import read_job, write_job
@@ -41,14 +42,26 @@ def read(request: HttpRequest, job_id: UUID) -> object:
     return shown(_job(request, job_id))
 
 
-@router.get("/{job_id}/pdf", response=MISSING, operation_id="record_pdf", url_name="record_pdf")
+@router.get(
+    "/{job_id}/pdf",
+    response=MISSING,
+    operation_id="record_pdf",
+    url_name="record_pdf",
+    openapi_extra=gives("application/pdf"),
+)
 def pdf(request: HttpRequest, job_id: UUID) -> object:
     """The record on paper."""
     job = _job(request, job_id)
     return _file(record_pdf(job), "application/pdf", f"job-{job.number}.pdf")
 
 
-@router.get("/{job_id}/json", response=MISSING, operation_id="record_json", url_name="record_json")
+@router.get(
+    "/{job_id}/json",
+    response=MISSING,
+    operation_id="record_json",
+    url_name="record_json",
+    openapi_extra=gives("application/json"),
+)
 def as_json(request: HttpRequest, job_id: UUID) -> object:
     """The job as a JSON file that another installation reads."""
     job = _job(request, job_id)
@@ -56,7 +69,11 @@ def as_json(request: HttpRequest, job_id: UUID) -> object:
 
 
 @router.get(
-    "/{job_id}/entries/{entry_id}/csv", response={**MISSING, 422: ErrorsOut}, operation_id="entry_csv", url_name="entry_csv"
+    "/{job_id}/entries/{entry_id}/csv",
+    response={**MISSING, 422: ErrorsOut},
+    operation_id="entry_csv",
+    url_name="entry_csv",
+    openapi_extra=gives("text/csv"),
 )
 def entry_csv(request: HttpRequest, job_id: UUID, entry_id: UUID, dial: int = 0) -> object:
     """The clock readings of an entry as CSV; ``dial`` says which, where there are several."""

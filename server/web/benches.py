@@ -7,6 +7,7 @@ from millwright.benches import evaluate_json
 from millwright.csv_readings import Readings, read_csv, write_csv
 from millwright.model import read_json
 
+from .described import gives
 from .errors import ErrorsOut
 
 router = Router(tags=["benches"])
@@ -18,7 +19,13 @@ def readings_read(request: HttpRequest) -> object:
     return {"readings": [r.model_dump() for r in read_csv(request.body)]}
 
 
-@router.post("/readings/write", operation_id="readings_write", url_name="readings_write", response={422: ErrorsOut})
+@router.post(
+    "/readings/write",
+    operation_id="readings_write",
+    url_name="readings_write",
+    response={422: ErrorsOut},
+    openapi_extra=gives("text/csv"),
+)
 def readings_write(request: HttpRequest) -> object:
     """Clock readings as a CSV file."""
     return HttpResponse(write_csv(read_json(Readings, request.body).readings), content_type="text/csv; charset=utf-8")

@@ -15,6 +15,7 @@ from millwright.route.signing import NotTheirs
 
 logger = logging.getLogger(__name__)
 RETRY_AFTER_S = 2
+NOT_READ = 400
 
 
 class ProblemOut(Schema):
@@ -63,6 +64,8 @@ def register_handlers(api: NinjaAPI) -> None:
 
     @api.exception_handler(HttpError)
     def other(request: HttpRequest, refused: HttpError) -> HttpResponse:
+        if refused.status_code == NOT_READ:
+            return say(request, 422, Problem("", "What was sent cannot be read: it is no JSON, or breaks off."))
         return say(request, refused.status_code, Problem("", refused.message))
 
     @api.exception_handler(OperationalError)

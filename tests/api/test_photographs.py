@@ -77,6 +77,7 @@ class PhotographTest(TestCase):
         cases = {
             "": "no picture",
             "not base64!": "no picture",
+            "÷": "no picture",
             base64.b64encode(b"%PDF-1.7 ...").decode(): "no picture",
             picture(40, 30, "GIF"): "no picture",
             picture(400, 300)[:600]: "no picture",

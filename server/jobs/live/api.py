@@ -12,13 +12,13 @@ from ninja import Field, Router, Schema, Status
 
 from millwright.model import NameIn
 from server.accounts.auth import member_of
+from server.web.described import gives
 from server.web.errors import ErrorsOut
 
 from ..models import Job
 from .hub import CHANNEL, hub
 
 router = Router(tags=["live"])
-STREAM = {"responses": {200: {"description": "events", "content": {"text/event-stream": {"schema": {"type": "string"}}}}}}
 
 
 class HereIn(Schema, extra="forbid"):
@@ -31,7 +31,11 @@ class HereIn(Schema, extra="forbid"):
 
 
 @router.get(
-    "/{job_id}/live", response={204: None, 404: ErrorsOut}, operation_id="job_live", url_name="live", openapi_extra=STREAM
+    "/{job_id}/live",
+    response={204: None, 404: ErrorsOut},
+    operation_id="job_live",
+    url_name="live",
+    openapi_extra=gives("text/event-stream"),
 )
 def live(request: HttpRequest, job_id: UUID) -> object:
     """Events while the job is open: `hello`, `changed` with the number of what came, `here` with who has it open.

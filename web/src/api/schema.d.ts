@@ -3979,8 +3979,26 @@ export interface operations {
                     };
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3999,8 +4017,35 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4032,8 +4077,26 @@ export interface operations {
                     };
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4061,6 +4124,33 @@ export interface operations {
                     "application/json": components["schemas"]["CatalogueOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
         };
     };
     brackets_read: {
@@ -4079,6 +4169,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BracketOut"][];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
         };
@@ -4105,6 +4222,15 @@ export interface operations {
                     "application/json": components["schemas"]["BracketOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4116,6 +4242,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4143,6 +4278,33 @@ export interface operations {
                     "application/json": components["schemas"]["FloorLine"][];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
         };
     };
     line_jobs: {
@@ -4163,6 +4325,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryJob"][];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
         };
@@ -4189,6 +4378,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
             /** @description Forbidden */
@@ -4227,6 +4425,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
         };
     };
     job_read: {
@@ -4249,8 +4456,35 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4284,6 +4518,15 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4313,6 +4556,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4346,6 +4598,15 @@ export interface operations {
                     "application/json": components["schemas"]["EntryOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4382,6 +4643,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
         };
     };
     entry_read: {
@@ -4405,8 +4675,35 @@ export interface operations {
                     "application/json": components["schemas"]["EntryOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4438,6 +4735,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4449,6 +4755,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4469,7 +4784,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description events */
+            /** @description OK */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -4485,8 +4800,35 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4508,8 +4850,44 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4541,6 +4919,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SignatureOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
             /** @description Forbidden */
@@ -4588,6 +4975,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
         };
     };
     stream_read: {
@@ -4613,8 +5009,35 @@ export interface operations {
                     "application/json": components["schemas"]["StreamOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4649,6 +5072,15 @@ export interface operations {
                     "application/json": components["schemas"]["TakenOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4669,6 +5101,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4697,8 +5138,35 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4728,6 +5196,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
             /** @description Forbidden */
@@ -4766,6 +5243,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
         };
     };
     line_read: {
@@ -4788,8 +5274,35 @@ export interface operations {
                     "application/json": components["schemas"]["LineOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4823,6 +5336,15 @@ export interface operations {
                     "application/json": components["schemas"]["LineOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4859,6 +5381,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
         };
     };
     line_changes: {
@@ -4881,8 +5412,35 @@ export interface operations {
                     "application/json": components["schemas"]["LineChangeOut"][];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4914,6 +5472,15 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -4934,6 +5501,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4963,8 +5539,35 @@ export interface operations {
                     "application/json": components["schemas"]["RecordOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4988,6 +5591,24 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -4999,6 +5620,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5019,8 +5649,44 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5041,8 +5707,44 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5079,6 +5781,24 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
         };
     };
     session_choose_site: {
@@ -5103,8 +5823,35 @@ export interface operations {
                     "application/json": components["schemas"]["SessionOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5154,8 +5901,26 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5181,6 +5946,33 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
         };
     };
     site_rule: {
@@ -5205,6 +5997,15 @@ export interface operations {
                     "application/json": components["schemas"]["SessionOut"];
                 };
             };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Forbidden */
             403: {
                 headers: {
@@ -5216,6 +6017,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -11,6 +11,7 @@ from pydantic.json_schema import models_json_schema
 from millwright.benches import BENCHES
 from server.api import api
 from server.plant.api import LineIn
+from server.web.described import with_refusals
 
 
 class Command(BaseCommand):
@@ -24,7 +25,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: object, path: Path, **options: object) -> None:
         """Ninja's description, plus the benches' models by their own names."""
-        description = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"), default=str))
+        description = with_refusals(json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"), default=str)))
         models: list[tuple[type[BaseModel], Literal["validation", "serialization"]]] = [(LineIn, "validation")]
         models += [(bench.input, "validation") for bench in BENCHES.values()]
         models += [(bench.result, "serialization") for bench in BENCHES.values()]
