@@ -35,7 +35,8 @@ const STORE = createStore('anvil-outbox', 'parcels')
 const OTHER_WINDOWS = new BroadcastChannel('anvil.outbox')
 const ONE_WINDOW_SENDS = 'anvil.outbox'
 const TRY_AGAIN_MS = 2_000
-const LONGEST_MS = 20_000 // a network that swallows what is sent is no network
+const LONGEST_MS = 8_000 // a network that swallows what is sent is no network
+const LONGEST_WITH_A_PICTURE_MS = 60_000
 
 /** What becomes of a parcel while its window is open: it stands in the job, or it is kept and the hand may go on. */
 export type Outcome = 'stands' | 'kept'
@@ -133,7 +134,8 @@ const NO_SERVER = [0, 502, 503, 504]
 async function sendOne(parcel: Kept): Promise<Waits | null> {
   try {
     const body = JSON.stringify({ id: parcel.id, by: parcel.by, ...dated(parcel) })
-    await post(`/api/jobs/${parcel.jobId}/${parcel.to}`, body, AbortSignal.timeout(LONGEST_MS))
+    const longest = parcel.body.image ? LONGEST_WITH_A_PICTURE_MS : LONGEST_MS
+    await post(`/api/jobs/${parcel.jobId}/${parcel.to}`, body, AbortSignal.timeout(longest))
     await del(parcel.id, STORE)
     // Seen in the job before it is no longer seen here.
     await queryClient.invalidateQueries({ queryKey: ['job', parcel.jobId] })

@@ -160,5 +160,6 @@ const Page = styled.div`
     .top { flex-wrap: wrap; }
     .name { order: 3; flex-basis: 100%; padding: 6px 16px; }
     .keys { display: none; }
+    .strip { position: sticky; bottom: 0; z-index: 4; overflow-x: auto; }
   }
 `

@@ -71,6 +71,7 @@ describe('without the server', () => {
     const out = runOf(noted('on the heater', 0), noted('out of the heater', 610_000))
     expect([out.phase, out.tries, out.closes_at]).toEqual(['on its way', 1, new Date(700_000).toISOString()])
     expect(runOf(noted('on the shaft', 0)).phase).toBe('cold') // what cannot have happened is passed over
+    expect(runOf({ ...noted('on the heater', 0), waits: '' }).phase).toBe('on the heater') // counts from the press
   })
   it('what stands on the sheet is what was entered until something is typed on top of it', () => {
     const typedAt = { place: 'j.s', draft: { cells: { gap: '30.4' } } }

@@ -16,9 +16,11 @@ interface Counted {
  * signature: a signature does not wait. A move that waits makes what was read before it stale, as one that was sent does.
  */
 export function withWaiting(job: Job, unsent: readonly Kept[]): Job {
-  const waiting = unsent.filter((p) => p.jobId === job.id && p.waits !== '')
-  if (waiting.length === 0) return job
-  const of = (kind: string) => waiting.filter((p) => p.body.kind === kind)
+  const here = unsent.filter((p) => p.jobId === job.id)
+  // A hot hub does not wait until it is known that there is no server: what happened to it counts from the press.
+  const counts = here.filter((p) => p.waits !== '' || p.body.kind === 'event')
+  if (counts.length === 0) return job
+  const of = (kind: string) => counts.filter((p) => p.body.kind === kind)
   const readings = new Map(of('reading').map((p) => [p.step, p]))
   const moves = of('move')
   const moved = Math.max(0, ...moves.map((p) => p.at))
