@@ -10,13 +10,15 @@ export class Refused extends Error {
   constructor(
     readonly status: number,
     readonly problems: Problem[],
+    /** The application said so, not something between it and this device. */
+    readonly byApp = true,
   ) {
     super(problems.map((p) => p.message).join(' '))
   }
 
-  /** No answer, or a fault of the server's own: no refusal of this content, so worth trying again with the same. */
+  /** No answer, a fault of the server's own, or a word of a proxy: no refusal of this content, so tried again with the same. */
   get unreachable() {
-    return this.status === 0 || this.status >= 500
+    return this.status === 0 || this.status >= 500 || !this.byApp
   }
 }
 
@@ -66,7 +68,7 @@ export function post<T>(path: string, body: string | Blob, signal?: AbortSignal)
 function refusal(status: number, error: unknown) {
   if (status === 401) signedOut.dispatchEvent(new Event('signed-out'))
   const problems = (error as Schemas['ErrorsOut'] | undefined)?.errors
-  return new Refused(status, problems ?? [{ path: '', message: `The server answered ${status}.` }])
+  return new Refused(status, problems ?? [{ path: '', message: `The server answered ${status}.` }], problems !== undefined)
 }
 
 /** Fires when a request found the session ended. */

@@ -112,6 +112,15 @@ describe('what is entered', () => {
     await expectKept([])
     expect(sent().map((body) => body.id)).toEqual(['a'])
   })
+  it('is not given up where something between here and the server says no', async () => {
+    server.mockImplementation(async () => new Response('<h1>Too large</h1>', { status: 413 }))
+    const { append } = await opened()
+    expect(await append(parcel('a'))).toBe('kept')
+    await expectKept([{ id: 'a', waits: 'The server answered 413.' }])
+    well()
+    await vi.advanceTimersByTimeAsync(AGAIN_MS)
+    await expectKept([])
+  })
   it('that the server falls over again and again keeps only its own job waiting', async () => {
     server.mockImplementation(async (_, init) => {
       return JSON.parse(String(init!.body)).id === 'a' ? answer(500, 'The server answered 500.') : answer(201, '')
