@@ -63,11 +63,12 @@ class Run:
 
     def round(self, n: int) -> None:
         """One kill."""
-        value, what = f"{30 + n / 1000:.3f}", KILLED[n % len(KILLED)]
+        value, what = f"{29 + n / 100:.2f}", KILLED[n % len(KILLED)]
         typed: list[str] = []
         killer = threading.Thread(target=self._kill, args=(what, random.uniform(0, WITHIN_S)))
         killer.start()
-        with suppress(Error):
+        # A browser that is gone fails what was expected of it; anything else must come.
+        with suppress(Error, *((AssertionError,) if what == "browser" else ())):
             self._type_and_enter(value, typed)
         killer.join()
         self.killed[what] += 1
@@ -89,7 +90,7 @@ class Run:
         self.taken.add(value)
 
     def _acknowledged(self, page: Page, value: str) -> Any:
-        stands = page.get_by_text(f"{float(value):.2f} on the axis").first
+        stands = page.get_by_text(f"{value} on the axis").first
         return page.get_by_text("Entered, not sent yet.").or_(stands).first
 
     def _kill(self, what: str, after_s: float) -> None:
