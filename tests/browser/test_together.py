@@ -3,14 +3,17 @@
 import threading
 import time
 from functools import partial
+from http.client import HTTPConnection
 from typing import Any
 
 import uvicorn
+from django.db import connection
 from playwright.sync_api import Page, expect
 
 from server.asgi import application
+from tests.site import session_of
 
-from .base import RIM, BrowserTestCase, until
+from .base import PATIENCE_MS, RIM, BrowserTestCase, until
 
 
 class StreamingThread(threading.Thread):
@@ -48,6 +51,25 @@ class TogetherTest(BrowserTestCase):
 
     server_thread_class = StreamingThread
     passed_ms = 0
+
+    def test_a_page_that_is_open_holds_no_connection_to_the_database(self) -> None:
+        name, value = session_of("millwright")
+        before, streams = self.sessions(), []
+        for _ in range(8):
+            stream = HTTPConnection("127.0.0.1", self.server_thread.port, timeout=PATIENCE_MS / 1000)
+            self.addCleanup(stream.close)
+            stream.request("GET", f"/api/jobs/{self.job.pk}/live", headers={"Cookie": f"{name}={value}"})
+            answer = stream.getresponse()
+            while b"hello" not in answer.readline():
+                pass
+            streams.append(answer)
+        self.assertLessEqual(self.sessions(), before + 1, "one that hears for all of them")
+
+    def sessions(self) -> int:
+        """How many there are on this test's database."""
+        with connection.cursor() as cursor:
+            cursor.execute("SELECT count(*) FROM pg_stat_activity WHERE datname = current_database()")
+            return int(cursor.fetchone()[0])
 
     def is_seen_soon(self, page: Page, words: str) -> bool:
         """Within a second of the page's own time, which is too short for it to ask by itself, however slow this machine."""

@@ -45,6 +45,7 @@ def live(request: HttpRequest, job_id: UUID) -> object:
     get_object_or_404(Job.objects.visible_to(member_of(request)), pk=job_id)
     if not isinstance(request, ASGIRequest):
         return HttpResponse(status=204)
+    connection.close()  # what was asked was answered: a page that is open for hours keeps none of the pool's
     headers = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
     return StreamingHttpResponse(_events(str(job_id)), content_type="text/event-stream", headers=headers)
 
