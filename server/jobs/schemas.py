@@ -18,6 +18,8 @@ from millwright.route.steps import Scope, Stage
 from millwright.units import LengthUnit
 from millwright.verdict import Verdict
 
+from .photographs import MOST_SENT
+
 
 class JobIn(Schema, extra="forbid"):
     """A job to start."""
@@ -50,7 +52,7 @@ class EntryIn(Schema, extra="forbid"):
     inputs: dict[str, Any]
     typed: dict[str, str] = {}
     unit: LengthUnit = "mm"
-    image: str = Field(default="", max_length=4_000_000, description="of a photograph: JPEG, PNG or WebP in base64")
+    image: str = Field(default="", max_length=MOST_SENT, description="of a photograph: JPEG, PNG or WebP in base64")
     by: str | None = Field(default=None, description="username of whoever entered it; refused for anybody else's session")
 
 

@@ -232,7 +232,7 @@ def _keep(job: Job, given: FileJob, taken: Mapping[str, Taken]) -> None:
 
 def _picture(path: str, e: FileEntry) -> bytes:
     try:
-        return kept_as(e.image, e.inputs["sha256"])
+        return kept_as(e.image, str(e.inputs.get("sha256")))
     except UnusableInput as refused:
         raise UnusableInput(*(Problem(f"{path}.{p.path}", p.message) for p in refused.problems)) from None
 

@@ -141,6 +141,9 @@ class PhotographTest(TestCase):
         lead = Member("lead")
         status, said = lead.ask("POST", "/api/records", swapped)
         self.assertEqual((status, said["errors"][0]["message"]), (422, "This is not the picture that was entered."))
+        nameless = {**json.loads(json.dumps(written)), "version": 1}
+        next(e for e in nameless["entries"] if e["kind"] == "photograph")["inputs"] = {}
+        self.assertEqual(lead.ask("POST", "/api/records", nameless)[0], 422)
         status, said = lead.ask("POST", "/api/records", written)
         self.assertEqual(status, 201, said)
         ours = bytes(Photograph.objects.get(pk=entry["id"]).content)
