@@ -113,6 +113,26 @@ class FaultsTest(BrowserTestCase):
         expect(page.get_by_role("button", name="Not taken")).to_have_count(0)
         self.assertEqual(self.job.entries.count(), before)
 
+    def test_what_is_pressed_twice_while_it_is_under_way_is_entered_once(self) -> None:
+        page, before = self.page, self.job.entries.count()
+        held: list[Route] = []
+        page.route("**/entries", lambda route: held.append(route), times=1)
+        self.goto_step("set.align")
+        page.get_by_role("button", name="Record a move").click()
+        move = page.get_by_role("button", name="Enter the move")
+        with page.expect_request("**/entries"):
+            move.click()
+        move.click()
+        held[0].continue_()
+        expect(move).to_be_hidden()
+        self.goto_step("receive.kit")
+        tap(page.get_by_role("radio", name="Not OK").first)
+        with page.expect_request("**/entries"):
+            page.get_by_role("button", name="Enter").dblclick()
+        expect(self.verdict()).to_have_text("Not in order.")
+        expect(page.get_by_text("Not sent yet")).to_be_hidden()
+        self.assertEqual([e.kind for e in self.job.entries.all()][before:], ["move", "reading"])
+
     def test_an_answer_that_got_lost_on_the_way_back_does_not_double_the_entry(self) -> None:
         before = self.job.entries.count()
         self.type_alignment()

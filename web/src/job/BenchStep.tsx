@@ -13,6 +13,7 @@ import { JobSheet } from './JobSheet'
 import { MoveSlip } from './MoveSlip'
 import { outdatedBecause, sayOutdated } from './outdated'
 import { StepFoot } from './StepFoot'
+import { useOneAtATime } from './useOneAtATime'
 import { isEntered, NOT_SENT } from './waiting'
 
 /** The last reading in this job that was taken on a bench, in whichever step. */
@@ -45,25 +46,17 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
   const counts = outdated === '' && (touched || !standsEntered)
   const evaluated = useEvaluate(bench.name, counts ? reading : { ...reading, input: null }, { ...preset, ...compare })
   const [refused, setRefused] = useState('')
-  const [sending, setSending] = useState(false)
   const [moving, setMoving] = useState(false)
   const standing = touched || outdated ? null : ((current?.result as Result | undefined) ?? null)
   const result = evaluated.result ?? standing
-  const enter = () => {
+  const enter = useOneAtATime(async () => {
     if (!reading.input) return
-    setSending(true)
     setRefused('')
-    append({
-      id: newId(),
-      jobId: job.id,
-      to: 'entries',
-      step: step.key,
-      body: { step: step.key, kind: 'reading', inputs: reading.input, typed: reading.typed, unit: 'mm' },
-      typedAt: { place, draft },
-    })
-      .catch((why) => setRefused(why.message))
-      .finally(() => setSending(false))
-  }
+    const body = { step: step.key, kind: 'reading', inputs: reading.input, typed: reading.typed, unit: 'mm' }
+    await append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body, typedAt: { place, draft } }).catch(
+      (why) => setRefused(why.message),
+    )
+  })
   const isRefused = !evaluated.result && !evaluated.waiting
   const blocked = step.blocked_by.length > 0
   const moves = step.moves ? movesNow : 0
@@ -85,7 +78,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
               enter={{
                 label: 'Enter the reading',
                 onPress: enter,
-                isDisabled: !reading.input || blocked || sending || isRefused || (touched && outdated !== ''),
+                isDisabled: !reading.input || blocked || isRefused || (touched && outdated !== ''),
               }}
               onStartOver={clear}
             />

@@ -7,6 +7,7 @@ import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
 import { type Step, useJob } from './context'
+import { useOneAtATime } from './useOneAtATime'
 
 const WHAT = ['break', 'hand-over'] as const
 
@@ -19,7 +20,7 @@ export function HandOver({ step, isOpen, onClose }: { step: Step; isOpen: boolea
   const [comes, setComes] = useState('')
   const [text, setText] = useState('')
   const [problems, setProblems] = useState<Record<string, string>>({})
-  const send = () => {
+  const send = useOneAtATime(() => {
     const who = what === 'break' ? {} : { goes: (goes ?? name).trim(), comes: comes.trim() }
     return append({
       id: newId(),
@@ -38,7 +39,7 @@ export function HandOver({ step, isOpen, onClose }: { step: Step; isOpen: boolea
         const found = (why.problems ?? []) as { path: string; message: string }[]
         setProblems(found.length ? Object.fromEntries(found.map((p) => [p.path, p.message])) : { what: why.message })
       })
-  }
+  })
   return (
     <Slip title="Break / hand-over" isOpen={isOpen} onClose={onClose}>
       <p>

@@ -17,6 +17,7 @@ import { useUnit } from '../units/preferences'
 import { type Step, useJob } from './context'
 import { LaserWatch, LeftToGo, useJacking, type Watched } from './Jacking'
 import { suggestMove } from './suggestMove'
+import { useOneAtATime } from './useOneAtATime'
 
 type Alignment = Schemas['AlignmentResult']
 interface MoveSlipProps {
@@ -60,7 +61,7 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
   )
   const axial = reader.length('axial', 'axial_mm') ?? 0
   const note = (draft.choices.note as string | undefined) ?? ''
-  const send = () =>
+  const send = useOneAtATime(() =>
     append({
       id: newId(),
       jobId: job.id,
@@ -72,7 +73,8 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
         clear()
         onClose()
       })
-      .catch((why) => setRefused(why.message))
+      .catch((why) => setRefused(why.message)),
+  )
   const cell = { draft, change, problems: jacking.problems }
   return (
     <Slip title="The move as it was made" isOpen onClose={onClose} wide>

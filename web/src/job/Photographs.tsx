@@ -7,6 +7,7 @@ import { Words } from '../kit/Field'
 import { sayWhen } from '../units/when'
 import { entriesOf, type Step, useJob } from './context'
 import { smallPicture } from './smallPicture'
+import { useOneAtATime } from './useOneAtATime'
 
 interface Shown {
   id: string
@@ -89,12 +90,12 @@ export function TakePhotograph({ step }: { step: Step }) {
       setProblem((why as Error).message)
     }
   }
-  const enter = () => {
+  const enter = useOneAtATime(() => {
     const body = { step: step.key, kind: 'photograph', inputs: { caption: caption.trim() }, image }
-    append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body })
+    return append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body })
       .then(close)
       .catch((why) => setProblem(why.message))
-  }
+  })
   const input = (label: string, ref: typeof camera, fromCamera: boolean) => (
     <input
       ref={ref}

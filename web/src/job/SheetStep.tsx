@@ -16,6 +16,7 @@ import { RowTable } from './RowTable'
 import { OneField } from './SheetFields'
 import { StepFoot } from './StepFoot'
 import { lacking, type Rows, readSheet, startSheet, stillWrong, withChoice } from './sheet'
+import { useOneAtATime } from './useOneAtATime'
 import { isEntered, NOT_SENT } from './waiting'
 
 const TITLES: Record<Result['verdict'], string> = {
@@ -49,9 +50,9 @@ export function SheetStep({ step }: { step: Step }) {
   const outdated = outdatedBecause(step, touched)
   const result = touched || outdated ? null : ((current?.result as Result | undefined) ?? null)
   const blocked = step.blocked_by.length > 0
-  const enter = () => {
+  const enter = useOneAtATime(() => {
     setWrong(null)
-    append({
+    return append({
       id: newId(),
       jobId: job.id,
       to: 'entries',
@@ -62,7 +63,7 @@ export function SheetStep({ step }: { step: Step }) {
       const here = Object.fromEntries((why.problems as Schemas['ProblemOut'][]).map((p) => [p.path, p.message]))
       setWrong({ message: why.message, problems: here, entered: draft })
     })
-  }
+  })
   const set = (key: string, value: unknown, more: Record<string, unknown> = {}) =>
     change({ ...draft, choices: { ...withChoice(step, draft.choices, key, value), ...more } })
   return (

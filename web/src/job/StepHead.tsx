@@ -11,6 +11,7 @@ import { useUnit } from '../units/preferences'
 import { sayWhen } from '../units/when'
 import { entriesOf, type Step, useJob } from './context'
 import { TakePhotograph } from './Photographs'
+import { useOneAtATime } from './useOneAtATime'
 
 /** What to do, why, with what, what to look out for; what blocks it; notes and questions. */
 export function StepHead({ step }: { step: Step }) {
@@ -68,11 +69,11 @@ function Write({ kind, step, onClose }: { kind: 'note' | 'question'; step: strin
   const job = useJob()
   const [text, setText] = useState('')
   const [problem, setProblem] = useState('')
-  const send = () => {
+  const send = useOneAtATime(() =>
     append({ id: newId(), jobId: job.id, to: 'entries', step, body: { step, kind, inputs: { text } } })
       .then(onClose)
-      .catch((why) => setProblem(why.message))
-  }
+      .catch((why) => setProblem(why.message)),
+  )
   return (
     <Slip title={kind === 'note' ? 'Note' : 'Stop and ask the lead'} isOpen onClose={onClose}>
       {kind === 'question' && <p>The step waits for the answer; its readings go with the question. Other steps go on.</p>}

@@ -17,8 +17,8 @@ interface Counted {
  */
 export function withWaiting(job: Job, unsent: readonly Kept[]): Job {
   const here = unsent.filter((p) => p.jobId === job.id)
-  // A hot hub does not wait until it is known that there is no server: what happened to it counts from the press.
-  const counts = here.filter((p) => p.waits !== '' || p.body.kind === 'event')
+  // What happened to a hot hub and what was counted counts from the press, before it is known that there is no server.
+  const counts = here.filter((p) => p.waits !== '' || p.body.kind === 'event' || p.body.kind === 'ledger')
   if (counts.length === 0) return job
   const of = (kind: string) => counts.filter((p) => p.body.kind === kind)
   const readings = new Map(of('reading').map((p) => [p.step, p]))
