@@ -1,5 +1,7 @@
-import { useEffect, useSyncExternalStore } from 'react'
+import { useEffect } from 'react'
 import { api, type Schemas } from './client'
+import { followed } from './followed'
+import { newId } from './outbox'
 import { heardOf, queryClient } from './queries'
 
 /** Somebody else who has the job open. */
@@ -13,11 +15,10 @@ export interface Here {
 type Job = Schemas['JobOut']
 
 /** This window, for as long as it is open. */
-const DEVICE = crypto.randomUUID()
+const DEVICE = newId()
 const SAY_SO_EVERY_MS = 10_000
 const NOBODY: readonly Here[] = []
-const listeners = new Set<() => void>()
-let others: { job: string; here: readonly Here[] } = { job: '', here: NOBODY }
+const others = followed<{ job: string; here: readonly Here[] }>({ job: '', here: NOBODY })
 
 /** Hears of a job while its page is looked at. A page in the background asks nothing and keeps no line busy. */
 export function useLive(jobId: string): void {
@@ -36,10 +37,7 @@ export function useLive(jobId: string): void {
       })
       source.addEventListener('here', ({ data }) => {
         const all = JSON.parse(data) as Here[]
-        show(
-          jobId,
-          all.filter((here) => here.device !== DEVICE),
-        )
+        others.set({ job: jobId, here: all.filter((here) => here.device !== DEVICE) })
       })
       source.addEventListener('error', () => heardOf.delete(jobId))
     }
@@ -47,7 +45,7 @@ export function useLive(jobId: string): void {
       source?.close()
       source = null
       heardOf.delete(jobId)
-      show(jobId, NOBODY)
+      others.set({ job: jobId, here: NOBODY })
       tell(jobId, { step: '', typing: false, left: true })
     }
     listen()
@@ -73,18 +71,7 @@ export function useBeHere(jobId: string, step: string, typing: boolean): void {
 
 /** Who else has the job open. */
 export function useOthers(jobId: string): readonly Here[] {
-  return useSyncExternalStore(
-    (listen) => {
-      listeners.add(listen)
-      return () => listeners.delete(listen)
-    },
-    () => (others.job === jobId ? others.here : NOBODY),
-  )
-}
-
-function show(job: string, here: readonly Here[]) {
-  others = { job, here }
-  for (const listen of listeners) listen()
+  return others.use(({ job, here }) => (job === jobId ? here : NOBODY))
 }
 
 function askFor(jobId: string) {

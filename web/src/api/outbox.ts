@@ -1,8 +1,8 @@
 import { notifyManager } from '@tanstack/react-query'
 import { createStore, del, set, values } from 'idb-keyval'
-import { useSyncExternalStore } from 'react'
 import { type Problem, post, Refused } from './client'
 import { dropEntered } from './drafts'
+import { followed } from './followed'
 import { queryClient, sessionOptions } from './queries'
 import { serverBack } from './server'
 
@@ -41,21 +41,15 @@ const LONGEST_WITH_A_PICTURE_MS = 60_000
 /** What becomes of a parcel while its window is open: it stands in the job, or it is kept and the hand may go on. */
 export type Outcome = 'stands' | 'kept'
 
-const listeners = new Set<() => void>()
 const settle = new Map<string, { done: (outcome: Outcome) => void; refused: (why: Refused) => void }>()
-let parcels: readonly Kept[] = []
+const parcels = followed<readonly Kept[]>([])
 let timer: ReturnType<typeof setTimeout> | undefined
 let sending = false
 const mayGo = (parcel: Kept) => parcel.refused === undefined
 
-function show(next: readonly Kept[]) {
-  parcels = next
-  for (const listen of listeners) listen()
-}
-
 /** What this device holds, oldest first. Each parcel has a place of its own, so that two windows do not overwrite each other. */
 async function look() {
-  show((await values<Kept>(STORE)).sort((a, b) => a.at - b.at))
+  parcels.set((await values<Kept>(STORE)).sort((a, b) => a.at - b.at))
 }
 
 async function keep(parcel: Kept) {
@@ -79,7 +73,7 @@ async function changed() {
  */
 export async function append(parcel: Parcel): Promise<Outcome> {
   const by = queryClient.getQueryData(sessionOptions.queryKey)?.username ?? null
-  await keep({ ...parcel, by, at: Math.max(Date.now(), ...parcels.map((p) => p.at + 1)), waits: '' })
+  await keep({ ...parcel, by, at: Math.max(Date.now(), ...parcels.get().map((p) => p.at + 1)), waits: '' })
   return new Promise((done, refused) => {
     settle.set(parcel.id, { done, refused })
     sendAll()
@@ -96,19 +90,19 @@ async function sendAll() {
   } finally {
     sending = false
   }
-  if (parcels.some(mayGo)) timer = setTimeout(sendAll, TRY_AGAIN_MS)
+  if (parcels.get().some(mayGo)) timer = setTimeout(sendAll, TRY_AGAIN_MS)
 }
 
 async function sendInOrder() {
   await look() // another window may have sent or kept something since
   const held = new Set<string>()
   for (;;) {
-    const parcel = parcels.find((p) => mayGo(p) && !held.has(p.id))
+    const parcel = parcels.get().find((p) => mayGo(p) && !held.has(p.id))
     if (!parcel) return
     const waits = await sendOne(parcel)
     if (waits === null) continue
     const behind = (p: Kept) => waits.holds === 'all' || (waits.holds === 'job' && p.jobId === parcel.jobId)
-    for (const other of parcels.filter((p) => mayGo(p) && !held.has(p.id) && (p === parcel || behind(p)))) {
+    for (const other of parcels.get().filter((p) => mayGo(p) && !held.has(p.id) && (p === parcel || behind(p)))) {
       held.add(other.id)
       await hold(other, waits.message)
     }
@@ -171,7 +165,7 @@ function dated({ body, happenedAt }: Parcel) {
 OTHER_WINDOWS.addEventListener('message', async () => {
   await look()
   for (const [id, asked] of settle) {
-    const parcel = parcels.find((p) => p.id === id)
+    const parcel = parcels.get().find((p) => p.id === id)
     if (!parcel) asked.done('stands')
     else if (parcel.refused) asked.done('kept')
     else continue
@@ -199,13 +193,7 @@ export const notSent = (parcels: readonly Kept[]) => parcels.filter(mayGo)
 
 /** What has not reached the server yet. */
 export function useOutbox(): readonly Kept[] {
-  return useSyncExternalStore(
-    (listen) => {
-      listeners.add(listen)
-      return () => listeners.delete(listen)
-    },
-    () => parcels,
-  )
+  return parcels.use((all) => all)
 }
 
 /** A new id, made on this device. */
