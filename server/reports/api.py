@@ -18,9 +18,10 @@ from server.web.described import gives
 from server.web.errors import ErrorsOut
 
 from .exchange import read_job, write_job
+from .figures import rings_of
 from .issue import shown
 from .pdf import record_pdf
-from .record import RecordOut, rings_of
+from .record_shape import RecordOut
 
 router = Router(tags=["records"])
 MOST_BYTES = 64_000_000

@@ -11,7 +11,8 @@ from server.jobs.chain import head_of
 from server.jobs.models import Job
 
 from .models import IssuedRecord
-from .record import RecordOut, record_of, steps_added
+from .record import record_of, steps_added
+from .record_shape import RecordOut
 
 
 def digest_of(data: Any) -> str:

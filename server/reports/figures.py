@@ -1,0 +1,112 @@
+"""The figures of one entry in words, read by what the entry was asked."""
+
+from collections import Counter
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from millwright.benches import in_order
+from millwright.card.values import Value, say_value, value_kind
+from millwright.figures_in_words import lines
+from millwright.route.fields import NONE_HERE
+from millwright.route.state import EntryKind
+from server.jobs.models import Entry
+
+from .record_shape import Figure
+
+SAID_BY_THE_LABEL = {EntryKind.EVENT: frozenset({"event", "ago_s"}), EntryKind.HAND_OVER: frozenset({"what"})}
+
+
+def is_sheet(entry: Entry) -> bool:
+    """Answers of a sheet, not readings of a bench."""
+    return entry.kind == EntryKind.READING and (entry.result or {}).get("bench", "sheet") == "sheet"
+
+
+def figures_of(entry: Entry) -> list[Figure]:
+    """Every figure of an entry, in the order it was asked."""
+    return _sheet_figures(entry) if is_sheet(entry) else _figures(entry)
+
+
+def rings_of(entry: Entry) -> dict[str, list[dict[str, float]]]:
+    """Clock readings of a bench entry by name, in their order; none where it holds none."""
+    if (entry.result or {}).get("bench", "sheet") == "sheet":
+        return {}
+    first, other = entry.inputs.get("ends") or ("readings", "other end")
+    rings = [
+        {"kind": name, "readings": entry.inputs.get(key, [])} for name, key in ((first, "readings"), (other, "other_end"))
+    ]
+    dials = entry.inputs.get("dials") or rings
+    found = {f"{dial['kind']} {i}" if i > 1 else dial["kind"]: dial["readings"] for i, dial in _numbered(dials)}
+    return {name: readings for name, readings in found.items() if readings and "value_mm" in readings[0]}
+
+
+def _numbered(dials: list[dict[str, Any]]) -> Iterator[tuple[int, dict[str, Any]]]:
+    """Each dial with how many of its kind came up to it."""
+    seen: Counter[str] = Counter()
+    for dial in dials:
+        seen[dial["kind"]] += 1
+        yield seen[dial["kind"]], dial
+
+
+def _figures(entry: Entry) -> list[Figure]:
+    """Of a bench, but for what the step itself gave it; of a move, a count, a note: everything."""
+    if entry.kind == EntryKind.VALUE:
+        return _value_figures(entry)
+    if entry.kind == EntryKind.PHOTOGRAPH:
+        caption = entry.inputs["caption"]
+        return [Figure(label="shows", value=caption, typed="")] if caption else []
+    bench = (entry.result or {}).get("bench")
+    inputs = in_order(bench, entry.inputs) if bench else entry.inputs
+    given = frozenset(entry.asked.get("preset", {})) if bench else SAID_BY_THE_LABEL.get(EntryKind(entry.kind), frozenset())
+    return [Figure(label=text, value=value, typed=entry.typed.get(path, "")) for path, text, value in lines(inputs, given)]
+
+
+def _value_figures(entry: Entry) -> list[Figure]:
+    """A figure put on the card, what stood there before, and why it was changed."""
+    kind = value_kind(str(entry.inputs["key"]))
+    value = Value.model_validate(entry.inputs["value"])
+    was = Value.model_validate(entry.inputs["was"]) if entry.inputs.get("was") else None
+    if kind is None:
+        return [Figure(label=str(entry.inputs["key"]), value=f"{value.value:g}", typed=value.typed)]
+    found = [Figure(label=kind.title, value=say_value(value, kind), typed=value.typed)]
+    found += [Figure(label="from", value=value.source.say(), typed="")]
+    if was is not None:
+        found += [Figure(label="before", value=f"{say_value(was, kind)}, {was.source.say()}", typed="")]
+        found += [Figure(label="changed because", value=str(entry.inputs.get("reason", "")), typed="")]
+    return found
+
+
+def _sheet_figures(entry: Entry) -> list[Figure]:
+    """In the order of the sheet as it was asked; a row is one figure. What nobody asked is shown under its own name."""
+    asked, columns = entry.asked.get("fields", []), entry.asked.get("rows", [])
+    found = [
+        Figure(label=f"{entry.asked.get('row_name', 'row')} {i}", value=_row(row, columns), typed="")
+        for i, row in enumerate(entry.inputs.get("rows") or [], start=1)
+    ]
+    known = {key for field in asked for key in (field["key"], f"{field['key']}_why")}
+    others = [key for key in entry.inputs if key not in known and key != "rows"]
+    unasked = [{"key": key, "kind": "", "label": key.replace("_", " ")} for key in others]
+    for field in [*asked, *unasked]:
+        answer = entry.inputs.get(field["key"])
+        if answer in (None, "") or (field["kind"] == "tick" and answer != NONE_HERE):
+            continue
+        value = _sheet_value(field, answer, entry.inputs)
+        found.append(Figure(label=field["label"], value=value, typed=entry.typed.get(field["key"], "")))
+    return found
+
+
+def _sheet_value(field: Mapping[str, Any], answer: Any, inputs: Mapping[str, Any]) -> str:
+    """An answer in words: a figure with its unit, a count beside what it had to be, marks by place, why there is none."""
+    if field["kind"] == "tick":
+        return f"none here: {inputs.get(field['key'] + '_why', '')}"
+    if isinstance(answer, list):
+        return ", ".join(f"{place} {mark}" for place, mark in zip(field.get("options", []), answer, strict=False))
+    if not isinstance(answer, int | float) or isinstance(answer, bool):
+        return str(answer)
+    of = f" of {field['expected']}" if field.get("expected") is not None else ""
+    return f"{answer:g}{of} {field.get('unit', '')}".strip()
+
+
+def _row(row: Mapping[str, Any], columns: list[dict[str, Any]]) -> str:
+    """A row in one line, by the columns as they were asked."""
+    labels = {column["key"]: column["label"].lower() for column in columns} or {key: key for key in row}
+    return ", ".join(f"{label} {row[key]}" for key, label in labels.items() if row.get(key))

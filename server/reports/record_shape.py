@@ -1,0 +1,120 @@
+"""What a record holds: the one structure that the page and the PDF show."""
+
+from datetime import datetime
+from uuid import UUID
+
+from ninja import Field, Schema
+from pydantic import computed_field
+
+from millwright.route.state import EntryKind, SignatureKind, StepState
+from millwright.verdict import Status, Verdict
+
+MOST_IN_A_COLUMN = 40  # letters
+
+
+class Figure(Schema):
+    """One figure: where, what, and as typed where that was written another way."""
+
+    label: str
+    value: str
+    typed: str
+
+    @computed_field  # type: ignore[prop-decorator]  # as pydantic has it
+    @property
+    def is_words(self) -> bool:
+        """Not a number: set in the text face."""
+        return not self.value[:1].strip("+-−.").isdigit() and not self.value[:2].strip("+-−.").isdigit()
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def goes_across(self) -> bool:
+        """More words than a column holds."""
+        return self.is_words and len(self.value) > MOST_IN_A_COLUMN
+
+
+class CheckLine(Schema):
+    """A judged figure in words: what it was, its limit, how it stands to it, whose limit."""
+
+    name: str
+    found: str
+    value: str
+    limit: str
+    status: Status
+    source: str
+    overtaken: str = ""  # why it no longer stands; said in the summary only
+
+
+class Reading(Schema):
+    """One reading, move or remark of a step. `ticked` and `not_ticked` are sentences of a sheet;
+    `rings` names the clock readings that go out as CSV, in their order."""
+
+    id: UUID
+    kind: EntryKind
+    label: str
+    verdict: Verdict | None
+    figures: list[Figure]
+    ticked: list[str]
+    not_ticked: list[str]
+    checks: list[CheckLine]
+    advice: list[str]
+    rings: list[str]
+    by: str
+    role: str
+    at: datetime
+    drawing: str | None
+
+
+class Signed(Schema):
+    """A signature, and the reason where something over its limit was accepted."""
+
+    kind: SignatureKind
+    by: str
+    role: str
+    at: datetime
+    reason: str
+
+
+class RecordStep(Schema):
+    """A step with everything that was entered in it."""
+
+    key: str
+    stage: str
+    title: str
+    state: StepState | None
+    stale_because: str
+    readings: list[Reading]
+    signatures: list[Signed]
+
+
+class CardLine(Schema):
+    """A line of the value card."""
+
+    title: str
+    value: str
+    means: str
+    source: str
+    sample: bool
+
+
+class RecordOut(Schema):
+    """The whole record."""
+
+    number: int
+    title: str
+    line: str
+    site: str
+    what: str
+    started_by: str
+    started_at: datetime
+    closed: bool
+    open_things: list[str]
+    summary: list[CheckLine]
+    card: list[CardLine]
+    steps: list[RecordStep]
+    ledger: list[Figure]
+    chain: str = Field(default="", description="hash of what was entered and signed, up to the last of it")
+    cancelled: str = ""
+    read_in: str = Field(default="", description="of a job from a file: who read it in, when, from where")
+    digest: str = Field(default="", description="of the record as it was issued; empty while it is open")
+    issued_at: datetime | None = None
+    added_since: list[RecordStep] = Field(default=[], description="notes to a record that was closed already")
