@@ -30,7 +30,10 @@ type Values = Record<string, Schemas['Value']>
 export function LineEditor() {
   const { lineId } = useParams()
   const { data: line, error } = useQuery({ ...lineOptions(lineId ?? ''), enabled: !!lineId })
+  // What the catalogue asks for is part of the form: coming later, it pushes the buttons away from under a finger.
+  const isCatalogueOnItsWay = useQuery(catalogueOptions).isPending
   if (lineId && !line) return error ? <Lost why={error} /> : null
+  if (isCatalogueOnItsWay) return null
   return <Editor key={lineId ?? 'new'} line={line ?? null} />
 }
 
