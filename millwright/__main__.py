@@ -5,7 +5,7 @@ import json
 import sys
 
 from .benches import BENCHES, as_dict, evaluate_json, find
-from .errors import UnusableInput
+from .errors import UnusableInput, as_json
 
 EVALUATED = 0
 UNUSABLE = 2
@@ -33,7 +33,7 @@ def main() -> int:
         else:
             _print(as_dict(evaluate_json(asked.name, sys.stdin.buffer.read())))
     except UnusableInput as refused:
-        _print({"errors": [{"path": p.path, "message": p.message} for p in refused.problems]})
+        _print({"errors": [as_json(found) for found in refused.problems]})
         return UNUSABLE
     return EVALUATED
 

@@ -6,14 +6,13 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 from pydantic import Field
 
 from .errors import Problem, UnusableInput
 from .model import Clock, Model, Reading
-from .verdict import Result, Verdict, WorkLine
-
-Array = NDArray[np.float64]
+from .say import Say, Words, bare, mm, say, words
+from .uncertainty import Array, Fitted, fit_least_squares
+from .verdict import Result, Verdict, WorkLine, work
 
 RESOLUTION_MM = 0.01  # what a shop dial shows
 # Rule of thumb. Four even positions have 1.4; three over a 60° arc have 29, and there a reading
@@ -45,9 +44,15 @@ class StandsOut(Model):
     residual_mm: float
 
 
+MEAN, UP, RIGHT = np.eye(3)
+
+
 @dataclass(frozen=True, kw_only=True)
 class ClockFit:
-    """``mean + up·cos φ + right·sin φ``; sigma and scatter are None where no reading is left to judge by."""
+    """``mean + up·cos φ + right·sin φ``; sigma and scatter are None where no reading is left to judge by.
+
+    `oval_mm` is the amplitude of the twice-per-turn part where it was fitted too.
+    """
 
     mean_mm: float
     up_mm: float  # + toward 12 o'clock
@@ -55,6 +60,9 @@ class ClockFit:
     scatter_mm: float | None  # one sigma of a single reading
     up_sigma_mm: float | None
     right_sigma_mm: float | None
+    mean_plus_minus_mm: float
+    size_plus_minus_mm: float
+    oval_mm: float | None = None
 
     @property
     def size_mm(self) -> float:
@@ -76,8 +84,7 @@ def clock_columns(clock: Sequence[float] | Array) -> tuple[Array, Array]:
 def different_positions(clock: Sequence[float]) -> list[float]:
     """The positions, sorted, each once; 360 is 0."""
     if len(clock) > FEW:  # a sweep: to the nearest hundredth is near enough, and quick
-        turned = np.round(np.mod(np.asarray(clock, dtype=float), 360) / SAME_PLACE_DEG) % round(360 / SAME_PLACE_DEG)
-        return [float(place) * SAME_PLACE_DEG for place in np.unique(turned)]
+        return [float(place) * SAME_PLACE_DEG for place in np.unique(same_place(clock))]
     found: list[float] = []
     for place in sorted(c % 360 for c in clock):
         if not found or place - found[-1] > SAME_PLACE_DEG:
@@ -112,7 +119,12 @@ def position_problem(clock: Sequence[float], path: str) -> Problem | None:
 
 
 def fit_clock(
-    clock: Sequence[float], value_mm: Sequence[float], *, resolution_mm: float = RESOLUTION_MM, path: str = "readings"
+    clock: Sequence[float],
+    value_mm: Sequence[float],
+    *,
+    resolution_mm: float = RESOLUTION_MM,
+    path: str = "readings",
+    with_oval: bool = False,
 ) -> ClockFit:
     """Fit ``value = mean + up·cos φ + right·sin φ`` to readings round one turn.
 
@@ -120,6 +132,7 @@ def fit_clock(
     ``value_mm``      - shape (n,), dial readings; plunger pushed in is positive
     ``resolution_mm`` - what the instrument shows; no sigma is smaller than it allows
     ``path``          - named in the refusal
+    ``with_oval``     - fit ``c2·cos 2φ + s2·sin 2φ`` as well, where five different, well spread positions were read
 
     Raises `UnusableInput` when the positions cannot carry the fit.
     Source: linear least squares. At 12, 3, 6 and 9 it is the sum done on paper:
@@ -133,46 +146,41 @@ def fit_clock(
         raise UnusableInput(problem)
     cos, sin = clock_columns(clock)
     design = np.column_stack([np.ones_like(cos), cos, sin])
-    (mean, up, right), scatter, covariance = least_squares(design, np.asarray(value_mm, dtype=float), resolution_mm)
+    if with_oval and (both := _with_oval(clock, design)) is not None:
+        design = both
+    fitted = fit_least_squares(design, np.asarray(value_mm, dtype=float), resolution_mm, same_place(clock))
+    return _clock_fit(fitted)
+
+
+def _with_oval(clock: Sequence[float], design: Array) -> Array | None:
+    """The design with a twice-per-turn sine in it; None where the positions do not carry one."""
+    if len(different_positions(clock)) < POSITIONS_TO_SINGLE_OUT:
+        return None
+    _, cos, sin = design.T
+    both = np.column_stack([design, cos * cos - sin * sin, 2 * cos * sin])
+    return both if np.linalg.cond(both) <= MAX_CONDITION else None
+
+
+def _clock_fit(fitted: Fitted) -> ClockFit:
+    found, covariance = fitted.found, fitted.covariance
+    mean, up, right = (np.pad(row, (0, len(found) - 3)) for row in (MEAN, UP, RIGHT))
     return ClockFit(
-        mean_mm=float(mean),
-        up_mm=float(up),
-        right_mm=float(right),
-        scatter_mm=scatter,
+        mean_mm=float(found[0]),
+        up_mm=float(found[1]),
+        right_mm=float(found[2]),
+        scatter_mm=fitted.scatter_mm,
         up_sigma_mm=None if covariance is None else math.sqrt(covariance[1, 1]),
         right_sigma_mm=None if covariance is None else math.sqrt(covariance[2, 2]),
+        mean_plus_minus_mm=fitted.half_width(mean),
+        size_plus_minus_mm=fitted.half_width_of_size(up, right, float(found[1]), float(found[2])),
+        oval_mm=math.hypot(float(found[3]), float(found[4])) if len(found) > 3 else None,
     )
 
 
-def fit_oval_mm(clock: Sequence[float], value_mm: Sequence[float]) -> float | None:
-    """Amplitude of the twice-per-turn part, None where fewer than five different, well spread positions were read."""
-    if len(different_positions(clock)) < POSITIONS_TO_SINGLE_OUT:
-        return None
-    cos, sin = clock_columns(clock)
-    design = np.column_stack([np.ones_like(cos), cos, sin, cos * cos - sin * sin, 2 * cos * sin])
-    if np.linalg.cond(design) > MAX_CONDITION:
-        return None
-    found, *_ = np.linalg.lstsq(design, np.asarray(value_mm, dtype=float), rcond=None)
-    return math.hypot(float(found[3]), float(found[4]))
-
-
-def least_squares(design: Array, value: Array, resolution_mm: float) -> tuple[Array, float | None, Array | None]:
-    """Solution, scatter of one reading and covariance of the unknowns.
-
-    The last two are None where there are no more readings than unknowns. The covariance never falls
-    below what a reading rounded to ``resolution_mm`` allows (resolution/√12, uniform rounding).
-    Source: normal equations. Squaring the condition is harmless here: positions and planes that
-    cannot carry the fit have been refused, and what is left loses no digit that a dial could show.
-    """
-    inverse = np.linalg.inv(design.T @ design)
-    found = inverse @ (value @ design)
-    spare = len(value) - design.shape[1]
-    if spare <= 0:
-        return found, None, None
-    residual = value - design @ found
-    scatter = math.sqrt(float(residual @ residual) / spare)
-    single = max(scatter, resolution_mm / math.sqrt(12))
-    return found, scatter, np.multiply(single**2, inverse)
+def same_place(clock: Sequence[float] | Array) -> Array:
+    """One mark for each place round the clock, to the nearest hundredth of a degree; 360 is 0."""
+    turned = np.round(np.mod(np.asarray(clock, dtype=float), 360) / SAME_PLACE_DEG)
+    return np.asarray(turned % round(360 / SAME_PLACE_DEG), dtype=np.float64)
 
 
 def find_stands_out(
@@ -229,19 +237,32 @@ def say_toward(degrees: float) -> str:
     return f"{said}, near {say_clock(round(degrees / 30) * 30)}" if said.endswith("°") else said
 
 
-def say_stands_out(found: Sequence[StandsOut], dial: str = "") -> list[str]:
+def say_stands_out(found: Sequence[StandsOut], dial: str = "") -> list[Say]:
     """Advice for readings that stand out, one sentence each."""
     where = f" on {dial}" if dial else ""
     return [
-        f"The reading at {say_clock(s.clock)}{where} lies {abs(s.residual_mm):.2f} mm off the others. Read it again."
-        for s in found
+        say(
+            "stands_out",
+            "The reading at {clock}{where} is {off} off the others. Read it again.",
+            clock=say_clock(one.clock),
+            where=where,
+            off=mm(abs(one.residual_mm)),
+        )
+        for one in found
     ]
+
+
+class WideReading(Model):
+    """One reading at one place round the clock, of a dial or of an inside micrometer."""
+
+    clock: Clock
+    value_mm: float = Field(ge=-5_000, le=5_000)
 
 
 class ClockInput(Model):
     """Readings round one turn of a shaft."""
 
-    readings: list[ClockReading] = Field(min_length=1, max_length=20_000)
+    readings: list[WideReading] = Field(min_length=1, max_length=20_000)
     resolution_mm: float = Field(default=RESOLUTION_MM, gt=0, le=1, description="what the instrument shows")
 
 
@@ -269,7 +290,7 @@ def evaluate(given: ClockInput) -> ClockResult:
         bench="clock",
         verdict=Verdict.NOT_JUDGED,
         checks=[],
-        advice=say_stands_out(out),
+        says=say_stands_out(out),
         working=working(clock, value, fit),
         mean_mm=fit.mean_mm,
         up_mm=fit.up_mm,
@@ -300,14 +321,15 @@ def at_quarters(clock: Sequence[float], value_mm: Sequence[float]) -> dict[int, 
 def working(clock: Sequence[float], value_mm: Sequence[float], fit: ClockFit, unit: str = "mm") -> list[WorkLine]:
     """The sum on paper where the four quarters were read and nothing else, the fit in words elsewhere."""
     quarters = at_quarters(clock, value_mm)
+    up: tuple[str, Words | str]
+    right: tuple[str, Words | str]
     if len(quarters) == 4 and len(clock) == 4:
-        up, right = (
-            ("(12 − 6) ÷ 2", f"({quarters[0]:+.3f} − {quarters[180]:+.3f}) ÷ 2"),
-            ("(3 − 9) ÷ 2", f"({quarters[90]:+.3f} − {quarters[270]:+.3f}) ÷ 2"),
-        )
+        at = {quarter: bare(value, signed=True) for quarter, value in quarters.items()}
+        up = "(12 − 6) ÷ 2", words("({top} − {bottom}) ÷ 2", top=at[0], bottom=at[180])
+        right = "(3 − 9) ÷ 2", words("({three} − {nine}) ÷ 2", three=at[90], nine=at[270])
     else:
         up = right = ("least squares round the clock", f"{len(clock)} readings")
     return [
-        WorkLine(what="toward 12", formula=up[0], numbers=up[1], value=fit.up_mm, unit=unit),
-        WorkLine(what="toward 3", formula=right[0], numbers=right[1], value=fit.right_mm, unit=unit),
+        work("up", "toward 12", up[0], up[1], fit.up_mm, unit),
+        work("right", "toward 3", right[0], right[1], fit.right_mm, unit),
     ]

@@ -1,15 +1,31 @@
 """What is wrong with an input, in words for the person who typed it."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
+from typing import Any
+
+from .say import Part, Words, words
 
 
 @dataclass(frozen=True)
 class Problem:
-    """One thing to put right: a path into the caller's JSON ("dials.0.x_mm") and a sentence."""
+    """One thing to put right: a path into the caller's JSON ("dials.0.x_mm") and a sentence; `says` holds its figures."""
 
     path: str
     message: str
+    says: Words | None = None
+
+
+def problem(path: str, template: str, **parts: Part) -> Problem:
+    """A problem whose sentence holds figures; ``parts`` as in `say.words`."""
+    says = words(template, **parts)
+    return Problem(path, str(says), says)
+
+
+def as_json(found: Problem) -> dict[str, Any]:
+    """A problem as plain JSON types."""
+    plain = {"path": found.path, "message": found.message}
+    return {**plain, "says": asdict(found.says)} if found.says else plain
 
 
 class UnusableInput(Exception):

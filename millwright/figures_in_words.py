@@ -4,6 +4,7 @@ from collections.abc import Iterator, Mapping
 from typing import Any
 
 from .clock import arc_deg, different_positions, say_clock
+from .say import Figure, Words, joined, words
 
 # Beside a reading for comparison: each stands in full in an entry of its own.
 COMPARED = frozenset({"before", "before_is", "warm", "made", "as_left"})
@@ -24,21 +25,23 @@ UNITS = {
 }
 
 
-def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list[tuple[str, str, str]]:
+def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list[tuple[str, str, Words]]:
     """(path, label, value with unit) of every figure in the inputs, in their order; ``skip`` names top-level keys.
 
-    >>> lines({"readings": [{"clock": 90, "value_mm": 0.05}], "diameter_mm": 160.0})
+    >>> shown = lambda *given: [(path, label, str(value)) for path, label, value in lines(*given)]
+
+    >>> shown({"readings": [{"clock": 90, "value_mm": 0.05}], "diameter_mm": 160.0})
     [('readings.0.value_mm', "3 o'clock", '0.05 mm'), ('diameter_mm', 'diameter', '160 mm')]
-    >>> lines({"pulls": [{"pass": 2, "bolt": 3, "torque_nm": 35.0, "moved": False}], "before": [1, 2]})
+    >>> shown({"pulls": [{"pass": 2, "bolt": 3, "reached_nm": 35.0, "moved": False}], "before": [1, 2]})
     [('pulls.0', 'pass 2, bolt 3', '35 N·m, stood still')]
-    >>> lines({"readings": [{"clock": 0, "value_mm": 8.1}], "ends": ["fan end", "pump end"]}, frozenset({"ends"}))
+    >>> shown({"readings": [{"clock": 0, "value_mm": 8.1}], "ends": ["fan end", "pump end"]}, frozenset({"ends"}))
     [('readings.0.value_mm', "fan end 12 o'clock", '8.1 mm')]
-    >>> lines({"feet": [{"name": "motor tail", "shim_mm": 0.6, "slide_mm": -0.18}]})
-    [('feet.0.shim_mm', 'motor tail, shim', '0.6 mm'), ('feet.0.slide_mm', 'motor tail, slide', '-0.18 mm')]
-    >>> lines({"dials": [{"kind": "rim", "readings": [{"clock": 5.0 * n, "value_mm": 0.0} for n in range(40)]}]})
+    >>> shown({"feet": [{"name": "motor tail", "shim_mm": 0.6, "slide_mm": -0.18}]})
+    [('feet.0.shim_mm', 'motor tail, shim', '0.6 mm'), ('feet.0.slide_mm', 'motor tail, slide', '−0.18 mm')]
+    >>> shown({"dials": [{"kind": "rim", "readings": [{"clock": 5.0 * n, "value_mm": 0.0} for n in range(40)]}]})
     [('dials.0.readings', 'rim sweep', '40 readings over 195°')]
     """
-    found: list[tuple[str, str, str]] = []
+    found: list[tuple[str, str, Words]] = []
     ends = dict(zip(("readings", "other_end"), inputs.get("ends") or (), strict=False))
     for key, value in inputs.items():
         if key in skip or key in COMPARED or key.endswith(PLACES):
@@ -55,34 +58,28 @@ def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list
     return found
 
 
-def say_figure(value: float, unit: str) -> str:
+def say_figure(value: float, unit: str) -> Words:
     """A figure with its unit, as it stands in a record.
 
-    >>> say_figure(-0.0163, "mm"), say_figure(0.51, "mm/m"), say_figure(190.5, "N·m")
+    >>> str(say_figure(-0.0163, "mm")), str(say_figure(0.51, "mm/m")), str(say_figure(190.5, "N·m"))
     ('−0.016 mm', '0.051 mm/100', '190.5 N·m')
     """
-    match unit:
-        case "mm":
-            text = f"{value:.3f} mm"
-        case "mm/m":
-            text = f"{value / 10:.3f} mm/100"
-        case "N·m":
-            text = f"{value:.1f} N·m"
-        case _:
-            text = f"{value:.5g} {unit}"
-    return text.strip().replace("-", "−", 1) if value < 0 else text.strip()
+    places = {"mm": 3, "mm/m": 3, "N·m": 1}.get(unit)
+    if unit == "mm/m":  # as the trade reads an angle
+        return words("{value}", value=Figure(value / 10, "mm/100", places))
+    return words("{value}", value=Figure(value if places is not None else float(f"{value:.5g}"), unit, places))
 
 
-def _walk(value: Any, path: str, words: list[str]) -> Iterator[tuple[str, str, str]]:  # noqa: C901, PLR0912 - a table
+def _walk(value: Any, path: str, names: list[str]) -> Iterator[tuple[str, str, Words]]:  # noqa: C901, PLR0912 - a table
     match value:
         case {"clock": clock, **rest}:
-            place = [*words, say_clock(float(clock))]
+            place = [*names, say_clock(float(clock))]
             if "on" in rest:
                 place.append(f"over the {rest.pop('on')} hub")
             for key, inner in rest.items():
                 yield f"{path}.{key}", " ".join(place), _text(str(key), inner)
         case {"kind": kind, "readings": readings, **rest}:
-            dial = [*words, str(kind)]
+            dial = [*names, str(kind)]
             for key, inner in rest.items():
                 if inner is not None:
                     yield f"{path}.{key}", " ".join([*dial, _word(str(key))]), _text(str(key), inner)
@@ -92,24 +89,26 @@ def _walk(value: Any, path: str, words: list[str]) -> Iterator[tuple[str, str, s
                 yield from _walk(inner, f"{path}.{key}", [f"{name},", _word(str(key))])
         case Mapping():
             for key, inner in value.items():
-                yield from _walk(inner, f"{path}.{key}", [*words, _word(key)])
-        case [{"pass": _, "bolt": _, "torque_nm": _}, *_]:
+                yield from _walk(inner, f"{path}.{key}", [*names, _word(key)])
+        case [{"pass": _, "bolt": _, "reached_nm": _} | {"pass": _, "bolt": _, "torque_nm": _}, *_]:
             for i, pull in enumerate(value):
                 turned = {True: ", turned", False: ", stood still"}.get(pull.get("moved"), "")
-                yield f"{path}.{i}", f"pass {pull['pass']}, bolt {pull['bolt']}", f"{pull['torque_nm']:g} N·m{turned}"
+                reached = Figure(pull.get("reached_nm", pull.get("torque_nm")), "N·m")
+                pulled = words("{reached}{turned}", reached=reached, turned=turned)
+                yield f"{path}.{i}", f"pass {pull['pass']}, bolt {pull['bolt']}", pulled
         case [{"clock": _}, *_] if len(value) > MOST_LISTED:
             arc = arc_deg(different_positions([reading["clock"] for reading in value]))
-            yield path, " ".join([*words, "sweep"]), f"{len(value)} readings over {arc:.0f}°"
+            yield path, " ".join([*names, "sweep"]), words(f"{len(value)} readings over {arc:.0f}°")
         case [int() | float(), *_] if path.endswith("box_mm"):
-            yield path, " ".join(words), ", ".join(f"{mm:g} mm" for mm in value)
+            yield path, " ".join(names), joined((words("{mm}", mm=Figure(mm, "mm")) for mm in value), ", ")
         case list():
             for i, inner in enumerate(value):
-                yield from _walk(inner, f"{path}.{i}", [*words, str(i + 1)] if _wants_a_number(inner, value) else words)
+                yield from _walk(inner, f"{path}.{i}", [*names, str(i + 1)] if _wants_a_number(inner, value) else names)
         case None | "":
             return
         case _:
             key = next(step for step in reversed(path.split(".")) if not step.isdigit())
-            yield path, " ".join(words) or path, _text(key, value)
+            yield path, " ".join(names) or path, _text(key, value)
 
 
 def _wants_a_number(item: Any, items: list[Any]) -> bool:
@@ -126,10 +125,11 @@ def _word(key: str) -> str:
     return key.replace("_", " ")
 
 
-def _text(key: str, value: Any) -> str:
+def _text(key: str, value: Any) -> Words:
     if value is True or value is False:
-        return "yes" if value else "no"
+        return words("yes" if value else "no")
     unit = next((unit for suffix, unit in UNITS.items() if key.endswith(suffix)), "")
     if isinstance(value, int | float):
-        return f"{value:.4g} {unit}".strip() if abs(value) < 1 else f"{value:.10g} {unit}".strip()
-    return str(value)
+        shown = float(f"{value:.4g}") if abs(value) < 1 else float(value)
+        return words("{value}", value=Figure(shown, unit))
+    return words("{value}", value=str(value))

@@ -6,7 +6,8 @@ from typing import Annotated, Any, TypeVar
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, ValidationError, ValidationInfo
 from pydantic_core import ErrorDetails
 
-from .errors import Problem, UnusableInput
+from .errors import Problem, UnusableInput, problem
+from .say import Figure
 
 # Bounds that no coupling on earth reaches: what lies beyond is a slip of the finger.
 Reading = Annotated[float, Field(ge=-100, le=100, description="mm, plunger pushed in is positive")]
@@ -78,11 +79,32 @@ def read_json(model: type[M], text: str | bytes) -> M:
         raise UnusableInput(*(_problem(e) for e in refused.errors(include_url=False))) from None
 
 
+UNITS = {"mm": "mm", "m": "mm/m", "c": "°C", "nm": "N·m", "rpm": "rpm", "deg": "°", "kw": "kW", "s": "s"}
+
+
+def unit_of(key: str) -> str:
+    """The unit at the end of a name, empty where there is none.
+
+    >>> unit_of("sag_mm"), unit_of("angle_mm_per_m"), unit_of("clock")
+    ('mm', 'mm/m', '')
+    """
+    name, _, last = key.rpartition("_")
+    return UNITS.get(last, "") if name else ""
+
+
 def _problem(error: ErrorDetails) -> Problem:
-    return Problem(".".join(str(step) for step in error["loc"]), _sentence(error))
+    path, ctx = ".".join(str(step) for step in error["loc"]), error.get("ctx", {})
+    low, high = ctx.get("gt", ctx.get("ge")), ctx.get("lt", ctx.get("le"))
+    unit = unit_of(next((step for step in reversed(error["loc"]) if isinstance(step, str)), ""))
+    if low is not None and not (error["type"] == "greater_than" and low == 0):
+        text = "This is smaller than anything met in practice ({bound}). A slip?"
+        return problem(path, text, bound=Figure(float(low), unit))
+    if high is not None:
+        return problem(path, "This is bigger than what can be here ({bound}). A slip?", bound=Figure(float(high), unit))
+    return Problem(path, _sentence(error))
 
 
-def _sentence(error: ErrorDetails) -> str:  # noqa: C901, PLR0911, PLR0912 - a table, kind by kind
+def _sentence(error: ErrorDetails) -> str:  # noqa: C901, PLR0911 - a table, kind by kind
     ctx: dict[str, Any] = error.get("ctx", {})
     match error["type"]:
         case "missing":
@@ -93,12 +115,8 @@ def _sentence(error: ErrorDetails) -> str:  # noqa: C901, PLR0911, PLR0912 - a t
             return "This wants a number."
         case "finite_number":
             return "This wants a number that has an end."
-        case "greater_than" if ctx["gt"] == 0:
+        case "greater_than":
             return "This must be more than 0."
-        case "greater_than" | "greater_than_equal":
-            return f"This is smaller than anything met in practice ({ctx.get('gt', ctx.get('ge')):g}). A slip?"
-        case "less_than" | "less_than_equal":
-            return f"This is bigger than what can be here ({ctx.get('lt', ctx.get('le')):g}). A slip?"
         case "enum" | "literal_error":
             return f"This is one of: {ctx['expected']}."
         case "too_short":

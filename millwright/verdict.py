@@ -1,12 +1,13 @@
 """Checks against limits, the share of the allowance used, and the worst of them."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
-from pydantic import Field, model_validator
+from pydantic import Field, computed_field, model_validator
 
 from .model import Model
+from .say import Figure, Say, Words, say
 
 CLOSE_ABOVE = 0.8  # share of the allowance; rule of thumb, a site may set another
 ON_PAPER = 1e-9  # slack, so that a limit met exactly on paper is met
@@ -35,8 +36,13 @@ class Verdict(StrEnum):
 # Plain data classes: a result holds a dozen of them, and nothing about them is left to be checked.
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Check:
-    """One value against one limit. `used` is the share of the allowance: 1 is the limit."""
+    """One value against one limit. `used` is the share of the allowance: 1 is the limit.
 
+    `plus_minus` is the half width of the 95 % interval of the value, in its unit, null where none is known. `proven` is
+    false where the value keeps its limit on paper, but with its ± does not.
+    """
+
+    code: str  # never changes; nothing looks into a name
     name: str
     value: float | None
     unit: str
@@ -47,32 +53,47 @@ class Check:
     source: str
     quantity: str = ""  # what is judged, where several limits judge the same: "offset"
     against: str = ""  # whose limit it is then: "coupling" or "running target"
+    plus_minus: float | None = None
+    proven: bool | None = None
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class WorkLine:
-    """One line of the sum as a tradesman would write it."""
+    """One line of the sum as a tradesman would write it; `sum` holds its figures as data."""
 
+    code: str
     what: str
     formula: str
     numbers: str
+    sum: Words | None
     value: float
     unit: str
 
 
-def work(what: str, formula: str, numbers: str, value: float, unit: str = "mm") -> WorkLine:
+def work(code: str, what: str, formula: str, numbers: str | Words, value: float, unit: str = "mm") -> WorkLine:
     """`WorkLine` in the order it is read."""
-    return WorkLine(what=what, formula=formula, numbers=numbers, value=value, unit=unit)
+    figures = numbers if isinstance(numbers, Words) else None
+    return WorkLine(code=code, what=what, formula=formula, numbers=str(numbers), sum=figures, value=value, unit=unit)
+
+
+Judged = tuple[list[Check], list[Say]]  # what a sheet that is judged comes to
 
 
 class Result(Model):
-    """What every bench returns besides its own fields."""
+    """What every bench returns besides its own fields. `proven`: false where one check is not, null where none tells."""
 
     bench: str
     verdict: Verdict
+    proven: bool | None = None
     checks: list[Check]
-    advice: list[str]
+    says: list[Say]
     working: list[WorkLine]
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def advice(self) -> list[str]:
+        """`says` written out in the contracts' units, most urgent first."""
+        return [str(sentence) for sentence in self.says]
 
 
 class Band(Model):
@@ -94,7 +115,8 @@ class Band(Model):
         return self
 
 
-def judge(
+def judge(  # noqa: PLR0913 - what is judged, its limit and where that comes from, all by name
+    code: str,
     name: str,
     value: float,
     unit: str,
@@ -105,17 +127,21 @@ def judge(
     close_above: float = CLOSE_ABOVE,
     quantity: str = "",
     against: str = "",
+    plus_minus: float | None = None,
+    signed: bool = False,
 ) -> Check:
     """Hold ``value`` against a band, an upper or a lower limit.
 
-    A one-sided upper limit is on the size of the value. With neither limit the check is not judged.
+    A one-sided upper limit is on the size of the value, on the value itself where it is ``signed``: what lies below 0
+    then uses nothing. With neither limit the check is not judged.
     Source: share of allowance, ``|value|/high``, ``low/value`` or ``|value − middle|/half width``.
 
-    >>> judge("spread", 0.12, "mm", high=0.20, source="site rule").used
+    >>> judge("spread", "spread", 0.12, "mm", high=0.20, source="site rule").used
     0.6
     """
-    used = _share(value, low, high)
-    over = _is_over(value, low, high)
+    held = max(value, 0.0) if signed and low is None else value
+    used = _share(held, low, high)
+    over = _is_over(held, low, high)
     if low is None and high is None:
         status = Status.NOT_JUDGED
     elif over:
@@ -123,6 +149,7 @@ def judge(
     else:
         status = Status.CLOSE if used is None or used > close_above else Status.INSIDE
     return Check(
+        code=code,
         name=name,
         value=value,
         unit=unit,
@@ -133,7 +160,27 @@ def judge(
         source=source,
         quantity=quantity,
         against=against,
+        plus_minus=plus_minus,
+        proven=None if plus_minus is None or status is Status.NOT_JUDGED else over or _keeps(value, plus_minus, low, high),
     )
+
+
+def _keeps(value: float, plus_minus: float, low: float | None, high: float | None) -> bool:
+    """The limit is kept by the whole interval of a value that keeps it itself."""
+    if high is not None and (value if low is not None else abs(value)) + plus_minus > high + ON_PAPER:
+        return False
+    return low is None or value - plus_minus >= low - ON_PAPER
+
+
+def unproven(check: Check) -> Check:
+    """The same check where something else says that its figure is not to be relied on."""
+    return replace(check, proven=False)
+
+
+def all_proven(checks: Iterable[Check]) -> bool | None:
+    """The worst of the checks: false where one is not proven, null where none can tell."""
+    told = [check.proven for check in checks if check.proven is not None]
+    return all(told) if told else None
 
 
 def _share(value: float, low: float | None, high: float | None) -> float | None:
@@ -154,15 +201,26 @@ def _is_over(value: float, low: float | None, high: float | None) -> bool:
     return low is not None and value < low - ON_PAPER
 
 
-def said_by_hand(name: str, source: str, *, in_order: bool) -> Check:
+def say_cannot_tell(checks: Iterable[Check]) -> list[Say]:
+    """Checks that keep their limit on paper, but not with their ±."""
+    text = "Cannot tell yet: {name} is uncertain by ±{by}, more than is left of its limit."
+    return [
+        say("cannot_tell_yet", text, name=check.name, by=Figure(check.plus_minus, check.unit, 3))
+        for check in checks
+        if check.proven is False and check.plus_minus is not None and check.status is not Status.OVER
+    ]
+
+
+def said_by_hand(code: str, name: str, source: str, *, in_order: bool) -> Check:
     """A check that no figure carries: somebody looked, and says whether it is in order."""
     status = Status.NOT_JUDGED if in_order else Status.OVER
-    return Check(name=name, value=None, unit="", min=None, max=None, used=None, status=status, source=source)
+    return Check(code=code, name=name, value=None, unit="", min=None, max=None, used=None, status=status, source=source)
 
 
-def judge_band(name: str, value_mm: float, band: Band) -> Check:
+def judge_band(code: str, name: str, value_mm: float, band: Band, *, plus_minus: float | None = None) -> Check:
     """`judge` with a `Band`."""
-    return judge(name, value_mm, "mm", low=band.min_mm, high=band.max_mm, source=band.source)
+    low, high, source = band.min_mm, band.max_mm, band.source
+    return judge(code, name, value_mm, "mm", low=low, high=high, source=source, plus_minus=plus_minus)
 
 
 def worst(checks: Iterable[Check], *, lacking: bool = False) -> Verdict:

@@ -1,37 +1,37 @@
 """Bolts in order and in passes: the sequence, what to set the wrench to, and what has been pulled so far."""
 
+import itertools
 import math
+from collections.abc import Mapping
+from datetime import date
+from typing import Literal
 
 from pydantic import ConfigDict, Field
 
 from ..errors import Problem, refuse_if_any
-from ..model import Model, Size, Torque
-from ..verdict import Check, Result, Status, WorkLine, judge, worst
+from ..model import Model, Name, Size, Torque
+from ..say import Say, bare, nm, number, say, words
+from ..verdict import ON_PAPER, Check, Result, Status, WorkLine, judge, work, worst
+from .half_turns import Rounds, rounds_of
 from .order import ORDERS, Pattern
+from .pulls import BAND_SHARE, BAND_SOURCE, Circle, Pull, order_checks, past_checks, say_pulls
 
 MOST_ROUNDS = 20
 USUAL_ROUNDS = 6  # rule of thumb: a clean device stands still sooner
-BAND_SHARE = 0.04
-BAND_SOURCE = "rule of thumb: what a click wrench in calibration repeats to, ±4 %"
 RANGE_SOURCE = "the wrench's own range"
+CALIBRATION_SOURCE = "the wrench's own papers"
 BOTTOM_FIFTH = 0.2  # rule of thumb: a wrench is not trusted in the bottom fifth of its range
+HALF_TURNS = "half turns"
 
 
 class Wrench(Model):
     """The wrench in hand; `length_mm` from its drive square to the mark on the grip."""
 
+    name: Name = ""
     min_nm: Torque
     max_nm: Torque
     length_mm: Size | None = None
-
-
-class Pull(Model):
-    """One bolt pulled to a torque in one pass."""
-
-    pass_: int = Field(alias="pass", ge=1, le=20)
-    bolt: int = Field(ge=1, le=400)
-    torque_nm: Torque
-    moved: bool | None = Field(default=None, description="the screw turned before the wrench clicked")
+    calibrated_until: date | None = None
 
 
 class TightenInput(Model):
@@ -40,15 +40,21 @@ class TightenInput(Model):
     bolts: int = Field(ge=1, le=400)
     torque_nm: Torque
     torque_source: str = "torque as entered"
-    passes: list[float] = Field(min_length=1, max_length=20, description="shares of the torque, e.g. 0.5, 0.75, 1")
+    passes: list[float] | Literal["half turns"] = Field(description="shares of the torque, e.g. 0.5, 0.75, 1; or half turns")
     pattern: Pattern
     wrench: Wrench | None = None
     extension_mm: Size | None = None
     extension_angle_deg: float = Field(default=0.0, ge=-180, le=180, description="between extension and wrench")
+    pulled_on: date | None = Field(default=None, description="the day, against which the wrench's calibration is held")
     band_share: float = Field(default=BAND_SHARE, gt=0, le=0.5, description="how far a pull may be off its torque")
     until_still: bool = Field(default=False, description="the last pass is repeated until a whole round moved nothing")
     between_rounds: str = Field(default="", max_length=200, description="what is done before the next round")
     pulls: list[Pull] | None = Field(default=None, max_length=8000, description="what was pulled, in order")
+
+    @property
+    def shares(self) -> list[float]:
+        """Of the torque, by pass; half turns go to the full torque."""
+        return [1.0] if isinstance(self.passes, str) else self.passes
 
 
 class Turn(Model):
@@ -66,6 +72,7 @@ class TightenResult(Result):
     """`next` is null when every bolt of every pass has been pulled, and stands still where that is asked."""
 
     passes: list[float]
+    half_turns: bool
     still: bool | None
     sequence: list[Turn]
     set_nm: float
@@ -74,29 +81,41 @@ class TightenResult(Result):
 
 
 def evaluate(given: TightenInput) -> TightenResult:
-    """Sequence, wrench settings and, where pulls are given, how they stand to their torque.
+    """Sequence, wrench settings and, where pulls are given, how they stand to their torque and their order.
 
     Source of the setting: lever arms, ``T·L/(L + E·cos angle)``.
     """
-    latest = {(pull.pass_, pull.bolt): pull for pull in given.pulls or []}
-    still, given = _rounds(given, latest)
     refuse_if_any(_problems(given))
-    factor = _lever(given)
-    order = ORDERS[given.pattern](given.bolts)
+    return _evaluate_half_turns(given) if given.passes == HALF_TURNS else _evaluate_passes(given)
+
+
+def _evaluate_passes(given: TightenInput) -> TightenResult:
+    latest = {(pull.pass_, pull.bolt): pull for pull in given.pulls or []}
+    still, shares = _rounds(given, latest)
+    refuse_if_any(_pull_problems(given, len(shares)))
+    factor, order = _lever(given), ORDERS[given.pattern](given.bolts)
+    circle = _circle(given, shares, factor)
     sequence = [
-        Turn(pass_=n, bolt=bolt, torque_nm=given.torque_nm * share, set_nm=given.torque_nm * share * factor)
-        for n, share in enumerate(given.passes, start=1)
+        Turn(pass_=n, bolt=bolt, torque_nm=torque, set_nm=torque * factor)
+        for n, torque in enumerate(circle.torques_nm, start=1)
         for bolt in order
     ]
     waiting = [turn for turn in sequence if (turn.pass_, turn.bolt) not in latest]
-    checks = _wrench_checks(given, factor) + _pull_checks(given, latest) + _still_check(given, latest)
+    checks = [
+        *_wrench_checks(given, factor),
+        *_pull_checks(circle, latest),
+        *past_checks(circle, given.pulls or []),
+        *order_checks(circle, given.pulls or []),
+        *_still_check(given, shares, latest),
+    ]
     return TightenResult(
         bench="tighten",
         verdict=worst(checks, lacking=given.pulls is not None and bool(waiting)),
         checks=checks,
-        advice=_advice(given, sequence, waiting, latest),
-        working=_working(given, factor),
-        passes=given.passes,
+        says=_advice(given, shares, circle, sequence, waiting, latest),
+        working=_working(given, shares, factor),
+        passes=shares,
+        half_turns=False,
         still=still,
         sequence=sequence,
         set_nm=given.torque_nm * factor,
@@ -105,37 +124,74 @@ def evaluate(given: TightenInput) -> TightenResult:
     )
 
 
-def _rounds(given: TightenInput, latest: dict[tuple[int, int], Pull]) -> tuple[bool | None, TightenInput]:
-    """Whether the last full round moved nothing, and the input with the rounds that takes so far.
+def _evaluate_half_turns(given: TightenInput) -> TightenResult:
+    refuse_if_any(_pull_problems(given, MOST_ROUNDS))
+    factor, pulls = _lever(given), given.pulls or []
+    rounds = rounds_of(ORDERS[given.pattern](given.bolts), pulls)
+    turns = [
+        Turn(pass_=n, bolt=bolt, torque_nm=given.torque_nm, set_nm=given.torque_nm * factor)
+        for n, bolt in [*((pull.pass_, pull.bolt) for pull in pulls), *((rounds.round, bolt) for bolt in rounds.waiting)]
+    ]
+    checks = _wrench_checks(given, factor)
+    following = turns[len(pulls)] if rounds.next else None
+    return TightenResult(
+        bench="tighten",
+        verdict=worst(checks, lacking=given.pulls is not None and not rounds.done),
+        checks=checks,
+        says=_say_half_turns(given, rounds, following),
+        working=_working(given, given.shares, factor),
+        passes=[1.0] * rounds.round,
+        half_turns=True,
+        still=rounds.done,
+        sequence=turns,
+        set_nm=given.torque_nm * factor,
+        done=len(pulls),
+        next=following,
+    )
+
+
+def _circle(given: TightenInput, shares: list[float], factor: float) -> Circle:
+    return Circle(
+        torques_nm=[given.torque_nm * share for share in shares],
+        order=ORDERS[given.pattern](given.bolts),
+        band_share=given.band_share,
+        lever=factor,
+        source=BAND_SOURCE if given.band_share == BAND_SHARE else "band as entered",
+    )
+
+
+def _rounds(given: TightenInput, latest: Mapping[tuple[int, int], Pull]) -> tuple[bool | None, list[float]]:
+    """Whether the last full round moved nothing, and the shares with the rounds that takes so far.
 
     None where nobody asks. A pull of which nobody said whether the screw turned counts as one that did.
     """
+    shares = list(given.shares)
     if not given.until_still:
-        return None, given
-    passes = list(given.passes)
-    while len(passes) < MOST_ROUNDS:
-        pulls = _pulls_of(len(passes), latest)
+        return None, shares
+    while len(shares) < MOST_ROUNDS:
+        pulls = _pulls_of(len(shares), latest)
         if len(pulls) < given.bolts:
             break
         if all(pull.moved is False for pull in pulls):
-            return True, given.model_copy(update={"passes": passes})
-        passes.append(passes[-1])
-    return False, given.model_copy(update={"passes": passes})
+            return True, shares
+        shares.append(shares[-1])
+    return False, shares
 
 
-def _pulls_of(round_: int, latest: dict[tuple[int, int], Pull]) -> list[Pull]:
+def _pulls_of(round_: int, latest: Mapping[tuple[int, int], Pull]) -> list[Pull]:
     return [pull for (pass_, _), pull in latest.items() if pass_ == round_]
 
 
-def _still_check(given: TightenInput, latest: dict[tuple[int, int], Pull]) -> list[Check]:
+def _still_check(given: TightenInput, shares: list[float], latest: Mapping[tuple[int, int], Pull]) -> list[Check]:
     """How many screws turned in the last whole round at full torque."""
-    full = [n for n in range(1, len(given.passes) + 1) if given.passes[n - 1] == given.passes[-1]]
+    full = [n for n in range(1, len(shares) + 1) if shares[n - 1] == shares[-1]]
     whole = [n for n in full if len(_pulls_of(n, latest)) == given.bolts]
     if not given.until_still or not whole:
         return []
     turned = sum(pull.moved is not False for pull in _pulls_of(whole[-1], latest))
     return [
         Check(
+            code="still",
             name=f"screws that turned in round {whole[-1]}",
             value=float(turned),
             unit="",
@@ -151,22 +207,46 @@ def _still_check(given: TightenInput, latest: dict[tuple[int, int], Pull]) -> li
 def _problems(given: TightenInput) -> list[Problem]:
     found = [
         Problem(f"passes.{i}", "A pass is a share of the torque: more than 0, at most 1.")
-        for i, share in enumerate(given.passes)
+        for i, share in enumerate(given.shares)
         if not 0 < share <= 1
     ]
+    if not found:
+        found += _problems_of_shares(given.shares)
     wrench = given.wrench
     if wrench is not None and wrench.min_nm >= wrench.max_nm:
         found.append(Problem("wrench.max_nm", "The top of the wrench's range must be above its bottom."))
     if given.extension_mm is not None:
         if wrench is None or wrench.length_mm is None:
-            found.append(Problem("wrench.length_mm", "With an extension, the wrench's own length is needed."))
+            found.append(Problem("wrench.length_mm", "With an extension, enter the wrench's own length."))
         elif _arm(wrench.length_mm, given) <= 0:
             found.append(Problem("extension_angle_deg", "Turned back this far the extension takes all the leverage."))
+    return found
+
+
+def _problems_of_shares(shares: list[float]) -> list[Problem]:
+    if not shares:
+        return [Problem("passes", "Enter at least one pass.")]
+    if any(later < earlier - ON_PAPER for earlier, later in itertools.pairwise(shares)):
+        return [Problem("passes", "Passes rise, or stay as they are: no pass is lower than the one before it.")]
+    if abs(shares[-1] - 1.0) > ON_PAPER:
+        return [Problem("passes", "The last pass is the full torque.")]
+    return []
+
+
+def _pull_problems(given: TightenInput, passes: int) -> list[Problem]:
+    found, half_turns = [], given.passes == HALF_TURNS
     for i, pull in enumerate(given.pulls or []):
         if pull.bolt > given.bolts:
             found.append(Problem(f"pulls.{i}.bolt", f"There are only {given.bolts} bolts."))
-        if pull.pass_ > len(given.passes):
-            found.append(Problem(f"pulls.{i}.pass", f"There are only {len(given.passes)} passes."))
+        if pull.pass_ > passes:
+            found.append(Problem(f"pulls.{i}.pass", f"There are only {passes} passes."))
+        if half_turns:
+            continue
+        if pull.reached_nm is None:
+            found.append(Problem(f"pulls.{i}.reached_nm", "Enter what it was pulled to."))
+        if given.extension_mm is not None and pull.reached_is is None:
+            text = "With an extension: is this what the wrench showed, or what the bolt got?"
+            found.append(Problem(f"pulls.{i}.reached_is", text))
     return found
 
 
@@ -181,77 +261,110 @@ def _lever(given: TightenInput) -> float:
 
 
 def _wrench_checks(given: TightenInput, factor: float) -> list[Check]:
-    if given.wrench is None:
+    """Its range, and its calibration on the day."""
+    wrench = given.wrench
+    if wrench is None:
         return []
-    low, high = given.wrench.min_nm, given.wrench.max_nm
-    settings = sorted({given.torque_nm * share * factor for share in given.passes})
+    low, high = wrench.min_nm, wrench.max_nm
     found = [
-        judge(f"wrench set to {setting:.0f}", setting, "N·m", low=low, high=high, source=RANGE_SOURCE, close_above=1.0)
-        for setting in settings
+        judge("wrench", "wrench setting", setting, "N·m", low=low, high=high, source=RANGE_SOURCE, close_above=1.0)
+        for setting in sorted({given.torque_nm * share * factor for share in given.shares})
     ]
-    return [max(found, key=lambda check: check.used or 0.0)]
-
-
-def _pull_checks(given: TightenInput, latest: dict[tuple[int, int], Pull]) -> list[Check]:
-    found = []
-    for n, share in enumerate(given.passes, start=1):
-        torque = given.torque_nm * share
-        pulls = [pull for (pass_, _), pull in latest.items() if pass_ == n]
-        if not pulls:
-            continue
-        furthest = max(pulls, key=lambda pull: abs(pull.torque_nm - torque))
-        found.append(
-            judge(
-                f"pass {n}, bolt {furthest.bolt} furthest off",
-                furthest.torque_nm,
-                "N·m",
-                low=torque * (1 - given.band_share),
-                high=torque * (1 + given.band_share),
-                source=BAND_SOURCE if given.band_share == BAND_SHARE else "band as entered",
+    checks = [max(found, key=lambda check: check.used or 0.0)]
+    if wrench.calibrated_until is not None and given.pulled_on is not None:
+        late = (given.pulled_on - wrench.calibrated_until).days
+        checks.append(
+            Check(
+                code="calibration",
+                name=f"calibrated until {wrench.calibrated_until.isoformat()}, days past it",
+                value=float(max(late, 0)),
+                unit="",
+                min=None,
+                max=0.0,
+                used=None,
+                status=Status.OVER if late > 0 else Status.INSIDE,
+                source=CALIBRATION_SOURCE,
             )
         )
+    return checks
+
+
+def _pull_checks(circle: Circle, latest: Mapping[tuple[int, int], Pull]) -> list[Check]:
+    found = []
+    for n, torque in enumerate(circle.torques_nm, start=1):
+        pulls = _pulls_of(n, latest)
+        if not pulls:
+            continue
+        furthest = max(pulls, key=lambda pull: abs(circle.on_bolt_nm(pull) - torque))
+        low, high = torque * (1 - circle.band_share), torque * (1 + circle.band_share)
+        name, reached = f"pass {n}, bolt {furthest.bolt} farthest off", circle.on_bolt_nm(furthest)
+        found.append(judge("pull", name, reached, "N·m", low=low, high=high, source=circle.source))
     return found
 
 
-def _advice(given: TightenInput, sequence: list[Turn], waiting: list[Turn], latest: dict[tuple[int, int], Pull]) -> list[str]:
-    advice = []
-    for (n, bolt), pull in latest.items():
-        torque = given.torque_nm * given.passes[n - 1]
-        if pull.torque_nm > torque * (1 + given.band_share):
-            advice.append(f"Bolt {bolt} took {pull.torque_nm:g} N·m in pass {n}. Slacken it and pull it again.")
-        elif pull.torque_nm < torque * (1 - given.band_share):
-            advice.append(f"Bolt {bolt} took only {pull.torque_nm:g} N·m in pass {n}. Pull it again.")
-    if (skipped := _out_of_turn(sequence, given.pulls or [])) is not None:
-        advice.append(f"Pass {skipped.pass_}, bolt {skipped.bolt} was passed over. Go back to it.")
+def _advice(
+    given: TightenInput,
+    shares: list[float],
+    circle: Circle,
+    sequence: list[Turn],
+    waiting: list[Turn],
+    latest: Mapping[tuple[int, int], Pull],
+) -> list[Say]:
+    advice = say_pulls(circle, given.pulls or [], latest.values())
+    if (skipped := _passed_over(sequence, given.pulls or [])) is not None:
+        text = "Pass {pass_}, bolt {bolt} was passed over. Go back to it."
+        advice.append(say("passed_over", text, pass_=str(skipped.pass_), bolt=str(skipped.bolt)))
     if given.pulls is not None and waiting:
         turn = waiting[0]
-        which = f"round {turn.pass_}" if given.until_still else f"pass {turn.pass_} of {len(given.passes)}"
-        advice.append(f"Pull bolt {turn.bolt} to {turn.torque_nm:g} N·m, {which}.")
-    advice += _between_rounds(given, waiting)
-    if given.wrench is not None:
-        low = given.wrench.min_nm + BOTTOM_FIFTH * (given.wrench.max_nm - given.wrench.min_nm)
-        least = min(given.passes) * given.torque_nm * _lever(given)
-        if given.wrench.min_nm <= least < low:
-            advice.append("The lowest setting lies in the bottom fifth of the wrench's range. (Rule of thumb.)")
-    return advice
+        which = f"round {turn.pass_}" if given.until_still else f"pass {turn.pass_} of {len(shares)}"
+        advice.append(
+            say("next_pull", "Pull bolt {bolt} to {to}, {which}.", bolt=str(turn.bolt), to=nm(turn.torque_nm), which=which)
+        )
+    advice += _between_rounds(given, shares, waiting)
+    return [*advice, *_say_wrench(given)]
 
 
-def _between_rounds(given: TightenInput, waiting: list[Turn]) -> list[str]:
-    """At the start of a round that repeats the full torque; and where rounds do not come to an end."""
-    repeats = given.until_still and len(waiting) == given.bolts and len(given.passes) > 1
-    if not repeats or given.passes[-2] != given.passes[-1]:
+def _say_wrench(given: TightenInput) -> list[Say]:
+    wrench = given.wrench
+    if wrench is None:
         return []
-    full = given.passes.count(given.passes[-1])
-    says = [given.between_rounds] if given.between_rounds else []
-    if full > USUAL_ROUNDS:
-        says.insert(
-            0,
-            f"{full - 1} full rounds and screws still turn. Oil on a face, a tilted ring, a wrong torque? (Rule of thumb.)",
+    says = []
+    if wrench.calibrated_until is not None and given.pulled_on is not None and given.pulled_on > wrench.calibrated_until:
+        text = "{wrench} was calibrated until {day}. Take another one."
+        name = wrench.name or "This wrench"
+        says.append(say("calibration_late", text, wrench=name, day=wrench.calibrated_until.isoformat()))
+    low = wrench.min_nm + BOTTOM_FIFTH * (wrench.max_nm - wrench.min_nm)
+    if wrench.min_nm <= min(given.shares) * given.torque_nm * _lever(given) < low:
+        says.append(
+            say("bottom_fifth", "The lowest setting lies in the bottom fifth of the wrench's range. (Rule of thumb.)")
         )
     return says
 
 
-def _out_of_turn(sequence: list[Turn], pulls: list[Pull]) -> Turn | None:
+def _say_half_turns(given: TightenInput, rounds: Rounds, following: Turn | None) -> list[Say]:
+    if following is None:
+        return [say("nothing_turned", "A whole round turned nothing: every bolt is at its torque."), *_say_wrench(given)]
+    text = "Bolt {bolt}: half a turn, or until it clicks at {to}. Round {round}."
+    return [
+        say("next_half_turn", text, bolt=str(following.bolt), to=nm(following.torque_nm), round=str(rounds.round)),
+        *_say_wrench(given),
+    ]
+
+
+def _between_rounds(given: TightenInput, shares: list[float], waiting: list[Turn]) -> list[Say]:
+    """At the start of a round that repeats the full torque; and where rounds do not come to an end."""
+    repeats = given.until_still and len(waiting) == given.bolts and len(shares) > 1
+    if not repeats or shares[-2] != shares[-1]:
+        return []
+    full = shares.count(shares[-1])
+    says = [say("between_rounds", "{what}", what=given.between_rounds)] if given.between_rounds else []
+    if full > USUAL_ROUNDS:
+        text = "{rounds} full rounds and screws still turn. Oil on a face, a tilted ring, a wrong torque? (Rule of thumb.)"
+        says.insert(0, say("still_turning", text, rounds=str(full - 1)))
+    return says
+
+
+def _passed_over(sequence: list[Turn], pulls: list[Pull]) -> Turn | None:
     """The first bolt that was skipped and has not been pulled since."""
     done: set[tuple[int, int]] = {(pull.pass_, pull.bolt) for pull in pulls}
     if not done:
@@ -260,26 +373,26 @@ def _out_of_turn(sequence: list[Turn], pulls: list[Pull]) -> Turn | None:
     return next((turn for turn in sequence[:last] if (turn.pass_, turn.bolt) not in done), None)
 
 
-def _working(given: TightenInput, factor: float) -> list[WorkLine]:
+def _working(given: TightenInput, shares: list[float], factor: float) -> list[WorkLine]:
     lines = [
-        WorkLine(
-            what=f"pass {n}",
-            formula="torque × share",
-            numbers=f"{given.torque_nm:g} × {share:g}",
-            value=given.torque_nm * share,
-            unit="N·m",
+        work(
+            "pass",
+            f"pass {n}",
+            "torque × share",
+            words("{torque} × {share}", torque=bare(given.torque_nm, None, "N·m"), share=number(share)),
+            given.torque_nm * share,
+            "N·m",
         )
-        for n, share in enumerate(given.passes, start=1)
+        for n, share in enumerate(shares, start=1)
     ]
     if factor != 1.0 and given.wrench is not None and given.wrench.length_mm is not None:
         length = given.wrench.length_mm
-        lines.append(
-            WorkLine(
-                what="set the wrench to",
-                formula="T × L ÷ (L + E × cos angle)",
-                numbers=f"{given.torque_nm:g} × {length:g} ÷ {_arm(length, given):.1f}",
-                value=given.torque_nm * factor,
-                unit="N·m",
-            )
+        lever = words(
+            "{torque} × {length} ÷ {arm}",
+            torque=bare(given.torque_nm, None, "N·m"),
+            length=bare(length, None),
+            arm=bare(_arm(length, given), 1),
         )
+        setting = given.torque_nm * factor
+        lines.append(work("set", "set the wrench to", "T × L ÷ (L + E × cos angle)", lever, setting, "N·m"))
     return lines

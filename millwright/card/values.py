@@ -5,9 +5,10 @@ from typing import Literal
 
 from pydantic import Field
 
-from ..errors import Problem
+from ..errors import Problem, problem
 from ..line import SIDES, Side
 from ..model import Model, Name
+from ..say import Figure, Part, Words, joined, words
 from ..units import read_length_mm
 from .kind import ValueKind
 from .kinds import CIRCLES, VALUE_KINDS
@@ -95,18 +96,23 @@ def value_problems(key: str, value: Value) -> list[Problem]:
         return [Problem("", "The value card has no such line.")]
     found = []
     unit = kind.unit_as(value.means)
-    lowest = f"{kind.low:g} mm" if unit == "mm" else f"{kind.low:g}"  # both are lengths, on an inch sheet as well
-    between = f"{kind.title} is between {lowest} and {kind.high:g} {unit}".rstrip()
+    between = "{line} is between {low} and {high}. A slip?"
+    bounds: dict[str, Part] = {
+        "line": kind.title,
+        "low": Figure(kind.low, unit if unit == "mm" else ""),
+        "high": Figure(kind.high, unit),
+    }
     if not kind.low <= value.value <= kind.high:
-        found.append(Problem("value", f"{between}. A slip?"))
+        found.append(problem("value", between, **bounds))
     if kind.means and value.means not in kind.means:
         found.append(Problem("means", f"{kind.ask}: {' or '.join(kind.means)}?"))
     if value.typed and not _reads_as(value.typed, value.value, unit):
-        found.append(Problem("typed", f"“{value.typed}” was typed; that is not {value.value:g} {unit}".rstrip() + "."))
+        text = "“{typed}” was typed; that is not {value}."
+        found.append(problem("typed", text, typed=value.typed, value=Figure(value.value, unit)))
     if value.up_to and not kind.by_speed:
         found.append(Problem("up_to", "This figure does not depend on the speed."))
     found += [
-        Problem(f"up_to.{i}.value", f"{between}. A slip?")
+        problem(f"up_to.{i}.value", between, **bounds)
         for i, step in enumerate(value.up_to)
         if not kind.low <= step.value <= kind.high
     ]
@@ -119,18 +125,21 @@ def _reads_as(typed: str, value: float, unit: str) -> bool:
     return read is not None and abs(read - value) < TYPED_AGREES_MM
 
 
-def say_value(value: Value, kind: ValueKind) -> str:
+def say_value(value: Value, kind: ValueKind) -> Words:
     """A figure with its unit, and up to which speed another one holds.
 
-    >>> say_value(Value(value=0.05, up_to=[UpTo(rpm=600, value=0.1)], source=Source(kind="sample", document="x")),
-    ...           VALUE_KINDS["hub_runout_mm"])
+    >>> str(say_value(Value(value=0.05, up_to=[UpTo(rpm=600, value=0.1)], source=Source(kind="sample", document="x")),
+    ...               VALUE_KINDS["hub_runout_mm"]))
     '0.05 mm; up to 600 rpm 0.1 mm'
     """
     if kind.words_only:
-        return value.means
+        return words(value.means)
     unit = kind.unit_as(value.means)
-    steps = [f"up to {step.rpm:g} rpm {step.value:g} {unit}" for step in sorted(value.up_to, key=lambda s: s.rpm)]
-    return "; ".join([f"{value.value:g} {unit}".strip(), *steps])
+    steps = [
+        words("up to {rpm} rpm {value}", rpm=f"{step.rpm:g}", value=Figure(step.value, unit))
+        for step in sorted(value.up_to, key=lambda s: s.rpm)
+    ]
+    return joined([words("{value}", value=Figure(value.value, unit)), *steps])
 
 
 def source_of(card: ValueCard, key: str) -> str:

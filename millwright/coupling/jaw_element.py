@@ -1,11 +1,12 @@
 """The elastomer element of a jaw coupling: whether shafts close together ask for an open centre, and its speed."""
 
-from ..verdict import Check, judge
+from ..say import say
+from ..verdict import Judged, judge
 
 
 def shaft_distance_checks(
     distance_mm: float, element_width_mm: float, element: str, speed_rpm: float, open_rpm: float | None, source: str
-) -> tuple[list[Check], list[str]]:
+) -> Judged:
     """Shaft-end distance against the element's width, and the speed ceiling of an open centre.
 
     Shafts closer together than the element is wide need an open centre; an open centre has a
@@ -14,13 +15,15 @@ def shaft_distance_checks(
     checks, advice = [], []
     closer = distance_mm < element_width_mm
     if closer and element == "solid centre":
-        advice.append("The shafts stand closer than the element is wide: a solid centre would touch them. Use an open one.")
-        checks.append(judge("room for a solid element", distance_mm, "mm", low=element_width_mm, source=source))
+        text = "The shafts stand closer than the element is wide: a solid centre would touch them. Use an open one."
+        advice.append(say("solid_centre_touches", text))
+        checks.append(judge("room", "room for a solid element", distance_mm, "mm", low=element_width_mm, source=source))
     if element == "open centre":
         if open_rpm is None:
-            advice.append("Look up the highest speed for an open-centre element and put it on the value card.")
+            text = "Look up the highest speed for an open-centre element and put it on the value card."
+            advice.append(say("no_open_centre_speed", text))
         else:
-            checks.append(judge("speed, open centre", speed_rpm, "rpm", high=open_rpm, source=source))
+            checks.append(judge("open_centre_speed", "speed, open centre", speed_rpm, "rpm", high=open_rpm, source=source))
     return checks, advice
 
 

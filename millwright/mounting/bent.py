@@ -6,6 +6,7 @@ from typing import Literal
 
 from ..clock import ClockFit, say_toward
 from ..model import Model
+from ..say import Say, mm, say, words
 
 Cause = Literal["the shaft", "the hub", "shaft and hub", "off centre", "cocked", "off centre and cocked", "cannot tell"]
 MOSTLY = 1 / 3  # rule of thumb: a third of the other is not the cause
@@ -92,21 +93,25 @@ def _cause(common: float, own: float, on_shaft: bool, resolution: float) -> Caus
     return "shaft and hub" if on_shaft else "off centre and cocked"
 
 
-def say_blame(found: Blame) -> str:
+def say_blame(found: Blame) -> Say:
     """In one sentence, with what to do."""
-    own = f"{found.own_mm:.3f} mm, high at {say_toward(found.own_deg)}"
+    own = words("{size}, high at {high}", size=mm(found.own_mm, 3), high=say_toward(found.own_deg))
     match found.cause:
         case "the shaft":
-            return "The shaft itself runs out and takes the hub with it: the hub is not to blame."
+            return say("the_shaft", "The shaft itself runs out and takes the hub with it: the hub is not to blame.")
         case "the hub":
-            return f"The shaft runs true. The hub's own run-out is {own}: it sits crooked or is bored off centre."
+            text = "The shaft runs true. The hub's own run-out is {own}: it sits crooked or is bored off centre."
+            return say("the_hub", text, own=own)
         case "shaft and hub":
-            return f"Both run out. Without the shaft the hub's own is {own}."
+            return say("shaft_and_hub", "Both run out. Without the shaft the hub's own is {own}.", own=own)
         case "off centre":
-            return "Both planes run out alike: the hub is off centre, not cocked. Bore, or a shaft that runs out beside it."
+            text = "Both planes run out alike: the hub is off centre, not cocked. Bore, or a shaft that runs out beside it."
+            return say("off_centre", text)
         case "cocked":
-            return f"The two planes differ by {own}: the hub is cocked, or the shaft is bent under it."
+            text = "The two planes differ by {own}: the hub is cocked, or the shaft is bent under it."
+            return say("cocked", text, own=own)
         case "off centre and cocked":
-            return f"Off centre in both planes, and they differ by {own}: it is cocked as well."
+            text = "Off centre in both planes, and they differ by {own}: it is cocked as well."
+            return say("off_centre_and_cocked", text, own=own)
         case "cannot tell":
-            return "Neither runs out by more than the dial shows: nothing to tell apart."
+            return say("cannot_tell_whose", "Neither runs out by more than the dial shows: nothing to tell apart.")

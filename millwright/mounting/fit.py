@@ -7,11 +7,16 @@ from typing import Literal
 
 from pydantic import Field
 
-from ..errors import Problem, refuse_if_any
+from ..errors import Problem, problem, refuse_if_any
 from ..model import Model, Size
-from ..verdict import Band, Check, Result, WorkLine, judge, judge_band, worst
+from ..say import Say, bare, mm, say, words
+from ..verdict import Band, Check, Result, judge, work, worst
 
 TAPER_OR_OVAL_MM = 0.02  # rule of thumb: more spread than this on one part wants a second look
+SIZE_FOR_SIZE_MM = 0.005  # rule of thumb: what a micrometer tells
+TOO_TIGHT = "Measure again; then heat, rework the bore or reject the hub."
+TOO_LOOSE = "Measure again; then reject the hub."
+OTHER_SIZE = 0.05  # share of the diameter: shaft and bore do not differ by more
 
 
 class FitKind(StrEnum):
@@ -67,7 +72,7 @@ def evaluate(given: FitInput) -> FitResult:
 
     Source: geometry. The tightest pair is the biggest shaft reading in the smallest bore reading.
     """
-    refuse_if_any(_places_that_do_not_match(given))
+    refuse_if_any([*_places_that_do_not_match(given), *_of_another_size(given)])
     shaft_shape, bore_shape = _shape(given.shaft_mm, given.shaft_at), _shape(given.bore_mm, given.bore_at)
     tightest = max(given.shaft_mm) - min(given.bore_mm)
     loosest = min(given.shaft_mm) - max(given.bore_mm)
@@ -79,25 +84,25 @@ def evaluate(given: FitInput) -> FitResult:
         bench="fit",
         verdict=worst(checks),
         checks=checks,
-        advice=[
-            *_advice(kind, tightest, checks),
+        says=[
+            *_advice(kind, loosest, tightest, checks),
             *_say_shape("shaft", shaft_spread, shaft_shape),
             *_say_shape("bore", bore_spread, bore_shape),
         ],
         working=[
-            WorkLine(
-                what="tightest pair",
-                formula="largest shaft − smallest bore",
-                numbers=f"{max(given.shaft_mm):.3f} − {min(given.bore_mm):.3f}",
-                value=tightest,
-                unit="mm",
+            work(
+                "tightest",
+                "tightest pair",
+                "largest shaft − smallest bore",
+                words("{shaft} − {bore}", shaft=bare(max(given.shaft_mm)), bore=bare(min(given.bore_mm))),
+                tightest,
             ),
-            WorkLine(
-                what="loosest pair",
-                formula="smallest shaft − largest bore",
-                numbers=f"{min(given.shaft_mm):.3f} − {max(given.bore_mm):.3f}",
-                value=loosest,
-                unit="mm",
+            work(
+                "loosest",
+                "loosest pair",
+                "smallest shaft − largest bore",
+                words("{shaft} − {bore}", shaft=bare(min(given.shaft_mm)), bore=bare(max(given.bore_mm))),
+                loosest,
             ),
         ],
         interference_min_mm=loosest,
@@ -132,18 +137,30 @@ def _shape(values: Sequence[float], places: Sequence[MicrometerPlace] | None) ->
     return Shape(oval_mm=max(oval, default=None), taper_mm=ends[0] - ends[1] if len(ends) == 2 else None)
 
 
-def _say_shape(part: str, spread: float, shape: Shape) -> list[str]:
+def _of_another_size(given: FitInput) -> list[Problem]:
+    """A bore and a shaft that cannot belong together; the reading that is farthest off is named."""
+    shaft, bore = mean(given.shaft_mm), mean(given.bore_mm)
+    if abs(shaft - bore) <= OTHER_SIZE * max(shaft, bore):
+        return []
+    text = "{bore} in the bore and {shaft} on the shaft do not belong together: a slip, or inches for mm?"
+    path = "bore_mm" if bore < shaft else "shaft_mm"
+    return [problem(f"{path}.0", text, bore=mm(bore, 3), shaft=mm(shaft, 3))]
+
+
+def _say_shape(part: str, spread: float, shape: Shape) -> list[Say]:
     """One sentence where the readings of a part differ more than they should."""
     if spread <= TAPER_OR_OVAL_MM:
         return []
-    rule = f"(Rule of thumb: look again above {TAPER_OR_OVAL_MM:.2f} mm.)"
+    rule = words("(Rule of thumb: look again above {over}.)", over=mm(TAPER_OR_OVAL_MM))
     oval, taper = shape.oval_mm or 0.0, shape.taper_mm or 0.0
     if max(oval, abs(taper)) <= TAPER_OR_OVAL_MM:
-        return [f"The {part} readings spread {spread:.3f} mm: taper, oval or a burr. {rule}"]
+        text = "The {part} readings spread {by}: taper, oval or a burr. {rule}"
+        return [say("spread", text, part=part, by=mm(spread, 3), rule=rule)]
     if oval > abs(taper):
-        return [f"The {part} is oval by {oval:.3f} mm. {rule}"]
+        return [say("oval", "The {part} is oval by {by}. {rule}", part=part, by=mm(oval, 3), rule=rule)]
     wide = "machine side" if taper > 0 else "shaft end"
-    return [f"The {part} is tapered: {abs(taper):.3f} mm bigger at the {wide}. {rule}"]
+    text = "The {part} is tapered: {by} bigger at the {wide}. {rule}"
+    return [say("tapered", text, part=part, by=mm(abs(taper), 3), wide=wide, rule=rule)]
 
 
 def _kind(loosest: float, tightest: float) -> FitKind:
@@ -153,30 +170,45 @@ def _kind(loosest: float, tightest: float) -> FitKind:
 
 
 def _checks(loosest: float, tightest: float, wanted: Band | None) -> list[Check]:
+    """A limit on its own is on the signed figure: a clearance keeps every upper limit on the interference."""
     if wanted is None:
         return []
-    if wanted.min_mm is not None and wanted.max_mm is not None:
-        return [judge_band("tightest pair", tightest, wanted), judge_band("loosest pair", loosest, wanted)]
-    if wanted.max_mm is not None:
-        return [judge("tightest pair", tightest, "mm", high=wanted.max_mm, source=wanted.source)]
-    return [judge("loosest pair", loosest, "mm", low=wanted.min_mm, source=wanted.source)]
+    low, high, source = wanted.min_mm, wanted.max_mm, wanted.source
+    found = []
+    if high is not None:
+        name = "tightest pair"
+        found.append(judge("largest", name, tightest, "mm", low=low, high=high, source=source, signed=True))
+    if low is not None:
+        found.append(judge("smallest", "loosest pair", loosest, "mm", low=low, high=high, source=source, signed=True))
+    return found
 
 
-def _advice(kind: FitKind, tightest: float, checks: list[Check]) -> list[str]:
-    says = {
-        FitKind.CLEARANCE: f"The hub slips on: {-tightest:.3f} mm of clearance where it is tightest.",
-        FitKind.INTERFERENCE: f"The hub does not slip on: {tightest:.3f} mm of interference where it is tightest. "
-        "Do not press or drive it; heat it, or refuse it.",
-        FitKind.TRANSITION: f"It slips at some places and grips at others ({tightest:.3f} mm at the tightest). "
-        "Look for a burr first, then measure again.",
-    }
+def _advice(kind: FitKind, loosest: float, tightest: float, checks: list[Check]) -> list[Say]:
     advice = []
     for check in checks:
         if check.status != "over" or check.value is None:
             continue
         too_tight = check.max is not None and check.value > check.max
-        advice.append(
-            f"The {check.name} is {'tighter' if too_tight else 'looser'} than wanted. Measure again; "
-            + ("then heat, rework the bore or refuse the hub." if too_tight else "then refuse the hub.")
-        )
-    return [*advice, says[kind]]
+        way, then = ("tighter", TOO_TIGHT) if too_tight else ("looser", TOO_LOOSE)
+        text = "{pair}: {way} than specified by {by}. {then}"
+        limit = (check.max if too_tight else check.min) or 0.0
+        name = check.name.capitalize()
+        advice.append(say("off_specified", text, pair=name, way=way, by=mm(abs(check.value - limit), 3), then=then))
+    if max(abs(tightest), abs(loosest)) < SIZE_FOR_SIZE_MM:
+        text = "Size for size, within {within}. Clean, measure again at the same temperature, and decide how it is to go on."
+        return [*advice, say("size_for_size", text, within=mm(SIZE_FOR_SIZE_MM, 3))]
+    match kind:
+        case FitKind.CLEARANCE if -tightest < SIZE_FOR_SIZE_MM:
+            text = "Size for size where it is tightest: {clear} of clearance there. Do not force it."
+            says = say("size_where_tightest", text, clear=mm(-tightest, 3))
+        case FitKind.CLEARANCE:
+            says = say("clearance", "The hub slips on: {clear} of clearance where it is tightest.", clear=mm(-tightest, 3))
+        case FitKind.INTERFERENCE:
+            text = "An interference fit: {tight} where it is tightest. Do not press or drive it; heat the hub, or reject it."
+            says = say("interference", text, tight=mm(tightest, 3))
+        case _:
+            text = (
+                "It slips at some places and grips at others, {tight} at the tightest. Look for a burr, then measure again."
+            )
+            says = say("transition", text, tight=mm(tightest, 3))
+    return [*advice, says]

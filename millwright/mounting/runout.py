@@ -11,14 +11,27 @@ from ..clock import (
     StandsOut,
     find_stands_out,
     fit_clock,
-    fit_oval_mm,
     say_stands_out,
     say_toward,
 )
 from ..clock import working as clock_working
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Size
-from ..verdict import AS_ENTERED, Check, Result, Verdict, WorkLine, judge, work, worst
+from ..say import Say, bare, mm, say, words
+from ..verdict import (
+    AS_ENTERED,
+    ON_PAPER,
+    Check,
+    Result,
+    Status,
+    Verdict,
+    WorkLine,
+    all_proven,
+    judge,
+    unproven,
+    work,
+    worst,
+)
 from .bent import Blame, RunoutOf, blame, runout_between, say_blame
 
 SecondOn = Literal["face", "shaft", "rim further along"]
@@ -62,6 +75,7 @@ class RunoutResult(Result):
     """Total reading, the once-per-turn part and, from five positions on, the twice-per-turn part."""
 
     total_mm: float
+    sine_total_mm: float  # total run-out of the once-per-turn part alone
     eccentricity_mm: float
     high_spot_deg: float
     oval_mm: float | None
@@ -79,25 +93,28 @@ def evaluate(given: RunoutInput) -> RunoutResult:
     """
     clock = [r.clock for r in given.readings]
     value = [r.value_mm for r in given.readings]
-    fit = fit_clock(clock, value, resolution_mm=given.resolution_mm)
+    fit = _fit_of(given, given.readings)
     out = find_stands_out(clock, value, resolution_mm=given.resolution_mm)
-    oval = fit_oval_mm(clock, value)
     total = max(value) - min(value)
     second = _second(given)
-    checks = [judge(f"total reading, {given.kind}", total, "mm", high=given.limit_mm, source=given.limit_source)]
-    checks += _second_check(given, second)
+    name = f"total run-out, {given.kind}"
+    first = judge("total", name, total, "mm", high=given.limit_mm, source=given.limit_source)
+    swings = first.status is not Status.OVER and 2 * fit.size_mm > given.limit_mm + ON_PAPER
+    checks = [unproven(first) if swings else first, *_second_check(given, second)]
     found = _blame(given, fit, second)
     shifted = runout_between(_fit_of(given, given.before), fit) if given.before else None
     return RunoutResult(
         bench="runout",
         verdict=worst(checks, lacking=bool(_lacking(given))),
+        proven=all_proven(checks),
         checks=checks,
-        advice=say_stands_out(out) + _advice(given, checks, fit, oval, second, found, shifted),
+        says=say_stands_out(out) + _advice(given, checks, fit, second, found, shifted),
         working=_working(given, clock, value, fit, second, found),
         total_mm=total,
+        sine_total_mm=2 * fit.size_mm,
         eccentricity_mm=fit.size_mm,
         high_spot_deg=fit.peak_deg,
-        oval_mm=oval,
+        oval_mm=fit.oval_mm,
         stands_out=out,
         second=second,
         blame=found,
@@ -107,7 +124,8 @@ def evaluate(given: RunoutInput) -> RunoutResult:
 
 
 def _fit_of(given: RunoutInput, readings: list[ClockReading]) -> ClockFit:
-    return fit_clock([r.clock for r in readings], [r.value_mm for r in readings], resolution_mm=given.resolution_mm)
+    clock, value = [r.clock for r in readings], [r.value_mm for r in readings]
+    return fit_clock(clock, value, resolution_mm=given.resolution_mm, with_oval=True)
 
 
 def _second(given: RunoutInput) -> SecondResult | None:
@@ -128,7 +146,8 @@ def _second_check(given: RunoutInput, second: SecondResult | None) -> list[Check
     if given.second is None or second is None or second.on == "shaft":
         return []
     high = given.second.limit_mm or given.limit_mm
-    return [judge(f"total reading, {PLANES[second.on]}", second.total_mm, "mm", high=high, source=given.limit_source)]
+    name = f"total run-out, {PLANES[second.on]}"
+    return [judge("second_total", name, second.total_mm, "mm", high=high, source=given.limit_source)]
 
 
 def _lacking(given: RunoutInput) -> list[MustHave]:
@@ -146,40 +165,48 @@ def _advice(
     given: RunoutInput,
     checks: list[Check],
     fit: ClockFit,
-    oval: float | None,
     second: SecondResult | None,
     found: Blame | None,
     shifted: RunoutOf | None,
-) -> list[str]:
+) -> list[Say]:
     advice = []
     over = worst(checks) is Verdict.OVER
     if over:
         rim_is_over = worst(checks[:1]) is Verdict.OVER
-        high = fit.peak_deg if rim_is_over or second is None else second.high_spot_deg
-        spot = f"The high spot is at {say_toward(high)}."
-        match given.stage:
-            case "half tight":
-                advice.append(f"{spot} Turn it to 12, one blow with a soft mallet on the hub's edge from above, read again.")
-            case "bare shaft":
-                advice.append(f"{spot} Dirt or a burr under the plunger? If not, the shaft is bent or its bearing loose.")
-            case _:
-                advice.append(
-                    f"{spot} Find out why before anything is tightened: dirt, a burr, a bent shaft or a cocked hub."
-                )
-    is_oval = oval is not None and oval > fit.size_mm and over
+        advice.append(_say_high_spot(given, fit.peak_deg if rim_is_over or second is None else second.high_spot_deg))
+    elif checks[0].proven is False:
+        text = "The sine through these readings swings {sine} in all, more than the limit: the high spot lies between them."
+        advice.append(say("sine_over", f"{text} Read at more places.", sine=mm(2 * fit.size_mm, 3)))
+    is_oval = fit.oval_mm is not None and fit.oval_mm > fit.size_mm and over
     if is_oval:
-        advice.append("More of it is oval than off centre: turning the hub will not cure it.")
+        advice.append(say("oval", "More of it is oval than off centre: turning the hub will not cure it."))
     if found is not None:
         advice.append(say_blame(found))
     elif over and not is_oval and given.stage != "half tight" and given.second is None and given.kind == "rim":
-        advice.append("A second ring tells whose fault it is: on the shaft beside the hub, or on the rim further along.")
+        text = "A second ring tells what runs out: on the shaft beside the hub, or on the rim further along."
+        advice.append(say("second_ring", text))
     if shifted is not None:
-        if shifted.size_mm > given.resolution_mm:
-            advice.append(f"Tightening shifted it by {shifted.size_mm:.3f} mm toward {say_toward(shifted.high_deg)}.")
-        else:
-            advice.append("Tightening did not shift it by more than the dial shows.")
-    advice += [f"Still wanted: the {PLANES[wanted]}." for wanted in _lacking(given)]
+        advice.append(_say_shifted(given, shifted))
+    advice += [say("still_to_read", "Still to read: the {plane}.", plane=PLANES[wanted]) for wanted in _lacking(given)]
     return advice
+
+
+def _say_high_spot(given: RunoutInput, high_deg: float) -> Say:
+    match given.stage:
+        case "half tight":
+            code, what = "tap_true", "Turn it to 12, one blow with a soft mallet on the hub's edge from above, read again."
+        case "bare shaft":
+            code, what = "bent_shaft", "Dirt or a burr under the plunger? If not, the shaft is bent or its bearing loose."
+        case _:
+            code, what = "find_out", "Find out why before anything is tightened: dirt, a burr, a bent shaft or a cocked hub."
+    return say(code, "The high spot is at {high}. {what}", high=say_toward(high_deg), what=what)
+
+
+def _say_shifted(given: RunoutInput, shifted: RunoutOf) -> Say:
+    if shifted.size_mm <= given.resolution_mm:
+        return say("tightening_left_it", "Tightening did not shift it by more than the dial shows.")
+    text = "Tightening shifted it by {by} toward {toward}."
+    return say("tightening_shifted_it", text, by=mm(shifted.size_mm, 3), toward=say_toward(shifted.high_deg))
 
 
 def _working(
@@ -190,18 +217,21 @@ def _working(
     second: SecondResult | None,
     found: Blame | None,
 ) -> list[WorkLine]:
-    total = work("total reading", "largest − smallest", f"{max(value):+.3f} − {min(value):+.3f}", max(value) - min(value))
-    numbers = f"√({fit.up_mm:+.4f}² + {fit.right_mm:+.4f}²)"
-    lines = [total, *clock_working(clock, value, fit), work("off centre by", "√(up² + right²)", numbers, fit.size_mm)]
+    reads = words("{most} − {least}", most=bare(max(value), signed=True), least=bare(min(value), signed=True))
+    sine = words("√({up}² + {right}²)", up=bare(fit.up_mm, 4, signed=True), right=bare(fit.right_mm, 4, signed=True))
+    lines = [
+        work("total", "total run-out", "largest − smallest", reads, max(value) - min(value)),
+        *clock_working(clock, value, fit),
+        work("off_centre", "off centre by", "√(up² + right²)", sine, fit.size_mm),
+    ]
     if second is not None:
-        where = f"high at {second.high_spot_deg:.0f}°"
-        lines.append(work(f"{PLANES[second.on]}, off centre by", "√(up² + right²)", where, second.eccentricity_mm))
+        where, what = f"high at {second.high_spot_deg:.0f}°", f"{PLANES[second.on]}, off centre by"
+        lines.append(work("second_off_centre", what, "√(up² + right²)", where, second.eccentricity_mm))
     if found is not None:
         formula = "hub less shaft, as arrows" if found.on_shaft else "second less first, as arrows"
-        lines.append(work("between the two", formula, f"high at {found.own_deg:.0f}°", found.own_mm))
+        lines.append(work("between", "between the two", formula, f"high at {found.own_deg:.0f}°", found.own_mm))
     if given.second is not None and given.second.distance_mm and found is not None and not found.on_shaft:
         slope = found.own_mm / given.second.distance_mm * 1000
-        lines.append(
-            work("it leans by", "between ÷ distance", f"{found.own_mm:.4f} ÷ {given.second.distance_mm:g}", slope, "mm/m")
-        )
+        leans = words("{own} ÷ {apart} × 1000", own=bare(found.own_mm, 4), apart=bare(given.second.distance_mm, None))
+        lines.append(work("leans", "it leans by", "between ÷ distance", leans, slope, "mm/m"))
     return lines

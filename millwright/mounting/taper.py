@@ -5,14 +5,20 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from ..errors import Problem, refuse_if_any
+from ..errors import Problem, problem, refuse_if_any
 from ..model import Model, Size
+from ..say import Say, Words, bare, deg_c, mm, number, say, words
 from ..units import TaperWay, taper_said, taper_stated
-from ..verdict import AS_ENTERED, Check, Result, WorkLine, judge, work, worst
-from .blue import CONTACT_WANTED, SAYS, Pattern, contact_pattern, contact_share
+from ..verdict import AS_ENTERED, ON_PAPER, Check, Result, WorkLine, judge, work, worst
+from .blue import CONTACT_WANTED, LEAST, SAYS, Pattern, contact_pattern, contact_share, rings, say_ring, strips
 
 EVEN_WITHIN_MM = 0.005  # rule of thumb: what a good micrometer tells apart on two diameters
 CONTACT_SOURCE = "rule of thumb: 80 % even blue contact"
+LEAST_SOURCE = "rule of thumb: no ring and no strip under 30 % blue"
+HIT_SOURCE = "rule of thumb: within 10 % of the mark"
+LEAST_ADVANCE = 0.1  # rule of thumb: a try that got less of the way tells nothing of the next one
+SAME_MM = 0.05  # stand-outs and the draw-up noted for a try agree within this
+MOST_DEGREES = 45.0
 HIT_WITHIN = 0.10  # rule of thumb: draw-up within a tenth of what was wanted is on its mark
 
 Share = Annotated[float, Field(ge=0, le=1)]
@@ -131,15 +137,16 @@ def evaluate(given: TaperInput) -> TaperResult:
         reached = given.fitted_standout_mm - given.hand_tight_standout_mm
     share = contact_share(given.contact) if given.contact else None
     pattern = contact_pattern(given.contact) if given.contact else None
-    next_hub = _next_hub_c(given, advance)
-    checks = _checks(given, mismatch, share, advance, reached, next_hub)
+    found_c = _next_hub_c(given, advance, reached)
+    next_hub = found_c if found_c is None or given.ceiling_c is None else min(found_c, given.ceiling_c)
+    checks = _checks(given, mismatch, advance, reached, found_c)
     touches = _touches_first(mismatch, given.even_mm)
     return TaperResult(
         bench="taper",
         verdict=worst(checks, lacking=bool(_lacking(given, reached))),
         checks=checks,
-        advice=_advice(given, touches, pattern, advance, reached, next_hub, checks),
-        working=_working(given, shaft, bore, mismatch, advance, reached, next_hub),
+        says=_advice(given, touches, pattern, advance, reached, found_c),
+        working=_working(given, shaft, bore, mismatch, advance, reached, found_c),
         taper_shaft=shaft,
         taper_bore=bore,
         one_in_shaft=1 / shaft,
@@ -159,22 +166,45 @@ def evaluate(given: TaperInput) -> TaperResult:
 
 
 def _problems(given: TaperInput) -> list[Problem]:
+    cones = (("shaft", given.shaft), ("bore", given.bore))
+    return [
+        *(one for name, cone in cones for one in _cone_problems(name, cone)),
+        *_map_problems(given.contact),
+        *_try_problems(given),
+    ]
+
+
+def _cone_problems(name: str, cone: Cone) -> list[Problem]:
+    if cone.stated is not None and cone.stated.way == "degrees" and cone.stated.value > MOST_DEGREES:
+        return [Problem(f"{name}.stated.value", f"A hub's taper has no more than {MOST_DEGREES:g} degrees. A slip?")]
+    if cone.small <= 0:
+        return [Problem(f"{name}.stated.value", "Over this length the taper comes to a point. A slip?")]
+    if cone.large_mm <= cone.small:
+        return [Problem(f"{name}.large_mm", "The large end must be bigger than the small end.")]
+    return []
+
+
+def _map_problems(contact: list[list[float]] | None) -> list[Problem]:
+    if contact is None:
+        return []
+    widths = {len(row) for row in contact}
+    if not contact or widths == {0}:
+        return [Problem("contact", "The blue map has no cell.")]
+    return [Problem("contact", "Every row of the blue map has as many cells as the others.")] if len(widths) > 1 else []
+
+
+def _try_problems(given: TaperInput) -> list[Problem]:
+    fitted, hand_tight, tried = given.fitted_standout_mm, given.hand_tight_standout_mm, given.attempt
     found = []
-    for name, cone in (("shaft", given.shaft), ("bore", given.bore)):
-        if cone.small <= 0:
-            found.append(Problem(f"{name}.stated.value", "Over this length the taper comes to a point. A slip?"))
-        elif cone.large_mm <= cone.small:
-            found.append(Problem(f"{name}.large_mm", "The large end must be bigger than the small end."))
-    if given.contact is not None:
-        widths = {len(row) for row in given.contact}
-        if not given.contact or widths == {0}:
-            found.append(Problem("contact", "The blue map has no cell."))
-        elif len(widths) > 1:
-            found.append(Problem("contact", "Every row of the blue map has as many cells as the others."))
-    if given.fitted_standout_mm is not None and given.hand_tight_standout_mm is None:
+    if fitted is not None and hand_tight is None:
         found.append(Problem("hand_tight_standout_mm", "Draw-up is counted from hand tight: give that stand-out too."))
-    if given.attempt is not None and given.attempt.hub_c <= given.attempt.shaft_c:
+    if tried is not None and tried.hub_c <= tried.shaft_c:
         found.append(Problem("attempt.hub_c", "The hub was no warmer than the shaft. A slip?"))
+    if tried is not None and fitted is not None and hand_tight is not None:
+        by_standout = fitted - hand_tight
+        if abs(by_standout - tried.advance_mm) > SAME_MM + ON_PAPER:
+            text = "The stand-outs say {standout}, the try was noted with {noted}. One of them is a slip."
+            found.append(problem("attempt.advance_mm", text, standout=mm(by_standout), noted=mm(tried.advance_mm)))
     return found
 
 
@@ -191,57 +221,88 @@ def _touches_first(mismatch: float, even_mm: float) -> Touch:
     return Touch.LARGE if mismatch > 0 else Touch.SMALL
 
 
-def _next_hub_c(given: TaperInput, advance: float) -> float | None:
-    """Draw-up follows the temperature difference: what the last one gave says what the next one has to be."""
-    if given.attempt is None:
-        return None
+def _next_hub_c(given: TaperInput, advance: float, reached: float | None) -> float | None:
+    """Draw-up follows the temperature difference: what the last one gave says what the next one has to be.
+
+    None on its mark, and where the try got less than a tenth of the way: it was stopped by something else.
+    """
     tried = given.attempt
+    if tried is None or tried.advance_mm < LEAST_ADVANCE * advance - ON_PAPER:
+        return None
+    if abs((tried.advance_mm if reached is None else reached) - advance) <= HIT_WITHIN * advance + ON_PAPER:
+        return None
     return tried.shaft_c + (tried.hub_c - tried.shaft_c) * advance / tried.advance_mm
 
 
-def _checks(
-    given: TaperInput, mismatch: float, share: float | None, advance: float, reached: float | None, next_hub: float | None
-) -> list[Check]:
+def _checks(given: TaperInput, mismatch: float, advance: float, reached: float | None, next_hub: float | None) -> list[Check]:
     checks = []
     if given.mismatch_max_mm is not None:
-        checks.append(judge("taper mismatch", mismatch, "mm", high=given.mismatch_max_mm, source=given.mismatch_source))
-    if share is not None:
-        checks.append(judge("blue contact", 100 * share, "%", low=100 * given.contact_min, source=given.contact_source))
+        high, source = given.mismatch_max_mm, given.mismatch_source
+        checks.append(judge("mismatch", "taper mismatch", mismatch, "mm", high=high, source=source))
+    if given.contact is not None:
+        checks += _contact_checks(given, given.contact)
     if reached is not None:
         low, high = advance * (1 - HIT_WITHIN), advance * (1 + HIT_WITHIN)
-        checks.append(
-            judge("draw-up reached", reached, "mm", low=low, high=high, source="rule of thumb: within 10 % of the mark")
-        )
+        checks.append(judge("draw_up", "draw-up reached", reached, "mm", low=low, high=high, source=HIT_SOURCE))
     if next_hub is not None and given.ceiling_c is not None:
-        checks.append(judge("next temperature", next_hub, "°C", high=given.ceiling_c, source=AS_ENTERED))
+        high = given.ceiling_c
+        checks.append(judge("next_temperature", "next temperature", next_hub, "°C", high=high, source=AS_ENTERED))
     return checks
 
 
+def _contact_checks(given: TaperInput, contact: list[list[float]]) -> list[Check]:
+    """All of it, and the barest ring and strip: a hub held at one end, or on one side, works loose."""
+    ring, strip, least = min(rings(contact)), min(strips(contact)), 100 * LEAST
+    share, source = 100 * contact_share(contact), given.contact_source
+    return [
+        judge("contact", "blue contact", share, "%", low=100 * given.contact_min, source=source),
+        judge("contact_ring", "barest ring", 100 * ring, "%", low=least, source=LEAST_SOURCE),
+        judge("contact_strip", "barest strip", 100 * strip, "%", low=least, source=LEAST_SOURCE),
+    ]
+
+
 def _advice(
-    given: TaperInput,
-    touches: Touch,
-    pattern: Pattern | None,
-    advance: float,
-    reached: float | None,
-    next_hub: float | None,
-    checks: list[Check],
-) -> list[str]:
-    advice = _lacking(given, reached)
-    if reached is not None and any(c.name == "draw-up reached" and c.status == "over" for c in checks):
-        short = reached < advance
-        advice.append(
-            f"It {'stopped short' if short else 'went too far'} by {abs(reached - advance):.2f} mm. Take it off, let hub and "
-            "shaft both cool, then try with the new temperature. Do not drive it or force it with the nut."
-        )
-    if next_hub is not None:
-        advice.append(f"Next try: hub at {next_hub:.0f} °C with the shaft as cold as it was.")
-        if given.ceiling_c is not None and next_hub > given.ceiling_c:
-            advice.append(f"That lies above the ceiling of {given.ceiling_c:g} °C. Cool the shaft, or ask for another fit.")
+    given: TaperInput, touches: Touch, pattern: Pattern | None, advance: float, reached: float | None, next_hub: float | None
+) -> list[Say]:
+    advice = [say("still_to_do", "{what}", what=what) for what in _lacking(given, reached)]
+    if reached is not None and abs(reached - advance) > HIT_WITHIN * advance + ON_PAPER:
+        text = "It {how} by {by}. Take it off, let hub and shaft both cool, then try with the new temperature."
+        text += " Do not drive it or force it with the nut."
+        how = "stopped short" if reached < advance else "went too far"
+        advice.append(say("off_its_mark", text, how=how, by=mm(abs(reached - advance))))
+    if next_hub is not None and given.ceiling_c is not None and next_hub > given.ceiling_c:
+        text = "The next try would want {wanted}, above the ceiling of {ceiling}. Cool the shaft, or ask for another fit."
+        advice.append(say("next_over_ceiling", text, wanted=deg_c(next_hub), ceiling=deg_c(given.ceiling_c, None)))
+    elif next_hub is not None:
+        text = "Next try: hub at {hub} with the shaft as cold as it was."
+        advice.append(say("next_try", text, hub=deg_c(next_hub)))
+    elif given.attempt is not None and given.attempt.advance_mm < LEAST_ADVANCE * advance:
+        text = "It hardly went on: not the heat, something else stopped it. Dirt, a burr, a high key, the wrong bore?"
+        advice.append(say("hardly_went_on", text))
+    if given.contact is not None:
+        advice += _say_bare(given.contact)
     if pattern in SAYS:
-        advice.append(SAYS[pattern])
+        advice.append(say(f"blue_{pattern.name.lower()}", SAYS[pattern]))
     if touches is not Touch.EVENLY:
-        advice.append(f"The {touches} touches first.")
+        advice.append(say("touches_first", "The {end} touches first.", end=touches.value))
     return advice
+
+
+def _say_bare(contact: list[list[float]]) -> list[Say]:
+    """The barest ring and strip, where one is bare."""
+    says = []
+    by_ring, by_strip = rings(contact), strips(contact)
+    if min(by_ring) < LEAST:
+        where = say_ring(by_ring.index(min(by_ring)), len(by_ring))
+        share = number(100 * min(by_ring), 0)
+        says.append(say("ring_bare", "The ring {where} is {share} % blue: it does not bear there.", where=where, share=share))
+    if min(by_strip) < LEAST:
+        where = f"{by_strip.index(min(by_strip)) + 1} of {len(by_strip)}"
+        share = number(100 * min(by_strip), 0)
+        says.append(
+            say("strip_bare", "Strip {where} along the shaft is {share} % blue: bare on one side.", where=where, share=share)
+        )
+    return says
 
 
 def _working(
@@ -253,23 +314,37 @@ def _working(
     reached: float | None,
     next_hub: float | None,
 ) -> list[WorkLine]:
-    def cone(c: Cone) -> str:
-        return f"({c.large_mm:.3f} − {c.small:.3f}) ÷ {c.length_mm:g}"
+    def cone(c: Cone) -> Words:
+        length = bare(c.length_mm, None)
+        return words("({large} − {small}) ÷ {length}", large=bare(c.large_mm), small=bare(c.small), length=length)
 
-    length = min(given.shaft.length_mm, given.bore.length_mm)
+    length = bare(min(given.shaft.length_mm, given.bore.length_mm), None)
+    by = number(shaft, 5)
+    differ = words("({shaft} − {bore}) × {length}", shaft=by, bore=number(bore, 5), length=length)
+    wanted = words("{grip} ÷ {taper}", grip=bare(given.interference_mm), taper=by)
     lines = [
-        work("taper of the shaft", "(large − small) ÷ length", cone(given.shaft), shaft, "mm/mm"),
-        work("taper of the bore", "(large − small) ÷ length", cone(given.bore), bore, "mm/mm"),
-        work("mismatch", "(shaft − bore) × shorter length", f"({shaft:.5f} − {bore:.5f}) × {length:g}", mismatch, "mm"),
-        work("draw-up wanted", "interference ÷ taper", f"{given.interference_mm:.3f} ÷ {shaft:.5f}", advance, "mm"),
+        work("taper_shaft", "taper of the shaft", "(large − small) ÷ length", cone(given.shaft), shaft, "mm/mm"),
+        work("taper_bore", "taper of the bore", "(large − small) ÷ length", cone(given.bore), bore, "mm/mm"),
+        work("mismatch", "mismatch", "(shaft − bore) × shorter length", differ, mismatch),
+        work("advance", "draw-up required", "interference ÷ taper", wanted, advance),
     ]
     if reached is not None and given.fitted_standout_mm is not None and given.hand_tight_standout_mm is not None:
-        stood = f"{given.fitted_standout_mm:.2f} − {given.hand_tight_standout_mm:.2f}"
-        lines.append(work("draw-up reached", "stand-out fitted − hand tight", stood, reached, "mm"))
-        numbers = f"{reached:.3f} × {shaft:.5f}"
-        lines.append(work("interference reached", "draw-up × taper", numbers, reached * shaft, "mm"))
+        stood = words(
+            "{fitted} − {hand}", fitted=bare(given.fitted_standout_mm, 2), hand=bare(given.hand_tight_standout_mm, 2)
+        )
+        lines.append(work("advance_reached", "draw-up reached", "stand-out fitted − hand tight", stood, reached))
+        grips = words("{reached} × {taper}", reached=bare(reached), taper=by)
+        lines.append(work("reached", "interference reached", "draw-up × taper", grips, reached * shaft))
     if next_hub is not None and given.attempt is not None:
         t = given.attempt
-        numbers = f"{t.shaft_c:g} + ({t.hub_c:g} − {t.shaft_c:g}) × {advance:.3f} ÷ {t.advance_mm:.3f}"
-        lines.append(work("next hub temperature", "shaft + (hub − shaft) × wanted ÷ reached", numbers, next_hub, "°C"))
+        numbers = words(
+            "{shaft} + ({hub} − {shaft}) × {wanted} ÷ {reached}",
+            shaft=bare(t.shaft_c, None, "°C"),
+            hub=bare(t.hub_c, None, "°C"),
+            wanted=bare(advance),
+            reached=bare(t.advance_mm),
+        )
+        lines.append(
+            work("next", "next hub temperature", "shaft + (hub − shaft) × required ÷ reached", numbers, next_hub, "°C")
+        )
     return lines

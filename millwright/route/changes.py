@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 
 from ..card.kind import ValueKind
 from ..card.values import Value, ValueCard, stands_on, value_kind
+from ..say import Figure, Words, words
 from .state import Entry, EntryKind
 from .steps import Fact, Happened, Step
 
@@ -19,14 +20,14 @@ def value_card(catalogue: ValueCard, entries: Sequence[Entry]) -> ValueCard:
 
 def physical_changes(
     steps: Sequence[Step], latest: Mapping[str, Entry], entries: Sequence[Entry]
-) -> list[tuple[int, Happened, str]]:
+) -> list[tuple[int, Happened, Words]]:
     """Every physical change: the number of the entry, what it is known by, and what happened in words."""
-    found = [(e.number, what, what) for e in entries if e.kind is EntryKind.MOVE for what in _moves(e)]
+    found = [(e.number, what, words(str(what))) for e in entries if e.kind is EntryKind.MOVE for what in _moves(e)]
     for step in steps:
         entry = latest.get(step.key)
         if entry is not None:
             upset = step.upsets(entry.inputs) if step.upsets else frozenset()
-            found += [(entry.number, str(what), str(what)) for what in step.changes | upset]
+            found += [(entry.number, str(what), words(str(what))) for what in step.changes | upset]
     return found
 
 
@@ -36,7 +37,7 @@ def _moves(entry: Entry) -> list[Happened]:
     return [Fact.MACHINES, Fact.FEET, *([Fact.SHIMMED] if shimmed else [])]
 
 
-def card_changes(catalogue: ValueCard, entries: Sequence[Entry], speed_rpm: float) -> list[tuple[int, str, str]]:
+def card_changes(catalogue: ValueCard, entries: Sequence[Entry], speed_rpm: float) -> list[tuple[int, str, Words]]:
     """Every change of what the card says at this line's speed: its number, the key, and what happened in words."""
     card, found = dict(catalogue), []
     for entry in entries:
@@ -47,10 +48,15 @@ def card_changes(catalogue: ValueCard, entries: Sequence[Entry], speed_rpm: floa
         card[key] = value
         if kind is None or (was and (was.at(speed_rpm), was.means) == (value.at(speed_rpm), value.means)):
             continue
-        how = f"changed from {_at_speed(was, kind, speed_rpm)} to" if was else "put there:"
-        found.append((entry.number, key, f"“{kind.title}” on the card was {how} {_at_speed(value, kind, speed_rpm)}"))
+        now = _at_speed(value, kind, speed_rpm)
+        if was:
+            text = "“{line}” on the card was changed from {was} to {now}"
+            changed = words(text, line=kind.title, was=_at_speed(was, kind, speed_rpm), now=now)
+        else:
+            changed = words("“{line}” on the card was put there: {now}", line=kind.title, now=now)
+        found.append((entry.number, key, changed))
     return found
 
 
-def _at_speed(value: Value, kind: ValueKind, speed_rpm: float) -> str:
-    return value.means if kind.words_only else f"{value.at(speed_rpm):g} {kind.unit_as(value.means)}".strip()
+def _at_speed(value: Value, kind: ValueKind, speed_rpm: float) -> Figure | str:
+    return value.means if kind.words_only else Figure(value.at(speed_rpm), kind.unit_as(value.means))

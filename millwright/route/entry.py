@@ -2,7 +2,7 @@
 
 import json
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Literal
 
 from pydantic import Field
@@ -202,7 +202,7 @@ def _refuse_hand_over(given: HandOver) -> None:
 def _refuse_value(given: CardValue) -> None:
     """A line that is not there is a fault of the key, everything else of the value."""
     found = value_problems(given.key, given.value)
-    refuse_if_any([Problem(f"value.{p.path}" if p.path else "key", p.message) for p in found])
+    refuse_if_any([replace(p, path=f"value.{p.path}" if p.path else "key") for p in found])
 
 
 def _changed(route: RouteNow, given: CardValue, role: Role) -> Value | None:

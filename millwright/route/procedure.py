@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 from ..card.values import source_of
 from ..line import SIDES
 from ..roles import Role
-from ..verdict import Check
+from ..verdict import Judged
 from . import torques
 from .circles import circle_preset, line_of, pulled
 from .families.facts import COUNT, ORDER, PASSES, TORQUE
@@ -29,7 +29,6 @@ PREFIX = {
 }
 Row = Field | Callable[[JobFacts], Field | None]
 When = Callable[[JobFacts], bool]
-Judged = tuple[list[Check], list[str]]
 
 
 def always(job: JobFacts) -> bool:

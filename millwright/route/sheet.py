@@ -8,6 +8,7 @@ from typing import Any
 
 from ..errors import Problem, refuse_if_any
 from ..model import is_one_line
+from ..say import say
 from ..verdict import Check, Result, Status, Verdict, said_by_hand, worst
 from .fields import NONE_HERE, Field
 from .steps import SheetForm, Step
@@ -31,15 +32,16 @@ def evaluate(step: Step, form: SheetForm, answers: Mapping[str, Any]) -> Result:
     named = {field.label for field in form.fields}
     checks = [check for field in form.fields for check in _of_field(field, answers.get(field.key))]
     wrong = [check.name for check in checks if check.status is Status.OVER]
-    advice = [f"{name} is not in order." if name in named else f"{name}." for name in wrong]
+    says = [say("not_in_order", "{name} is not in order." if name in named else "{name}.", name=name) for name in wrong]
     if step.judge is not None:
-        judged, says = step.judge(answers)
-        checks, advice = checks + judged, advice + says
+        judged, told = step.judge(answers)
+        checks, says = checks + judged, says + told
     if Verdict.OVER in {worst([c]) for c in checks} and step.on_fail:
-        advice.append(step.on_fail)
+        says.append(say("on_fail", "{what}", what=step.on_fail))
     if lacking:
-        advice.append("Still wanted: " + "; ".join(lacking[:4]) + ("; …" if len(lacking) > 4 else "") + ".")
-    return Result(bench="sheet", verdict=worst(checks, lacking=bool(lacking)), checks=checks, advice=advice, working=[])
+        what = "; ".join(lacking[:4]) + ("; …" if len(lacking) > 4 else "")
+        says.append(say("still_to_fill_in", "Still to fill in: {what}.", what=what))
+    return Result(bench="sheet", verdict=worst(checks, lacking=bool(lacking)), checks=checks, says=says, working=[])
 
 
 def _refuse_unusable(form: SheetForm, answers: Mapping[str, Any]) -> None:
@@ -170,14 +172,14 @@ def _of_field(field: Field, answer: Any) -> list[Check]:
     """What a condition, a count or marks say by themselves."""
     match field.kind:
         case "condition" if answer == NOT_OK:
-            return [said_by_hand(field.label, "the person who looked", in_order=False)]
+            return [said_by_hand(field.key, field.label, "the person who looked", in_order=False)]
         case "count" if isinstance(answer, int) and field.expected is not None:
             name = f"{field.label}: {answer} of {field.expected}"
-            return [said_by_hand(name, field.expected_of, in_order=answer == field.expected)]
+            return [said_by_hand(field.key, name, field.expected_of, in_order=answer == field.expected)]
         case "marks" if not _missing(field, answer):
             read = {str(mark).strip().casefold() for mark in answer}
             name = field.label if len(read) == 1 else f"{field.label}: they differ"
-            return [said_by_hand(name, "the person who read them", in_order=len(read) == 1)]
+            return [said_by_hand(field.key, name, "the person who read them", in_order=len(read) == 1)]
         case _:
             return []
 

@@ -52,6 +52,6 @@ def _refuse_hold(route: RouteNow, now: StepNow, role: Role) -> None:
     if now.step.form.kind == "sign":
         why = route.why_not_signed_off()
         if why:
-            raise OutOfTurn("Not ready to sign. " + " · ".join(why))
+            raise OutOfTurn("Not ready to sign. " + " · ".join(map(str, why)))
     if now.state is not StepState.TO_SIGN:
         raise OutOfTurn(f"{now.step.title} is {now.state.value}. There is nothing to sign yet.")

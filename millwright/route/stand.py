@@ -7,6 +7,7 @@ from types import MappingProxyType
 
 from ..card.values import ValueCard, value_kind
 from ..line import LineSpec
+from ..say import NOTHING, Words, words
 from ..verdict import Verdict
 from .build import build
 from .changes import card_changes, physical_changes, value_card
@@ -94,7 +95,7 @@ class _Derived:
     card: ValueCard
     latest: Mapping[str, Entry]
     signatures: Sequence[Signature]
-    changed: Sequence[tuple[int, str, Happened]]
+    changed: Sequence[tuple[int, Happened, Words]]
     asked: set[str]
     locks: Locks
     counting: Mapping[str, list[str]]
@@ -142,20 +143,20 @@ class _Derived:
             for key in step.needs
             if key not in self.card and (kind := value_kind(key))
         ]
-        blocked += [Block(words) for words in self.counting.get(step.key, [])]
+        blocked += [Block(waits) for waits in self.counting.get(step.key, [])]
         if step.key in self.asked:
             blocked.append(Block("A question waits for the lead's answer."))
         return blocked
 
-    def _stale(self, step: Step, current: Entry | None) -> str:
+    def _stale(self, step: Step, current: Entry | None) -> Words:
         if current is None:
-            return ""
+            return NOTHING
         if step.key == PROOF and self.locks.proof_due:
-            return f"Since this was read, {self.locks.proof_due}"
+            return words("Since this was read, {what}", what=self.locks.proof_due)
         keys = set() if step.finding else {*step.needs, *step.judged_by}  # as found it was judged by what stood then
-        after = [(n, words) for n, what, words in self.changed if what in step.relies or what in keys]
-        later = max((change for change in after if change[0] > current.number), default=None)
-        return f"Since this was read, {later[1]}" if later else ""
+        after = [(n, said) for n, what, said in self.changed if what in step.relies or what in keys]
+        later = max((one for one in after if one[0] > current.number), key=lambda one: (one[0], str(one[1])), default=None)
+        return words("Since this was read, {what}", what=later[1]) if later else NOTHING
 
 
 def _lock_again(found: dict[str, StepNow], locks: Locks) -> None:
@@ -170,13 +171,13 @@ def _lock_again(found: dict[str, StepNow], locks: Locks) -> None:
         return
     again = replace(again, step=replace(again.step, optional=True))
     if again.state is StepState.STALE:
-        again = replace(again, state=StepState.DONE, stale_because="")
+        again = replace(again, state=StepState.DONE, stale_because=NOTHING)
     found[LOCK_AGAIN] = again
 
 
 def _passed(now: StepNow) -> bool:
     """It came out well, though something may have happened since."""
-    good = now.current is not None and now.current.verdict in DONE_VERDICTS
+    good = now.current is not None and now.current.verdict in DONE_VERDICTS and not now.current.unproven
     return now.settled or (now.state is StepState.STALE and (good or now.authorised is not None))
 
 
@@ -204,11 +205,11 @@ def _signed(signatures: Sequence[Signature], kind: SignatureKind, step: str, cur
     return covers[-1] if covers else None
 
 
-def _state(
+def _state(  # noqa: PLR0911 - the states, in the order in which they hold
     step: Step,
     current: Entry | None,
     blocked: bool,
-    stale: str,
+    stale: Words,
     signed: Signature | None,
     authorised: Signature | None,
     asked: bool,
@@ -225,6 +226,8 @@ def _state(
         return StepState.OVER
     if current.verdict is Verdict.INCOMPLETE:
         return StepState.INCOMPLETE
+    if current.unproven and not step.finding:
+        return StepState.CANNOT_TELL
     if step.hold is not None and signed is None:
         return StepState.TO_SIGN
     return StepState.DONE

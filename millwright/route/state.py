@@ -8,6 +8,7 @@ from typing import Any
 
 from ..card.values import ValueCard
 from ..roles import Role
+from ..say import Words, words
 from ..verdict import Verdict
 from .hubs.phases import Phase
 from .ledger import LedgerLine
@@ -44,6 +45,7 @@ class StepState(StrEnum):
     BLOCKED = "blocked"
     OPEN = "open"
     INCOMPLETE = "incomplete"
+    CANNOT_TELL = "cannot tell yet"
     OVER = "over"
     STALE = "stale"
     WAITING = "waiting"  # for the answer to a question
@@ -64,6 +66,7 @@ class Entry:
     by: str
     role: Role
     at: datetime
+    unproven: bool = False  # inside on paper, not within its ±, and not taken as it is
     ledger: Sequence[Mapping[str, Any]] = ()  # what it wrote into the ledger, as `ledger.written_by` has it
 
 
@@ -108,7 +111,7 @@ class StepNow:
     state: StepState
     blocks: tuple[Block, ...]  # a step with any takes no entry
     held_by_locks: bool  # among them: the locks are off, or the dead state is to be proved again
-    stale_because: str
+    stale_because: Words
     current: Entry | None
     signed: Signature | None
     authorised: Signature | None
@@ -155,12 +158,12 @@ class RouteNow:
         """The record has been signed and closed."""
         return any(now.step.key == CLOSING and now.signed is not None for now in self.steps)
 
-    def why_not_signed_off(self) -> list[str]:
+    def why_not_signed_off(self) -> list[Words]:
         """Everything that keeps the record open; empty when it may be signed."""
         why = [
-            f"{now.step.title}: {now.stale_because or now.state.value}"
+            words("{title}: {why}", title=now.step.title, why=now.stale_because or now.state.value)
             for now in self.steps
             if now.step.form.kind != "sign" and not now.settled
         ]
-        why += [f"Ledger: {line.what}, {line.missing} to count back" for line in self.ledger if line.open]
-        return why + [f"Provisional: {what}" for what in self.provisional]
+        why += [words(f"Ledger: {line.what}, {line.missing} to count back") for line in self.ledger if line.open]
+        return why + [words("Not final yet: {what}", what=what) for what in self.provisional]

@@ -8,7 +8,7 @@ from typing import Any, Literal
 from ..card.values import ValueCard, of_hub
 from ..line import SIDES, LineSpec, Side
 from ..roles import Role
-from ..verdict import Check
+from ..verdict import Judged
 from .families.facts import FamilyFacts
 from .fields import Field
 from .hubs.phases import Phase
@@ -101,7 +101,7 @@ class Scope(StrEnum):
 
 
 Answers = Mapping[str, Any]
-Judge = Callable[[Answers], tuple[list[Check], list[str]]]
+Judge = Callable[[Answers], Judged]
 
 
 @dataclass(frozen=True, kw_only=True)

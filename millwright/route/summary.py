@@ -5,8 +5,11 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from ..say import NOTHING, Words
+
 POSITION = ("gap", "straightedge", "alignment")  # benches that say where the machines stand
 WORST_PLACE = re.compile(r"^gap at [^,]+")  # where every reading counts, the worst one lies elsewhere each time
+WORKED_OUT = ("sheet", "heat")  # ticked, or planned: no reading of what was left
 CURED = ("softfoot", "runout")  # read again and again until what they find is cured
 
 
@@ -17,7 +20,7 @@ class Read:
     step: str
     title: str
     result: Mapping[str, Any]
-    overtaken: str = ""
+    overtaken: Words = NOTHING
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -30,7 +33,7 @@ class SummaryLine:
     what: str
     found: float | None
     left: Mapping[str, Any]  # the last check, as in the result
-    overtaken: str = ""
+    overtaken: Words = NOTHING
 
 
 def summary(readings: Iterable[Read]) -> list[SummaryLine]:
@@ -40,16 +43,20 @@ def summary(readings: Iterable[Read]) -> list[SummaryLine]:
     Elsewhere each step gives its worst check as last read.
     """
     first: dict[str, float | None] = {}
-    last: dict[str, tuple[str, Mapping[str, Any], str]] = {}
+    last: dict[str, tuple[str, Mapping[str, Any], Words]] = {}
     for read in readings:
         judged = [c for c in read.result.get("checks", []) if c["value"] is not None and c["status"] != "not judged"]
         bench = read.result.get("bench", "")
         if bench in POSITION:
             for check in judged:
-                what = WORST_PLACE.sub("gap, every reading", check["name"])
+                what = (
+                    "gap, every reading"
+                    if check.get("code") == "each"
+                    else WORST_PLACE.sub("gap, every reading", check["name"])
+                )
                 first.setdefault(f"{bench} {what}", check["value"])
                 last[f"{bench} {what}"] = (what, check, read.overtaken)
-        elif judged and bench != "sheet":
+        elif judged and bench not in WORKED_OUT:
             # Bolts: the last pass is what is left on them.
             check = judged[-1] if bench == "tighten" else max(judged, key=lambda c: c["used"] or 0.0)
             if bench in CURED:

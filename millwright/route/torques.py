@@ -5,7 +5,8 @@ from typing import Any
 
 from ..bolting.order import RISING
 from ..card.values import source_of
-from ..verdict import Check, said_by_hand
+from ..say import say
+from ..verdict import Judged, said_by_hand
 from .fields import Field, choice
 from .steps import Answers, Happened, JobFacts
 
@@ -56,8 +57,9 @@ def upset_by(screws: tuple[Field, ...], answers: Answers) -> frozenset[Happened]
     return frozenset(moved(field.label) for field in screws if answers.get(field.key) == SOME_MOVED)
 
 
-def judge_again(screws: tuple[Field, ...], answers: Answers) -> tuple[list[Check], list[str]]:
+def judge_again(screws: tuple[Field, ...], answers: Answers) -> Judged:
     """Over where anything moved: it is pulled in its own step again, then everything is checked again."""
     turned = [field.label for field in screws if answers.get(field.key) == SOME_MOVED]
-    checks = [said_by_hand(label, "the person who pulled it: some moved", in_order=False) for label in turned]
-    return checks, [f"{label}: some moved. They are pulled in their own step again." for label in turned]
+    checks = [said_by_hand("pulled_again", label, "the person who pulled it: some moved", in_order=False) for label in turned]
+    text = "{what}: some moved. They are pulled in their own step again."
+    return checks, [say("some_moved", text, what=label) for label in turned]

@@ -7,11 +7,13 @@ from pydantic import Field
 from ..clock import RESOLUTION_MM, ClockReading, StandsOut
 from ..model import Model, Place, Slope
 from ..verdict import Result
+from .contradiction import Contradicts
 from .dials import Dial
 from .feet import Foot, FootMove
 from .growth import Warmth
-from .limits import AlignmentLimits, RunningTarget
+from .limits import AlignmentLimits, Allowed, RunningTarget
 from .moves import PlannedMove, Room
+from .quality import NextReading
 from .shims import ShimBox, ShimStack
 
 
@@ -54,7 +56,7 @@ class AlignmentInput(AsRead):
     """Dial or laser readings at any clock positions, or the figures of a screen, and the feet that can be moved."""
 
     stationary_feet: list[Foot] = Field(max_length=40)
-    movable_feet: list[Foot] = Field(max_length=40)
+    movable_feet: list[Foot] = Field(min_length=1, max_length=40)
     growth: dict[str, float] | None = Field(default=None, description="rise of a foot from cold to running, mm")
     target: Axis | None = Field(default=None, description="where the movable axis is wanted cold")
     limits: AlignmentLimits | None = None
@@ -122,7 +124,9 @@ class AlignmentResult(Result):
     feet: list[FootMove]
     closure_mm: list[float | None]
     flex: list[FlexAngle]
+    allowed: list[Allowed]
     stands_out: list[DialStandsOut]
+    contradicts: Contradicts | None
     growth_mm: dict[str, float]
     target_readings: list[list[ClockReading]]
     plan: list[PlannedMove] | None
@@ -131,4 +135,4 @@ class AlignmentResult(Result):
     predicted: Axis | None
     shifted_v_mm: float | None
     shifted_h_mm: float | None
-    next_reading: str | None
+    next_reading: NextReading | None

@@ -2,77 +2,93 @@
 
 import math
 
-from ..clock import say_stands_out
-from ..verdict import Check
+from ..clock import say_clock, say_stands_out
+from ..say import Say, Words, joined, mm, per_m, say, words
 from . import dials
 from .alignment_io import DialStandsOut
 from .axis import Line
 from .dials import Dial
 from .moves import Plan
+from .quality import NextReading
 
 NOTICED_MM = 0.02  # rule of thumb: two readings of a shop dial
-ENOUGH_SIGMAS = 2.0  # the usual 95 %
 
 
 def _small(moved: Line) -> bool:
     return math.hypot(moved.offset_v_mm, moved.offset_h_mm) <= NOTICED_MM
 
 
-def _way(moved: Line, *, up: str = "up", down: str = "down", toward: str = "toward") -> str:
-    v, h = moved.offset_v_mm, moved.offset_h_mm
-    return f"{abs(v):.2f} mm {up if v > 0 else down}, {abs(h):.2f} mm {toward} {3 if h > 0 else 9}"
+def _way(v: float, h: float, *, up: str = "up", down: str = "down", toward: str = "toward") -> Words:
+    text = "{v} {way}, {h} {toward} {side}"
+    side = "3" if h > 0 else "9"
+    return words(text, v=mm(abs(v)), way=up if v > 0 else down, h=mm(abs(h)), toward=toward, side=side)
 
 
-def say_warm(predicted: Line | None, axis: Line) -> list[str]:
+def say_warm(predicted: Line | None, axis: Line) -> list[Say]:
     """How it lies warm against what was predicted; nothing where it was not read warm."""
     if predicted is None:
         return []
     off = axis.less(predicted)
     if _small(off):
-        return ["Warm it lies where it was predicted, as near as the dials show."]
-    way = _way(off, up="higher", down="lower", toward="further toward")
-    return [f"Warm it lies {way} than predicted. Put the growth of this line right before it is aligned again."]
+        return [say("warm_as_predicted", "Warm it lies where it was predicted, as near as the dials show.")]
+    way = _way(off.offset_v_mm, off.offset_h_mm, up="higher", down="lower", toward="further toward")
+    text = "Warm it lies {way} than predicted. Correct the thermal growth of this line before it is aligned again."
+    return [say("warm_elsewhere", text, way=way)]
 
 
-def say_shift(shifted: Line | None, since: str) -> list[str]:
-    """How far it has moved since an earlier reading; ``since`` as in `AlignmentInput.before_is`."""
-    if shifted is None:
-        return []
-    if since == "as left":
-        turned = f"{math.hypot(shifted.slope_v_mm_per_m, shifted.slope_h_mm_per_m):.2f} mm/m in angle"
-        if _small(shifted):
-            return [f"Since it was left the offset has not moved by more than the dials show; {turned}."]
-        return [f"Since it was left it has moved {_way(shifted)}, and {turned}. Find out why before it is moved back."]
-    if _small(shifted):
-        return ["Torquing the feet did not move it by more than the dials show."]
-    says = f"Torquing the feet moved it {_way(shifted)}."
-    return [f"{says} A foot that springs or a base that bends: look at the soft feet again."]
+class Shift:
+    """How far the movable axis has moved since an earlier reading, where it shows most.
+
+    ``places`` - by name: the coupling, flexing planes, feet; x in mm
+    ``can_tell_mm`` - by name: less than this the two readings do not tell
+    """
+
+    def __init__(self, moved: Line, places: dict[str, float], can_tell_mm: dict[str, float]) -> None:
+        self.moved = moved
+        at = {name: math.hypot(moved.v_mm(x), moved.h_mm(x)) for name, x in places.items()}
+        self.still = all(size <= max(NOTICED_MM, can_tell_mm[name]) for name, size in at.items())
+        self.most = max(at, key=lambda name: at[name])
+        self.by = words(
+            "{way} at the {place}", way=_way(*(f(places[self.most]) for f in (moved.v_mm, moved.h_mm))), place=self.most
+        )
+        self.least_told_mm = max(NOTICED_MM, max(can_tell_mm.values()))
+
+    def say(self, since: str) -> list[Say]:
+        """In one sentence; ``since`` as in `AlignmentInput.before_is`."""
+        told = mm(self.least_told_mm)
+        turned = per_m(math.hypot(self.moved.slope_v_mm_per_m, self.moved.slope_h_mm_per_m))
+        if since == "as left":
+            if self.still:
+                text = "Since it was left it has not moved by more than these readings tell, {told}; {turned} in angle."
+                return [say("as_it_was_left", text, told=told, turned=turned)]
+            text = "Since it was left it has moved {by}, and {turned} in angle. Find out why before it is moved back."
+            return [say("moved_since_left", text, by=self.by, turned=turned)]
+        if self.still:
+            text = "Torquing the feet did not move it at feet or coupling by more than these readings tell, {told}."
+            return [say("feet_did_not_move_it", text, told=told)]
+        text = "Torquing the feet moved it {by}. A foot that springs or a base that bends: check for soft foot again."
+        return [say("feet_moved_it", text, by=self.by)]
 
 
-def say_plan(plan: Plan | None) -> list[str]:
+def say_plan(plan: Plan | None) -> list[Say]:
     """Why the room there is does not allow it, and what would."""
     if plan is None or plan.moves is not None:
         return []
     if not plan.missing:
-        return ["The room there is does not allow it, whatever else is moved: name feet that may move."]
-    return [f"Not possible with the room there is. It would be with {'; '.join(plan.missing)}."]
+        text = "Not possible with the room there is, whatever else is moved: name feet that may move."
+        return [say("no_room_at_all", text)]
+    text = "Not possible with the room there is. It would be with {more}."
+    return [say("no_room", text, more=joined(plan.missing))]
 
 
-def say_stands_out_by_dial(all_dials: list[Dial], out: list[DialStandsOut]) -> list[str]:
+def say_stands_out_by_dial(all_dials: list[Dial], out: list[DialStandsOut]) -> list[Say]:
     """One sentence for each reading that stands out, with the dial's name."""
-    return [say for s in out for say in say_stands_out([s], dials.name_of(all_dials, s.dial).lower())]
+    return [one for s in out for one in say_stands_out([s], dials.name_of(all_dials, s.dial).lower())]
 
 
-def say_too_uncertain(checks: list[Check], sigma: list[float]) -> list[str]:
-    """Checks whose uncertainty is bigger than what is left of the allowance. ``sigma`` - up, slope, side, slope."""
-    says = []
-    for check in checks:
-        if check.max is None or check.value is None or check.status == "over":
-            continue
-        plus_minus = ENOUGH_SIGMAS * (max(sigma[0], sigma[2]) if check.unit == "mm" else max(sigma[1], sigma[3]))
-        if plus_minus > check.max - abs(check.value):
-            says.append(
-                f"{check.name}: uncertain by ±{plus_minus:.3f} {check.unit}, more than what is left of the allowance. "
-                "Read at more places, or read again, before it is called inside."
-            )
-    return says
+def say_next_reading(all_dials: list[Dial], found: NextReading) -> Say:
+    """The reading that would help most."""
+    name = dials.name_of(all_dials, found.dial).lower()
+    return say(
+        "next_reading", "One more reading helps most at {clock} on the {dial}.", clock=say_clock(found.clock), dial=name
+    )

@@ -6,9 +6,11 @@ from typing import Literal
 import numpy as np
 from pydantic import Field
 
-from ..clock import Array, ClockReading, at_quarters, clock_columns, position_problem
+from ..clock import ClockReading, at_quarters, clock_columns, position_problem, same_place
 from ..errors import Problem
 from ..model import Model, Place, Size
+from ..say import bare, words
+from ..uncertainty import Array
 from ..verdict import WorkLine, work
 
 PLANES_APART_MM = 1.0  # two rim planes closer than this see one and the same offset
@@ -122,6 +124,11 @@ def rows(dials: list[Dial]) -> tuple[Array, Array]:
     return design, value - sag / 2 * (cos - 1)
 
 
+def places_of(dials: list[Dial]) -> Array:
+    """One mark for each place of each dial, in the order of `rows`."""
+    return np.concatenate([same_place(dial.clocks) + i * 1e6 for i, dial in enumerate(dials)])
+
+
 def sees(dial: Dial) -> tuple[float, float, float]:
     """What one mm of offset and one mm/m of slope add to this dial's reading, and the size of its sag."""
     if dial.kind == "face":
@@ -130,19 +137,24 @@ def sees(dial: Dial) -> tuple[float, float, float]:
     return sign, sign * dial.x_mm / 1000, abs(dial.sag_mm)
 
 
-def working_of(dial: Dial, name: str) -> list[WorkLine]:
-    """The paper sum of one dial where it was read at the four quarters."""
+def working_of(dial: Dial, name: str, index: int) -> list[WorkLine]:
+    """The sum on paper of one dial where it was read at the four quarters."""
     quarters = dial.quarters
     if len(quarters) < 4 or len(dial.readings) != 4:
         return []
     lines = []
+
+    def line(code: str, what: str, formula: str, template: str, value: float, *figures: float) -> None:
+        named = {name: bare(figure, signed=True) for name, figure in zip("ab", figures, strict=False)}
+        lines.append(work(f"dial_{index}_{code}", what, formula, words(template, **named), value))
+
     down = quarters[180] - quarters[0]
-    lines.append(work(f"{name}, 6 less 12", "6 − 12", f"{quarters[180]:+.3f} − {quarters[0]:+.3f}", down))
+    line("down", f"{name}, 6 less 12", "6 − 12", "{a} − {b}", down, quarters[180], quarters[0])
     if dial.sag_mm:
-        lines.append(work("take off bracket sag", "− sag", f"{down:+.3f} − {dial.sag_mm:+.3f}", down - dial.sag_mm))
+        line("sag", "take off bracket sag", "− sag", "{a} − {b}", down - dial.sag_mm, down, dial.sag_mm)
         down -= dial.sag_mm
-    lines.append(work("half of it", "÷ 2", f"{down:+.3f} ÷ 2", down / 2))
+    line("down_half", "half of it", "÷ 2", "{a} ÷ 2", down / 2, down)
     across = quarters[270] - quarters[90]
-    lines.append(work(f"{name}, 9 less 3", "9 − 3", f"{quarters[270]:+.3f} − {quarters[90]:+.3f}", across))
-    lines.append(work("half of it", "÷ 2", f"{across:+.3f} ÷ 2", across / 2))
+    line("across", f"{name}, 9 less 3", "9 − 3", "{a} − {b}", across, quarters[270], quarters[90])
+    line("across_half", "half of it", "÷ 2", "{a} ÷ 2", across / 2, across)
     return lines

@@ -4,7 +4,8 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ..clock import FEW, Array, ClockReading
+from ..clock import FEW, ClockReading
+from ..uncertainty import Array
 from . import dials
 from .axis import Line
 from .dials import Dial

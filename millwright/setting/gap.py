@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Annotated
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
 from ..clock import (
     RESOLUTION_MM,
@@ -20,7 +20,22 @@ from ..clock import (
 from ..clock import working as clock_working
 from ..errors import Problem, refuse_if_any
 from ..model import Clock, Model, Size
-from ..verdict import AS_ENTERED, Band, Check, Result, WorkLine, judge, judge_band, work, worst
+from ..say import Say, bare, mm, per_m, say, words
+from ..uncertainty import single_plus_minus
+from ..verdict import (
+    AS_ENTERED,
+    Band,
+    Check,
+    Result,
+    Status,
+    WorkLine,
+    all_proven,
+    judge,
+    judge_band,
+    say_cannot_tell,
+    work,
+    worst,
+)
 
 NOTICED_MM = 0.02  # rule of thumb: two readings of a caliper or feeler
 SPREAD, ANGLE, DIFFER = "spread of the gap", "angle", "the two ends differ by"
@@ -93,12 +108,6 @@ class GapInput(Model):
     accept: GapAccept = Field(default_factory=GapAccept)
     resolution_mm: float = Field(default=RESOLUTION_MM, gt=0, le=1)
 
-    @model_validator(mode="after")
-    def _gaps_are_not_negative(self) -> "GapInput":
-        if self.bar_mm is None and any(r.value_mm < 0 for r in [*self.readings, *self.other_end]):
-            raise ValueError("A gap cannot be less than nothing.")
-        return self
-
 
 class EndFound(Model):
     """A gap: on the axis, its spread, and the slope it shows of the movable shaft (+ rises, + toward 3, away from it)."""
@@ -138,6 +147,7 @@ class _End:
     value: list[float]
     fit: ClockFit
     diameter_mm: float
+    second: bool = False
 
     @property
     def spread_mm(self) -> float:
@@ -153,8 +163,16 @@ class _End:
     def angle_mm_per_m(self) -> float:
         return math.hypot(*self.slope_mm_per_m)
 
+    @property
+    def angle_plus_minus(self) -> float:
+        return self.fit.size_plus_minus_mm * 2 / self.diameter_mm * 1000
+
     def named(self, what: str) -> str:
         return f"{what}, {self.name}" if self.name else what
+
+    def code(self, code: str) -> str:
+        """The same code for the only end there is and the first of two; the second's is marked."""
+        return f"other_{code}" if self.second else code
 
 
 def _problems(given: GapInput) -> list[Problem]:
@@ -169,7 +187,7 @@ def _end(given: GapInput, readings: list[GapReading], name: str, path: str) -> _
     clock = [r.clock for r in readings]
     value = [r.value_mm + (given.bar_mm or 0.0) for r in readings]
     fit = fit_clock(clock, value, resolution_mm=given.resolution_mm, path=path)
-    return _End(name, clock, value, fit, given.diameter_mm)
+    return _End(name, clock, value, fit, given.diameter_mm, second=path == "other_end")
 
 
 def evaluate(given: GapInput) -> GapResult:
@@ -187,16 +205,20 @@ def evaluate(given: GapInput) -> GapResult:
     checks = _checks(given, ends)
     verdict = worst(checks)
     since = _since(given, ends)
+    bar = say("bar_depth", "Push the bar in to the same depth at every place.")
     return GapResult(
         bench="gap",
         verdict=verdict,
+        proven=all_proven(checks),
         checks=checks,
-        advice=[
+        says=[
+            *(one for e in ends for one in _say_closed(e)),
             *_say_stands_out(given, ends),
-            *(say for e in ends for say in _advice(given, e, checks)),
+            *(one for e in ends for one in _advice(given, e, checks)),
+            *say_cannot_tell(checks),
             *_say_differ(ends, checks),
             *_say_since(ends, since),
-            *(["Push the bar in to the same depth at every place."] if given.bar_mm is not None else []),
+            *([bar] if given.bar_mm is not None else []),
         ],
         working=[line for e in ends for line in _working(given, e)],
         **_found(end).model_dump(),
@@ -222,34 +244,68 @@ def _found(end: _End) -> EndFound:
 
 
 def _checks(given: GapInput, ends: list[_End]) -> list[Check]:
-    checks = [check for end in ends for check in _checks_of(given.accept, end)]
+    single_mm = single_plus_minus(given.resolution_mm)
+    checks = [check for end in ends for check in _checks_of(given.accept, end, single_mm)]
     if given.accept.differ is not None and len(ends) == 2:
         differ, limit = ends[0].fit.mean_mm - ends[1].fit.mean_mm, given.accept.differ
-        checks.append(judge(DIFFER, differ, "mm", high=limit.max_mm, source=limit.source))
+        both = math.hypot(*(end.fit.mean_plus_minus_mm for end in ends))
+        checks.append(judge("ends_differ", DIFFER, differ, "mm", high=limit.max_mm, source=limit.source, plus_minus=both))
     return checks
 
 
-def _checks_of(accept: GapAccept, end: _End) -> list[Check]:
-    checks = []
+def _checks_of(accept: GapAccept, end: _End, single_mm: float) -> list[Check]:
+    """``single_mm`` - the ± of one reading"""
+    checks = [_closed(end)] if min(end.value) <= 0 else []
+    mean_mm = end.fit.mean_plus_minus_mm
     if accept.mean is not None:
-        checks.append(judge_band(end.named("gap on the axis"), end.fit.mean_mm, accept.mean))
+        checks.append(judge_band(end.code("mean"), end.named("mean gap"), end.fit.mean_mm, accept.mean, plus_minus=mean_mm))
     if accept.each is not None:
         each = [
-            judge_band(end.named(f"gap at {say_clock(clock)}"), value, accept.each)
+            judge_band(end.code("each"), end.named(f"gap at {say_clock(clock)}"), value, accept.each, plus_minus=single_mm)
             for clock, value in zip(end.clock, end.value, strict=True)
         ]
-        checks.append(max(each, key=lambda check: check.used or 0.0))
+        checks.append(max(each, key=lambda check: (check.status is Status.OVER, check.used or 0.0)))
     if accept.spread is not None:
-        limit = accept.spread
-        checks.append(judge(end.named(SPREAD), end.spread_mm, "mm", high=limit.max_mm, source=limit.source))
+        high, source = accept.spread.max_mm, accept.spread.source
+        both = math.sqrt(2) * single_mm
+        checks.append(
+            judge(end.code("spread"), end.named(SPREAD), end.spread_mm, "mm", high=high, source=source, plus_minus=both)
+        )
     if accept.clear is not None:
         free = end.fit.mean_mm - accept.clear.standing_out_mm
         low, source = accept.clear.min_mm, accept.clear.source
-        checks.append(judge(end.named("free between the shaft ends"), free, "mm", low=low, source=source))
+        name = end.named("free between the shaft ends")
+        checks.append(judge(end.code("clear"), name, free, "mm", low=low, source=source, plus_minus=mean_mm))
     if accept.angle is not None:
-        high, source = accept.angle.max_mm_per_m, accept.angle.source
-        checks.append(judge(end.named(ANGLE), end.angle_mm_per_m, "mm/m", high=high, source=source))
+        high, source, by = accept.angle.max_mm_per_m, accept.angle.source, end.angle_plus_minus
+        checks.append(
+            judge(end.code("angle"), end.named(ANGLE), end.angle_mm_per_m, "mm/m", high=high, source=source, plus_minus=by)
+        )
     return checks
+
+
+def _closed(end: _End) -> Check:
+    """The hubs touch: over, whatever the limits."""
+    least = min(end.value)
+    return Check(
+        code=end.code("closed"),
+        name=end.named("smallest gap"),
+        value=least,
+        unit="mm",
+        min=0.0,
+        max=None,
+        used=None,
+        status=Status.OVER,
+        source="rule of thumb: hubs do not touch",
+    )
+
+
+def _say_closed(end: _End) -> list[Say]:
+    closed = [clock for clock, value in zip(end.clock, end.value, strict=True) if value <= 0]
+    if not closed:
+        return []
+    at = end.named(f"The hubs touch at {say_clock(closed[0])}")
+    return [say("closed", "{at}. Move the machine back before it is turned, then read again.", at=at)]
 
 
 def _since(given: GapInput, ends: list[_End]) -> list[GapSince]:
@@ -265,66 +321,86 @@ def _since(given: GapInput, ends: list[_End]) -> list[GapSince]:
     return found
 
 
-def _say_since(ends: list[_End], since: list[GapSince]) -> list[str]:
+def _say_since(ends: list[_End], since: list[GapSince]) -> list[Say]:
     says = []
     for end, now in zip(ends, since, strict=False):
-        still = max(abs(now.mean_mm), abs(now.spread_mm)) <= NOTICED_MM
-        change = f"Since it was left the gap has changed by {now.mean_mm:+.2f} mm, its spread by {now.spread_mm:+.2f} mm."
-        said = "As it was left, as near as the readings show." if still else change
-        says.append(f"{end.name[0].upper()}{end.name[1:]}: {said[0].lower()}{said[1:]}" if end.name else said)
+        at = f" ({end.name})" if end.name else ""
+        if max(abs(now.mean_mm), abs(now.spread_mm)) <= NOTICED_MM:
+            says.append(say("as_it_was_left", "As it was left, as near as the readings show{at}.", at=at))
+            continue
+        text = "Since it was left the gap has changed by {mean}, its spread by {spread}{at}."
+        mean, spread = mm(now.mean_mm, signed=True), mm(now.spread_mm, signed=True)
+        says.append(say("changed_since_left", text, mean=mean, spread=spread, at=at))
     return says
 
 
-def _say_differ(ends: list[_End], checks: list[Check]) -> list[str]:
-    if not any(check.name == DIFFER and check.status == "over" for check in checks):
+def _say_differ(ends: list[_End], checks: list[Check]) -> list[Say]:
+    if not any(check.code == "ends_differ" and check.status is Status.OVER for check in checks):
         return []
     wide, narrow = sorted(ends, key=lambda end: -end.fit.mean_mm)
     off = (wide.fit.mean_mm - narrow.fit.mean_mm) / 2
-    return [
-        f"One element is pressed, the other stretched: the spacer sits {off:.2f} mm too near the {narrow.name}. "
-        "Shift it, or a hub."
-    ]
+    text = "One element is pressed, the other stretched: the spacer sits {off} too near the {end}. Shift it, or a hub."
+    return [say("spacer_off_middle", text, off=mm(off), end=narrow.name)]
 
 
-def _say_stands_out(given: GapInput, ends: list[_End]) -> list[str]:
+def _say_stands_out(given: GapInput, ends: list[_End]) -> list[Say]:
     return [
-        say
+        one
         for end in ends
-        for say in say_stands_out(find_stands_out(end.clock, end.value, resolution_mm=given.resolution_mm), end.name)
+        for one in say_stands_out(find_stands_out(end.clock, end.value, resolution_mm=given.resolution_mm), end.name)
     ]
 
 
-def _advice(given: GapInput, end: _End, checks: list[Check]) -> list[str]:
+def _advice(given: GapInput, end: _End, checks: list[Check]) -> list[Say]:
+    """The distance by the mean, the angle by where it opens: each has its own cure."""
+    over = {check.code for check in checks if check.status is Status.OVER}
     advice = []
-    over = {check.name for check in checks if check.status == "over"}
+    askew = bool(over & {end.code("angle"), end.code("spread")})
     wanted = given.accept.mean or given.accept.each
-    if wanted is not None and wanted.min_mm is not None and wanted.max_mm is not None:
-        middle = (wanted.min_mm + wanted.max_mm) / 2
-        off = end.fit.mean_mm - middle
-        if any(name.startswith("gap") and (not end.name or name.endswith(end.name)) for name in over):
+    if wanted is not None and over & {end.code("mean"), end.code("each")}:
+        low, high = wanted.min_mm, wanted.max_mm
+        fits = _in_band(end.fit.mean_mm, wanted)
+        if fits:
+            askew = True
+        elif low is not None and high is not None:
+            middle = (low + high) / 2
+            off = end.fit.mean_mm - middle
+            text = "{way} the gap{at} by {by} to reach the middle of the tolerance, {middle}."
             way, at = "Close" if off > 0 else "Open", f" at the {end.name}" if end.name else ""
-            advice.append(f"{way} the gap{at} by {abs(off):.2f} mm to reach the middle of the band, {middle:.2f} mm.")
-    if end.named(ANGLE) in over or end.named(SPREAD) in over:
+            advice.append(say("set_distance", text, way=way, at=at, by=mm(abs(off)), middle=mm(middle)))
+        else:
+            off = end.fit.mean_mm - (high if high is not None else low or 0.0)
+            text = "{way} the gap{at} by at least {by}."
+            way, at = "Close" if off > 0 else "Open", f" at the {end.name}" if end.name else ""
+            advice.append(say("set_distance", text, way=way, at=at, by=mm(abs(off))))
+    if askew:
         opens = end.named(f"The gap opens at {say_toward(end.fit.peak_deg)}")
-        advice.append(f"{opens}. Take the angle out, then read the gap again.")
+        text = "{opens}, {per_m}: that is angle, not distance. Take the angle out, then read the gap again."
+        advice.append(say("take_out_angle", text, opens=opens, per_m=per_m(end.angle_mm_per_m)))
     return advice
+
+
+def _in_band(value: float, band: Band) -> bool:
+    return (band.min_mm is None or value >= band.min_mm) and (band.max_mm is None or value <= band.max_mm)
 
 
 def _working(given: GapInput, end: _End) -> list[WorkLine]:
     value, fit, lines = end.value, end.fit, []
     if given.bar_mm is not None:
-        lines.append(work(end.named("bar under every feeler"), "bar + feeler", f"{given.bar_mm:.3f} + …", given.bar_mm))
+        bar = words("{bar} + feeler", bar=bare(given.bar_mm))
+        lines.append(work(end.code("bar"), end.named("bar under every feeler"), "bar + feeler", bar, given.bar_mm))
     mean = "mean of the sine" if len(value) != 4 else "mean round the clock"
-    lines.append(work(end.named("gap on the axis"), mean, f"{len(value)} readings", fit.mean_mm))
-    numbers = f"{max(value):.3f} − {min(value):.3f}"
-    lines.append(work(end.named("spread"), "largest − smallest", numbers, end.spread_mm))
+    lines.append(work(end.code("mean"), end.named("mean gap"), mean, f"{len(value)} readings", fit.mean_mm))
+    numbers = words("{most} − {least}", most=bare(max(value)), least=bare(min(value)))
+    lines.append(work(end.code("spread"), end.named("spread"), "largest − smallest", numbers, end.spread_mm))
     lines += clock_working(end.clock, value, fit)
-    numbers = f"2 × {fit.size_mm:.4f} ÷ {given.diameter_mm:.1f} × 1000"
-    lines.append(work(end.named("angle"), "2 × √(up² + right²) ÷ diameter", numbers, end.angle_mm_per_m, "mm/m"))
+    on = bare(given.diameter_mm, 1)
+    numbers = words("2 × {sine} ÷ {on} × 1000", sine=bare(fit.size_mm, 4), on=on)
+    formula = "2 × √(up² + right²) ÷ diameter"
+    lines.append(work(end.code("angle"), end.named("angle"), formula, numbers, end.angle_mm_per_m, "mm/m"))
     if given.accept.angle is not None:
         limit = given.accept.angle.max_mm_per_m
-        numbers = f"{limit:.2f} ÷ 1000 × {given.diameter_mm:.1f}"
-        lines.append(
-            work("angle limit, as a gap difference here", "limit × diameter", numbers, limit / 1000 * given.diameter_mm)
-        )
+        numbers = words("{limit} ÷ 1000 × {on}", limit=bare(limit, 2, "mm/m"), on=on)
+        what = "angle limit, as a gap difference here"
+        lines.append(work(end.code("angle_limit"), what, "limit × diameter", numbers, limit / 1000 * given.diameter_mm))
     return lines

@@ -1,14 +1,17 @@
 """A machine as it is moved: how far each foot has gone and what is left, from dials at the feet or a laser that watches."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import Annotated, Literal
 
+import numpy as np
 from pydantic import Field
 
 from ..clock import ClockReading, say_clock
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Place, Reading
+from ..say import Say, bare, mm, say, words
+from ..uncertainty import NORMAL_95, REPEATS_MM, student_95
 from ..verdict import Result, Verdict, WorkLine, work
 
 Way = Literal["slide", "lift"]
@@ -28,7 +31,14 @@ class FootToGo(Model):
     x_mm: Place
     shim_mm: float = Field(ge=-50, le=50)
     slide_mm: float = Field(ge=-50, le=50)
-    dial_mm: Reading | None = Field(default=None, description="dial at the side of this foot, zeroed before the move")
+    dial_mm: Reading | None = Field(default=None, description="dial at this foot, zeroed before the move, pushed in is plus")
+    side: Literal["3", "9"] | None = Field(default=None, description="which side of the foot the dial stands on")
+
+    def by_dial_mm(self, way: Way) -> float | None:
+        """How far its own dial says it has slid, + toward 3: a dial on the 3 side is pushed in by it."""
+        if way != "slide" or self.dial_mm is None:
+            return None
+        return self.dial_mm if self.side == "3" else 0.0 - self.dial_mm
 
     def wanted_mm(self, way: Way) -> float:
         """How far it is to go in this way."""
@@ -51,11 +61,12 @@ class JackInput(Model):
 
 
 class FootGoing(Model):
-    """How far a foot has gone and what is left; None where nothing watches it."""
+    """How far a foot has gone and what is left, ± 95 %; None where nothing watches it."""
 
     name: str
     moved_mm: float | None
     left_mm: float | None
+    plus_minus_mm: float | None
     there: bool
 
 
@@ -69,37 +80,54 @@ class JackResult(Result):
 def evaluate(given: JackInput) -> JackResult:
     """What is left to go at each foot.
 
-    Raises `UnusableInput` for heads that cannot see this move, or were turned while they watched.
+    Raises `UnusableInput` for heads that cannot see this move, or were turned while they watched, and for a dial at a foot
+    that slides of which nobody says on which side it stands.
     Source: geometry. A plane at φ sees lift × cos φ or slide × sin φ; the feet lie on the straight line through both planes.
     The way is the one the heads see, a slide where there are none. In a slide a dial at the foot goes before the laser. A
-    laser sees one shaft against the other: it tells of the movable machine's feet, while the other machine stands still.
+    laser sees one shaft against the other: what the stationary machine has moved meanwhile, by the dials at its feet, is
+    taken off. A foot is there within the ± of what watches it.
     """
     way = _way(given.planes)
     refuse_if_any(_problems(given, way))
-    seen = [_seen(plane, way) for plane in given.planes]
+    watched = _Watched(given.planes, way)
+    base = _stationary_moved(given, way)
     feet, lines = [], []
     for foot in given.feet:
-        moved = foot.dial_mm if way == "slide" else None
-        if moved is None and foot.x_mm > 0:
-            moved = _at(given.planes, seen, foot.x_mm)
+        moved, plus_minus = foot.by_dial_mm(way), THERE_MM
+        if moved is None and foot.x_mm > 0 and given.planes:
+            moved, plus_minus = watched.at(foot.x_mm) + base(foot.x_mm), max(THERE_MM, watched.plus_minus(foot.x_mm))
         wanted = foot.wanted_mm(way)
         left = None if moved is None else wanted - moved
         feet.append(
             FootGoing(
-                name=foot.name, moved_mm=moved, left_mm=left, there=left is not None and abs(left) <= THERE_MM + ON_PAPER_MM
+                name=foot.name,
+                moved_mm=moved,
+                left_mm=left,
+                plus_minus_mm=None if moved is None else plus_minus,
+                there=left is not None and abs(left) <= plus_minus + ON_PAPER_MM,
             )
         )
-        if left is not None:
-            lines.append(work(f"{foot.name}, left to go", "wanted − moved", f"{wanted:+.3f} − {moved:+.3f}", left))
+        if left is not None and moved is not None:
+            numbers = words("{wanted} − {moved}", wanted=bare(wanted, signed=True), moved=bare(moved, signed=True))
+            lines.append(work("left", f"{foot.name}, left to go", "required − moved", numbers, left))
     return JackResult(
         bench="jack",
         verdict=Verdict.NOT_JUDGED,
         checks=[],
-        advice=_advice(way, feet),
-        working=[*_working(given, way, seen), *lines],
+        says=_advice(way, feet),
+        working=[*watched.working(), *lines],
         way=way,
         feet=feet,
     )
+
+
+def _stationary_moved(given: JackInput, way: Way) -> Callable[[float], float]:
+    """How far the stationary machine has moved by the dials at its feet, prolonged to a place; without dials, not at all."""
+    moved = {foot.x_mm: by for foot in given.feet if foot.x_mm < 0 and (by := foot.by_dial_mm(way)) is not None}
+    if len(moved) < 2:
+        return lambda _: next(iter(moved.values()), 0.0)
+    slope, offset = np.polyfit(list(moved), list(moved.values()), 1)
+    return lambda x_mm: float(offset + slope * x_mm)
 
 
 def _way(planes: Sequence[WatchedPlane]) -> Way:
@@ -110,6 +138,15 @@ def _way(planes: Sequence[WatchedPlane]) -> Way:
 
 
 def _problems(given: JackInput, way: Way) -> list[Problem]:
+    no_side = [
+        Problem(f"feet.{i}.side", f"Which side of {foot.name} does the dial stand on, 3 or 9?")
+        for i, foot in enumerate(given.feet)
+        if way == "slide" and foot.dial_mm is not None and foot.side is None
+    ]
+    return no_side + _problems_of_planes(given, way)
+
+
+def _problems_of_planes(given: JackInput, way: Way) -> list[Problem]:
     if len(given.planes) == 1:
         return [Problem("planes", "A laser watches with two planes; there is one.")]
     if len(given.planes) == 2 and abs(given.planes[0].x_mm - given.planes[1].x_mm) < 1:
@@ -139,41 +176,69 @@ def _mean(readings: Sequence[ClockReading]) -> float:
     return sum(r.value_mm for r in readings) / len(readings)
 
 
-def _seen(plane: WatchedPlane, way: Way) -> float:
-    """How far the shaft has moved at this plane."""
-    phi = math.radians(plane.first[0].clock)
-    share = math.cos(phi) if way == "lift" else math.sin(phi)
-    return (_mean(plane.now) - _mean(plane.first)) / share
+class _Watched:
+    """What a laser's two planes see of a move: how far the shaft has gone at each, and to what they tell it."""
+
+    def __init__(self, planes: Sequence[WatchedPlane], way: Way) -> None:
+        self.planes, self.way = planes, way
+        self.seen = [(_mean(plane.now) - _mean(plane.first)) / self._share(plane) for plane in planes]
+        self.tells = [self._tells_mm(plane) for plane in planes]
+
+    def _share(self, plane: WatchedPlane) -> float:
+        phi = math.radians(plane.first[0].clock)
+        return math.cos(phi) if self.way == "lift" else math.sin(phi)
+
+    def _tells_mm(self, plane: WatchedPlane) -> float:
+        """± of one plane, 95 %. Source: the scatter of both means; where neither was read twice, what a dial repeats to."""
+        squares, spare, weight = 0.0, 0, 0.0
+        for readings in (plane.first, plane.now):
+            mean = _mean(readings)
+            squares += sum((r.value_mm - mean) ** 2 for r in readings)
+            spare += len(readings) - 1
+            weight += 1 / len(readings)
+        single = student_95(spare) * math.sqrt(squares / spare) if spare else NORMAL_95 * REPEATS_MM
+        return single * math.sqrt(weight) / abs(self._share(plane))
+
+    def _shares(self, x_mm: float) -> tuple[float, float]:
+        """How much each plane says about a foot: the straight line through both, prolonged."""
+        a, b = (plane.x_mm for plane in self.planes)
+        far = (x_mm - a) / (b - a)
+        return 1 - far, far
+
+    def at(self, x_mm: float) -> float:
+        return sum(share * seen for share, seen in zip(self._shares(x_mm), self.seen, strict=True))
+
+    def plus_minus(self, x_mm: float) -> float:
+        return math.hypot(*(share * tells for share, tells in zip(self._shares(x_mm), self.tells, strict=True)))
+
+    def working(self) -> list[WorkLine]:
+        turn = "cos" if self.way == "lift" else "sin"
+        return [
+            work(
+                "plane",
+                f"moved at plane {i}",
+                f"(now − first) ÷ {turn} φ",
+                words(
+                    "({now} − {first}) ÷ {turn} {clock}",
+                    now=bare(_mean(plane.now), signed=True),
+                    first=bare(_mean(plane.first), signed=True),
+                    turn=turn,
+                    clock=f"{plane.first[0].clock:g}°",
+                ),
+                moved,
+            )
+            for i, (plane, moved) in enumerate(zip(self.planes, self.seen, strict=True), start=1)
+        ]
 
 
-def _at(planes: Sequence[WatchedPlane], seen: Sequence[float], x_mm: float) -> float | None:
-    """The straight line through both planes, prolonged to a foot."""
-    if not planes:
-        return None
-    (a, b), (at_a, at_b) = (plane.x_mm for plane in planes), seen
-    return at_a + (at_b - at_a) * (x_mm - a) / (b - a)
-
-
-def _advice(way: Way, feet: Sequence[FootGoing]) -> list[str]:
+def _advice(way: Way, feet: Sequence[FootGoing]) -> list[Say]:
     left = [foot for foot in feet if foot.left_mm is not None and not foot.there]
     if any(foot.there for foot in feet) and not left:
-        return ["Every foot that is watched is there. Tighten crosswise, and watch that it stays."]
+        return [say("all_there", "Every foot that is watched is there. Tighten crosswise, and watch that it stays.")]
     if not left:
         return []
     furthest = max(left, key=lambda foot: abs(foot.left_mm or 0.0))
     far = furthest.left_mm or 0.0
     toward = {"slide": ("toward 3", "toward 9"), "lift": ("up", "down")}[way][0 if far > 0 else 1]
-    return [f"Furthest off: {furthest.name}, {abs(far):.2f} mm {toward}. A little at each foot in turn."]
-
-
-def _working(given: JackInput, way: Way, seen: Sequence[float]) -> list[WorkLine]:
-    share = "cos" if way == "lift" else "sin"
-    return [
-        work(
-            f"moved at the plane {plane.x_mm:+.0f}",
-            f"(now − first) ÷ {share} φ",
-            f"({_mean(plane.now):+.3f} − {_mean(plane.first):+.3f}) ÷ {share} {plane.first[0].clock:g}°",
-            moved,
-        )
-        for plane, moved in zip(given.planes, seen, strict=True)
-    ]
+    text = "Farthest off: {foot}, {far} {toward}. A little at each foot in turn."
+    return [say("farthest_off", text, foot=furthest.name, far=mm(abs(far)), toward=toward)]

@@ -2,21 +2,23 @@
 
 import itertools
 from collections import defaultdict
-from dataclasses import dataclass
 
 import numpy as np
 
-from ..clock import SAME_PLACE_DEG, Array, clock_columns, least_squares, say_clock
+from ..clock import SAME_PLACE_DEG, clock_columns, say_clock
+from ..model import Model
+from ..say import Say, mm, say
+from ..uncertainty import Array, Fitted
 from .dials import Dial, sees
 
 CLOSES_WITHIN_MM = 0.02  # rule of thumb: two hundredths on a shop dial
 REPEATS_WITHIN_MM = 0.015  # rule of thumb: a reading and a half of a shop dial
 MOST_BY_HAND = 144  # more than this is a sweep: turned one way, by an instrument without a travel
 STANDS_STILL = 3  # so many neighbouring readings alike at one end of the travel
-CANDIDATES_DEG = range(0, 360, 30)
+CANDIDATES_DEG = tuple(range(0, 360, 30))
 
 
-def faults_of(dial: Dial, name: str, closure_mm: float | None) -> list[str]:
+def faults_of(dial: Dial, name: str, closure_mm: float | None) -> list[Say]:
     """What the readings of one dial look like, in words; the likeliest first. Empty where nothing looks wrong."""
     by_hand = len(dial.clocks) <= MOST_BY_HAND
     return [
@@ -27,28 +29,30 @@ def faults_of(dial: Dial, name: str, closure_mm: float | None) -> list[str]:
     ]
 
 
-def _closure(dial: Dial, name: str, closure_mm: float | None) -> list[str]:
+def _closure(dial: Dial, name: str, closure_mm: float | None) -> list[Say]:
     if closure_mm is None or abs(closure_mm) <= CLOSES_WITHIN_MM:
         return []
-    said = f"{name}: 12 + 6 and 3 + 9 differ by {abs(closure_mm):.2f} mm."
+    said, by = "{dial}: 12 + 6 and 3 + 9 differ by {by}.", mm(abs(closure_mm))
     adds = {0: 1, 180: 1, 90: -1, 270: -1}
     for clock, value in dial.quarters.items():
         turned = closure_mm - 2 * adds[clock] * value
         if abs(value) > CLOSES_WITHIN_MM and abs(turned) <= CLOSES_WITHIN_MM:
-            return [f"{said} With the sign of {say_clock(clock)} turned it closes: was it {-value:+.2f}?"]
-    return [f"{said} Look for a loose bracket or a swapped sign, then read again."]
+            text = f"{said} With the sign of {{clock}} turned it closes: was it {{turned}}?"
+            return [say("sign_of_reading", text, dial=name, by=by, clock=say_clock(clock), turned=mm(-value, signed=True))]
+    return [say("does_not_close", f"{said} Look for a loose bracket or a swapped sign, then read again.", dial=name, by=by)]
 
 
-def _back_to_start(dial: Dial, name: str) -> list[str]:
+def _back_to_start(dial: Dial, name: str) -> list[Say]:
     first, last = dial.readings[0], dial.readings[-1]
     same = abs((first.clock - last.clock + 180) % 360 - 180) <= SAME_PLACE_DEG
     misses = dial.values_mm[-1] - dial.values_mm[0]
     if len(dial.readings) < 3 or not same or abs(misses) <= REPEATS_WITHIN_MM:
         return []
-    return [f"{name}: back at {say_clock(first.clock)} it shows {misses:+.2f} mm. A loose bracket, or the dial was touched."]
+    text = "{dial}: back at {clock} it shows {off}. A loose bracket, or the dial was touched."
+    return [say("does_not_come_back", text, dial=name, clock=say_clock(first.clock), off=mm(misses, signed=True))]
 
 
-def _backlash(dial: Dial, name: str) -> list[str]:
+def _backlash(dial: Dial, name: str) -> list[Say]:
     """The same places read turning on and turning back, where the two differ."""
     if len(set(dial.clocks)) == len(dial.clocks):
         return []
@@ -65,10 +69,11 @@ def _backlash(dial: Dial, name: str) -> list[str]:
     mean = sum(apart) / len(apart)
     if abs(mean) <= REPEATS_WITHIN_MM or any(a * mean <= 0 for a in apart):
         return []
-    return [f"{name}: turning back it reads {abs(mean):.2f} mm apart from turning on. Backlash: always turn the same way."]
+    text = "{dial}: turning back it reads {apart} apart from turning on. Backlash: always turn the same way."
+    return [say("backlash", text, dial=name, apart=mm(abs(mean)))]
 
 
-def _out_of_travel(dial: Dial, name: str) -> list[str]:
+def _out_of_travel(dial: Dial, name: str) -> list[Say]:
     """Neighbouring readings that stand still at the largest or smallest value where the others still move."""
     values = dial.values_mm
     if len(values) < STANDS_STILL + 2 or max(values) - min(values) <= CLOSES_WITHIN_MM:
@@ -78,7 +83,8 @@ def _out_of_travel(dial: Dial, name: str) -> list[str]:
     for end in (max(ring), min(ring)):
         alike = [abs(v - end) < 1e-9 for v in ring]
         if STANDS_STILL <= _longest_run(alike) < len(ring):
-            return [f"{name}: several readings side by side stand at {end:+.2f} mm. Is the dial at the end of its travel?"]
+            text = "{dial}: several readings side by side stand at {end}. Is the dial at the end of its travel?"
+            return [say("end_of_travel", text, dial=name, end=mm(end, signed=True))]
     return []
 
 
@@ -88,34 +94,30 @@ def _longest_run(flags: list[bool]) -> int:
     return min(max(runs, default=0), len(flags))
 
 
-@dataclass(frozen=True, kw_only=True)
-class NextReading:
-    """The one further reading that would help most."""
+class NextReading(Model):
+    """The one further reading that would help most; the dial counted from 0."""
 
     dial: int
     clock: float
 
 
-def best_next_reading(dials: list[Dial], design: Array, value: Array, resolution_mm: float) -> NextReading | None:
-    """Where one more reading takes most off the uncertainty of offset and slope; None where none can be told.
+def best_next_reading(dials: list[Dial], design: Array, fitted: Fitted) -> NextReading:
+    """Where one more reading takes most off the uncertainty of offset and slope.
 
     Source: the covariance of the least-squares fit with the further row in it.
     """
-    _, _, covariance = least_squares(design, value, resolution_mm)
-    if covariance is None:
-        return None
-    information = np.linalg.inv(covariance[: design.shape[1], : design.shape[1]])
-    single = float(np.mean(np.diag(design.T @ design)) / np.mean(np.diag(information)))
-    best, best_left = None, float("inf")
+    inverse = fitted.gain @ fitted.gain.T  # of the normal equations
+    best, best_left = NextReading(dial=0, clock=0.0), float("inf")
     for i, dial in enumerate(dials):
         offset, slope, _ = sees(dial)
-        for clock in CANDIDATES_DEG:
-            cos, sin = (float(column[0]) for column in clock_columns([clock]))
-            row = np.zeros(design.shape[1])
-            row[:4] = offset * cos, slope * cos, offset * sin, slope * sin
-            row[4 + i] = 1.0
-            after = np.linalg.inv(information + np.outer(row, row) / single)
-            left = float(after[0, 0] + after[2, 2] + after[1, 1] + after[3, 3])
-            if left < best_left - 1e-15:
-                best, best_left = NextReading(dial=i, clock=float(clock)), left
+        cos, sin = clock_columns(CANDIDATES_DEG)
+        rows = np.zeros((len(CANDIDATES_DEG), design.shape[1]))
+        rows[:, 0], rows[:, 1], rows[:, 2], rows[:, 3] = offset * cos, slope * cos, offset * sin, slope * sin
+        rows[:, 4 + i] = 1.0
+        turned = rows @ inverse
+        takes = (turned[:, :4] ** 2).sum(axis=1) / (1.0 + np.einsum("ij,ij->i", turned, rows))
+        at = int(np.argmax(np.round(takes, 12)))
+        left = -float(takes[at])
+        if left < best_left - 1e-12:
+            best, best_left = NextReading(dial=i, clock=float(CANDIDATES_DEG[at])), left
     return best

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from ..errors import Problem, refuse_if_any
 from ..model import Model, Size
+from ..say import Say, bare, joined, mm, say, words
 from ..verdict import AS_ENTERED, Result, WorkLine, judge, work, worst
 
 Kind = Literal["parallel", "angled", "springing", "unknown"]
@@ -60,7 +61,8 @@ def evaluate(given: SoftFootInput) -> SoftFootResult:
     """
     refuse_if_any(_problems(given))
     checks = [
-        judge(f"rise, {foot.name}", foot.rise_mm, "mm", high=given.limit_mm, source=given.limit_source) for foot in given.feet
+        judge("rise", f"rise, {foot.name}", foot.rise_mm, "mm", high=given.limit_mm, source=given.limit_source)
+        for foot in given.feet
     ]
     first = max(given.feet, key=lambda foot: abs(foot.rise_mm))
     soft = abs(first.rise_mm) > given.limit_mm
@@ -69,7 +71,7 @@ def evaluate(given: SoftFootInput) -> SoftFootResult:
         bench="softfoot",
         verdict=worst(checks),
         checks=checks,
-        advice=_advice(given, next(f for f in feet if f.name == first.name)) if soft else [],
+        says=_advice(given, next(f for f in feet if f.name == first.name)) if soft else [],
         working=_working(given, first, soft),
         worst=first.name,
         feet=feet,
@@ -116,44 +118,47 @@ def _shim_mm(foot: SoftFoot, kind: Kind, corners: list[float] | None) -> float:
     return min(corners) if kind == "angled" and corners else max(foot.rise_mm, 0.0)
 
 
-def _advice(given: SoftFootInput, foot: FootFound) -> list[str]:
+def _advice(given: SoftFootInput, foot: FootFound) -> list[Say]:
     name, corners = foot.name, given.corners.get(foot.name)
-    then = "Then tighten all feet and measure every one again: a low pad makes its whole diagonal rise."
+    again = "Then tighten all feet and measure every one again: a low pad makes its whole diagonal rise."
     match foot.kind:
         case "parallel":
-            says = [f"{name} stands parallel. Put {foot.shim_mm:.2f} mm under it.", then]
+            text = "{foot} is a parallel soft foot. Put {shim} under it."
+            says = [say("parallel", text, foot=name, shim=mm(foot.shim_mm)), say("measure_again", again)]
         case "angled":
-            steps = ", ".join(f"{step:.2f} {corner}" for corner, step in zip(CORNERS, foot.stepped_mm or [], strict=False))
-            says = [f"{name} stands at an angle. Stepped shims: {steps}. More than a few: machine the pad or foot.", then]
+            steps = joined(
+                (
+                    words("{step} {corner}", step=mm(step), corner=corner)
+                    for corner, step in zip(CORNERS, foot.stepped_mm or [], strict=False)
+                ),
+                ", ",
+            )
+            text = "{foot} is an angled soft foot. Stepped shims: {steps}. More than a few: machine the pad or foot."
+            says = [say("angled", text, foot=name, steps=steps), say("measure_again", again)]
         case "springing":
             says = [
-                f"{name} rises with no air under it: it springs. No shim cures that.",
-                "Look for pipe strain, a bent foot, dirt or rust, or a stack of many thin shims.",
+                say("springs", "{foot} rises with no air under it: it springs. No shim cures that.", foot=name),
+                say("springs_why", "Look for pipe strain, a bent foot, dirt or rust, or a stack of many thin shims."),
             ]
         case "unknown":
+            text = f"If the foot is parallel, shim {{shim}}. {again}"
             says = [
-                f"Feelers under the four corners of {name} tell what kind it is.",
-                f"Standing parallel it wants {foot.shim_mm:.2f} mm. {then}",
+                say("corners_tell", "Feelers under the four corners of {foot} tell what kind it is.", foot=name),
+                say("if_parallel", text, shim=mm(foot.shim_mm)),
             ]
     if corners and foot.kind != "springing" and foot.rise_mm > SPRINGS_ABOVE * max(corners):
-        says.append(
-            f"It rises more than there is air under it: {name} springs as well. Slacken pipes and conduits and try again."
-        )
+        text = "It rises more than there is air under it: {foot} springs as well. Slacken pipes and conduits and try again."
+        says.append(say("springs_as_well", text, foot=name))
     return says
 
 
 def _working(given: SoftFootInput, first: SoftFoot, soft: bool) -> list[WorkLine]:
-    lines = [work("highest rise", "largest of all feet", f"{first.name}", first.rise_mm)]
+    lines = [work("highest", "highest rise", "largest of all feet", first.name, first.rise_mm)]
     corners = given.corners.get(first.name)
     if soft and corners:
-        said = " + ".join(f"{c:.2f}" for c in corners)
-        lines.append(work("air under it, mean", "sum of corners ÷ 4", f"({said}) ÷ 4", sum(corners) / 4))
-        lines.append(
-            work(
-                "corners differ by",
-                "widest − narrowest",
-                f"{max(corners):.2f} − {min(corners):.2f}",
-                max(corners) - min(corners),
-            )
-        )
+        each = joined((words("{c}", c=bare(c, 2)) for c in corners), " + ")
+        air = words("({each}) ÷ 4", each=each)
+        lines.append(work("air", "air under it, mean", "sum of corners ÷ 4", air, sum(corners) / 4))
+        differ = words("{most} − {least}", most=bare(max(corners), 2), least=bare(min(corners), 2))
+        lines.append(work("corners", "corners differ by", "widest − narrowest", differ, max(corners) - min(corners)))
     return lines

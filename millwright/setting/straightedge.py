@@ -6,12 +6,15 @@ from typing import Literal
 import numpy as np
 from pydantic import Field
 
-from ..clock import MAX_CONDITION, RESOLUTION_MM, clock_columns, different_positions, least_squares, say_clock
+from ..clock import MAX_CONDITION, RESOLUTION_MM, clock_columns, different_positions, same_place, say_clock
 from ..errors import Problem, UnusableInput
 from ..model import Clock, Model, Size
-from ..verdict import AS_ENTERED, Result, WorkLine, judge, worst
+from ..say import Say, bare, joined, mm, say, words
+from ..uncertainty import Array, fit_least_squares
+from ..verdict import AS_ENTERED, Result, WorkLine, all_proven, judge, unproven, work, worst
 
-HUBS_DO_NOT_AGREE_MM = 0.05  # rule of thumb: two feelers' worth
+UP, RIGHT = np.eye(2)
+DO_NOT_AGREE_MM = 0.05  # rule of thumb: two feelers' worth
 
 
 class FeelerReading(Model):
@@ -50,31 +53,43 @@ class StraightedgeResult(Result):
 
 
 def evaluate(given: StraightedgeInput) -> StraightedgeResult:
-    """Offset from feelers under a straightedge.
+    """Offset from feelers under a straightedge. Readings that contradict each other are not judged.
 
     Raises `UnusableInput` where only one side, or only opposite sides, were read.
     Source: geometry. Step(φ) = V·cos φ + H·sin φ + (movable − stationary hub)/2; the mean is held.
     """
-    cos, sin = clock_columns([r.clock for r in given.readings])
+    clock = [r.clock for r in given.readings]
+    cos, sin = clock_columns(clock)
     design = np.column_stack([cos, sin])
-    places = different_positions([r.clock for r in given.readings])
+    places = different_positions(clock)
     if len(places) < 2 or np.linalg.cond(design) > MAX_CONDITION:
         raise UnusableInput(_one_sided(places))
     uneven = (given.movable_hub_mm - given.stationary_hub_mm) / 2
-    step = np.array([r.feeler_mm if r.on == "stationary" else -r.feeler_mm for r in given.readings])
-    (up, right), _, covariance = least_squares(design, step - uneven, given.resolution_mm)
+    step = np.array([r.feeler_mm if r.on == "stationary" else 0.0 - r.feeler_mm for r in given.readings])
+    fitted = fit_least_squares(design, step - uneven, given.resolution_mm, same_place(clock))
+    up, right = (float(x) for x in fitted.found)
     offset = math.hypot(up, right)
+    misses = step - uneven - design @ fitted.found
+    contradict = float(np.abs(misses).max()) > DO_NOT_AGREE_MM
     checks = []
     if given.limit is not None:
-        checks.append(judge("offset by straightedge", offset, "mm", high=given.limit.offset_mm, source=given.limit.source))
+        plus_minus = fitted.half_width_of_size(UP, RIGHT, up, right)
+        high, source = given.limit.offset_mm, given.limit.source
+        checks.append(
+            judge("offset", "offset by straightedge", offset, "mm", high=high, source=source, plus_minus=plus_minus)
+        )
+    if contradict:
+        checks = [unproven(check) for check in checks]
+    covariance = fitted.covariance
     return StraightedgeResult(
         bench="straightedge",
-        verdict=worst(checks),
+        verdict=worst(checks, lacking=contradict),
+        proven=False if contradict else all_proven(checks),
         checks=checks,
-        advice=_advice(given, float(up), float(right), step, uneven),
-        working=_working(given, uneven, float(up), float(right), offset),
-        offset_v_mm=float(up),
-        offset_h_mm=float(right),
+        says=_advice(given, up, right, step, uneven, misses),
+        working=_working(given, uneven, up, right, offset),
+        offset_v_mm=up,
+        offset_h_mm=right,
         offset_mm=offset,
         offset_v_sigma_mm=None if covariance is None else math.sqrt(covariance[0, 0]),
         offset_h_sigma_mm=None if covariance is None else math.sqrt(covariance[1, 1]),
@@ -87,46 +102,35 @@ def _one_sided(places: list[float]) -> Problem:
     return Problem("readings", "These places lie on one line across the hub. Read a quarter turn away as well.")
 
 
-def _advice(
-    given: StraightedgeInput, up: float, right: float, step: np.ndarray[tuple[int], np.dtype[np.float64]], uneven: float
-) -> list[str]:
-    advice = [
-        f"The movable machine is {abs(up):.2f} mm {'high' if up > 0 else 'low'} "
-        f"and {abs(right):.2f} mm toward {3 if right > 0 else 9} o'clock."
-    ]
+def _advice(given: StraightedgeInput, up: float, right: float, step: Array, uneven: float, misses: Array) -> list[Say]:
+    text = "The movable machine is {up} {way} and {across} toward {side} o'clock."
+    way, side = "high" if up > 0 else "low", "3" if right > 0 else "9"
+    advice = [say("lies", text, up=mm(abs(up)), way=way, across=mm(abs(right)), side=side)]
+    worst_one = int(np.abs(misses).argmax())
+    if abs(float(misses[worst_one])) <= DO_NOT_AGREE_MM:
+        return advice
     quarters = {round(r.clock % 360 / 90) % 4 for r in given.readings if r.clock % 90 == 0}
-    if len(quarters) == len(given.readings) == 4 and abs(float(step.mean()) - uneven) > HUBS_DO_NOT_AGREE_MM:
-        advice.insert(
-            0,
-            f"The four steps do not close: their mean says the hubs differ by {2 * float(step.mean()):.2f} mm, "
-            f"the diameters say {2 * uneven:.2f}. Measure the hubs again.",
-        )
-    return advice
+    mean_off = float(step.mean()) - uneven
+    if len(quarters) == len(given.readings) == 4 and abs(mean_off) > DO_NOT_AGREE_MM:
+        text = "The four steps do not close: by them the hubs differ by {steps}, by their diameters {hubs}."
+        text += " Measure the hubs again."
+        return [say("hubs_differ", text, steps=mm(2 * float(step.mean())), hubs=mm(2 * uneven)), *advice]
+    text = "The steps contradict each other, by {off} at {clock}. Read there again: is the feeler over the lower hub?"
+    off, clock = mm(abs(float(misses[worst_one]))), say_clock(given.readings[worst_one].clock)
+    return [say("steps_contradict", text, off=off, clock=clock), *advice]
 
 
 def _working(given: StraightedgeInput, uneven: float, up: float, right: float, offset: float) -> list[WorkLine]:
     lines = []
     if uneven:
-        lines.append(
-            WorkLine(
-                what="step from unequal hubs",
-                formula="(movable − stationary hub) ÷ 2",
-                numbers=f"({given.movable_hub_mm:.3f} − {given.stationary_hub_mm:.3f}) ÷ 2",
-                value=uneven,
-                unit="mm",
-            )
-        )
+        hubs = words("({a} − {b}) ÷ 2", a=bare(given.movable_hub_mm), b=bare(given.stationary_hub_mm))
+        lines.append(work("uneven", "step from unequal hubs", "(movable − stationary hub) ÷ 2", hubs, uneven))
     signed = [r.feeler_mm if r.on == "stationary" else 0.0 - r.feeler_mm for r in given.readings]
-    steps = ", ".join(f"{step:+.2f}" for step in signed)
+    steps = joined((words("{step}", step=bare(step, 2, signed=True)) for step in signed), ", ")
+    size = words("√({up}² + {right}²)", up=bare(up, signed=True), right=bare(right, signed=True))
     return [
         *lines,
-        WorkLine(what="up", formula="steps × cos, least squares", numbers=steps, value=up, unit="mm"),
-        WorkLine(what="toward 3", formula="steps × sin, least squares", numbers=steps, value=right, unit="mm"),
-        WorkLine(
-            what="offset",
-            formula="√(up² + right²)",
-            numbers=f"√({up:+.3f}² + {right:+.3f}²)",
-            value=offset,
-            unit="mm",
-        ),
+        work("up", "up", "steps × cos, least squares", steps, up),
+        work("right", "toward 3", "steps × sin, least squares", steps, right),
+        work("offset", "offset", "√(up² + right²)", size, offset),
     ]

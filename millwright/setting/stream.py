@@ -1,5 +1,6 @@
 """Readings as an instrument streams them: one JSON object a line."""
 
+from dataclasses import replace
 from typing import Literal
 
 from pydantic import Field
@@ -34,7 +35,7 @@ def read_lines(text: str) -> list[StreamedReading]:
         try:
             found.append(read_json(StreamedReading, line))
         except UnusableInput as refused:
-            problems += [Problem(f"lines.{i}.{p.path}".rstrip("."), p.message) for p in refused.problems]
+            problems += [replace(p, path=f"lines.{i}.{p.path}".rstrip(".")) for p in refused.problems]
     if len({reading.device for reading in found}) > 1:
         problems.append(Problem("lines", "One device sends at a time; here are two."))
     if problems:

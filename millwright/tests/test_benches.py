@@ -150,20 +150,23 @@ class AdviceTest(unittest.TestCase):
 
     def test_more_uncertain_than_the_room_left_is_said(self) -> None:
         result = ask("alignment", {**FEET, "dials": [RIM, FACE], "limits": {"offset_mm": 0.039, "angle_deg": 1.0}})
-        self.assertIn("more than what is left of the allowance", " ".join(result["advice"]))
+        self.assertIn("more than is left of its limit", " ".join(result["advice"]))
 
     def test_a_bolt_passed_over_is_named(self) -> None:
-        pulls = [{"pass": 1, "bolt": b, "torque_nm": 50.0} for b in (1, 2)]
+        pulls = [{"pass": 1, "bolt": b, "reached_nm": 50.0} for b in (1, 2)]
         result = ask("tighten", {**BOLTS, "pulls": pulls})
         self.assertIn("bolt 3 was passed over", " ".join(result["advice"]))
         self.assertEqual((result["verdict"], result["next"]["bolt"]), ("incomplete", 3))
 
     def test_a_pull_outside_its_band_is_over_until_it_is_pulled_again(self) -> None:
-        pulls = [{"pass": p, "bolt": b, "torque_nm": t} for p, t in ((1, 50.0), (2, 100.0)) for b in (1, 3, 2, 4)]
-        pulls[-1]["torque_nm"] = 110.0
+        pulls = [{"pass": p, "bolt": b, "reached_nm": t} for p, t in ((1, 50.0), (2, 100.0)) for b in (1, 3, 2, 4)]
+        pulls[-1]["reached_nm"] = 110.0
         self.assertEqual(ask("tighten", {**BOLTS, "pulls": pulls})["verdict"], "over")
-        again = ask("tighten", {**BOLTS, "pulls": [*pulls, {"pass": 2, "bolt": 4, "torque_nm": 100.0}]})
-        self.assertEqual((again["verdict"], again["next"]), ("inside", None))
+        again = ask("tighten", {**BOLTS, "pulls": [*pulls, {"pass": 2, "bolt": 4, "reached_nm": 100.0}]})
+        self.assertEqual(again["verdict"], "over")  # it clicked on a bolt that was tighter already
+        slackened = {"pass": 2, "bolt": 4, "reached_nm": 100.0, "slackened": True}
+        anew = ask("tighten", {**BOLTS, "pulls": [*pulls, slackened]})
+        self.assertEqual((anew["verdict"], anew["next"]), ("inside", None))
 
     def test_an_extension_lowers_the_setting_by_what_it_adds_to_the_lever(self) -> None:
         wrench = {"min_nm": 20.0, "max_nm": 200.0, "length_mm": 400.0}

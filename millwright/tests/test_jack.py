@@ -63,7 +63,7 @@ class JackTest(unittest.TestCase):
 
     def test_a_dial_at_the_foot_goes_before_the_laser_and_a_foot_without_either_is_not_guessed(self) -> None:
         feet = [
-            {"name": "a", "x_mm": 300, "shim_mm": 0, "slide_mm": 0.2, "dial_mm": 0.195},
+            {"name": "a", "x_mm": 300, "shim_mm": 0, "slide_mm": 0.2, "dial_mm": 0.195, "side": "3"},
             {"name": "b", "x_mm": 700, "shim_mm": 0, "slide_mm": 0.3},
         ]
         said = evaluate_json("jack", json.dumps({"feet": feet})).model_dump()
@@ -75,7 +75,7 @@ class JackTest(unittest.TestCase):
             {"x_mm": x, "first": [{"clock": 90, "value_mm": 0}], "now": [{"clock": 90, "value_mm": 0.1}]} for x in PLANES
         ]
         for dial, left in ((None, None), (0.1, 0.0)):
-            given = {"feet": [{**other, "dial_mm": dial}], "planes": planes}
+            given = {"feet": [{**other, "dial_mm": dial, "side": "3"}], "planes": planes}
             said = evaluate_json("jack", json.dumps(given)).model_dump()
             self.assertEqual(said["feet"][0]["left_mm"], left)
 

@@ -132,7 +132,9 @@ class FaultsTest(unittest.TestCase):
             readings = sweep(truth, bracket, (0, 30, 60, 90), rough, chance)
             dials.append({"kind": "rim", "bracket_on": bracket.on, "x_mm": bracket.x_mm, "readings": readings})
         found = align(dials, limits={"offset_mm": 0.08, "angle_mm_per_m": 9}, resolution_mm=0.05)
-        self.assertRegex(found["next_reading"] or "", r"a further reading at .* on the rim [12]")
+        self.assertFalse(found["proven"])
+        self.assertIn(found["next_reading"]["dial"], (0, 1))
+        self.assertRegex(" ".join(found["advice"]), r"One more reading helps most at .* on the rim [12]")
 
 
 class ShiftTest(unittest.TestCase):

@@ -135,9 +135,10 @@ class KeyLengthTest(unittest.TestCase):
         for length, rule, keyway, verdict in (
             (50.0, None, None, "inside"),
             (60.0, "as long as the hub", None, "inside"),
-            (62.0, "as long as the hub", None, "over"),
+            (62.0, "as long as the hub", None, "close"),
             (62.0, "as long or slightly longer", None, "inside"),
-            (57.0, "as long or slightly longer", None, "over"),
+            (57.0, "as long or slightly longer", None, "inside"),
+            (53.0, "as long or slightly longer", None, "close"),
             (70.0, "half key made up", 80.0, "inside"),
             (60.0, "half key made up", 80.0, "over"),
             (60.0, "half key made up", None, "incomplete"),
@@ -147,7 +148,7 @@ class KeyLengthTest(unittest.TestCase):
                 said = self.key(length, **more)
                 self.assertEqual(said["verdict"] if rule else "inside", verdict)
                 self.assertEqual(
-                    any(c["name"] == "key length" for c in said["checks"]), rule is not None and verdict != "incomplete"
+                    any(c["code"] == "length" for c in said["checks"]), rule is not None and verdict != "incomplete"
                 )
 
     def test_a_made_up_half_key_leaves_as_much_empty_keyway_as_key_stands_out(self) -> None:

@@ -46,7 +46,7 @@ class WaysTest(unittest.TestCase):
     def test_above_the_ceiling_nobody_can_accept_the_heat(self) -> None:
         work = Work(held=(SHRINK, SLIP))
         work.until("prepare.heat.driver")
-        work.enter("prepare.heat.driver", {**work.fill("prepare.heat.driver"), "interference_mm": 0.09})
+        work.enter("prepare.heat.driver", {**work.fill("prepare.heat.driver"), "interference_mm": 0.09, "heat_to_c": 240.0})
         now = work.route().find("prepare.heat.driver")
         assert now is not None
         self.assertEqual((now.state.value, now.step.may_authorise), ("over", False))
@@ -159,7 +159,7 @@ class SettingTest(unittest.TestCase):
             ({}, "done", "its middle at +1.00"),
             ({"now_mm": 1.6}, "over", "0.60 mm away from the coupling; or add 0.60 mm to every gap"),
             ({"now_mm": 0.5}, "over", "0.50 mm toward the coupling; or take 0.50 mm off every gap"),
-            ({"set_to": magnetic}, "over", "Give the dial at the magnetic centre"),
+            ({"set_to": magnetic}, "over", "Enter the dial at the magnetic centre"),
             ({"set_to": magnetic, "magnetic_mm": 3.2}, "over", "outside the float"),
             ({"set_to": magnetic, "magnetic_mm": 1.8, "now_mm": 1.8}, "done", "End float 4.00 mm"),
             ({"pushed_mm": 3.0, "pulled_mm": -1.0}, "over", "counts the other way"),
@@ -213,8 +213,8 @@ class SettingTest(unittest.TestCase):
             work.until("set.gap")
             made = work.enter("set.gap", uneven)
             self.assertEqual(work.state("set.gap"), state)
-            checks = {c["name"]: c["status"] for c in work.judged(made)["checks"]}
-            wanted = {"the mean of the readings": "gap on the axis", "every reading": "gap at 6 o'clock"}[means]
+            checks = {c["code"]: c["status"] for c in work.judged(made)["checks"]}
+            wanted = {"the mean of the readings": "mean", "every reading": "each"}[means]
             is_over = (means, plus_minus[0]) != ("the mean of the readings", "mm")
             self.assertEqual(checks[wanted] == "over", is_over, (means, plus_minus))
         cold = Work(card={"axial_growth_mm": 0.8})

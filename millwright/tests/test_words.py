@@ -2,6 +2,7 @@
 
 import json
 import unittest
+from pathlib import Path
 from typing import Any
 
 from hypothesis import given, settings
@@ -18,6 +19,7 @@ from millwright.route import sheet
 from millwright.route.fields import Field
 from millwright.route.steps import SheetForm, Stage, Step
 from millwright.route.summary import Read, summary
+from millwright.say import Figure
 from millwright.units import read_temperature_c
 from millwright.verdict import Verdict
 
@@ -132,7 +134,7 @@ class RecordWordsTest(unittest.TestCase):
     def test_every_figure_is_told_by_its_place_with_its_unit(self) -> None:
         dial = {"kind": "rim", "sag_mm": -0.02, "readings": [{"clock": 180, "value_mm": 0.6}]}
         rows: list[tuple[dict[str, Any], list[tuple[str, str]]]] = [
-            ({"dials": [dial]}, [("rim sag", "-0.02 mm"), ("rim 6 o'clock", "0.6 mm")]),
+            ({"dials": [dial]}, [("rim sag", "−0.02 mm"), ("rim 6 o'clock", "0.6 mm")]),
             ({"pulls": [{"pass": 2, "bolt": 3, "torque_nm": 95.0}]}, [("pass 2, bolt 3", "95 N·m")]),
             (
                 {"shaft_mm": [48.01], "shaft_at": [{"station": "middle", "across": "3-9"}]},
@@ -147,7 +149,7 @@ class RecordWordsTest(unittest.TestCase):
         ]
         for inputs, wanted in rows:
             with self.subTest(wanted[0][0]):
-                self.assertEqual([(label, text) for _, label, text in lines(inputs)], wanted)
+                self.assertEqual([(label, str(text)) for _, label, text in lines(inputs)], wanted)
 
     def test_figures_carry_a_true_minus_and_the_places_their_unit_deserves(self) -> None:
         rows = {
@@ -156,7 +158,7 @@ class RecordWordsTest(unittest.TestCase):
             (25, "N·m"): "25.0 N·m",
             (82.8125, "%"): "82.812 %",
         }
-        self.assertEqual({key: say_figure(*key) for key in rows}, rows)
+        self.assertEqual({key: str(say_figure(*key)) for key in rows}, rows)
 
     def test_inputs_stand_in_the_benchs_own_order_and_what_it_no_longer_takes_stays_as_it_is(self) -> None:
         shuffled = {"bore_mm": [48.0], "shaft_mm": [48.1]}
@@ -193,3 +195,12 @@ class RecordWordsTest(unittest.TestCase):
             [(line.what, line.found, line.left["value"]) for line in found],
             [("Offset", 0.4, 0.02), ("Feet", None, 190), ("Fit", None, 0.2)],
         )
+
+
+class FiguresTest(unittest.TestCase):
+    """Figures of sentences, by the table that the sheet's own reader is held to as well."""
+
+    def test_each_reads_as_the_table_says(self) -> None:
+        table = json.loads((Path(__file__).resolve().parents[2] / "tests" / "figures.json").read_text())
+        for row in table["figures"]:
+            self.assertEqual(str(Figure(**row["figure"])), row["text"])

@@ -97,8 +97,8 @@ FIRST_READINGS: dict[str, dict[str, Any]] = {
     "prepare.fit.driven": _FIT,
     "prepare.key.driver": _KEY,
     "prepare.key.driven": _KEY,
-    "mount.screw": {"pulls": [{"pass": 1, "bolt": 1, "torque_nm": 25.0}]},
-    "couple.screw": {"pulls": [{"pass": 1, "bolt": 1, "torque_nm": 25.2}]},
+    "mount.screw": {"pulls": [{"pass": 1, "bolt": 1, "reached_nm": 25.0}]},
+    "couple.screw": {"pulls": [{"pass": 1, "bolt": 1, "reached_nm": 25.2}]},
     "set.soft": {"feet": soft("motor drive end", "motor tail", (0.02, 0.01, 0.03, 0.02))},
     "set.gap": _gap(30.42, 30.40, 30.37, 30.39),
     "set.straightedge": _edge((0.30, "movable"), (0.10, "movable"), (0.32, "stationary"), (0.12, "stationary")),
@@ -107,7 +107,7 @@ FIRST_READINGS: dict[str, dict[str, Any]] = {
     "couple.gap": _gap(30.21, 30.20, 30.20, 30.21),
     "couple.feet": {
         "pulls": [
-            {"pass": n, "bolt": bolt, "torque_nm": 190 * share + 0.5 * (bolt - 2)}
+            {"pass": n, "bolt": bolt, "reached_nm": 190 * share + 0.5 * (bolt - 2)}
             for n, share in enumerate((0.5, 0.75, 1.0), start=1)
             for bolt in (1, 3, 2, 4)
         ]

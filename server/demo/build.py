@@ -164,7 +164,7 @@ class Work:
     def enter(self, step: str, inputs: dict[str, Any], kind: EntryKind = EntryKind.READING) -> None:
         """One entry by the millwright."""
         self.now += BETWEEN
-        sent = Sent(id=uuid4(), step=step, kind=kind, inputs=inputs)
+        sent = Sent(id=uuid4(), step=step, kind=kind, inputs=inputs, as_it_is=True)
         append_entry(self.job.pk, sent, by=self.millwright, now=self.now)
 
     def sign(self, step: str, entry: str | None) -> None:

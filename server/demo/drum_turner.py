@@ -26,11 +26,12 @@ _READINGS: dict[str, dict[str, Any]] = {
     "prepare.heat.driven": {
         "bore_mm": 89.982,
         "interference_mm": 0.069,
+        "heat_to_c": 140.0,
         "shaft_c": 19.0,
         "ambient_c": 19.0,
         "hub": {"material": "steel", "outside_mm": 210.0, "length_mm": 126.0},
     },
-    "mount.screw": {"pulls": [{"pass": 1, "bolt": 1, "torque_nm": 40.0}]},
+    "mount.screw": {"pulls": [{"pass": 1, "bolt": 1, "reached_nm": 40.0}]},
     "prepare.taper.driver": {**_CONES, "contact": _BLUE},
     "prepare.heat.driver": {
         "bore_mm": 84.99,

@@ -20,6 +20,7 @@ KEY: dict[str, Any] = {
 _HEAT = {
     "bore_mm": 74.962,
     "interference_mm": 0.080,
+    "heat_to_c": 190.0,
     "shaft_c": 21.0,
     "ambient_c": 21.0,
     "hub": {"material": "steel", "outside_mm": 190.0, "length_mm": 114.0},
@@ -58,7 +59,7 @@ def _dials(rim: tuple[float, ...], face: tuple[float, ...]) -> dict[str, Any]:
 
 def _bolts(count: int, torque: float) -> dict[str, Any]:
     passes = ((1, 0.5), (2, 0.75), (3, 1.0))
-    return {"pulls": [{"pass": n, "bolt": b, "torque_nm": torque * p} for n, p in passes for b in range(1, count + 1)]}
+    return {"pulls": [{"pass": n, "bolt": b, "reached_nm": torque * p} for n, p in passes for b in range(1, count + 1)]}
 
 
 _FEET = ("motor drive end", "motor tail")
@@ -71,7 +72,7 @@ _LAST_YEAR: dict[str, dict[str, Any]] = {
     "set.soft": {"feet": blower.soft(*_FEET, (0.02, 0.02, 0.01, 0.03))},
     "set.gap": {"readings": _ring(8.05, 8.04, 8.02, 8.03), "diameter_mm": 190.0},
     "set.straightedge": {
-        "readings": [{"clock": c, "feeler_mm": 0.05, "on": "movable"} for c in _CLOCKS],
+        "readings": [{"clock": c, "feeler_mm": 0.05, "on": "stationary"} for c in _CLOCKS],
         "stationary_hub_mm": 190.0,
         "movable_hub_mm": 190.1,
     },
@@ -81,8 +82,8 @@ _LAST_YEAR: dict[str, dict[str, Any]] = {
     "couple.feet": _bolts(4, 310.0),
     "couple.flange": _bolts(8, 85.0),
     "couple.sleeve": {"readings": _ring(6.10, 6.12, 6.15, 6.13), "diameter_mm": 190.0},
-    "mount.screw": {"pulls": [{"pass": 1, "bolt": 1, "torque_nm": 40.0}]},
-    "mount.screw.second": {"pulls": [{"pass": 1, "bolt": 1, "torque_nm": 40.0}]},
+    "mount.screw": {"pulls": [{"pass": 1, "bolt": 1, "reached_nm": 40.0}]},
+    "mount.screw.second": {"pulls": [{"pass": 1, "bolt": 1, "reached_nm": 40.0}]},
 }
 HUB = "driven"  # the fan stays: its hub goes on first
 RUN = f"mount.hot.{HUB}"

@@ -36,7 +36,7 @@ KILN_FAN_VALUES: dict[str, Value] = {
     "interference_min_mm": _sample(0.060, "12"),
     "interference_max_mm": _sample(0.095, "12"),
     "heat_clearance_mm": _sample(0.045, "13"),
-    "hub_ceiling_c": _sample(180, "13"),
+    "hub_ceiling_c": _sample(210, "13"),
     "set_screw_torque_nm": _sample(40, "8", "dry"),
     "gap_nominal_mm": _sample(8, "7", GAP_MEAN),
     "gap_plus_minus_mm": _sample(0.5, "7", GAP_MM),

@@ -80,7 +80,7 @@ ALIGNED: dict[str, dict[str, Any]] = {
     "set.align": _laser(0.01, 0.03, -0.01, 0.02, seed=5),
     "couple.feet": {
         "pulls": [
-            {"pass": n, "bolt": b, "torque_nm": 120.0 * p} for n, p in ((1, 0.5), (2, 0.75), (3, 1.0)) for b in (1, 2, 3, 4)
+            {"pass": n, "bolt": b, "reached_nm": 120.0 * p} for n, p in ((1, 0.5), (2, 0.75), (3, 1.0)) for b in (1, 2, 3, 4)
         ]
     },
     "couple.align": _laser(0.02, 0.04, -0.01, 0.03, seed=6),

@@ -152,7 +152,8 @@ class EntryQuerySet(models.QuerySet["Entry"]):
         readings = self.filter(kind=state.EntryKind.READING)
         latest = readings.order_by("step", "-number").distinct("step").values("pk")
         rows = self.filter(~Q(kind=state.EntryKind.READING) | Q(pk__in=latest) | Q(pk=also)).values_list(
-            "id", "number", "step", "kind", "by", "role", "at", "result__verdict", "asked__ledger", "inputs",
+            "id", "number", "step", "kind", "by", "role", "at", "result__verdict", "result__proven", "result__as_it_is",
+            "asked__ledger", "inputs",
         )  # fmt: skip
         return [
             state.Entry(
@@ -165,9 +166,10 @@ class EntryQuerySet(models.QuerySet["Entry"]):
                 by=by,
                 role=Role(role),
                 at=at,
+                unproven=proven is False and not as_it_is,
                 ledger=ledger or (),
             )
-            for id, number, step, kind, by, role, at, verdict, ledger, inputs in rows
+            for id, number, step, kind, by, role, at, verdict, proven, as_it_is, ledger, inputs in rows
         ]
 
 

@@ -11,12 +11,13 @@ from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Role
 from millwright.route.fields import FieldKind
-from millwright.route.hubs.hot_run import Until
+from millwright.route.hubs.hot_run import Ready, Until
 from millwright.route.hubs.phases import Event, Phase
 from millwright.route.state import EntryKind, SignatureKind, StepState
 from millwright.route.steps import Scope, Stage
 from millwright.units import LengthUnit
 from millwright.verdict import Verdict
+from server.web.words import Said
 
 from .photographs import MOST_SENT
 
@@ -53,6 +54,7 @@ class EntryIn(Schema, extra="forbid"):
     typed: dict[str, str] = {}
     unit: LengthUnit = "mm"
     image: str = Field(default="", max_length=MOST_SENT, description="of a photograph: JPEG, PNG or WebP in base64")
+    as_it_is: bool = Field(default=False, description="taken although its ± leaves open whether it is within its limit")
     by: str | None = Field(default=None, description="username of whoever entered it; refused for anybody else's session")
 
 
@@ -149,13 +151,22 @@ class HeatRunOut(Schema):
     heating_since: datetime | None
     out_at: datetime | None
     on_at: datetime | None
+    ready: Ready | None
+    ready_until: datetime | None
+    soaked_at: datetime | None
+    carry_until: datetime | None
     closes_at: datetime | None
+    grips_from: datetime | None
+    grips_by: datetime | None
     touch_at: datetime | None
     hub_c: float | None
     hub_read_at: datetime | None
     clear_mm: float | None
     heating_s: float | None
+    carry_s: float | None
     window_s: float | None
+    grips_least_s: float | None
+    grips_most_s: float | None
     cooling_s: float | None
     ready_at: datetime | None
 
@@ -191,7 +202,7 @@ class StepOut(Schema):
     not_before: datetime | None = Field(description="when the hub this step waits for is cold")
     state: StepState
     blocked_by: list[BlockOut]
-    stale_because: str
+    stale_because: Said
     current: UUID | None
     signed: UUID | None
     authorised: UUID | None
@@ -251,7 +262,8 @@ class StagesDone(Schema):
     step_title: str
     state: StepState
     verdict: Verdict | None
-    headline: str
+    headline: Said
+    proven: bool | None
     used: float | None
     of: str
 

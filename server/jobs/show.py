@@ -13,6 +13,7 @@ from millwright.mounting.heat import HeatInput
 from millwright.route.hubs.hot_run import HeatRun, Until, stand_run
 from millwright.route.state import EntryKind, RouteNow, StepNow
 from millwright.route.steps import BenchForm, SheetForm
+from millwright.say import words
 
 from .models import Entry, Job
 
@@ -137,7 +138,8 @@ def standing(route: RouteNow, entries: Mapping[str, Entry]) -> dict[str, Any]:
         "step_title": now.step.title,
         "state": now.state,
         "verdict": result.get("verdict"),
-        "headline": now.stale_because or (now.blocked_by[0] if now.blocked_by else ""),
+        "headline": now.stale_because if now.stale_because else words(now.blocked_by[0] if now.blocked_by else ""),
+        "proven": result.get("proven") if not result.get("as_it_is") else None,
         "used": check["used"] if check else None,
         "of": check["name"] if check else "",
     }

@@ -1,6 +1,7 @@
 """Creating and changing lines."""
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
@@ -66,7 +67,7 @@ def save_line(
 
 def _value_problems(values: Mapping[str, Value]) -> list[Problem]:
     return [
-        Problem(f"values.{key}.{p.path}".rstrip("."), p.message)
+        replace(p, path=f"values.{key}.{p.path}".rstrip("."))
         for key, value in values.items()
         for p in value_problems(key, value)
     ]

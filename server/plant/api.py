@@ -13,6 +13,7 @@ from millwright.model import Name, read_json
 from millwright.roles import Role
 from server.accounts.auth import member_of
 from server.web.errors import ErrorsOut
+from server.web.words import Said
 
 from . import actions
 from .models import Line
@@ -44,8 +45,8 @@ class ChangedOut(Schema):
     """One figure of a line that was changed."""
 
     what: str
-    was: str
-    now: str
+    was: Said
+    now: Said
 
 
 class LineChangeOut(Schema):

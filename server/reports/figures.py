@@ -9,9 +9,10 @@ from millwright.card.values import Value, say_value, value_kind
 from millwright.figures_in_words import lines
 from millwright.route.fields import NONE_HERE
 from millwright.route.state import EntryKind
+from millwright.say import Figure, Words, words
 from server.jobs.models import Entry
 
-from .record_shape import Figure
+from .record_shape import FigureLine
 
 SAID_BY_THE_LABEL = {EntryKind.EVENT: frozenset({"event", "ago_s"}), EntryKind.HAND_OVER: frozenset({"what"})}
 
@@ -21,7 +22,7 @@ def is_sheet(entry: Entry) -> bool:
     return entry.kind == EntryKind.READING and (entry.result or {}).get("bench", "sheet") == "sheet"
 
 
-def figures_of(entry: Entry) -> list[Figure]:
+def figures_of(entry: Entry) -> list[FigureLine]:
     """Every figure of an entry, in the order it was asked."""
     return _sheet_figures(entry) if is_sheet(entry) else _figures(entry)
 
@@ -47,39 +48,47 @@ def _numbered(dials: list[dict[str, Any]]) -> Iterator[tuple[int, dict[str, Any]
         yield seen[dial["kind"]], dial
 
 
-def _figures(entry: Entry) -> list[Figure]:
+def _figures(entry: Entry) -> list[FigureLine]:
     """Of a bench, but for what the step itself gave it; of a move, a count, a note: everything."""
     if entry.kind == EntryKind.VALUE:
         return _value_figures(entry)
     if entry.kind == EntryKind.PHOTOGRAPH:
         caption = entry.inputs["caption"]
-        return [Figure(label="shows", value=caption, typed="")] if caption else []
+        return [FigureLine(label="shows", value=words("{text}", text=caption), typed="")] if caption else []
     bench = (entry.result or {}).get("bench")
     inputs = in_order(bench, entry.inputs) if bench else entry.inputs
     given = frozenset(entry.asked.get("preset", {})) if bench else SAID_BY_THE_LABEL.get(EntryKind(entry.kind), frozenset())
-    return [Figure(label=text, value=value, typed=entry.typed.get(path, "")) for path, text, value in lines(inputs, given)]
+    return [
+        FigureLine(label=text, value=value, typed=entry.typed.get(path, "")) for path, text, value in lines(inputs, given)
+    ]
 
 
-def _value_figures(entry: Entry) -> list[Figure]:
+def _value_figures(entry: Entry) -> list[FigureLine]:
     """A figure put on the card, what stood there before, and why it was changed."""
     kind = value_kind(str(entry.inputs["key"]))
     value = Value.model_validate(entry.inputs["value"])
     was = Value.model_validate(entry.inputs["was"]) if entry.inputs.get("was") else None
     if kind is None:
-        return [Figure(label=str(entry.inputs["key"]), value=f"{value.value:g}", typed=value.typed)]
-    found = [Figure(label=kind.title, value=say_value(value, kind), typed=value.typed)]
-    found += [Figure(label="from", value=value.source.say(), typed="")]
+        return [FigureLine(label=str(entry.inputs["key"]), value=words(f"{value.value:g}"), typed=value.typed)]
+    found = [FigureLine(label=kind.title, value=say_value(value, kind), typed=value.typed)]
+    found += [FigureLine(label="from", value=words("{text}", text=value.source.say()), typed="")]
     if was is not None:
-        found += [Figure(label="before", value=f"{say_value(was, kind)}, {was.source.say()}", typed="")]
-        found += [Figure(label="changed because", value=str(entry.inputs.get("reason", "")), typed="")]
+        found += [
+            FigureLine(
+                label="before", value=words("{was}, {source}", was=say_value(was, kind), source=was.source.say()), typed=""
+            )
+        ]
+        found += [
+            FigureLine(label="changed because", value=words("{text}", text=str(entry.inputs.get("reason", ""))), typed="")
+        ]
     return found
 
 
-def _sheet_figures(entry: Entry) -> list[Figure]:
+def _sheet_figures(entry: Entry) -> list[FigureLine]:
     """In the order of the sheet as it was asked; a row is one figure. What nobody asked is shown under its own name."""
     asked, columns = entry.asked.get("fields", []), entry.asked.get("rows", [])
     found = [
-        Figure(label=f"{entry.asked.get('row_name', 'row')} {i}", value=_row(row, columns), typed="")
+        FigureLine(label=f"{entry.asked.get('row_name', 'row')} {i}", value=words("{row}", row=_row(row, columns)), typed="")
         for i, row in enumerate(entry.inputs.get("rows") or [], start=1)
     ]
     known = {key for field in asked for key in (field["key"], f"{field['key']}_why")}
@@ -90,20 +99,23 @@ def _sheet_figures(entry: Entry) -> list[Figure]:
         if answer in (None, "") or (field["kind"] == "tick" and answer != NONE_HERE):
             continue
         value = _sheet_value(field, answer, entry.inputs)
-        found.append(Figure(label=field["label"], value=value, typed=entry.typed.get(field["key"], "")))
+        found.append(FigureLine(label=field["label"], value=value, typed=entry.typed.get(field["key"], "")))
     return found
 
 
-def _sheet_value(field: Mapping[str, Any], answer: Any, inputs: Mapping[str, Any]) -> str:
+def _sheet_value(field: Mapping[str, Any], answer: Any, inputs: Mapping[str, Any]) -> Words:
     """An answer in words: a figure with its unit, a count beside what it had to be, marks by place, why there is none."""
     if field["kind"] == "tick":
-        return f"none here: {inputs.get(field['key'] + '_why', '')}"
+        return words("none here: {why}", why=str(inputs.get(field["key"] + "_why", "")))
     if isinstance(answer, list):
-        return ", ".join(f"{place} {mark}" for place, mark in zip(field.get("options", []), answer, strict=False))
+        marks = ", ".join(f"{place} {mark}" for place, mark in zip(field.get("options", []), answer, strict=False))
+        return words("{marks}", marks=marks)
     if not isinstance(answer, int | float) or isinstance(answer, bool):
-        return str(answer)
-    of = f" of {field['expected']}" if field.get("expected") is not None else ""
-    return f"{answer:g}{of} {field.get('unit', '')}".strip()
+        return words("{answer}", answer=str(answer))
+    unit = field.get("unit", "")
+    if field.get("expected") is not None:
+        return words("{value} of {expected}", value=Figure(answer, ""), expected=Figure(field["expected"], unit))
+    return words("{value}", value=Figure(answer, unit))
 
 
 def _row(row: Mapping[str, Any], columns: list[dict[str, Any]]) -> str:

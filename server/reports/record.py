@@ -1,6 +1,7 @@
 """The record of a job, read from its entries."""
 
 from collections.abc import Mapping
+from dataclasses import replace
 from typing import Any
 
 from millwright.card.values import lines_of, say_value
@@ -8,12 +9,13 @@ from millwright.figures_in_words import say_figure
 from millwright.route.fields import NONE_HERE
 from millwright.route.state import EntryKind, RouteNow, StepNow
 from millwright.route.summary import Read, summary
+from millwright.say import NOTHING, Words, words
 from server.jobs.chain import head_of
 from server.jobs.models import Entry, Job, Signature
 
 from .drawing import alignment_svg
 from .figures import figures_of, is_sheet, rings_of
-from .record_shape import CardLine, CheckLine, Figure, Reading, RecordOut, RecordStep, Signed
+from .record_shape import CardLine, CheckLine, FigureLine, Reading, RecordOut, RecordStep, Signed
 
 GONE = "No longer part of the route"  # heading over what was entered in steps that a later decision took out
 
@@ -40,7 +42,10 @@ def record_of(job: Job) -> RecordOut:
         summary=_summary(entries, route),
         card=_card(route),
         steps=_steps(job, route, entries, signatures),
-        ledger=[Figure(label=line.what, value=f"{line.out} out, {line.back} back", typed=line.goes) for line in route.ledger],
+        ledger=[
+            FigureLine(label=line.what, value=words(f"{line.out} out, {line.back} back"), typed=line.goes)
+            for line in route.ledger
+        ],
     )
 
 
@@ -57,37 +62,50 @@ def _read_in(job: Job) -> str:
 
 def _summary(entries: list[Entry], route: RouteNow) -> list[CheckLine]:
     why = {now.step.key: now.stale_because for now in route.steps}
-    read = [Read(step=e.step, title=_title(e), result=e.result, overtaken=why.get(e.step, GONE)) for e in entries if e.result]
+    read = [
+        Read(step=e.step, title=_title(e), result=e.result, overtaken=why.get(e.step, words(GONE)))
+        for e in entries
+        if e.result
+    ]
     return [
         _check_line(
             line.left,
             name=line.what,
-            found="" if line.found is None else say_figure(line.found, line.left["unit"]),
+            found=NOTHING if line.found is None else say_figure(line.found, line.left["unit"]),
             overtaken=line.overtaken,
         )
         for line in summary(read)
     ]
 
 
-def _check_line(check: Mapping[str, Any], *, name: str = "", found: str = "", overtaken: str = "") -> CheckLine:
-    unit = check["unit"]
+def _check_line(check: Mapping[str, Any], *, name: str = "", found: Words = NOTHING, overtaken: Words = NOTHING) -> CheckLine:
     return CheckLine(
         name=name or check["name"],
         found=found,
-        value="" if check["value"] is None else say_figure(check["value"], unit),
+        value=NOTHING if check["value"] is None else _with_plus_minus(check),
         limit=_limit(check["min"], check["max"], check["unit"]),
         status=check["status"],
+        proven=check.get("proven"),
         source=check["source"],
         overtaken=overtaken,
     )
 
 
-def _limit(low: float | None, high: float | None, unit: str) -> str:
+def _with_plus_minus(check: Mapping[str, Any]) -> Words:
+    """A judged figure, and to what it is known."""
+    value, by = say_figure(check["value"], check["unit"]), check.get("plus_minus")
+    if by is None:
+        return value
+    alone = {name: replace(figure, bare=True) for name, figure in value.values.items()}
+    return words("{value} ± {by}", value=Words(value.template, alone), by=say_figure(by, check["unit"]))
+
+
+def _limit(low: float | None, high: float | None, unit: str) -> Words:
     if low is not None and high is not None:
-        return f"{say_figure(low, unit)} to {say_figure(high, unit)}"
+        return words("{low} to {high}", low=say_figure(low, unit), high=say_figure(high, unit))
     if high is not None:
-        return f"at most {say_figure(high, unit)}"
-    return f"at least {say_figure(low, unit)}" if low is not None else ""
+        return words("at most {high}", high=say_figure(high, unit))
+    return words("at least {low}", low=say_figure(low, unit)) if low is not None else NOTHING
 
 
 def _card(route: RouteNow) -> list[CardLine]:
@@ -130,7 +148,7 @@ def _by_itself(job: Job, key: str, stage: str, entries: list[Entry], signatures:
         stage=stage,
         title=_title(mine[-1]) if mine else key,
         state=None,
-        stale_because="",
+        stale_because=NOTHING,
         readings=_readings(job, mine),
         signatures=_signed([s for s in signatures if s.step == key]),
     )
@@ -156,6 +174,14 @@ def _title(entry: Entry) -> str:
 def _readings(job: Job, entries: list[Entry]) -> list[Reading]:
     readings = [e for e in entries if e.kind == EntryKind.READING]
     return [_reading(job, e, _label(e, readings)) for e in entries]
+
+
+def _advice(result: Mapping[str, Any]) -> list[Any]:
+    """What a bench said where that is worth keeping; an older result has it in plain sentences."""
+    if result.get("verdict") not in ("over", "incomplete") and result.get("proven") is not False:
+        return []
+    said: list[Any] = result.get("says") or result.get("advice", [])
+    return said
 
 
 def _signed(signatures: list[Signature]) -> list[Signed]:
@@ -191,7 +217,8 @@ def _reading(job: Job, entry: Entry, label: str) -> Reading:
         ticked=[f["label"] for f in ticks if entry.inputs.get(f["key"]) is True],
         not_ticked=[f["label"] for f in ticks if entry.inputs.get(f["key"]) is not True and f not in none],
         checks=[_check_line(check) for check in result.get("checks", [])],
-        advice=result.get("advice", []) if result.get("verdict") in ("over", "incomplete") else [],
+        advice=_advice(result),
+        as_it_is=result.get("as_it_is", False),
         rings=list(rings_of(entry)),
         by=entry.by,
         role=entry.role,

@@ -7,41 +7,45 @@ from ninja import Field, Schema
 from pydantic import computed_field
 
 from millwright.route.state import EntryKind, SignatureKind, StepState
+from millwright.say import NOTHING
 from millwright.verdict import Status, Verdict
+from server.web.words import Said
 
 MOST_IN_A_COLUMN = 40  # letters
 
 
-class Figure(Schema):
+class FigureLine(Schema):
     """One figure: where, what, and as typed where that was written another way."""
 
     label: str
-    value: str
+    value: Said
     typed: str
 
     @computed_field  # type: ignore[prop-decorator]  # as pydantic has it
     @property
     def is_words(self) -> bool:
         """Not a number: set in the text face."""
-        return not self.value[:1].strip("+-−.").isdigit() and not self.value[:2].strip("+-−.").isdigit()
+        said = str(self.value)
+        return not said[:1].strip("+-−.").isdigit() and not said[:2].strip("+-−.").isdigit()
 
     @computed_field  # type: ignore[prop-decorator]
     @property
     def goes_across(self) -> bool:
         """More words than a column holds."""
-        return self.is_words and len(self.value) > MOST_IN_A_COLUMN
+        return self.is_words and len(str(self.value)) > MOST_IN_A_COLUMN
 
 
 class CheckLine(Schema):
     """A judged figure in words: what it was, its limit, how it stands to it, whose limit."""
 
     name: str
-    found: str
-    value: str
-    limit: str
+    found: Said
+    value: Said
+    limit: Said
     status: Status
+    proven: bool | None = None
     source: str
-    overtaken: str = ""  # why it no longer stands; said in the summary only
+    overtaken: Said = NOTHING  # why it no longer stands; said in the summary only
 
 
 class Reading(Schema):
@@ -52,11 +56,12 @@ class Reading(Schema):
     kind: EntryKind
     label: str
     verdict: Verdict | None
-    figures: list[Figure]
+    figures: list[FigureLine]
     ticked: list[str]
     not_ticked: list[str]
     checks: list[CheckLine]
-    advice: list[str]
+    advice: list[Said]
+    as_it_is: bool = False  # taken although it cannot be told whether it is within its limit
     rings: list[str]
     by: str
     role: str
@@ -81,7 +86,7 @@ class RecordStep(Schema):
     stage: str
     title: str
     state: StepState | None
-    stale_because: str
+    stale_because: Said
     readings: list[Reading]
     signatures: list[Signed]
 
@@ -90,7 +95,7 @@ class CardLine(Schema):
     """A line of the value card."""
 
     title: str
-    value: str
+    value: Said
     means: str
     source: str
     sample: bool
@@ -107,11 +112,11 @@ class RecordOut(Schema):
     started_by: str
     started_at: datetime
     closed: bool
-    open_things: list[str]
+    open_things: list[Said]
     summary: list[CheckLine]
     card: list[CardLine]
     steps: list[RecordStep]
-    ledger: list[Figure]
+    ledger: list[FigureLine]
     chain: str = Field(default="", description="hash of what was entered and signed, up to the last of it")
     cancelled: str = ""
     read_in: str = Field(default="", description="of a job from a file: who read it in, when, from where")

@@ -9,6 +9,15 @@ def gives(media: str) -> dict[str, Any]:
     return {"responses": {200: {"description": "OK", "content": content}}}
 
 
+def exchanges(takes: str, answers: str) -> dict[str, Any]:
+    """For a route that reads its body itself: the schemas of body and answer, by their names."""
+
+    def of(schema: str) -> dict[str, Any]:
+        return {"content": {"application/json": {"schema": {"$ref": f"#/components/schemas/{schema}"}}}}
+
+    return {"requestBody": {**of(takes), "required": True}, "responses": {200: {"description": "OK", **of(answers)}}}
+
+
 EVERYWHERE = {"401": "sign in first", "422": "not usable: what is wrong, by path", "503": "the database is away: try again"}
 
 

@@ -9,9 +9,11 @@ from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
-from millwright.errors import Problem, UnusableInput
+from millwright.errors import Problem, UnusableInput, as_json
 from millwright.route.entry import OutOfTurn
 from millwright.route.signing import NotTheirs
+
+from .words import Said
 
 logger = logging.getLogger(__name__)
 RETRY_AFTER_S = 2
@@ -19,10 +21,11 @@ NOT_READ = 400
 
 
 class ProblemOut(Schema):
-    """One thing to put right."""
+    """One thing to put right; ``says`` where the sentence holds figures."""
 
     path: str
     message: str
+    says: Said | None = None
 
 
 class ErrorsOut(Schema):
@@ -35,7 +38,7 @@ def register_handlers(api: NinjaAPI) -> None:
     """422 unusable input, 409 out of turn, 404 not there or not yours, 403 not this role, 401 sign in, 503 no database."""
 
     def say(request: HttpRequest, status: int, *problems: Problem) -> HttpResponse:
-        body = {"errors": [{"path": p.path, "message": p.message} for p in problems]}
+        body = {"errors": [as_json(p) for p in problems]}
         return api.create_response(request, body, status=status)
 
     @api.exception_handler(UnusableInput)

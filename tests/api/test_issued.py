@@ -18,6 +18,7 @@ from server.jobs.models import Job
 from server.plant.models import Line
 from server.reports.issue import digest_of
 from server.reports.models import IssuedRecord
+from tests.in_words import in_words
 from tests.site import Member, build_two_sites, job_of
 from tests.worked import worked
 
@@ -75,7 +76,7 @@ class IssuedTest(TestCase):
         self.assertEqual(lead.enter(job, "close.start", {"text": "hums since the frost"}, kind="note")[0], 201)
         _, after = lead.ask("GET", f"/api/records/{job.pk}")
         (since,) = after.pop("added_since")
-        self.assertEqual(since["readings"][0]["figures"][0]["value"], "hums since the frost")
+        self.assertEqual(in_words(since["readings"][0]["figures"][0]["value"]), "hums since the frost")
         self.assertEqual(after, {key: value for key, value in before.items() if key != "added_since"})
 
     def test_nobody_changes_what_was_issued(self) -> None:
@@ -127,7 +128,7 @@ class LineHistoryTest(TestCase):
         self.assertEqual([c["version"] for c in changes], [2, 1])
         last = changes[0]
         self.assertEqual((last["by"], last["role"]), ("Jorun Thornquist", "millwright"))
-        found = {c["what"]: (c["was"], c["now"]) for c in last["changes"]}
+        found = {c["what"]: (in_words(c["was"]), in_words(c["now"])) for c in last["changes"]}
         self.assertEqual(found["speed"], ("1480 rpm", "1490 rpm"))
         self.assertEqual(found["driver, shaft diameter"], ("48 mm", "50 mm"))
         was, now = found["Offset limit of the coupling"]

@@ -14,6 +14,7 @@ from server.jobs.chain import verify
 from server.jobs.models import Job, Photograph
 from server.jobs.photographs import LONGEST_SIDE, MOST_A_JOB, MOST_SENT
 from server.reports.pdf import record_pdf
+from tests.in_words import in_words
 from tests.site import Member, build_two_sites
 
 STEP = "set.gap"
@@ -127,7 +128,7 @@ class PhotographTest(TestCase):
         self.assertGreater(len(record_pdf(job)), before + 1_000)
         _, record = self.member.ask("GET", f"/api/records/{job.pk}")
         shown = next(r for step in record["steps"] for r in step["readings"] if r["id"] == entry["id"])
-        self.assertEqual([f["value"] for f in shown["figures"]], ["marks in line"])
+        self.assertEqual([in_words(f["value"]) for f in shown["figures"]], ["marks in line"])
         written = self.member.get(f"/api/records/{job.pk}/json").json()
         written["id"] = str(uuid4())
         for row in [*written["entries"], *written["signatures"]]:

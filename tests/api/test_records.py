@@ -17,6 +17,7 @@ from server.jobs.chain import verify
 from server.jobs.models import Entry, Job, Signature
 from server.plant.models import Line
 from server.reports.pdf import NotOurs, fonts_only, record_pdf
+from tests.in_words import in_words
 from tests.site import Member, build_two_sites, job_of
 
 BLOWER, PUMP = "Steep aeration blower 2", "Chilled-water pump 1"
@@ -55,7 +56,8 @@ class RecordTest(TestCase):
             [("as found", "over"), ("moved", None), ("as left", "inside")],
         )
         self.assertIn(
-            ("rim 6 o'clock", "0.6 mm"), [(figure["label"], figure["value"]) for figure in align["readings"][0]["figures"]]
+            ("rim 6 o'clock", "0.6 mm"),
+            [(figure["label"], in_words(figure["value"])) for figure in align["readings"][0]["figures"]],
         )
         self.assertTrue(all(check["source"] for r in align["readings"] for check in r["checks"]))
         self.assertTrue(align["readings"][0]["drawing"].startswith("<svg"))
@@ -124,7 +126,7 @@ class RecordTest(TestCase):
         pump, member = job_of(PUMP, closed=True), Member("apprentice")
         _, record = member.ask("GET", f"/api/records/{pump.pk}")
         differ = next(line for line in record["summary"] if line["name"] == "The two ends differ by")
-        self.assertEqual([differ[k].split()[0] for k in ("found", "value")], ["0.060", "0.020"])
+        self.assertEqual([in_words(differ[k]).split()[0] for k in ("found", "value")], ["0.060", "0.020"])
         entry = pump.entries.get(step="couple.closed")
         for dial, key in ((0, "readings"), (1, "other_end")):
             _, text = member.ask("GET", f"/api/records/{pump.pk}/entries/{entry.pk}/csv?dial={dial}")
@@ -132,7 +134,8 @@ class RecordTest(TestCase):
             self.assertEqual(answer.json()["readings"], entry.inputs[key])
         swept = next(s for s in record["steps"] if s["key"] == "set.align")["readings"][0]
         self.assertIn(
-            ("rim sweep", "33 readings over 240°"), [(f["label"].lstrip("12 "), f["value"]) for f in swept["figures"]]
+            ("rim sweep", "33 readings over 240°"),
+            [(f["label"].lstrip("12 "), in_words(f["value"])) for f in swept["figures"]],
         )
         # the spacer stands between its planes, 160 mm to either side of the middle
         self.assertEqual(swept["drawing"].count('fill="#fff"'), 2 * 3)

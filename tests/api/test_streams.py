@@ -91,7 +91,7 @@ class LaserTest(LiveServerTestCase):
                 }
                 for i, plane in enumerate(pair.planes)
             ]
-            given = {"dials": dials, "stationary_feet": [], "movable_feet": []}
+            given = {"dials": dials, "stationary_feet": [], "movable_feet": [{"name": "tail", "x_mm": 400.0}]}
             found = as_dict(evaluate_json("alignment", json.dumps(given)))
             self.assertAlmostEqual(found["offset_v_mm"], v, delta=NEAR_MM)
             self.assertAlmostEqual(found["offset_h_mm"], h, delta=NEAR_MM)

@@ -59,7 +59,7 @@ class Shots(BrowserTestCase):
         self.fill_ring("Rim", RIM)
         self.page.get_by_label("Rim: bracket sag at 6").fill("-0.02")
         self.fill_ring("Face", FACE)
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         self.shot("align", "")
         self.page.get_by_role("button", name=re.compile("^Growth")).click()
         for foot, rise in (("motor drive end", "0.12"), ("motor tail", "0.09")):

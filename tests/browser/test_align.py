@@ -11,7 +11,7 @@ from scripts.gateway import Gateway
 from scripts.laser import AS_FOUND, Pair, sweep_once
 from tests.site import PASSWORD
 
-from .base import FACE, RIM, BrowserTestCase, tap
+from .base import ENTER, FACE, RIM, BrowserTestCase, tap
 
 
 class AlignTest(BrowserTestCase):
@@ -23,7 +23,7 @@ class AlignTest(BrowserTestCase):
         self.page.get_by_role("button", name="Read again").click()
         self.fill_ring("Rim", RIM)
         self.fill_ring("Face", FACE)
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
 
     def test_a_foot_without_room_is_planned_round_or_said_to_be_impossible(self) -> None:
         page = self.page
@@ -35,14 +35,14 @@ class AlignTest(BrowserTestCase):
         page.get_by_text("both machines", exact=True).click()
         expect(page.get_by_text("Not possible with the room there is")).to_be_hidden()
         expect(page.get_by_role("row", name=re.compile("^blower drive end")).get_by_text("shim")).to_be_visible()
-        expect(self.verdict()).to_have_text("Over. Move both machines.")
+        expect(self.verdict()).to_have_text("Misaligned: move both machines.")
         tail = page.get_by_role("row", name=re.compile("^blower tail"))
         tap(tail.get_by_role("checkbox"))
         expect(tail.get_by_text("shim 0.00, slide 0.00")).to_be_visible()
         page.get_by_label("motor tail, room toward 3").fill("-1")
         expect(page.get_by_text("Room is 0 or more.")).to_be_visible()
         page.get_by_label("motor tail, room toward 3").fill("0.05")
-        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name=ENTER).click()
         expect(page.get_by_text("Entered so far")).to_be_visible()
         page.reload()
         page.get_by_role("button", name=re.compile("^Room and shims")).click()
@@ -58,7 +58,7 @@ class AlignTest(BrowserTestCase):
         expect(page.get_by_text("1 kept, all count alike")).to_be_visible()
         page.reload()
         expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("0.64")
-        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name=ENTER).click()
         expect(page.get_by_role("button", name="Read again")).to_be_visible()
         entry = self.job.entries.filter(step="set.align").latest("number")
         sixes = [r["value_mm"] for r in entry.inputs["dials"][0]["readings"] if r["clock"] == 180]
@@ -81,7 +81,7 @@ class AlignTest(BrowserTestCase):
         expect(said.get_by_text("Motor tail: add 0.01, slide 0.02 to 3")).to_be_visible()
         page.get_by_label("Its offset holds at").fill("100")
         expect(said.get_by_text("Motor drive end: add 0.20")).to_be_visible()
-        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name=ENTER).click()
         expect(page.get_by_text("Entered so far")).to_be_visible()
         page.reload()
         expect(page.get_by_label("Movable shaft is toward 3 by")).to_have_value("4 thou")
@@ -130,9 +130,9 @@ class AlignTest(BrowserTestCase):
         with redirect_stdout(StringIO()):
             sweep_once(gateway, self.job.line.name, Pair(chance=random.Random(4)), 180.0, 40, 0.0)
         expect(page.get_by_text(re.compile("80 readings over 180°"))).to_be_visible()
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         page.get_by_role("button", name="Sweep is done").click()
-        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name=ENTER).click()
         expect(page.get_by_role("button", name="Read again")).to_be_visible()
         entry = self.job.entries.filter(step="set.align").latest("number")
         self.assertEqual([len(dial["readings"]) for dial in entry.inputs["dials"]], [40, 40])

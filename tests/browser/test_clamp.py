@@ -8,7 +8,7 @@ from playwright.sync_api import Locator, expect
 from server.jobs.models import Job
 from tests.site import as_if_started_with, job_of
 
-from .base import BrowserTestCase, tap
+from .base import ENTER, BrowserTestCase, tap
 
 TRUE = {"12 o’clock": "0", "3 o’clock": "0.01", "6 o’clock": "0.02", "9 o’clock": "0.01"}
 SCREWS = 8
@@ -39,7 +39,7 @@ class ClampTest(BrowserTestCase):
         expect(self.verdict()).to_have_text("Not complete yet.")
         self.fill_ring("Face of it", TRUE)
         expect(page.get_by_text("Runs true: no blow")).to_be_visible()
-        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name=ENTER).click()
         page.get_by_role("button", name=re.compile("^Next: Tighten the clamp ring")).click()
         expect(page.get_by_role("button", name="Bolt 1: clicked at 17.5")).to_be_visible()
         for _ in range(SCREWS):
@@ -51,7 +51,7 @@ class ClampTest(BrowserTestCase):
         for screw in range(1, SCREWS + 1):
             self.stands(screw, " ")
         expect(self.verdict()).to_have_text("Tight: a full round moved nothing.")
-        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name=ENTER).click()
         expect(page.get_by_role("button", name=re.compile("^Next: Look at the seat"))).to_be_visible()
         entry = self.pump.entries.get(step="mount.clamp.driven")
         self.assertEqual((entry.result["verdict"], len(entry.inputs["pulls"])), ("inside", 3 * SCREWS))
@@ -123,7 +123,7 @@ class InchCardTest(BrowserTestCase):
             expect(line.get_by_label("it is")).to_have_value("0.004")
             self.put(line)
         line.get_by_role("button", name="Change Run-out of a mounted hub, total reading").click()
-        for typed, told in (("a bit", "Enter a figure in inches."), ("99", "is between 0.00008 in and 0.20 in. A slip?")):
+        for typed, told in (("a bit", "Enter a figure in inches."), ("99", "is between 0.00008 in and 0.19685 in. A slip?")):
             line.get_by_role("textbox", name="Run-out of a mounted hub").fill(typed)
             line.get_by_label("Document").fill("Coupling sheet 3")
             line.get_by_label("Changed because").fill("a slip")

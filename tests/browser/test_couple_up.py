@@ -8,7 +8,7 @@ from millwright.tests.work import Work
 from server.jobs.models import Job
 from tests.worked import worked
 
-from .base import BrowserTestCase, sign, tap
+from .base import ENTER, BrowserTestCase, sign, tap
 
 QUARTERS = ("12 o’clock", "3 o’clock", "6 o’clock", "9 o’clock")
 BOLTS = 6
@@ -56,7 +56,7 @@ class CoupleUpCase(BrowserTestCase):
         for _ in range(BOLTS * passes):
             self.page.get_by_role("button", name=re.compile("clicked at")).click()
         expect(self.verdict()).to_have_text("Every bolt is pulled.")
-        self.page.get_by_role("button", name="Enter the reading", exact=True).click()
+        self.page.get_by_role("button", name=ENTER).click()
 
     def ring(self, name: str, mm: str) -> None:
         """A distance read all round."""
@@ -163,7 +163,7 @@ class DropOutTest(CoupleUpCase):
         self.heading("Measure adapter to spacer flange on both sides")
         for end in ("motor end", "blower end"):
             self.ring(f"{end} at", "8.00")
-        self.page.get_by_role("button", name="Enter the reading", exact=True).click()
+        self.page.get_by_role("button", name=ENTER).click()
         self.go_on()
         self.sheet("Look at both packs")
         self.go_on()
@@ -209,7 +209,7 @@ class GearTest(CoupleUpCase):
         self.go_on()
         self.heading("Measure hub to sleeve all round")
         self.ring("gap at", "4.10")
-        page.get_by_role("button", name="Enter the reading", exact=True).click()
+        page.get_by_role("button", name=ENTER).click()
         self.go_on()
         self.close_out()
         self.start("runs smoothly")

@@ -9,7 +9,7 @@ from django.core.servers.basehttp import ThreadedWSGIServer
 from django.test.testcases import LiveServerThread
 from playwright.sync_api import expect
 
-from .base import IN_LINE, RIM, BrowserTestCase, until
+from .base import ENTER, IN_LINE, RIM, BrowserTestCase, until
 
 WAITED = [("set.gap", "reading"), ("set.align", "move"), ("set.align", "reading")]
 IS_KEPT = "(path) => caches.match(path).then(Boolean)"
@@ -73,7 +73,7 @@ class DeadNetworkTest(BrowserTestCase):
         self.stop_server()
         page.get_by_role("button", name="Read again").click()
         self.fill_ring("Gap", dict.fromkeys(RIM, "30.5"))
-        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name=ENTER).click()
         expect(self.verdict()).to_have_text("Entered, not sent yet.")
         page.reload()
         expect(self.verdict()).to_have_text("Entered, not sent yet.")
@@ -86,7 +86,7 @@ class DeadNetworkTest(BrowserTestCase):
         expect(self.verdict()).to_have_text("Read again.")
         self.fill_ring("Rim", IN_LINE)
         self.fill_ring("Face", IN_LINE)
-        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name=ENTER).click()
         expect(self.verdict()).to_have_text("Entered, not sent yet.")
         self.assertEqual(self.job.entries.count(), before)
         page.get_by_role("link", name="To the floor", exact=True).click()
@@ -101,4 +101,4 @@ class DeadNetworkTest(BrowserTestCase):
         self.assertEqual([(e.step, e.kind) for e in entered], WAITED)
         self.goto_step("set.align")
         expect(self.verdict()).to_have_text("Inside both limits.")
-        expect(page.get_by_role("button", name="Enter the reading")).to_be_hidden()
+        expect(page.get_by_role("button", name=ENTER)).to_be_hidden()

@@ -4,7 +4,7 @@ from playwright.sync_api import Route, expect
 
 from tests.site import PASSWORD, Member
 
-from .base import FACE, RIM, BrowserTestCase, tap
+from .base import ENTER, FACE, RIM, BrowserTestCase, tap
 
 
 class FaultsTest(BrowserTestCase):
@@ -21,11 +21,11 @@ class FaultsTest(BrowserTestCase):
         cell = self.page.get_by_label("Rim at 6 o’clock")
         cell.fill("about 0.6")
         expect(self.page.get_by_text("This wants a number.")).to_be_visible()
-        expect(self.page.get_by_role("button", name="Enter the reading")).to_be_disabled()
+        expect(self.page.get_by_role("button", name=ENTER)).to_be_disabled()
         cell.fill("900")
-        expect(self.page.get_by_text("This is bigger than what can be here (100). A slip?")).to_be_visible()
+        expect(self.page.get_by_text("This is bigger than what can be here (100 mm). A slip?")).to_be_visible()
         cell.fill("0.60")
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
 
     def test_a_reload_in_the_middle_and_another_unit_keep_what_was_typed(self) -> None:
         self.type_alignment()
@@ -41,7 +41,7 @@ class FaultsTest(BrowserTestCase):
         page = self.page
         self.type_alignment()
         page.get_by_label("Rim at 6 o’clock").fill("about 0.6")
-        expect(enter := page.get_by_role("button", name="Enter the reading")).to_be_disabled()
+        expect(enter := page.get_by_role("button", name=ENTER)).to_be_disabled()
         held: list[Route] = []
         page.route("**/api/benches/**", lambda route: held.append(route))
         with page.expect_request("**/api/benches/**"):
@@ -57,16 +57,16 @@ class FaultsTest(BrowserTestCase):
         page.wait_for_timeout(500)
         self.assertEqual(enter.bounding_box(), box)
         page.mouse.up()
-        expect(page.get_by_role("button", name="Enter the reading")).to_be_hidden()
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(page.get_by_role("button", name=ENTER)).to_be_hidden()
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
 
     def test_an_entry_that_cannot_be_sent_is_kept_and_sent_once_when_the_server_is_back(self) -> None:
         before = self.job.entries.count()
         self.type_alignment()
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         away = lambda route: route.abort()  # noqa: E731
         self.page.route("**/api/jobs/**", away)
-        self.page.get_by_role("button", name="Enter the reading").click()
+        self.page.get_by_role("button", name=ENTER).click()
         expect(self.page.get_by_text("Not sent yet: 1.")).to_be_visible()
         expect(self.page.get_by_label("Rim at 6 o’clock")).to_have_value("0.60")
         self.page.unroute("**/api/jobs/**", away)
@@ -76,10 +76,10 @@ class FaultsTest(BrowserTestCase):
     def test_an_entry_the_server_fell_over_is_kept_and_goes_in_once_when_it_is_well(self) -> None:
         before = self.job.entries.count()
         self.type_alignment()
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         fell = lambda route: route.fulfill(status=500, body="Server Error")  # noqa: E731
         self.page.route("**/entries", fell)
-        self.page.get_by_role("button", name="Enter the reading").click()
+        self.page.get_by_role("button", name=ENTER).click()
         expect(self.page.get_by_text("Not sent yet: 1.")).to_be_visible()
         self.page.reload()
         expect(self.page.get_by_text("Not sent yet: 1. Kept on this device. The server answered 500.")).to_be_visible()
@@ -90,10 +90,10 @@ class FaultsTest(BrowserTestCase):
     def test_what_is_refused_while_nobody_waits_for_it_lies_in_the_tray_until_it_is_discarded(self) -> None:
         page, before = self.page, self.job.entries.count()
         self.type_alignment()
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         away = lambda route: route.abort()  # noqa: E731
         page.route("**/entries", away)
-        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name=ENTER).click()
         expect(page.get_by_text("Not sent yet: 1.")).to_be_visible()
         reason = {"reason": "no parts until spring"}
         self.assertEqual(Member("lead").ask("POST", f"/api/jobs/{self.job.pk}/cancel", reason)[0], 200)
@@ -136,7 +136,7 @@ class FaultsTest(BrowserTestCase):
     def test_an_answer_that_got_lost_on_the_way_back_does_not_double_the_entry(self) -> None:
         before = self.job.entries.count()
         self.type_alignment()
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         lost: list[int] = []
 
         def lose_the_first_answer(route: Route) -> None:
@@ -147,15 +147,15 @@ class FaultsTest(BrowserTestCase):
             route.abort()
 
         self.page.route("**/entries", lose_the_first_answer)
-        self.page.get_by_role("button", name="Enter the reading").click()
+        self.page.get_by_role("button", name=ENTER).click()
         expect(self.page.get_by_text("Reading 2").or_(self.page.get_by_text("Current"))).to_be_visible()
         self.assertEqual((lost, self.job.entries.count()), ([201], before + 1))
 
     def test_a_session_that_ended_asks_to_sign_in_and_the_values_are_still_there(self) -> None:
         self.type_alignment()
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         self.page.context.clear_cookies(name="sessionid")
-        self.page.get_by_role("button", name="Enter the reading").click()
+        self.page.get_by_role("button", name=ENTER).click()
         slip = self.page.get_by_role("dialog", name="Your session has ended")
         slip.get_by_label("Name").fill("millwright")
         slip.get_by_label("Password").fill("not this one")
@@ -172,7 +172,7 @@ class FaultsTest(BrowserTestCase):
         page = self.page
         page.clock.install()
         self.type_alignment()
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         page.clock.fast_forward("29:00")
         slip = page.get_by_role("dialog", name="Your session has ended")
         page.get_by_role("heading", name="Align the motor").click()  # somebody is there
@@ -191,9 +191,9 @@ class FaultsTest(BrowserTestCase):
     def test_what_one_person_left_unsent_never_goes_in_under_anothers_name(self) -> None:
         page, before = self.page, self.job.entries.count()
         self.type_alignment()
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         page.context.set_offline(True)
-        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name=ENTER).click()
         expect(page.get_by_text("Not sent yet: 1.")).to_be_visible()
         page.context.clear_cookies(name="sessionid")
         page.context.set_offline(False)
@@ -218,8 +218,8 @@ class FaultsTest(BrowserTestCase):
         for page, gap in ((lead, "30.4"), (self.page, "30.5")):
             self.fill_ring("Gap", dict.fromkeys(RIM, gap), page)
             expect(self.verdict(page)).to_have_text("Inside.")
-        lead.get_by_role("button", name="Enter the reading").click()
+        lead.get_by_role("button", name=ENTER).click()
         expect(lead.get_by_text("Current")).to_be_visible()
-        self.page.get_by_role("button", name="Enter the reading").click()
+        self.page.get_by_role("button", name=ENTER).click()
         expect(lead.get_by_text("Reading 2")).to_be_visible()
         expect(lead.get_by_text("30.50 on the axis").first).to_be_visible()

@@ -11,7 +11,7 @@ from server.jobs.models import Job
 from server.plant.models import Line
 from tests.site import Member
 
-from .base import BrowserTestCase, tap
+from .base import ENTER, BrowserTestCase, tap
 
 
 class FloorTest(BrowserTestCase):
@@ -98,7 +98,7 @@ class SheetTest(BrowserTestCase):
         expect(page.locator("[data-hall=dim]").first).to_be_attached()
         tap(page.get_by_role("radio", name="mm"))
         expect(page.get_by_label("Gap at 12 o’clock, mm")).to_have_value("30.42")
-        expect(page.get_by_role("button", name="Enter the reading")).to_be_hidden()
+        expect(page.get_by_role("button", name=ENTER)).to_be_hidden()
 
 
 class QuickTest(BrowserTestCase):
@@ -129,19 +129,19 @@ class QuickTest(BrowserTestCase):
         for label, text in {
             "Bore, cold, mm": "75",
             "Interference, largest, mm": "0.08",
-            "Room wanted while sliding on, mm": "0.04",
+            "Sliding clearance when hot, mm": "0.04",
             "Hub outside, mm": "70",
             "Hub length, mm": "90",
-            "Shaft, °C": "70 F",
-            "Air, °C": "20",
-            "Ceiling of the hub, °C": "180",
+            "Shaft temperature, °C": "70 F",
+            "Air temperature, °C": "20",
+            "Max. hub temperature, °C": "180",
         }.items():
             page.get_by_label(label).fill(text)
         expect(page.get_by_text("The bore is no smaller than the hub is outside.")).to_be_visible()
         page.get_by_label("Hub outside, mm").fill("130")
         expect(self.verdict()).to_have_text(re.compile(r"Heat the hub to 1\d\d °C\."))
-        page.get_by_label("Ceiling of an element left inside, °C").fill("90")
+        page.get_by_label("Max. temperature of an element left inside, °C").fill("90")
         expect(self.verdict()).to_have_text("Too hot for this hub.")
         expect(page.get_by_text("Take the elastomer out of the hub first")).to_be_visible()
-        page.get_by_label("Shaft, °C").fill("lukewarm")
+        page.get_by_label("Shaft temperature, °C").fill("lukewarm")
         expect(page.get_by_text("This wants degrees: 166, or 330 F.")).to_be_visible()

@@ -23,7 +23,7 @@ from server.jobs.models import Job
 from server.plant.actions import save_line
 from tests.site import PASSWORD
 
-from .base import BrowserTestCase, tap
+from .base import ENTER, BrowserTestCase, tap
 
 PUMP = "Chilled-water pump 1"
 PLACES = ("12 o’clock", "3 o’clock", "6 o’clock", "9 o’clock")
@@ -64,13 +64,13 @@ class InServiceTest(PumpCase):
         expect(self.verdict()).to_have_text("Over the limit.")
         expect(said.get_by_text("the spacer sits 0.22 mm too near the pump end")).to_be_visible()
         # 11.51 and 11.49 were left in the spring
-        expect(said.get_by_text("Motor end: since it was left the gap has changed by +0.24 mm")).to_be_visible()
+        expect(said.get_by_text("Since it was left the gap has changed by +0.24 mm")).to_be_visible()
         self.fill_end("Motor end", "11.55", "11.50", "11.50", "11.50")
         self.fill_end("Pump end", "11.48", "11.50", "11.5x", "11.50")
-        expect(page.get_by_role("button", name="Enter the reading")).to_be_disabled()
+        expect(page.get_by_role("button", name=ENTER)).to_be_disabled()
         self.fill_end("Pump end", "11.48", "11.50", "11.50", "11.50")
-        expect(said.get_by_text("Pump end: as it was left")).to_be_visible()
-        page.get_by_role("button", name="Enter the reading").click()
+        expect(said.get_by_text("As it was left, as near as the readings show (pump end)")).to_be_visible()
+        page.get_by_role("button", name=ENTER).click()
         expect(page.get_by_text("Entered so far")).to_be_visible()
         page.reload()
         expect(page.get_by_label("Pump end at 12 o’clock")).to_have_value("11.48")
@@ -113,7 +113,7 @@ class WatchedMoveTest(PumpCase):
             sweep_once(gateway, self.pump.line.name, pair, 200.0, 60, 0.0)
         expect(page.get_by_text(re.compile("120 readings over 200°"))).to_be_visible()
         page.get_by_role("button", name="Sweep is done").click()
-        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name=ENTER).click()
         page.get_by_role("button", name="Record a move").click()
         slip = page.get_by_role("dialog", name="The move as it was made")
         slip.get_by_role("button", name="Watch the move with the laser").click()

@@ -10,7 +10,7 @@ from server.jobs.models import Job
 from server.plant.models import Line
 from tests.site import PASSWORD
 
-from .base import FACE, IN_LINE, RIM, BrowserTestCase
+from .base import ENTER, FACE, IN_LINE, RIM, BrowserTestCase
 
 FOCUSED = """() => {
   const a = document.activeElement
@@ -164,7 +164,7 @@ class KeyboardTest(BrowserTestCase):
         self.fill(FOUND, None, is_bench=True)
         keys.press("Enter")
         expect(page.get_by_text("Entered so far")).to_be_visible()
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         self.tab_to("button", "Record a move")
         keys.press("Enter")
         self.tab_to("button", "Enter the move")
@@ -205,7 +205,7 @@ class KeyboardTest(BrowserTestCase):
         for text in [*RIM.values(), *FACE.values()]:
             keys.type(text)
             keys.press("Enter")
-        expect(page.get_by_role("button", name="Enter the reading")).to_be_focused()
+        expect(page.get_by_role("button", name=ENTER)).to_be_focused()
         page.get_by_label("Face at 9 o’clock").focus()
         keys.press("Shift+Enter")
         expect(page.get_by_label("Face at 6 o’clock")).to_be_focused()

@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from .base import FACE, RIM, BrowserTestCase
+from .base import ENTER, FACE, RIM, BrowserTestCase
 
 
 class StaleTest(BrowserTestCase):
@@ -35,17 +35,17 @@ class StaleTest(BrowserTestCase):
         page.get_by_role("button", name="Read again").click()
         self.fill_ring("Rim", RIM)
         self.fill_ring("Face", FACE)
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         self.move()
         expect(self.verdict()).to_have_text("Read again.")
         expect(said.get_by_text("Since this was typed, a move was entered.")).to_be_visible()
-        expect(page.get_by_role("button", name="Enter the reading")).to_be_disabled()
+        expect(page.get_by_role("button", name=ENTER)).to_be_disabled()
         page.get_by_role("button", name="Read again").click()
         expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("")
         self.fill_ring("Rim", RIM)
         self.fill_ring("Face", FACE)
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
-        expect(page.get_by_role("button", name="Enter the reading")).to_be_enabled()
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
+        expect(page.get_by_role("button", name=ENTER)).to_be_enabled()
 
     def test_a_step_that_has_to_wait_takes_nothing_by_click_or_by_key(self) -> None:
         before = self.job.entries.count()

@@ -13,7 +13,7 @@ from playwright.sync_api import Page, expect
 from server.asgi import application
 from tests.site import session_of
 
-from .base import PATIENCE_MS, RIM, BrowserTestCase, until
+from .base import ENTER, PATIENCE_MS, RIM, BrowserTestCase, until
 
 
 class StreamingThread(threading.Thread):
@@ -90,12 +90,12 @@ class TogetherTest(BrowserTestCase):
         expect(ours.get_by_text("Ansa Pellwright is typing here too: both will stand")).to_be_visible()
         self.fill_ring("Gap", dict.fromkeys(RIM, "30.5"), ours)
         ours.clock.pause_at(ours.evaluate("Date.now() / 1000") + 1)
-        theirs.get_by_role("button", name="Enter the reading").click()
+        theirs.get_by_role("button", name=ENTER).click()
         expect(theirs.get_by_text("30.40 on the axis, spread 0.00").first).to_be_visible()
         until(partial(self.is_seen_soon, ours, "30.40 on the axis, spread 0.00"), theirs)
         ours.clock.resume()
         expect(ours.get_by_label("Gap at 6 o’clock")).to_have_value("30.5")
-        ours.get_by_role("button", name="Enter the reading").click()
+        ours.get_by_role("button", name=ENTER).click()
         expect(theirs.get_by_text("30.50 on the axis").first).to_be_visible()
         self.goto_step("set.align", theirs)
         expect(ours.get_by_text("here: Ansa Pellwright")).to_be_visible()

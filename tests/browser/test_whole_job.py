@@ -179,7 +179,7 @@ class WholeJobTest(BrowserTestCase):
         self.fill_ring("Rim", RIM)
         self.page.get_by_label("Rim: bracket sag at 6").fill("-0.02")
         self.fill_ring("Face", FACE)
-        expect(self.verdict()).to_have_text("Over. Move the motor.")
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         self.enter()
         expect(self.page.get_by_text("Entered so far")).to_be_visible()
         self.page.get_by_role("button", name="Record a move").click()

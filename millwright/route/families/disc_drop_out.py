@@ -2,10 +2,11 @@
 
 from dataclasses import replace
 
-from ...verdict import judge, said_by_hand
+from ...say import say
+from ...verdict import Judged, judge, said_by_hand
 from ..fields import condition, count, length, marks, out, tick
 from ..ledger import back
-from ..procedure import Judged, LightScrew, Procedure, Proof, Pull, Stop, expected
+from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
 from ..steps import Answers, JobFacts
 from .disc_single import PACK_LOOK
 from .facts import BOLTED_ANGLE_VALUES, BOLTS, END_VALUES, HUBS, PACKS_FLAT, ClosedCheck, FamilyFacts, Part, at_both_ends
@@ -47,8 +48,8 @@ def _judge_all_in(job: JobFacts, answers: Answers) -> Judged:
     if supplied is None or driver is None or driven is None or driver + driven == supplied:
         return [], []
     name = f"squeeze screws in: {driver} + {driven} of {supplied} delivered"
-    return [said_by_hand(name, "counted when the unit came", in_order=False)], [
-        f"{supplied} came with the unit. Find the others before it is squeezed."
+    return [said_by_hand("all_in", name, "counted when the unit came", in_order=False)], [
+        say("not_all_in", "{supplied} came with the unit. Find the others before it is squeezed.", supplied=str(supplied))
     ]
 
 
@@ -60,11 +61,11 @@ def _judge_squeeze(job: JobFacts, answers: Answers) -> Judged:
     shorter = before - now
     if SQUEEZE_MOST not in job.card:
         source = "length before less length now; the card has no figure for it"
-        return [judge("squeezed by", shorter, "mm", source=source)], []
+        return [judge("squeezed", "squeezed by", shorter, "mm", source=source)], []
     value = job.card[SQUEEZE_MOST]
-    check = judge("squeezed by", shorter, "mm", high=value.value, source=value.source.say())
+    check = judge("squeezed", "squeezed by", shorter, "mm", high=value.value, source=value.source.say())
     return [check], (
-        ["Squeezed past its figure: the unit is out of service until the maker has been asked."]
+        [say("squeezed_past", "Squeezed past its figure: the unit is out of service until the maker has been asked.")]
         if check.status == "over"
         else []
     )

@@ -1,8 +1,9 @@
 """Disc couplings with a single pack: angle alone, so the first flange is bolted before the machine is set."""
 
-from ...verdict import said_by_hand
+from ...say import say
+from ...verdict import Judged, said_by_hand
 from ..fields import choice, condition, tick
-from ..procedure import Judged, LightScrew, Procedure, Proof, Pull, Stop
+from ..procedure import LightScrew, Procedure, Proof, Pull, Stop
 from ..steps import Answers, JobFacts
 from .facts import BOLTED_ANGLE_VALUES, BOLTS, HUBS, PACK_FLAT, Circle, ClosedCheck, FamilyFacts, Part
 
@@ -48,11 +49,14 @@ FACTS = FamilyFacts(
 )
 
 
+TAKES_NO_OFFSET = "Both shafts have two bearings: this coupling takes no offset between them. Ask before anything is mounted."
+
+
 def _judge_carried(job: JobFacts, answers: Answers) -> Judged:
     if answers.get("driver") != FIXED or answers.get("driven") != FIXED:
         return [], []
-    return [said_by_hand("how the shafts are carried", "a single pack takes no offset", in_order=False)], [
-        "Both shafts have two bearings: this coupling takes no offset between them. Ask before anything is mounted."
+    return [said_by_hand("carried", "how the shafts are carried", "a single pack takes no offset", in_order=False)], [
+        say("two_bearings_each", TAKES_NO_OFFSET)
     ]
 
 
@@ -64,7 +68,9 @@ def _judge_looks(job: JobFacts, answers: Answers) -> Judged:
         WAVY: "Wavy: back to aligning, then look again.",
         BOWED: "Bowed: slacken the two bolts beside it, oil under the nuts, pull that circle again, then look again.",
     }
-    return [said_by_hand(f"the pack is {looks}", "the person who looked", in_order=False)], [says[str(looks)]]
+    return [said_by_hand("pack_looks", f"the pack is {looks}", "the person who looked", in_order=False)], [
+        say(f"pack_{looks}", says[str(looks)])
+    ]
 
 
 PACK_LOOK = Stop(

@@ -4,9 +4,10 @@ from dataclasses import replace
 
 from ...card.values import source_of
 from ...coupling.jaw_element import opening_clearance_mm, shaft_distance_checks
-from ...verdict import judge
+from ...say import say
+from ...verdict import Judged, judge
 from ..fields import choice, condition, length, text, tick
-from ..procedure import Bench, Judged, LightScrew, Procedure, Stop
+from ..procedure import Bench, LightScrew, Procedure, Stop
 from ..stages import set_and_align
 from ..steps import Answers, Fact, JobFacts
 from .facts import HUBS, SETTING_VALUES, FamilyFacts, Part
@@ -57,6 +58,9 @@ def _closes_by_machine(job: JobFacts) -> bool:
     return not job.closes_by_hub
 
 
+CLEAR_ALL_ROUND_MM = 1.0  # rule of thumb
+
+
 def _judge_distance(job: JobFacts, answers: Answers) -> Judged:
     distance, centre = answers.get("distance_mm"), answers.get("centre")
     if distance is None or not centre or "element_width_mm" not in job.card:
@@ -73,15 +77,15 @@ def _judge_element(job: JobFacts, answers: Answers) -> Judged:
     if "open_centre_rpm" in job.card:
         source = source_of(job.card, "open_centre_rpm")
         high = job.card["open_centre_rpm"].value
-        checks.append(judge("speed, open centre", job.line.speed_rpm, "rpm", high=high, source=source))
+        checks.append(judge("open_centre_speed", "speed, open centre", job.line.speed_rpm, "rpm", high=high, source=source))
     else:
-        advice.append("Put the open-centre speed limit on the value card.")
+        advice.append(say("no_open_centre_speed", "Put the open-centre speed limit on the value card."))
     key_out = answers.get("key_out_mm")
     if key_out is not None and "element_opening_mm" in job.card:
         shaft = max(job.line.driver.shaft_diameter_mm, job.line.driven.shaft_diameter_mm)
         room = opening_clearance_mm(job.card["element_opening_mm"].value, shaft, key_out)
-        least = "rule of thumb: 1 mm all round, so that nothing rubs"
-        checks.append(judge("room round shaft and key in the opening", room, "mm", low=1.0, source=least))
+        name, least = "room round shaft and key in the opening", "rule of thumb: nothing rubs"
+        checks.append(judge("opening", name, room, "mm", low=CLEAR_ALL_ROUND_MM, source=least))
     return checks, advice
 
 

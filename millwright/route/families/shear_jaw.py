@@ -1,8 +1,9 @@
 """Jaw couplings with a spacer: the element in shear, wrapped in from outside and held by a collar."""
 
-from ...verdict import said_by_hand
+from ...say import say
+from ...verdict import Judged, said_by_hand
 from ..fields import condition, count, text, tick
-from ..procedure import Bench, Judged, LightScrew, Procedure, Pull, Stop, expected
+from ..procedure import Bench, LightScrew, Procedure, Pull, Stop, expected
 from ..stages import set_and_align
 from ..steps import Answers, Fact, JobFacts
 from .facts import BOLTS, HUBS, SETTING_VALUES, FamilyFacts, Part, at_both_ends
@@ -48,8 +49,8 @@ def _judge_pins(job: JobFacts, answers: Answers) -> Judged:
     pins, past = answers.get("pins"), answers.get("past")
     if pins is None or past is None or pins == past:
         return [], []
-    return [said_by_hand(f"pins past their dots: {past} of {pins}", "the person who turned it", in_order=False)], [
-        "Back off, look at the slot and the dots. A worn dot: a new element."
+    return [said_by_hand("pins", f"pins past their dots: {past} of {pins}", "the person who turned it", in_order=False)], [
+        say("pins_past", "Back off, look at the slot and the dots. A worn dot: a new element.")
     ]
 
 

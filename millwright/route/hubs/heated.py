@@ -6,8 +6,9 @@ from typing import Any
 from ...card.values import source_of
 from ...line import Side
 from ...mounting.cooling import TOUCH_C
-from ...mounting.heat import too_hot
-from ...verdict import Check, judge, said_by_hand
+from ...mounting.heat import say_too_hot
+from ...say import say
+from ...verdict import Judged, judge, said_by_hand
 from ..fields import Field, choice, number, text, tick
 from ..order import Part, any_order, in_order
 from ..steps import Answers, BenchForm, JobFacts, SheetForm, Stage, Step
@@ -174,42 +175,43 @@ def couple(job: JobFacts, side: Side) -> list[Step]:
     return []
 
 
-def judge_outcome(answers: Answers) -> tuple[list[Check], list[str]]:
+def judge_outcome(answers: Answers) -> Judged:
     """What to do now, and never, where it did not come home."""
     outcome = answers.get("outcome")
     if outcome in (None, "", HOME):
         return [], []
-    check = said_by_hand("hub", "the person who slid it on", in_order=False)
+    check = said_by_hand("seated", "hub", "the person who slid it on", in_order=False)
     says = {
         STUCK: [
-            "Stop. Do not hammer and do not press on.",
-            "Pull it off while it is hot, or let it cool and pull it with heat on the hub.",
-            "Find out why: a burr, the key, too little heat, too long on the way, not straight.",
+            say("stop", "Stop. Do not hammer and do not press on."),
+            say("pull_it_off", "Pull it off while it is hot, or let it cool and pull it with heat on the hub."),
+            say("find_out_why", "Find out why: a burr, the key, too little heat, too long on the way, not straight."),
         ],
         OFF: [
-            "Leave it or take it off: the maker's manual says how far off is too far.",
-            "To take it off: puller, heat on the hub only, all round.",
+            say("leave_or_take_off", "Leave it or take it off: the maker's manual says how far off is too far."),
+            say("how_it_comes_off", "To take it off: puller, heat on the hub only, all round."),
         ],
     }
     return [check], says[str(outcome)]
 
 
-def judge_run(job: JobFacts, side: Side, hottest_c: float | None, answers: Answers) -> tuple[list[Check], list[str]]:
+def judge_run(job: JobFacts, side: Side, hottest_c: float | None, answers: Answers) -> Judged:
     """How it ended, and whether the hub was ever read over its ceiling: then it is over even where it came home."""
     checks, advice = judge_outcome(answers)
     key = job.key("hub_ceiling_c", side)
     if hottest_c is None or key not in job.card or hottest_c <= job.card[key].value:
         return checks, advice
     ceiling_c = job.card[key].value
-    over = judge("hub as read", hottest_c, "°C", high=ceiling_c, source=source_of(job.card, key))
-    return [over, *checks], [too_hot(hottest_c, ceiling_c), *advice]
+    over = judge("was_too_hot", "hub as read", hottest_c, "°C", high=ceiling_c, source=source_of(job.card, key))
+    return [over, *checks], [say_too_hot(hottest_c, ceiling_c), *advice]
 
 
-def _judge_cold(answers: Answers) -> tuple[list[Check], list[str]]:
+def _judge_cold(answers: Answers) -> Judged:
     now = answers.get("hub_c")
     if not isinstance(now, int | float):
         return [], []
-    return [judge("hub temperature", now, "°C", high=TOUCH_C, source="rule of thumb: a bare hand can rest on it")], []
+    source = "rule of thumb: a bare hand can rest on it"
+    return [judge("cold", "hub temperature", now, "°C", high=TOUCH_C, source=source)], []
 
 
 def _heat_preset(job: JobFacts, side: Side) -> dict[str, Any]:

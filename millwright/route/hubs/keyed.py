@@ -5,7 +5,8 @@ from typing import Any
 
 from ...card.values import source_of
 from ...line import SIDES, Connection, LineSpec, Side
-from ...verdict import Check, said_by_hand
+from ...say import say
+from ...verdict import Judged, said_by_hand
 from .. import torques
 from ..fields import Field, choice, length, text, tick
 from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
@@ -201,13 +202,14 @@ def as_decided(line: LineSpec, answers: Mapping[str, Answers]) -> LineSpec:
     return line.model_copy(update={"coupling": line.coupling.model_copy(update=hubs)}) if hubs else line
 
 
-def _judge_decision(answers: Answers, good: tuple[str, ...]) -> tuple[list[Check], list[str]]:
+def _judge_decision(answers: Answers, good: tuple[str, ...]) -> Judged:
     """Over where whoever decides does not want the hub mounted."""
     decision = answers.get("decision")
     if decision in (None, "", *good):
         return [], []
-    check = said_by_hand("decision", "the person who decides", in_order=False)
-    return [check], [f"Decided: {decision}. The hub is not mounted like this."]
+    check = said_by_hand("decision", "decision", "the person who decides", in_order=False)
+    text = "Decided: {decision}. The hub is not mounted like this."
+    return [check], [say("not_mounted", text, decision=str(decision))]
 
 
 def _fit_preset(job: JobFacts, low: str, high: str) -> dict[str, Any]:

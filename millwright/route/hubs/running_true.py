@@ -4,7 +4,8 @@ from typing import Any
 
 from ...card.values import source_of
 from ...line import Side
-from ...verdict import Check
+from ...say import mm, say
+from ...verdict import Judged
 from ..fields import condition, length
 from ..steps import Answers, BenchForm, JobFacts, SheetForm, Stage, Step
 
@@ -92,6 +93,9 @@ def tight(job: JobFacts, side: Side, *, wanted: bool, face: bool = False) -> lis
     ]
 
 
+FLOATS_MM = 0.5  # rule of thumb
+
+
 def runout_step(side: Side) -> str:
     """The key of the step that dials a mounted hub."""
     return f"mount.runout.{side}"
@@ -104,8 +108,9 @@ def _limit(job: JobFacts, key: str) -> dict[str, Any]:
     return {"limit_mm": job.limit(key), "limit_source": source_of(job.card, key) + at}
 
 
-def _judge_play(answers: Answers) -> tuple[list[Check], list[str]]:
+def _judge_play(answers: Answers) -> Judged:
     play = answers.get("play_mm")
-    if isinstance(play, int | float) and play > 0.5:
-        return [], [f"It floats {play:g} mm: set the gap with the shaft in the middle of that. (Rule of thumb: over 0.5 mm.)"]
+    if isinstance(play, int | float) and play > FLOATS_MM:
+        text = "It floats {play}: set the gap with the shaft in the middle of that. (Rule of thumb: over {over}.)"
+        return [], [say("floats", text, play=mm(play, None), over=mm(FLOATS_MM, None))]
     return [], []

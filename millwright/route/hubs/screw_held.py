@@ -5,13 +5,15 @@ from dataclasses import dataclass
 from typing import Any
 
 from ...line import Side
-from ...verdict import Check, judge, said_by_hand
+from ...say import mm, say
+from ...verdict import Judged, judge, said_by_hand
 from .. import torques
 from ..fields import Field, tick
 from ..order import Part, any_order, in_order
 from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true, surfaces
 
+STAYS_MM = 0.05  # rule of thumb: within this a clamped hub stays where it was put
 SCREWS, TORQUE = "hub_screws", "hub_screw_torque_nm"
 PART_THEN_FULL = (0.5, 1.0)
 
@@ -275,18 +277,18 @@ def _tighten_preset(job: JobFacts, side: Side, held: Device, screws: int | None)
     return {**preset, "until_still": held.until_still, "between_rounds": held.between_rounds} if preset else {}
 
 
-def _judge_shift(answers: Answers, placed: Answers, held: Device) -> tuple[list[Check], list[str]]:
+def _judge_shift(answers: Answers, placed: Answers, held: Device) -> Judged:
     """How far the hub travelled while it was tightened: what the gap has to make up for."""
     after, before = answers.get("standout_mm"), placed.get("standout_mm")
     if not isinstance(after, int | float) or not isinstance(before, int | float):
         return [], []
     moved = after - before
-    check = judge("moved while tightening", moved, "mm", source="stand-out before and after")
-    if abs(moved) < 0.05:
+    check = judge("moved", "moved while tightening", moved, "mm", source="stand-out before and after")
+    if abs(moved) < STAYS_MM:
         return [check], []
     if held.draws_along:
-        return [check], [f"It was drawn {abs(moved):g} mm along. Set it again if the wanted distance is missed."]
-    wrong = said_by_hand(
-        "place on the shaft", "rule of thumb: a clamped hub stays where it was put, within 0.05 mm", in_order=False
-    )
-    return [check, wrong], [f"It moved {abs(moved):g} mm while it was tightened. That should not be."]
+        text = "It was drawn {by} along. Set it again if the required distance is missed."
+        return [check], [say("drawn_along", text, by=mm(abs(moved), None))]
+    wrong = said_by_hand("place", "place on the shaft", "rule of thumb: a clamped hub stays where it was put", in_order=False)
+    text = "It moved {by} while it was tightened: more than {within} should not be. (Rule of thumb.)"
+    return [check, wrong], [say("moved_while_tightened", text, by=mm(abs(moved), None), within=mm(STAYS_MM))]

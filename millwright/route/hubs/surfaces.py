@@ -1,7 +1,8 @@
 """What may be on a fit: paste on a keyed one, nothing at all on one that holds by friction. Decided for each side."""
 
 from ...line import Side
-from ...verdict import Check, said_by_hand
+from ...say import say
+from ...verdict import Judged, said_by_hand
 from ..fields import Field, choice, text
 from ..steps import Answers, JobFacts, SheetForm, Stage, Step
 
@@ -38,7 +39,7 @@ def clean(job: JobFacts, side: Side, *, what: str, why: str, takes: tuple[str, .
     )
 
 
-def _judge(answers: Answers, takes: tuple[str, ...]) -> tuple[list[Check], list[str]]:
+def _judge(answers: Answers, takes: tuple[str, ...]) -> Judged:
     surface = answers.get("surface")
     if surface in (None, "", *takes):
         return [], []
@@ -47,4 +48,6 @@ def _judge(answers: Answers, takes: tuple[str, ...]) -> tuple[list[Check], list[
         if takes == FRICTION_TAKES
         else f"{str(surface).capitalize()} on a keyed fit: it takes mounting paste, or nothing."
     )
-    return [said_by_hand("surface of the fit", "rule of thumb: by how the hub is held", in_order=False)], [says]
+    return [said_by_hand("surface", "surface of the fit", "rule of thumb: by how the hub is held", in_order=False)], [
+        say("wrong_surface", says)
+    ]

@@ -3,11 +3,12 @@
 from collections.abc import Mapping
 from typing import Any
 
-from ...bolting.tighten import BAND_SHARE, BAND_SOURCE
+from ...bolting.pulls import BAND_SHARE, BAND_SOURCE
 from ...card.values import source_of
 from ...line import Side
 from ...mounting.taper import Cone
-from ...verdict import Check, judge
+from ...say import mm, say
+from ...verdict import Judged, judge
 from .. import torques
 from ..fields import Field, length, number, tick
 from ..order import Part, any_order, in_order
@@ -127,7 +128,7 @@ def mount(job: JobFacts, side: Side) -> Part:
     )
 
 
-def _judge_nut(job: JobFacts, side: Side, answers: Answers) -> tuple[list[Check], list[str]]:
+def _judge_nut(job: JobFacts, side: Side, answers: Answers) -> Judged:
     """The nut's torque as closely as a wrench in calibration repeats; the hub's place against where it was found."""
     nut, pulled, face = job.key(NUT_TORQUE, side), answers.get("torque_nm"), answers.get("face_mm")
     checks, advice = [], []
@@ -135,11 +136,13 @@ def _judge_nut(job: JobFacts, side: Side, answers: Answers) -> tuple[list[Check]
         torque = job.card[nut].value
         low, high = torque * (1 - BAND_SHARE), torque * (1 + BAND_SHARE)
         source = f"{source_of(job.card, nut)}; {BAND_SOURCE}"
-        checks.append(judge("lock nut", pulled, "N·m", low=low, high=high, source=source))
+        checks.append(judge("lock_nut", "lock nut", pulled, "N·m", low=low, high=high, source=source))
     found = job.answers.get(keyed.AS_FOUND, {}).get(f"standout_{side}_mm")
     if isinstance(face, int | float) and isinstance(found, int | float):
-        checks.append(judge("place against as found", face - found, "mm", source="stand-out before it came off"))
-        advice.append(f"Found at {found:g} mm, now {face:g} mm. The same hub on the same shaft comes back to its place.")
+        source = "stand-out before it came off"
+        checks.append(judge("place", "place against as found", face - found, "mm", source=source))
+        text = "Found at {found}, now {now}. The same hub on the same shaft comes back to its place."
+        advice.append(say("back_to_its_place", text, found=mm(found, None), now=mm(face, None)))
     return checks, advice
 
 
@@ -174,6 +177,7 @@ def _heat_preset(job: JobFacts, side: Side) -> dict[str, Any]:
         return {}
     return {
         "interference_mm": card[interference].value,
+        "seat": "taper",
         "ceiling_c": card[ceiling].value,
         "ceiling_source": source_of(card, ceiling),
     }

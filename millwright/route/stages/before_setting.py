@@ -5,7 +5,8 @@ from typing import Any
 
 from ...card.values import source_of
 from ...line import SIDES, Side
-from ...verdict import Check, judge, said_by_hand
+from ...say import mm, say
+from ...verdict import Judged, judge, said_by_hand
 from ..fields import choice, length, text
 from ..order import Part, in_order
 from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
@@ -14,7 +15,7 @@ MIDDLE, MAGNETIC = "in the middle of it", "at its magnetic centre"
 LEFT_OVER_MM = 1.0  # rule of thumb: what is left between shaft ends that came as near as they can
 TO_SPARE = f"rule of thumb: {LEFT_OVER_MM:g} mm to spare"
 OFF_SHARE, OFF_MM = 0.1, 0.1
-OFF_SOURCE = "rule of thumb: a tenth of the float, or 0.1 mm"
+OFF_SOURCE = "rule of thumb: a tenth of the float, or a tenth of a millimetre"
 ENDS, ENDS_WIDTH = "shaft_ends_mm", "shaft_ends_plus_minus_mm"
 WITHIN_MM = 2.0  # rule of thumb: what feet in their slots make up for
 
@@ -79,7 +80,7 @@ def end_float(job: JobFacts, side: Side) -> Step:
     )
 
 
-def _judge_float(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str]]:
+def _judge_float(job: JobFacts, answers: Answers) -> Judged:
     """It stands where it is wanted, and its end stays clear when it floats and grows. Source: geometry."""
     pushed, pulled, now, ends = (answers.get(f"{key}_mm") for key in ("pushed", "pulled", "now", "ends"))
     if not isinstance(pushed, int | float) or not isinstance(pulled, int | float):
@@ -87,29 +88,32 @@ def _judge_float(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str
     travel = pulled - pushed
     if travel <= 0:
         low = "the two are the same" if travel == 0 else "the dial counts the other way, or the two were swapped"
-        check = said_by_hand("end float", "pulled out reads more than pushed in", in_order=False)
-        return [check], [f"End float {travel:+.2f} mm: {low}."]
-    checks, advice = [], [f"End float {travel:.2f} mm, its middle at {(pushed + pulled) / 2:+.2f} on the dial."]
+        check = said_by_hand("end_float", "end float", "pulled out reads more than pushed in", in_order=False)
+        return [check], [say("no_float", "End float {travel}: {low}.", travel=mm(travel, signed=True), low=low)]
+    text, middle = "End float {travel}, its middle at {middle} on the dial.", mm((pushed + pulled) / 2, signed=True)
+    checks, advice = [], [say("end_float", text, travel=mm(travel), middle=middle)]
     wanted = answers.get("magnetic_mm") if answers.get("set_to") == MAGNETIC else (pushed + pulled) / 2
     if not isinstance(wanted, int | float):
-        checks.append(said_by_hand("magnetic centre", "the dial at the scribed mark", in_order=False))
-        advice.append("Give the dial at the magnetic centre, or set the shaft to the middle of its float.")
+        checks.append(said_by_hand("magnetic", "magnetic centre", "the dial at the scribed mark", in_order=False))
+        text = "Enter the dial at the magnetic centre, or set the shaft to the middle of its float."
+        advice.append(say("no_magnetic_centre", text))
     elif not pushed <= wanted <= pulled:
-        checks.append(said_by_hand("magnetic centre", "it lies between pushed and pulled", in_order=False))
-        advice.append("The magnetic centre lies outside the float that was measured: look at both again.")
+        checks.append(said_by_hand("magnetic", "magnetic centre", "it lies between pushed and pulled", in_order=False))
+        text = "The magnetic centre lies outside the float that was measured: look at both again."
+        advice.append(say("magnetic_outside", text))
     elif isinstance(now, int | float):
         off = now - wanted
         near = max(OFF_SHARE * travel, OFF_MM)
-        checks.append(judge("shaft off its place", off, "mm", high=near, source=OFF_SOURCE))
+        checks.append(judge("off_place", "shaft off its place", off, "mm", high=near, source=OFF_SOURCE))
         if abs(off) > near:
-            way, gap = ("away from", "add {} to") if off > 0 else ("toward", "take {} off")
-            by = f"{abs(off):.2f} mm"
-            advice.append(f"Move it {by} {way} the coupling; or {gap.format(by)} every gap that is read as it stands.")
+            way, gap = ("away from", "add {by} to") if off > 0 else ("toward", "take {by} off")
+            text = f"Move it {{by}} {way} the coupling; or {gap} every gap that is read as it stands."
+            advice.append(say("off_place", text, by=mm(abs(off))))
     if isinstance(ends, int | float):
         growth = max(job.card["axial_growth_mm"].value, 0.0) if "axial_growth_mm" in job.card else 0.0
-        source = f"geometry: half the float {travel / 2:g} + growth {growth:g}; {TO_SPARE}"
+        source = f"geometry: half the float and growth; {TO_SPARE}"
         least = travel / 2 + growth + LEFT_OVER_MM
-        checks.append(judge("shaft ends clear", ends, "mm", low=least, source=source))
+        checks.append(judge("ends_clear", "shaft ends clear", ends, "mm", low=least, source=source))
     return checks, advice
 
 
@@ -142,7 +146,7 @@ def shaft_ends(job: JobFacts) -> Part:
     )
 
 
-def _judge_ends(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str]]:
+def _judge_ends(job: JobFacts, answers: Answers) -> Judged:
     distance = answers.get("distance_mm")
     if not isinstance(distance, int | float):
         return [], []
@@ -150,18 +154,28 @@ def _judge_ends(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str]
     if ENDS in job.card:
         wanted = job.card[ENDS].value
         width = job.card[ENDS_WIDTH].value if ENDS_WIDTH in job.card else WITHIN_MM
-        source = source_of(job.card, ENDS) + ("" if ENDS_WIDTH in job.card else f"; rule of thumb: ± {WITHIN_MM:g} mm")
+        source = source_of(job.card, ENDS) + ("" if ENDS_WIDTH in job.card else "; rule of thumb: a millimetre either way")
         check = judge(
-            "distance between the shaft ends", distance, "mm", low=wanted - width, high=wanted + width, source=source
+            "distance",
+            "distance between the shaft ends",
+            distance,
+            "mm",
+            low=wanted - width,
+            high=wanted + width,
+            source=source,
         )
         checks.append(check)
         if check.status == "over":
             way = "together" if distance > wanted else "apart"
-            advice.append(f"Machines {way} by {abs(distance - wanted):.1f} mm, or another coupling.")
+            text = "Machines {way} by {by}, or another coupling."
+            advice.append(say("machines_off", text, way=way, by=mm(abs(distance - wanted), 1)))
     else:
-        advice.append("Nothing to judge it by: put the distance of the drawing on the value card.")
+        text = "Nothing to judge it by: put the distance of the drawing on the value card."
+        advice.append(say("nothing_to_judge_by", text))
     standards = [float(word) for word in re.findall(r"\d+(?:\.\d+)?", str(answers.get("standards") or "").replace(",", "."))]
     if standards:
-        nearest = min(standards, key=lambda mm: abs(mm - distance))
-        advice.append(f"Nearest standard distance: {nearest:g} mm; the machines go {distance - nearest:+.1f} mm to it.")
+        nearest = min(standards, key=lambda standard: abs(standard - distance))
+        text = "Nearest standard distance: {nearest}; the machines go {by} to it."
+        by = mm(distance - nearest, 1, signed=True)
+        advice.append(say("nearest_standard", text, nearest=mm(nearest, None), by=by))
     return checks, advice

@@ -1,7 +1,8 @@
 """Stage 7: torques again, tools out, guard on, locks off by their owners, start, signatures."""
 
 from ...roles import Role
-from ...verdict import Check, said_by_hand
+from ...say import say
+from ...verdict import Judged, said_by_hand
 from .. import torques
 from ..fields import Field, choice, number, text, tick
 from ..ledger import back
@@ -207,8 +208,9 @@ def _signatures() -> list[Step]:
     ]
 
 
-def _judge_run(answers: Answers) -> tuple[list[Check], list[str]]:
+def _judge_run(answers: Answers) -> Judged:
     if answers.get("runs") != RUNS_ROUGH:
         return [], []
-    check = said_by_hand("runs", "the person who watched it", in_order=False)
-    return [check], ["Not handed over until the cause is found: alignment, balance, a loose bolt, motor, machine."]
+    check = said_by_hand("runs", "runs", "the person who watched it", in_order=False)
+    text = "Not handed over until the cause is found: alignment, balance, a loose bolt, motor, machine."
+    return [check], [say("runs_rough", text)]

@@ -1,6 +1,7 @@
 """What came off is looked at, part by part; what is replaced is replaced like for like."""
 
-from ...verdict import Check, said_by_hand
+from ...say import say
+from ...verdict import Judged, said_by_hand
 from ..fields import choice, condition, text, tick
 from ..steps import Answers, JobFacts, Scope, SheetForm, Stage, Step
 
@@ -47,19 +48,19 @@ def steps(job: JobFacts) -> list[Step]:
     return [inspect, alike]
 
 
-def _judge_parts(answers: Answers) -> tuple[list[Check], list[str]]:
+def _judge_parts(answers: Answers) -> Judged:
     """A part to be reworked stops the job until it is; one to be replaced does not."""
     waits = [key for key, fate in answers.items() if fate == REWORK]
     if not waits:
         return [], []
-    return [said_by_hand("parts to rework", "the person who looked", in_order=False)], [
-        "Rework it, look again, then say what becomes of it."
+    return [said_by_hand("rework", "parts to rework", "the person who looked", in_order=False)], [
+        say("rework", "Rework it, look again, then say what becomes of it.")
     ]
 
 
-def _judge_alike(answers: Answers) -> tuple[list[Check], list[str]]:
+def _judge_alike(answers: Answers) -> Judged:
     if ANOTHER not in answers.values():
         return [], []
-    return [said_by_hand("like for like", "this line's register", in_order=False)], [
-        "Another type or size needs the lead and a reason."
+    return [said_by_hand("alike", "like for like", "this line's register", in_order=False)], [
+        say("another_part", "Another type or size needs the lead and a reason.")
     ]

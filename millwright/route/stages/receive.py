@@ -1,6 +1,7 @@
 """Stage 2: every part and tool is here, and the coupling is the one this line is registered with."""
 
-from ...verdict import Check, said_by_hand
+from ...say import say
+from ...verdict import Judged, said_by_hand
 from ..fields import Field, condition, text, tick
 from ..hubs.screw_held import DEVICES
 from ..order import Part, any_order
@@ -98,14 +99,15 @@ def steps(job: JobFacts) -> Part:
     )
 
 
-def _like_for_like(job: JobFacts, answers: Answers) -> tuple[list[Check], list[str]]:
+def _like_for_like(job: JobFacts, answers: Answers) -> Judged:
     coupling, advice, checks = job.line.coupling, [], []
     for key, registered in (("series", coupling.series), ("size", coupling.size)):
         marked = str(answers.get(key) or "").strip()
         same = marked.casefold() == registered.casefold()
         if marked and not same:
-            advice.append(f"Marked {marked}, registered {registered}: another {key} needs the lead and a reason.")
+            text = "Marked {marked}, registered {registered}: another {key} needs the lead and a reason."
+            advice.append(say("not_as_registered", text, marked=marked, registered=registered, key=key))
         checks.append(
-            said_by_hand(f"{key} as registered", f"this line's register: {registered}", in_order=same or not marked)
+            said_by_hand(key, f"{key} as registered", f"this line's register: {registered}", in_order=same or not marked)
         )
     return checks, advice

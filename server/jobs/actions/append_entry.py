@@ -26,7 +26,10 @@ TAKEN = "Something else was already entered under this number."
 
 @dataclass(frozen=True, kw_only=True)
 class Sent:
-    """What a device sent to be entered. ``image`` is a photograph's, in base64."""
+    """What a device sent to be entered. ``image`` is a photograph's, in base64.
+
+    ``as_it_is`` - whoever entered it takes it although it is not proven to be within its limit
+    """
 
     id: UUID
     step: str
@@ -35,6 +38,7 @@ class Sent:
     typed: Mapping[str, str] = field(default_factory=dict)
     unit: LengthUnit = "mm"
     image: str = ""
+    as_it_is: bool = False
 
 
 @transaction.atomic
@@ -71,7 +75,7 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
         kind=kind,
         inputs=checked.inputs,
         typed=sent.typed,
-        result=checked.result,
+        result=_taken(checked.result, as_it_is=sent.as_it_is),
         asked=checked.asked,
         person=by.user,
         by=by.user.shown_name,
@@ -86,6 +90,11 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
     if picture is not None:
         Photograph.objects.create(entry=entry, content=picture.content)
     return entry
+
+
+def _taken(result: Mapping[str, Any] | None, *, as_it_is: bool) -> Mapping[str, Any] | None:
+    """A reading that cannot tell yet and is taken as it is says so from then on."""
+    return {**result, "as_it_is": True} if result and as_it_is and result.get("proven") is False else result
 
 
 def _the_same(stands: Entry, step: str, kind: EntryKind, inputs: Mapping[str, Any]) -> Entry:

@@ -4,6 +4,146 @@
  */
 
 export interface paths {
+    "/api/benches/alignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description Offset, angle and moves from dials or a laser. 422 where the input is not usable.
+         */
+        post: operations["bench_alignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description A sine round the clock. 422 where the input is not usable.
+         */
+        post: operations["bench_clock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description Shaft against bore. 422 where the input is not usable.
+         */
+        post: operations["bench_fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/gap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description Gap between hub faces. 422 where the input is not usable.
+         */
+        post: operations["bench_gap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description How hot, how long, how quick. 422 where the input is not usable.
+         */
+        post: operations["bench_heat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/jack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description What is left to go at each foot while it is moved. 422 where the input is not usable.
+         */
+        post: operations["bench_jack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description Key against keyways. 422 where the input is not usable.
+         */
+        post: operations["bench_key"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/benches/readings/read": {
         parameters: {
             query?: never;
@@ -44,7 +184,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/benches/{name}": {
+    "/api/benches/runout": {
         parameters: {
             query?: never;
             header?: never;
@@ -55,9 +195,89 @@ export interface paths {
         put?: never;
         /**
          * Evaluate
-         * @description Evaluate a bench: its input as the body, its result back. 422 where the input is not usable.
+         * @description Run-out and its high spot. 422 where the input is not usable.
          */
-        post: operations["bench_evaluate"];
+        post: operations["bench_runout"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/softfoot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description Feet that do not stand flat. 422 where the input is not usable.
+         */
+        post: operations["bench_softfoot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/straightedge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description Offset by straightedge and feelers. 422 where the input is not usable.
+         */
+        post: operations["bench_straightedge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/taper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description Taper match, blue contact and draw-up. 422 where the input is not usable.
+         */
+        post: operations["bench_taper"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/tighten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description Bolts in order and in passes. 422 where the input is not usable.
+         */
+        post: operations["bench_tighten"];
         delete?: never;
         options?: never;
         head?: never;
@@ -698,14 +918,20 @@ export interface components {
          * @description Offsets and slopes as measured, cold, at x = 0; `left_` is what will be left when running as it stands.
          */
         AlignmentResult: {
-            /** Advice */
-            advice: string[];
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
+            /** Allowed */
+            allowed: components["schemas"]["Allowed"][];
             /** Bench */
             bench: string;
             /** Checks */
             checks: components["schemas"]["Check"][];
             /** Closure Mm */
             closure_mm: (number | null)[];
+            contradicts: components["schemas"]["Contradicts"] | null;
             /** Feet */
             feet: components["schemas"]["FootMove"][];
             /** Flex */
@@ -722,8 +948,7 @@ export interface components {
             left_slope_h_mm_per_m: number;
             /** Left Slope V Mm Per M */
             left_slope_v_mm_per_m: number;
-            /** Next Reading */
-            next_reading: string | null;
+            next_reading: components["schemas"]["NextReading"] | null;
             /** Offset H Mm */
             offset_h_mm: number;
             /** Offset H Sigma Mm */
@@ -738,6 +963,13 @@ export interface components {
             plan: components["schemas"]["PlannedMove"][] | null;
             predicted: components["schemas"]["Axis"] | null;
             preview: components["schemas"]["Preview"] | null;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
             /** Scatter Mm */
             scatter_mm: number | null;
             /** Shifted H Mm */
@@ -765,6 +997,21 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** Working */
             working: components["schemas"]["WorkLine"][];
+        };
+        /**
+         * Allowed
+         * @description What one side's limits allow at most; null where it gives none.
+         */
+        Allowed: {
+            /**
+             * Against
+             * @enum {string}
+             */
+            against: "coupling" | "running target";
+            /** Angle Mm Per M */
+            angle_mm_per_m: number | null;
+            /** Offset Mm */
+            offset_mm: number | null;
         };
         /**
          * AsRead
@@ -922,8 +1169,7 @@ export interface components {
             source: string;
             /** Title */
             title: string;
-            /** Value */
-            value: string;
+            value: components["schemas"]["Words"];
         };
         /**
          * CatalogueOut
@@ -955,16 +1201,17 @@ export interface components {
          * @description One figure of a line that was changed.
          */
         ChangedOut: {
-            /** Now */
-            now: string;
-            /** Was */
-            was: string;
+            now: components["schemas"]["Words"];
+            was: components["schemas"]["Words"];
             /** What */
             what: string;
         };
         /**
          * Check
          * @description One value against one limit. `used` is the share of the allowance: 1 is the limit.
+         *
+         *     `plus_minus` is the half width of the 95 % interval of the value, in its unit, null where none is known. `proven` is
+         *     false where the value keeps its limit on paper, but with its ± does not.
          */
         Check: {
             /**
@@ -972,12 +1219,24 @@ export interface components {
              * @default
              */
             against: string;
+            /** Code */
+            code: string;
             /** Max */
             max: number | null;
             /** Min */
             min: number | null;
             /** Name */
             name: string;
+            /**
+             * Plus Minus
+             * @default null
+             */
+            plus_minus: number | null;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
             /**
              * Quantity
              * @default
@@ -998,22 +1257,23 @@ export interface components {
          * @description A judged figure in words: what it was, its limit, how it stands to it, whose limit.
          */
         CheckLine: {
-            /** Found */
-            found: string;
-            /** Limit */
-            limit: string;
+            found: components["schemas"]["Words"];
+            limit: components["schemas"]["Words"];
             /** Name */
             name: string;
             /**
-             * Overtaken
-             * @default
+             * @default {
+             *       "template": "",
+             *       "values": {}
+             *     }
              */
-            overtaken: string;
+            overtaken: components["schemas"]["Words"];
+            /** Proven */
+            proven?: boolean | null;
             /** Source */
             source: string;
             status: components["schemas"]["Status"];
-            /** Value */
-            value: string;
+            value: components["schemas"]["Words"];
         };
         /**
          * ChooseSite
@@ -1032,7 +1292,7 @@ export interface components {
          */
         ClockInput: {
             /** Readings */
-            readings: components["schemas"]["ClockReading"][];
+            readings: components["schemas"]["WideReading"][];
             /**
              * Resolution Mm
              * @description what the instrument shows
@@ -1061,8 +1321,11 @@ export interface components {
          * @description The sine through the readings; sigma null where nothing is left to judge by.
          */
         ClockResult: {
-            /** Advice */
-            advice: string[];
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
             /** Bench */
             bench: string;
             /** Checks */
@@ -1071,10 +1334,17 @@ export interface components {
             mean_mm: number;
             /** Peak Deg */
             peak_deg: number;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
             /** Right Mm */
             right_mm: number;
             /** Right Sigma Mm */
             right_sigma_mm: number | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
             /** Scatter Mm */
             scatter_mm: number | null;
             /** Size Mm */
@@ -1091,11 +1361,24 @@ export interface components {
         };
         /**
          * ColdShaft
-         * @description The shaft, where it is cooled and its metal is another one than the hub's.
+         * @description The shaft's metal where it is another one than the hub's; what is not given is the hub's.
          */
         ColdShaft: {
-            /** Expansion Per K */
-            expansion_per_k: number;
+            /**
+             * Density Kg M3
+             * @default null
+             */
+            density_kg_m3: number | null;
+            /**
+             * Expansion Per K
+             * @default null
+             */
+            expansion_per_k: number | null;
+            /**
+             * Specific Heat J Kg K
+             * @default null
+             */
+            specific_heat_j_kg_k: number | null;
         };
         /**
          * Cone
@@ -1119,6 +1402,16 @@ export interface components {
             small_mm: number | null;
             /** @default null */
             stated: components["schemas"]["StatedTaper"] | null;
+        };
+        /**
+         * Contradicts
+         * @description The dial that does not agree with the others, counted from 0; null where they do not say which.
+         */
+        Contradicts: {
+            /** Dial */
+            dial: number | null;
+            /** Sign Turned */
+            sign_turned: boolean;
         };
         /**
          * Coupling
@@ -1270,6 +1563,12 @@ export interface components {
          */
         EntryIn: {
             /**
+             * As It Is
+             * @description taken although its ± leaves open whether it is within its limit
+             * @default false
+             */
+            as_it_is: boolean;
+            /**
              * By
              * @description username of whoever entered it; refused for anybody else's session
              */
@@ -1407,9 +1706,31 @@ export interface components {
         };
         /**
          * Figure
-         * @description One figure: where, what, and as typed where that was written another way.
+         * @description One figure of a sentence: a value in a unit of the contracts, and how many places it is told to.
          */
         Figure: {
+            /**
+             * Bare
+             * @default false
+             */
+            bare: boolean;
+            /** Places */
+            places?: number | null;
+            /**
+             * Signed
+             * @default false
+             */
+            signed: boolean;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * FigureLine
+         * @description One figure: where, what, and as typed where that was written another way.
+         */
+        FigureLine: {
             /**
              * Goes Across
              * @description More words than a column holds.
@@ -1424,8 +1745,7 @@ export interface components {
             label: string;
             /** Typed */
             typed: string;
-            /** Value */
-            value: string;
+            value: components["schemas"]["Words"];
         };
         /**
          * FitInput
@@ -1465,8 +1785,11 @@ export interface components {
          * @description Interference on diameter: positive grips, negative is clearance.
          */
         FitResult: {
-            /** Advice */
-            advice: string[];
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
             /** Bench */
             bench: string;
             bore_shape: components["schemas"]["Shape"];
@@ -1481,6 +1804,13 @@ export interface components {
             /** Interference Min Mm */
             interference_min_mm: number;
             kind: components["schemas"]["FitKind"];
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
             shaft_shape: components["schemas"]["Shape"];
             /** Shaft Spread Mm */
             shaft_spread_mm: number;
@@ -1585,7 +1915,7 @@ export interface components {
         };
         /**
          * FootGoing
-         * @description How far a foot has gone and what is left; None where nothing watches it.
+         * @description How far a foot has gone and what is left, ± 95 %; None where nothing watches it.
          */
         FootGoing: {
             /** Left Mm */
@@ -1594,22 +1924,30 @@ export interface components {
             moved_mm: number | null;
             /** Name */
             name: string;
+            /** Plus Minus Mm */
+            plus_minus_mm: number | null;
             /** There */
             there: boolean;
         };
         /**
          * FootMove
-         * @description What brings a foot into line: + shim is added, + slide is toward 3 o'clock. Sigma null where it cannot be told.
+         * @description What brings a foot into line: + shim is added, + slide is toward 3 o'clock.
+         *
+         *     Each with its ±, 95 %, tape and bracket sag in it. Null where it cannot be told.
          */
         FootMove: {
             /** Name */
             name: string;
             /** Shim Mm */
             shim_mm: number;
+            /** Shim Plus Minus Mm */
+            shim_plus_minus_mm: number | null;
             /** Shim Sigma Mm */
             shim_sigma_mm: number | null;
             /** Slide Mm */
             slide_mm: number;
+            /** Slide Plus Minus Mm */
+            slide_plus_minus_mm: number | null;
             /** Slide Sigma Mm */
             slide_sigma_mm: number | null;
         };
@@ -1620,7 +1958,7 @@ export interface components {
         FootToGo: {
             /**
              * Dial Mm
-             * @description dial at the side of this foot, zeroed before the move
+             * @description dial at this foot, zeroed before the move, pushed in is plus
              * @default null
              */
             dial_mm: number | null;
@@ -1628,6 +1966,12 @@ export interface components {
             name: string;
             /** Shim Mm */
             shim_mm: number;
+            /**
+             * Side
+             * @description which side of the foot the dial stands on
+             * @default null
+             */
+            side: ("3" | "9") | null;
             /** Slide Mm */
             slide_mm: number;
             /**
@@ -1793,8 +2137,11 @@ export interface components {
          * @description The first end, or the only gap there is; the other end beside it.
          */
         GapResult: {
-            /** Advice */
-            advice: string[];
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
             /** Angle H Mm Per M */
             angle_h_mm_per_m: number;
             /** Angle Mm Per M */
@@ -1814,6 +2161,13 @@ export interface components {
             /** Min Mm */
             min_mm: number;
             other_end: components["schemas"]["EndFound"] | null;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
             /** Since */
             since: components["schemas"]["GapSince"][];
             /** Spread Mm */
@@ -1837,6 +2191,16 @@ export interface components {
             spread_mm: number;
         };
         /**
+         * GripTimes
+         * @description Seconds from touching the shaft to grip, least and most; null where it never grips.
+         */
+        GripTimes: {
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
+        };
+        /**
          * HeatInput
          * @description A bore, what it has to clear, and the hub that is heated. `bore_mm` and interference as measured at `shaft_c`.
          */
@@ -1853,6 +2217,12 @@ export interface components {
              * @description mm
              */
             bore_mm: number;
+            /**
+             * Carry S
+             * @description from the heater to the shaft
+             * @default 60
+             */
+            carry_s: number;
             /**
              * Ceiling C
              * @description most the hub may have
@@ -1874,6 +2244,12 @@ export interface components {
              * @default 20
              */
             film_w_m2_k: number;
+            /**
+             * Heat To C
+             * @description hotter than it has to be, to leave time
+             * @default null
+             */
+            heat_to_c: number | null;
             /** @default null */
             heater: components["schemas"]["Heater"] | null;
             hub: components["schemas"]["HeatedHub"];
@@ -1884,20 +2260,44 @@ export interface components {
             interference_mm: number;
             /** Readings */
             readings?: components["schemas"]["HubReading"][];
+            /**
+             * Seat
+             * @description on a taper it stops where it touches
+             * @default straight
+             * @enum {string}
+             */
+            seat: "straight" | "taper";
             /** @default null */
             shaft: components["schemas"]["ColdShaft"] | null;
             /** Shaft C */
             shaft_c: number;
+            /**
+             * Slide S
+             * @description time to push it home; a rule of thumb where not given
+             * @default null
+             */
+            slide_s: number | null;
+            /**
+             * Soak S
+             * @description how long it is to be kept at its temperature
+             * @default null
+             */
+            soak_s: number | null;
         };
         /**
          * HeatResult
-         * @description Times null where it never happens, 0 where it is so already.
+         * @description Times null where it never happens, 0 where it is so already. `clear_now_mm` is null once it is on the shaft.
          */
         HeatResult: {
-            /** Advice */
-            advice: string[];
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
             /** Bench */
             bench: string;
+            /** Carry Most S */
+            carry_most_s: number | null;
             /** Ceiling Lowest C */
             ceiling_lowest_c: number;
             /** Checks */
@@ -1910,18 +2310,36 @@ export interface components {
             cool_to_touch_s: number | null;
             /** Curve */
             curve: components["schemas"]["CurvePoint"][];
+            grips_s: components["schemas"]["GripTimes"];
+            /** Heat To C */
+            heat_to_c: number;
             /** Heating S */
             heating_s: number | null;
             /** Mass Kg */
             mass_kg: number;
+            /** Meeting */
+            meeting: components["schemas"]["Met"][];
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Push From C */
+            push_from_c: number | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
             /** Shaft Target C */
             shaft_target_c: number | null;
+            /** Slide Target C */
+            slide_target_c: number | null;
             /** Target C */
             target_c: number;
             /** Tau Fitted S */
             tau_fitted_s: number | null;
             /** Tau S */
             tau_s: number;
+            /** Touch C */
+            touch_c: number;
             verdict: components["schemas"]["Verdict"];
             /** Window Fitted S */
             window_fitted_s: number | null;
@@ -1937,6 +2355,10 @@ export interface components {
          * @description The run of a hot hub as it stands. `may`: what may happen in each phase, the one expected first.
          */
         HeatRunOut: {
+            /** Carry S */
+            carry_s: number | null;
+            /** Carry Until */
+            carry_until: string | null;
             /** Ceiling C */
             ceiling_c: number;
             /** Clear Mm */
@@ -1947,6 +2369,14 @@ export interface components {
             closes_at_c: number;
             /** Cooling S */
             cooling_s: number | null;
+            /** Grips By */
+            grips_by: string | null;
+            /** Grips From */
+            grips_from: string | null;
+            /** Grips Least S */
+            grips_least_s: number | null;
+            /** Grips Most S */
+            grips_most_s: number | null;
             /** Heating S */
             heating_s: number | null;
             /** Heating Since */
@@ -1964,8 +2394,13 @@ export interface components {
             /** Out At */
             out_at: string | null;
             phase: components["schemas"]["Phase"];
+            ready: components["schemas"]["Ready"] | null;
             /** Ready At */
             ready_at: string | null;
+            /** Ready Until */
+            ready_until: string | null;
+            /** Soaked At */
+            soaked_at: string | null;
             /** Target C */
             target_c: number;
             /** Too Hot C */
@@ -2166,6 +2601,12 @@ export interface components {
             after_s: number;
             /** Hub C */
             hub_c: number;
+            /**
+             * Where
+             * @default air
+             * @enum {string}
+             */
+            where: "heater" | "air" | "shaft";
         };
         /**
          * IsolationPoint
@@ -2192,14 +2633,24 @@ export interface components {
          * @description Which way is watched, and each foot in the order given.
          */
         JackResult: {
-            /** Advice */
-            advice: string[];
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
             /** Bench */
             bench: string;
             /** Checks */
             checks: components["schemas"]["Check"][];
             /** Feet */
             feet: components["schemas"]["FootGoing"][];
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
             verdict: components["schemas"]["Verdict"];
             /**
              * Way
@@ -2371,8 +2822,11 @@ export interface components {
          * @description Clearances in mm; a negative one is an interference.
          */
         KeyResult: {
-            /** Advice */
-            advice: string[];
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
             /** Bench */
             bench: string;
             /** Checks */
@@ -2381,6 +2835,13 @@ export interface components {
             length_difference_mm: number;
             /** Length Wanted Mm */
             length_wanted_mm: number | null;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
             /** Side Clearance Hub Mm */
             side_clearance_hub_mm: number;
             /** Side Clearance Shaft Mm */
@@ -2602,6 +3063,18 @@ export interface components {
             source: string;
         };
         /**
+         * Met
+         * @description Hub and shaft so long after they touched.
+         */
+        Met: {
+            /** After S */
+            after_s: number;
+            /** Hub C */
+            hub_c: number;
+            /** Shaft C */
+            shaft_c: number;
+        };
+        /**
          * MicrometerPlace
          * @description Where along the seat, and across which clock positions, a micrometer was laid.
          */
@@ -2632,6 +3105,16 @@ export interface components {
             words: string;
         };
         /**
+         * NextReading
+         * @description The one further reading that would help most; the dial counted from 0.
+         */
+        NextReading: {
+            /** Clock */
+            clock: number;
+            /** Dial */
+            dial: number;
+        };
+        /**
          * OffsetLimit
          * @description The most the axes may be apart.
          */
@@ -2652,7 +3135,7 @@ export interface components {
          * @description What the blue shows.
          * @enum {string}
          */
-        Pattern: "even" | "large end only" | "small end only" | "bare in the middle" | "one side" | "bare along a line" | "patchy";
+        Pattern: "even" | "large end only" | "small end only" | "bare in the middle" | "one side" | "bare along a line" | "patchy" | "bare at the large end" | "bare at the small end";
         /**
          * Phase
          * @description Where the hub is.
@@ -2697,21 +3180,28 @@ export interface components {
         };
         /**
          * ProblemOut
-         * @description One thing to put right.
+         * @description One thing to put right; ``says`` where the sentence holds figures.
          */
         ProblemOut: {
             /** Message */
             message: string;
             /** Path */
             path: string;
+            says?: components["schemas"]["Words"] | null;
         };
         /**
          * Pull
-         * @description One bolt pulled to a torque in one pass.
+         * @description One bolt pulled in one pass.
          */
         Pull: {
             /** Bolt */
             bolt: number;
+            /**
+             * Clicked
+             * @description rounds of half turns: the wrench clicked
+             * @default null
+             */
+            clicked: boolean | null;
             /**
              * Moved
              * @description the screw turned before the wrench clicked
@@ -2721,10 +3211,29 @@ export interface components {
             /** Pass */
             pass: number;
             /**
-             * Torque Nm
-             * @description N·m
+             * Reached Is
+             * @description with an extension: what the wrench showed, or the bolt got
+             * @default null
              */
-            torque_nm: number;
+            reached_is: ("wrench" | "bolt") | null;
+            /**
+             * Reached Nm
+             * @description what it was pulled to; not in rounds of half turns
+             * @default null
+             */
+            reached_nm: number | null;
+            /**
+             * Slackened
+             * @description it was slackened before this pull
+             * @default false
+             */
+            slackened: boolean;
+            /**
+             * Turned
+             * @description rounds of half turns: it turned
+             * @default null
+             */
+            turned: boolean | null;
         };
         /**
          * ReadInOut
@@ -2750,7 +3259,12 @@ export interface components {
          */
         Reading: {
             /** Advice */
-            advice: string[];
+            advice: components["schemas"]["Words"][];
+            /**
+             * As It Is
+             * @default false
+             */
+            as_it_is: boolean;
             /**
              * At
              * Format: date-time
@@ -2763,7 +3277,7 @@ export interface components {
             /** Drawing */
             drawing: string | null;
             /** Figures */
-            figures: components["schemas"]["Figure"][];
+            figures: components["schemas"]["FigureLine"][];
             /**
              * Id
              * Format: uuid
@@ -2782,6 +3296,12 @@ export interface components {
             ticked: string[];
             verdict: components["schemas"]["Verdict"] | null;
         };
+        /**
+         * Ready
+         * @description Whether it may leave the heater, by what was read on it last.
+         * @enum {string}
+         */
+        Ready: "go" | "wait" | "soak" | "read it" | "over its ceiling";
         /**
          * RecordOut
          * @description The whole record.
@@ -2817,13 +3337,13 @@ export interface components {
             /** Issued At */
             issued_at?: string | null;
             /** Ledger */
-            ledger: components["schemas"]["Figure"][];
+            ledger: components["schemas"]["FigureLine"][];
             /** Line */
             line: string;
             /** Number */
             number: number;
             /** Open Things */
-            open_things: string[];
+            open_things: components["schemas"]["Words"][];
             /**
              * Read In
              * @description of a job from a file: who read it in, when, from where
@@ -2861,8 +3381,7 @@ export interface components {
             signatures: components["schemas"]["Signed"][];
             /** Stage */
             stage: string;
-            /** Stale Because */
-            stale_because: string;
+            stale_because: components["schemas"]["Words"];
             state: components["schemas"]["StepState"] | null;
             /** Title */
             title: string;
@@ -2978,8 +3497,11 @@ export interface components {
          * @description Total reading, the once-per-turn part and, from five positions on, the twice-per-turn part.
          */
         RunoutResult: {
-            /** Advice */
-            advice: string[];
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
             /** Bench */
             bench: string;
             blame: components["schemas"]["Blame"] | null;
@@ -2991,11 +3513,20 @@ export interface components {
             high_spot_deg: number;
             /** Oval Mm */
             oval_mm: number | null;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
             second: components["schemas"]["SecondResult"] | null;
             /** Shifted Deg */
             shifted_deg: number | null;
             /** Shifted Mm */
             shifted_mm: number | null;
+            /** Sine Total Mm */
+            sine_total_mm: number;
             /** Stands Out */
             stands_out: components["schemas"]["StandsOut"][];
             /** Total Mm */
@@ -3003,6 +3534,20 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** Working */
             working: components["schemas"]["WorkLine"][];
+        };
+        /**
+         * Say
+         * @description A sentence of a bench: its code never changes, its wording may.
+         */
+        Say: {
+            /** Code */
+            code: string;
+            /** Template */
+            template: string;
+            /** Values */
+            values: {
+                [key: string]: components["schemas"]["Figure"];
+            };
         };
         /**
          * Scope
@@ -3112,7 +3657,7 @@ export interface components {
         };
         /**
          * ShimStack
-         * @description What is to lie under a foot after the move: the pieces, and how far the stack misses what is wanted.
+         * @description What is to lie under a foot after the move, and how far it is too high. No pieces: the box does not make it.
          */
         ShimStack: {
             /** Misses Mm */
@@ -3120,7 +3665,7 @@ export interface components {
             /** Name */
             name: string;
             /** Pieces Mm */
-            pieces_mm: number[];
+            pieces_mm: number[] | null;
             /** Was Mm */
             was_mm: number[];
         };
@@ -3319,14 +3864,24 @@ export interface components {
          * @description The worst foot first, then measure again.
          */
         SoftFootResult: {
-            /** Advice */
-            advice: string[];
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
             /** Bench */
             bench: string;
             /** Checks */
             checks: components["schemas"]["Check"][];
             /** Feet */
             feet: components["schemas"]["FootFound"][];
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
             verdict: components["schemas"]["Verdict"];
             /** Working */
             working: components["schemas"]["WorkLine"][];
@@ -3367,10 +3922,11 @@ export interface components {
          * @description How far an open job is.
          */
         StagesDone: {
-            /** Headline */
-            headline: string;
+            headline: components["schemas"]["Words"];
             /** Of */
             of: string;
+            /** Proven */
+            proven: boolean | null;
             stage: components["schemas"]["Stage"];
             state: components["schemas"]["StepState"];
             /** Step */
@@ -3456,8 +4012,7 @@ export interface components {
             /** Signed */
             signed: string | null;
             stage: components["schemas"]["Stage"];
-            /** Stale Because */
-            stale_because: string;
+            stale_because: components["schemas"]["Words"];
             state: components["schemas"]["StepState"];
             /** Title */
             title: string;
@@ -3471,7 +4026,7 @@ export interface components {
          * @description Where one step stands.
          * @enum {string}
          */
-        StepState: "blocked" | "open" | "incomplete" | "over" | "stale" | "waiting" | "to sign" | "done";
+        StepState: "blocked" | "open" | "incomplete" | "cannot tell yet" | "over" | "stale" | "waiting" | "to sign" | "done";
         /**
          * StraightedgeInput
          * @description Feelers under a straightedge laid over both hubs, without turning the shafts.
@@ -3502,8 +4057,11 @@ export interface components {
          * @description Where the movable axis lies: + up, + toward 3 o'clock.
          */
         StraightedgeResult: {
-            /** Advice */
-            advice: string[];
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
             /** Bench */
             bench: string;
             /** Checks */
@@ -3518,6 +4076,13 @@ export interface components {
             offset_v_mm: number;
             /** Offset V Sigma Mm */
             offset_v_sigma_mm: number | null;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
             verdict: components["schemas"]["Verdict"];
             /** Working */
             working: components["schemas"]["WorkLine"][];
@@ -3642,8 +4207,11 @@ export interface components {
             advance_mm: number;
             /** Advance Reached Mm */
             advance_reached_mm: number | null;
-            /** Advice */
-            advice: string[];
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
             /** Bench */
             bench: string;
             /** Checks */
@@ -3663,6 +4231,11 @@ export interface components {
             one_in_bore: number;
             /** One In Shaft */
             one_in_shaft: number;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
             /** Said Bore */
             said_bore: {
                 [key: string]: number;
@@ -3671,6 +4244,8 @@ export interface components {
             said_shaft: {
                 [key: string]: number;
             };
+            /** Says */
+            says: components["schemas"]["Say"][];
             /** Taper Bore */
             taper_bore: number;
             /** Taper Shaft */
@@ -3712,14 +4287,20 @@ export interface components {
             extension_mm: number | null;
             /**
              * Passes
-             * @description shares of the torque, e.g. 0.5, 0.75, 1
+             * @description shares of the torque, e.g. 0.5, 0.75, 1; or half turns
              */
-            passes: number[];
+            passes: number[] | "half turns";
             /**
              * Pattern
              * @enum {string}
              */
             pattern: "star" | "circle" | "alternate";
+            /**
+             * Pulled On
+             * @description the day, against which the wrench's calibration is held
+             * @default null
+             */
+            pulled_on: string | null;
             /**
              * Pulls
              * @description what was pulled, in order
@@ -3750,17 +4331,29 @@ export interface components {
          * @description `next` is null when every bolt of every pass has been pulled, and stands still where that is asked.
          */
         TightenResult: {
-            /** Advice */
-            advice: string[];
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
             /** Bench */
             bench: string;
             /** Checks */
             checks: components["schemas"]["Check"][];
             /** Done */
             done: number;
+            /** Half Turns */
+            half_turns: boolean;
             next: components["schemas"]["Turn"] | null;
             /** Passes */
             passes: number[];
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
             /** Sequence */
             sequence: components["schemas"]["Turn"][];
             /** Set Nm */
@@ -3796,7 +4389,7 @@ export interface components {
          * @description What is waited for, the most pressing first.
          * @enum {string}
          */
-        Until: "carry ends" | "hub is hot" | "hub is cold";
+        Until: "hub grips" | "carry ends" | "hub is hot" | "hub is cold";
         /**
          * UpTo
          * @description A limit that holds up to a speed.
@@ -3914,14 +4507,42 @@ export interface components {
             x_mm: number;
         };
         /**
+         * WideReading
+         * @description One reading at one place round the clock, of a dial or of an inside micrometer.
+         */
+        WideReading: {
+            /**
+             * Clock
+             * @description degrees clockwise from 12 o'clock
+             */
+            clock: number;
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
+         * Words
+         * @description A text with ``{name}`` where a figure goes. Written out it reads in the contracts' units.
+         */
+        Words: {
+            /** Template */
+            template: string;
+            /** Values */
+            values: {
+                [key: string]: components["schemas"]["Figure"];
+            };
+        };
+        /**
          * WorkLine
-         * @description One line of the sum as a tradesman would write it.
+         * @description One line of the sum as a tradesman would write it; `sum` holds its figures as data.
          */
         WorkLine: {
+            /** Code */
+            code: string;
             /** Formula */
             formula: string;
             /** Numbers */
             numbers: string;
+            sum: components["schemas"]["Words"] | null;
             /** Unit */
             unit: string;
             /** Value */
@@ -3934,6 +4555,11 @@ export interface components {
          * @description The wrench in hand; `length_mm` from its drive square to the mark on the grip.
          */
         Wrench: {
+            /**
+             * Calibrated Until
+             * @default null
+             */
+            calibrated_until: string | null;
             /**
              * Length Mm
              * @default null
@@ -3949,6 +4575,11 @@ export interface components {
              * @description N·m
              */
             min_nm: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
         };
     };
     responses: never;
@@ -3959,6 +4590,363 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    bench_alignment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlignmentInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlignmentResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_clock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClockInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClockResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_gap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GapInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GapResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_heat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeatInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_jack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JackInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JackResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_key: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeyInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     readings_read: {
         parameters: {
             query?: never;
@@ -4055,16 +5043,18 @@ export interface operations {
             };
         };
     };
-    bench_evaluate: {
+    bench_runout: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                name: string;
-            };
+            path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunoutInput"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -4072,9 +5062,211 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["RunoutResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_softfoot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SoftFootInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoftFootResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_straightedge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StraightedgeInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StraightedgeResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_taper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TaperInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaperResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_tighten: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TightenInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TightenResult"];
                 };
             };
             /** @description sign in first */

@@ -2,9 +2,10 @@ import { type ReactNode, useEffect, useState } from 'react'
 import styled from 'styled-components'
 import { Allowance, Num } from '../kit/Allowance'
 import { TwoLimits } from '../kit/TwoLimits'
-import { inSheetUnit, showFigure } from '../units/length'
+import { type LengthUnit, showFigure } from '../units/length'
 import { useUnit } from '../units/preferences'
-import type { Result, Say } from './bench'
+import { sayIn } from '../units/say'
+import { cannotTell, type Result, type Say } from './bench'
 import { useHeld } from './useHeld'
 
 interface VerdictColumnProps {
@@ -22,7 +23,9 @@ const MOST_MOVES = 4
 export function VerdictColumn({ foot, children, ...now }: VerdictColumnProps) {
   const unit = useUnit()
   const { held, onPointerDown } = useHeld(now)
-  const { say, result, lacking, general } = held
+  const { result, lacking, general } = held
+  const say = held.say && result && cannotTell(result) ? { ...held.say, title: 'Cannot tell yet.' } : held.say
+  const sentences = result ? sentencesOf(result, unit) : []
   return (
     <>
       <Says aria-live="polite">
@@ -43,10 +46,10 @@ export function VerdictColumn({ foot, children, ...now }: VerdictColumnProps) {
         {foot}
         {children && <Extra>{children}</Extra>}
       </Pressed>
-      {result && result.advice.length > 0 && (
+      {sentences.length > 0 && (
         <Zone>
-          {result.advice.map((sentence) => (
-            <p key={sentence}>{inSheetUnit(sentence, unit)}</p>
+          {sentences.map((sentence) => (
+            <p key={sentence}>{sentence}</p>
           ))}
         </Zone>
       )}
@@ -67,12 +70,19 @@ export function VerdictColumn({ foot, children, ...now }: VerdictColumnProps) {
   )
 }
 
-/** Checks grouped where several limits judge the same figure, in their order. */
+/** What the bench says. An entry from before its figures were data has plain sentences, in mm. */
+function sentencesOf(result: Result, unit: LengthUnit): string[] {
+  return result.says?.map((sentence) => sayIn(sentence, unit)) ?? result.advice
+}
+
+/** Checks grouped where several limits judge the same figure in the same unit, in their order. */
 function sameQuantity(checks: Result['checks']): Result['checks'][] {
   const groups: Result['checks'][] = []
   for (const check of checks) {
     const group = check.quantity
-      ? groups.find(([first]) => first!.quantity === check.quantity && first!.against !== check.against)
+      ? groups.find(
+          ([first]) => first!.quantity === check.quantity && first!.unit === check.unit && first!.against !== check.against,
+        )
       : undefined
     if (group) group.push(check)
     else groups.push([check])
@@ -109,7 +119,7 @@ function Working({ result }: { result: Result }) {
               <div key={i}>
                 <span>
                   {line.what}
-                  <small>{inSheetUnit(line.numbers || line.formula, 'mm')}</small>
+                  <small>{line.sum ? sayIn(line.sum, unit) : line.numbers || line.formula}</small>
                 </span>
                 <Num>{figure.text}</Num>
                 <u>{figure.unit}</u>

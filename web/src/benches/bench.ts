@@ -3,7 +3,7 @@ import type { Schemas } from '../api/client'
 import type { LengthUnit } from '../units/length'
 import type { Draft, Entered, Part, Reading } from './draft'
 
-export type Result = Pick<Schemas['FitResult'], 'bench' | 'verdict' | 'checks' | 'advice' | 'working'>
+export type Result = Pick<Schemas['FitResult'], 'bench' | 'verdict' | 'proven' | 'checks' | 'advice' | 'says' | 'working'>
 type Verdict = Schemas['Verdict']
 export type Preset = Record<string, unknown>
 
@@ -54,6 +54,11 @@ const TITLES: Record<Verdict, string> = {
   over: 'Over the limit.',
   incomplete: 'Not complete yet.',
   'not judged': 'Read. No limit to judge by.',
+}
+
+/** Inside on paper, but not within its ±: nobody says inside. */
+export function cannotTell({ verdict, proven }: Pick<Result, 'verdict' | 'proven'>): boolean {
+  return proven === false && verdict !== 'over' && verdict !== 'not judged'
 }
 
 /** What most benches say: the verdict, then the core's advice. */

@@ -1,5 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { post, Refused } from '../api/client'
+import { useUnit } from '../units/preferences'
+import { sayProblem } from '../units/say'
 import type { Preset, Result } from './bench'
 import type { Reading } from './draft'
 
@@ -20,6 +22,7 @@ export function useEvaluate(bench: string, reading: Reading, preset: Preset): Ev
   const body = reading.input === null ? null : JSON.stringify({ ...reading.input, ...preset })
   const [evaluated, setEvaluated] = useState<Evaluated>(NOTHING)
   const [tries, setTries] = useState(0)
+  const unit = useUnit()
   const cellAt = useRef(reading.cellAt)
   cellAt.current = reading.cellAt
 
@@ -48,10 +51,11 @@ export function useEvaluate(bench: string, reading: Reading, preset: Preset): Ev
         }
         const problems: Record<string, string> = {}
         const general: string[] = []
-        for (const { path, message } of why.problems) {
-          const cell = cellAt.current[path]
-          if (cell) problems[cell] = message
-          else general.push(message)
+        for (const problem of why.problems) {
+          const cell = cellAt.current[problem.path]
+          const said = sayProblem(problem, unit)
+          if (cell) problems[cell] = said
+          else general.push(said)
         }
         setEvaluated({ result: null, problems, general: general.join(' '), waiting: false })
       })
@@ -59,6 +63,6 @@ export function useEvaluate(bench: string, reading: Reading, preset: Preset): Ev
       cancel.abort()
       clearTimeout(again)
     }
-  }, [bench, body, tries])
+  }, [bench, body, tries, unit])
   return evaluated
 }

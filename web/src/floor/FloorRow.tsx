@@ -2,10 +2,12 @@ import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import type { Schemas } from '../api/client'
 import { ShaftLine } from '../drawing/ShaftLine'
-import { Bar, Glyph } from '../kit/Allowance'
+import { Bar, Glyph, sayShare } from '../kit/Allowance'
 import { MainButton, PlainButton } from '../kit/Button'
 import { sinceNow, useServerNow } from '../kit/serverClock'
 import { showTime } from '../units/length'
+import { useUnit } from '../units/preferences'
+import { sayIn } from '../units/say'
 
 type Line = Schemas['FloorLine']
 
@@ -42,6 +44,7 @@ export function FloorRow({ line, number, isFirst }: { line: Line; number: number
 }
 
 function JobState({ job }: { job: NonNullable<Line['job']> }) {
+  const unit = useUnit()
   const { at, stages } = job
   if (at === null) {
     return (
@@ -56,13 +59,14 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
   }
   const done = stages.indexOf(at.stage)
   const words = {
-    over: 'over its limit',
+    over: 'out of tolerance',
+    'cannot tell yet': 'cannot tell yet',
     stale: 'stale',
     'to sign': 'waits for a signature',
     waiting: 'asked the lead',
     incomplete: 'not complete',
     open: '',
-    blocked: at.headline,
+    blocked: sayIn(at.headline, unit),
     done: 'ready to close',
   }[at.state]
   return (
@@ -92,7 +96,8 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
             <small>{at.of}</small>
             <Bar used={at.used} width={190} />
             <span className="foot">
-              <Glyph status={at.verdict} /> <b>{at.verdict}</b> {Math.round(at.used * 100)} % of limit
+              <Glyph status={at.verdict} unproven={at.proven === false} />{' '}
+              <b>{at.proven === false && at.verdict !== 'over' ? 'cannot tell yet' : at.verdict}</b> {sayShare(at.used)} limit
             </span>
           </>
         )}
@@ -102,6 +107,7 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
 }
 
 const UNTIL = {
+  'hub grips': ['until it may grip', 'it may have gripped'],
   'carry ends': ['left to carry it', 'past what it may be carried'],
   'hub is hot': ['until the hub is hot', 'since it should be hot'],
   'hub is cold': ['until the hub is cold', 'the hub should be cold'],

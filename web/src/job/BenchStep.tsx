@@ -1,12 +1,13 @@
 import { useState } from 'react'
 import { append, newId } from '../api/outbox'
-import type { BenchClient, Result } from '../benches/bench'
+import { type BenchClient, cannotTell, type Result } from '../benches/bench'
 import { type Draft, EMPTY, type Part } from '../benches/draft'
 import { useDraft } from '../benches/useDraft'
 import { useEvaluate } from '../benches/useEvaluate'
 import { VerdictColumn } from '../benches/VerdictColumn'
 import { PlainButton } from '../kit/Button'
 import { useUnit } from '../units/preferences'
+import { sayRefusal } from '../units/say'
 import { entriesOf, type Job, type Step, useJob } from './context'
 import { History } from './History'
 import { JobSheet } from './JobSheet'
@@ -43,7 +44,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
   const readAgain = () => change({ ...start('set-up'), choices: { ...start('set-up').choices, moves: movesNow } })
   const outdated = outdatedBecause(step, touched, draft.choices.moves, movesNow)
   const reading = bench.read(draft, preset ?? {})
-  const counts = outdated === '' && (touched || !standsEntered)
+  const counts = outdated === null && (touched || !standsEntered)
   const evaluated = useEvaluate(bench.name, counts ? reading : { ...reading, input: null }, { ...preset, ...compare })
   const [refused, setRefused] = useState('')
   const [moving, setMoving] = useState(false)
@@ -52,9 +53,10 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
   const enter = useOneAtATime(async () => {
     if (!reading.input) return
     setRefused('')
-    const body = { step: step.key, kind: 'reading', inputs: reading.input, typed: reading.typed, unit: 'mm' }
+    const taken = result !== null && cannotTell(result) ? { as_it_is: true } : {}
+    const body = { step: step.key, kind: 'reading', inputs: reading.input, typed: reading.typed, unit: 'mm', ...taken }
     await append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body, typedAt: { place, draft } }).catch(
-      (why) => setRefused(why.message),
+      (why) => setRefused(sayRefusal(why, unit)),
     )
   })
   const isRefused = !evaluated.result && !evaluated.waiting
@@ -76,9 +78,9 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
               step={step}
               touched={touched && !entered}
               enter={{
-                label: 'Enter the reading',
+                label: result && cannotTell(result) ? 'Take it as it is' : 'Enter the reading',
                 onPress: enter,
-                isDisabled: !reading.input || blocked || isRefused || (touched && outdated !== ''),
+                isDisabled: !reading.input || blocked || isRefused || (touched && outdated !== null),
               }}
               onStartOver={clear}
             />
@@ -86,7 +88,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
         >
           {step.moves && !blocked && <PlainButton onPress={() => setMoving(true)}>Record a move</PlainButton>}
           {moves > 0 && <p>{moves === 1 ? 'One move so far.' : `${moves} moves so far.`}</p>}
-          {(entered || (standsEntered ? !touched : touched && outdated !== '')) && !job.closed && (
+          {(entered || (standsEntered ? !touched : touched && outdated !== null)) && !job.closed && (
             <PlainButton onPress={readAgain}>Read again</PlainButton>
           )}
         </VerdictColumn>

@@ -67,9 +67,9 @@ export function HeatRunPanel({ step }: { step: Step }) {
             ready by then, not before.
           </p>
         )}
-        {run.ready_at && (
+        {run.ready_at && sinceNow(run.ready_at, now) > 0 && (
           <p>
-            Hot at about <Num>{sayHour(run.ready_at)}</Num>, then let it soak.
+            Hot at about <Num>{sayHour(run.ready_at)}</Num>.
           </p>
         )}
       </div>
@@ -126,53 +126,99 @@ function LastRead({ run }: { run: Run }) {
   )
 }
 
-/** How long it may be carried; before that the target, after it how long the hub burns. */
+/** What is waited for, large: ready to leave the heater, the carry, the seconds on the shaft, how long the hub burns. */
 function Countdown({ run, now }: { run: Run; now: number }) {
-  const left = run.closes_at ? sinceNow(run.closes_at, now) : null
-  const touch = run.touch_at ? sinceNow(run.touch_at, now) : null
   switch (run.phase) {
     case 'cold':
-    case 'on the heater':
       return (
         <Big>
-          <span>
-            {run.phase === 'cold' ? (run.tries ? `Try ${run.tries + 1}: heat it to` : 'Heat it to') : 'On the heater, target'}
-          </span>
+          <span>{run.tries ? `Try ${run.tries + 1}: heat it to` : 'Heat it to'}</span>
           <b>{Math.round(run.target_c)} °C</b>
         </Big>
       )
+    case 'on the heater':
+      return <OnHeater run={run} now={now} />
     case 'on its way':
-      return (
-        <Big data-shut={left !== null && left <= 0 ? '' : undefined} role="timer" aria-label="Carry">
-          <span>
-            {left === null
-              ? 'In this air the bore does not close'
-              : left > 0
-                ? 'May be carried for, in still air'
-                : 'Carried too long. Do not slide it on: back to the heater.'}
-          </span>
-          {left !== null && <b>{left > 0 ? showTime(left) : `+${showTime(-left)}`}</b>}
-          <strong>On the shaft it grips in seconds.</strong>
-        </Big>
-      )
+      return <Carry run={run} now={now} />
     case 'on the shaft':
-      return (
-        <Big>
-          <span>On the shaft it grips in seconds.</span>
-          <b>Hold it</b>
-          {run.on_at && run.out_at && (
-            <small>carried for {showTime((Date.parse(run.on_at) - Date.parse(run.out_at)) / 1000)}</small>
-          )}
-        </Big>
-      )
+      return <OnShaft run={run} now={now} />
     case 'gripped':
       return (
         <Big role="timer" aria-label="Until it can be touched">
           <span>Gripped. Hot for about</span>
-          {touch !== null && <b>{touch > 0 ? showTime(touch) : '0:00'}</b>}
+          {run.touch_at !== null && <b>{showTime(Math.max(sinceNow(run.touch_at, now), 0))}</b>}
         </Big>
       )
   }
+}
+
+/** Go, wait, or read it again: by what the pyrometer said last, and how long ago. */
+function OnHeater({ run, now }: { run: Run; now: number }) {
+  const old = run.ready_until !== null && sinceNow(run.ready_until, now) <= 0
+  const soak = run.soaked_at === null ? 0 : sinceNow(run.soaked_at, now)
+  const ready = run.ready === 'soak' && soak <= 0 ? 'go' : run.ready
+  const last = `${Math.round(run.hub_c ?? 0)} of ${Math.round(run.target_c)} °C`
+  const said = () => {
+    if (ready === null || ready === 'read it') return ['Read the hub with the pyrometer', 'Read it']
+    if (ready === 'over its ceiling') return ['Over its ceiling. Take it off the heater.', last]
+    if (ready === 'wait') return [old ? 'Wait, and read it again' : 'Wait', last]
+    if (old) return [`It was at ${last}. Read it again before it leaves.`, 'Read it again']
+    return ready === 'soak' ? ['Hot enough. Let it soak for', showTime(soak)] : [`${last}: hot enough`, 'Go']
+  }
+  const [words, large] = said() as [string, string]
+  return (
+    <Big role="status" aria-label="Ready to leave the heater" data-shut={ready === 'over its ceiling' ? '' : undefined}>
+      <span>{words}</span>
+      <b>{large}</b>
+      {run.heating_since && <small>on the heater for {showTime(-sinceNow(run.heating_since, now))}</small>}
+    </Big>
+  )
+}
+
+/** How long it may be carried and still be pushed home; and how long it stays open at all. */
+function Carry({ run, now }: { run: Run; now: number }) {
+  const open = run.closes_at ? sinceNow(run.closes_at, now) : null
+  const carry = run.carry_until ? sinceNow(run.carry_until, now) : open
+  const shut = open !== null && open <= 0
+  const words = shut
+    ? 'Carried too long. Do not slide it on: back to the heater.'
+    : carry === null
+      ? 'In this air the bore does not close'
+      : carry > 0
+        ? 'Left to carry it'
+        : 'Little time left on the shaft: push it home in one go, or heat it again.'
+  return (
+    <Big data-shut={shut ? '' : undefined} role="timer" aria-label="Carry">
+      <span>{words}</span>
+      {carry !== null && <b>{carry > 0 ? showTime(carry) : `+${showTime(-(shut ? open! : carry))}`}</b>}
+      {open !== null && !shut && <small>open for another {showTime(open)} in still air, if nothing touches it</small>}
+      <strong>On the shaft it grips in seconds.</strong>
+    </Big>
+  )
+}
+
+/** The seconds there are to push it home, and what to do when it stops short. */
+function OnShaft({ run, now }: { run: Run; now: number }) {
+  const least = run.grips_from ? sinceNow(run.grips_from, now) : null
+  const most = run.grips_by ? sinceNow(run.grips_by, now) : null
+  const words =
+    least === null
+      ? 'On the shaft it grips in seconds.'
+      : least > 0
+        ? 'Push it home: it may grip in'
+        : most !== null && most > 0
+          ? 'It may grip now.'
+          : 'It has gripped, as worked out.'
+  return (
+    <Big role="timer" aria-label="Until it may grip">
+      <span>{words}</span>
+      <b>{least !== null && least > 0 ? `${Math.ceil(least)} s` : 'Hold it'}</b>
+      {run.on_at && run.out_at && (
+        <small>carried for {showTime((Date.parse(run.on_at) - Date.parse(run.out_at)) / 1000)}</small>
+      )}
+      <strong>Stopped short? Do not hammer it. Pull it off at once while it is hot, cool both, find out why.</strong>
+    </Big>
+  )
 }
 
 function planOf(job: ReturnType<typeof useJob>, step: Step) {
@@ -184,14 +230,17 @@ function planOf(job: ReturnType<typeof useJob>, step: Step) {
 export function RunningTimers() {
   const job = useJob()
   const now = useServerNow(job.now)
-  const open = job.steps.filter((s) => s.heat_run?.phase === 'on its way' && s.heat_run.closes_at)
-  return open.map((s) => {
-    const left = sinceNow(s.heat_run!.closes_at!, now)
-    return (
+  return job.steps.flatMap((s) => {
+    const run = s.heat_run
+    if (run?.phase !== 'on its way') return []
+    const carry = run.carry_until === null ? -1 : sinceNow(run.carry_until, now)
+    const open = run.closes_at === null ? 0 : sinceNow(run.closes_at, now)
+    const words = carry > 0 ? 'left to carry' : open > 0 ? 'push it home at once, open for' : 'carried too long by'
+    return [
       <Timer key={s.key}>
-        {left > 0 ? 'hot hub, left to carry' : 'hot hub, carried too long by'} <Num>{showTime(Math.abs(left))}</Num>
-      </Timer>
-    )
+        hot hub, {words} <Num>{showTime(Math.abs(carry > 0 ? carry : open))}</Num>
+      </Timer>,
+    ]
   })
 }
 

@@ -10,16 +10,20 @@ import { useEvaluate } from '../benches/useEvaluate'
 import { shortClock } from '../drawing/clock'
 import { Num } from '../kit/Allowance'
 import { MainButton } from '../kit/Button'
+import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
 import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { sayRefusal } from '../units/say'
 import { type Step, useJob } from './context'
 import { LaserWatch, LeftToGo, useJacking, type Watched } from './Jacking'
 import { suggestMove } from './suggestMove'
 import { useOneAtATime } from './useOneAtATime'
 
 type Alignment = Schemas['AlignmentResult']
+const SIDES = ['3', '9'] as const
+type Side = (typeof SIDES)[number]
 interface MoveSlipProps {
   step: Step
   result: Result | null
@@ -30,6 +34,7 @@ interface MoveSlipProps {
 
 /** A move as it is made, foot by foot, with what is left to go and what will be read after it. */
 export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
+  const unit = useUnit()
   const job = useJob()
   const alignment = result?.bench === 'alignment' ? (result as Alignment) : null
   const feet =
@@ -54,6 +59,7 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
       ...foot,
       x_mm: placed.find((f) => f.name === foot.name)?.x_mm ?? 0,
       dial_mm: dials.length(`dial${i}`, `feet.${i}.dial_mm`),
+      side: (draft.choices.side as Side | undefined) ?? '3',
     })),
     { ...reader.cellAt, ...dials.cellAt },
     planesAt,
@@ -73,7 +79,7 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
         clear()
         onClose()
       })
-      .catch((why) => setRefused(why.message)),
+      .catch((why) => setRefused(sayRefusal(why, unit))),
   )
   const cell = { draft, change, problems: jacking.problems }
   return (
@@ -92,6 +98,13 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
           </div>
         ))}
       </Feet>
+      <Choice
+        label="Dials at the feet stand on the"
+        options={SIDES}
+        value={(draft.choices.side as Side | undefined) ?? '3'}
+        words={{ '3': '3 o’clock side', '9': '9 o’clock side' }}
+        onChange={(side) => change({ ...draft, choices: { ...draft.choices, side } })}
+      />
       {planesAt && <LaserWatch jobId={job.id} step={step.key} seen={seen} onSeen={setSeen} general={jacking.general} />}
       {alignment && inputs && <Afterwards inputs={inputs} feet={moved} movable={alignment.feet.map((f) => f.name)} />}
       <LabelledCell cell="axial" label="Along the shaft, plus is away" {...cell} />

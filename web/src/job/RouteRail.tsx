@@ -10,6 +10,7 @@ const STATE_WORDS: Record<Step['state'], string> = {
   blocked: '',
   open: '',
   incomplete: 'not complete',
+  'cannot tell yet': 'cannot tell yet',
   over: 'over',
   stale: 'stale',
   waiting: 'asked',
@@ -113,7 +114,7 @@ function stageState(steps: Job['steps']) {
 function stageNote(steps: Job['steps']) {
   const asked = steps.filter((s) => !s.optional || s.current !== null)
   const done = asked.filter(isSettled).length
-  const bad = steps.find((s) => s.state === 'stale' || s.state === 'over')
+  const bad = steps.find((s) => s.state === 'stale' || s.state === 'over' || s.state === 'cannot tell yet')
   return bad ? `${bad.state}, ${done} of ${asked.length} done` : `${done} of ${asked.length}`
 }
 

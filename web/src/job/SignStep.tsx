@@ -1,7 +1,7 @@
 import styled from 'styled-components'
 import { VerdictColumn } from '../benches/VerdictColumn'
-import { inSheetUnit } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { sayIn } from '../units/say'
 import { isSettled, type Step, useJob } from './context'
 import { JobSheet } from './JobSheet'
 import { StepFoot } from './StepFoot'
@@ -30,7 +30,7 @@ export function SignStep({ step }: { step: Step }) {
       <Paper>
         {open.map((s) => (
           <p key={s.key}>
-            <b>{s.title}</b> {inSheetUnit(s.stale_because, unit) || s.state}
+            <b>{s.title}</b> {sayIn(s.stale_because, unit) || s.state}
           </p>
         ))}
         {ledger.map((line) => (

@@ -24,7 +24,8 @@ export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
   const navigate = useNavigate()
   const next = job.steps.find((s) => s.key === job.next && s.key !== step.key)
   const waits = !touched && step.waits
-  const mustEnter = !waits && (touched || !step.current || step.state === 'stale')
+  const unproven = step.state === 'cannot tell yet'
+  const mustEnter = !waits && (touched || !step.current || step.state === 'stale' || unproven)
   const signed = job.signatures.find((s) => s.id === step.signed)
   const accepted = job.signatures.find((s) => s.id === step.authorised)
   const foot = useKeptFocus()

@@ -6,8 +6,8 @@ import { sessionOptions } from '../api/queries'
 import { PlainButton, WordButton } from '../kit/Button'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
-import { inSheetUnit } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
 import { entriesOf, type Step, useJob } from './context'
 import { TakePhotograph } from './Photographs'
@@ -42,8 +42,8 @@ export function StepHead({ step }: { step: Step }) {
         </p>
       )}
       {step.caution && step.no_return && <Framed>{step.caution}</Framed>}
-      {step.stale_because && !step.waits && (
-        <Bar role="status">Stale. {inSheetUnit(step.stale_because, unit)}. Read it again.</Bar>
+      {step.stale_because.template && !step.waits && (
+        <Bar role="status">Stale. {sayIn(step.stale_because, unit)}. Read it again.</Bar>
       )}
       {step.blocked_by.map(({ words }) => (
         <Bar key={words} role="status">

@@ -3,25 +3,33 @@ import { outdatedBecause, sayOutdated } from './outdated'
 import { readSinceItLeft } from './readSinceItLeft'
 import { suggestMove } from './suggestMove'
 
+const plain = (template: string) => ({ template, values: {} })
+
 describe('what stands here says nothing any more', () => {
   it('once the machines were moved after it was entered', () => {
-    const because = outdatedBecause({ stale_because: 'Since this was read, the machines were moved' }, false)
-    expect(sayOutdated(because, 'mm')).toEqual({
+    const because = outdatedBecause({ stale_because: plain('Since this was read, the machines were moved') }, false)
+    expect(sayOutdated(because!, 'mm')).toEqual({
       title: 'Read again.',
       note: 'Since this was read, the machines were moved. What it said no longer counts.',
       moves: [],
     })
   })
   it('and a value that was changed on the card is said in the unit of the sheet', () => {
-    const why = 'Since this was read, “Run-out” on the card was changed from 0.03 mm to 0.09 mm'
-    expect(sayOutdated(why, 'in').note).toContain('changed from 0.0012 in to 0.0035 in')
+    const mm = (value: number) => ({ value, unit: 'mm', places: null, signed: false, bare: false })
+    const why = {
+      template: '“Run-out” on the card was changed from {was} to {now}',
+      values: { was: mm(0.0508), now: mm(0.0762) },
+    }
+    expect(sayOutdated(why, 'in').note).toContain('changed from 0.002 in to 0.003 in')
   })
   it('once a move came in while it was being typed', () => {
-    expect(outdatedBecause({ stale_because: '' }, true, 1, 2)).toBe('Since this was typed, a move was entered')
+    expect(outdatedBecause({ stale_because: plain('') }, true, 1, 2)?.template).toBe(
+      'Since this was typed, a move was entered',
+    )
   })
   it('but what is typed after the move counts, also on a step that was stale', () => {
-    expect(outdatedBecause({ stale_because: 'Since this was read, the machines were moved' }, true, 2, 2)).toBe('')
-    expect(outdatedBecause({ stale_because: '' }, true, undefined, 3)).toBe('')
+    expect(outdatedBecause({ stale_because: plain('Since this was read, the machines were moved') }, true, 2, 2)).toBeNull()
+    expect(outdatedBecause({ stale_because: plain('') }, true, undefined, 3)).toBeNull()
   })
 })
 

@@ -62,7 +62,8 @@ describe('without the server', () => {
       'on the heater': [{ event: 'out of the heater', words: '', to: 'on its way' }],
       'on its way': [{ event: 'on the shaft', words: '', to: 'on the shaft' }],
     }
-    const run = { phase: 'cold', tries: 0, may, heating_s: 600, window_s: 90, cooling_s: 3600 } as unknown as Step['heat_run']
+    const plan = { heating_s: 600, carry_s: 40, window_s: 90, grips_least_s: 7, grips_most_s: 9, cooling_s: 3600 }
+    const run = { phase: 'cold', tries: 0, may, ...plan } as unknown as Step['heat_run']
     const noted = (event: string, happenedAt: number) =>
       kept('hot', 'event', { happenedAt, body: { kind: 'event', inputs: { event } } })
     const runOf = (...events: Kept[]) => withWaiting(job(step('hot', { heat_run: run })), events).steps[0]!.heat_run!
@@ -70,6 +71,9 @@ describe('without the server', () => {
     expect([heater.phase, heater.ready_at]).toEqual(['on the heater', new Date(600_000).toISOString()])
     const out = runOf(noted('on the heater', 0), noted('out of the heater', 610_000))
     expect([out.phase, out.tries, out.closes_at]).toEqual(['on its way', 1, new Date(700_000).toISOString()])
+    expect(out.carry_until).toBe(new Date(650_000).toISOString())
+    const on = runOf(noted('on the heater', 0), noted('out of the heater', 610_000), noted('on the shaft', 640_000))
+    expect([on.grips_from, on.grips_by]).toEqual([new Date(647_000).toISOString(), new Date(649_000).toISOString()])
     expect(runOf(noted('on the shaft', 0)).phase).toBe('cold') // what cannot have happened is passed over
     expect(runOf({ ...noted('on the heater', 0), waits: '' }).phase).toBe('on the heater') // counts from the press
   })

@@ -43,7 +43,10 @@ export function withWaiting(job: Job, unsent: readonly Kept[]): Job {
   }
 }
 
-const MOVED = { state: 'stale', stale_because: 'Since this was read, a move was entered that is not sent yet' } as const
+const MOVED = {
+  state: 'stale',
+  stale_because: { template: 'Since this was read, a move was entered that is not sent yet', values: {} },
+} as const
 
 function counted(ledger: Job['ledger'], { body }: Kept): Job['ledger'] {
   const { count, counted: way, ...line } = body.inputs as Pick<LedgerLine, 'line' | 'what' | 'goes'> & Counted
@@ -66,7 +69,15 @@ function afterEvent(run: Run, { body, happenedAt }: Kept): Run {
   const after = (seconds: number | null) => (seconds === null ? null : at(seconds))
   switch (to) {
     case 'on the heater':
-      return { ...run, phase: to, heating_since: at(0), ready_at: after(run.heating_s), out_at: null, on_at: null }
+      return {
+        ...run,
+        phase: to,
+        heating_since: at(0),
+        ready_at: after(run.heating_s),
+        ready: 'read it',
+        out_at: null,
+        on_at: null,
+      }
     case 'on its way':
       return {
         ...run,
@@ -75,15 +86,33 @@ function afterEvent(run: Run, { body, happenedAt }: Kept): Run {
         ready_at: null,
         out_at: at(0),
         on_at: null,
+        ready: null,
+        carry_until: after(run.carry_s),
         closes_at: after(run.window_s),
         touch_at: after(run.cooling_s),
       }
     case 'on the shaft':
-      return { ...run, phase: to, on_at: at(0), clear_mm: null }
+      return {
+        ...run,
+        phase: to,
+        on_at: at(0),
+        clear_mm: null,
+        grips_from: after(run.grips_least_s),
+        grips_by: after(run.grips_most_s),
+      }
     case 'gripped':
       return { ...run, phase: to }
     case 'cold':
-      return { ...run, phase: to, heating_since: null, ready_at: null, out_at: null, on_at: null, closes_at: null }
+      return {
+        ...run,
+        phase: to,
+        heating_since: null,
+        ready_at: null,
+        ready: null,
+        out_at: null,
+        on_at: null,
+        closes_at: null,
+      }
   }
 }
 

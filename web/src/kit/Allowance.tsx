@@ -15,27 +15,42 @@ export function Allowance({ check }: { check: Check }) {
   // "More than nothing" has no allowance that could be used up.
   const isShare = check.used !== null && !(check.max === null && check.min === 0)
   const value = check.value === null ? null : showFigure(check.value, check.unit, unit)
+  const by = check.plus_minus ? showFigure(check.plus_minus, check.unit, unit).text : ''
   return (
     <AllowanceBlock data-status={check.status}>
       <div className="head">
         <span>{check.name[0]!.toUpperCase() + check.name.slice(1)}</span>
         {value && (
           <span>
-            <Num>{value.text}</Num> <small>{value.unit}</small>
+            <Num>{value.text}</Num> {by && <small>±{by} </small>}
+            <small>{value.unit}</small>
           </span>
         )}
       </div>
       {isShare && <Bar used={check.used!} />}
       <div className="foot">
-        <Glyph status={check.status} />
-        <b>{check.status}</b>
-        <span>
-          {isShare ? `${Math.round(check.used! * 100)} % of ${limit(check, unit)}` : check.min !== null && limit(check, unit)}
-        </span>
+        <Glyph status={check.status} unproven={isUnproven(check)} />
+        <b>{sayStatus(check)}</b>
+        <span>{isShare ? `${sayShare(check.used!)} ${limit(check, unit)}` : check.min !== null && limit(check, unit)}</span>
       </div>
       <div className="source">{check.source}</div>
     </AllowanceBlock>
   )
+}
+
+/** It keeps its limit on paper, but with its ± it may not. */
+export function isUnproven(check: { status: Status; proven?: boolean | null }): boolean {
+  return check.proven === false && (check.status === 'inside' || check.status === 'close')
+}
+
+/** How a check stands, in a word. */
+export function sayStatus(check: { status: Status; proven?: boolean | null }): string {
+  return isUnproven(check) ? 'cannot tell yet' : check.status
+}
+
+/** A share of a limit: in percent up to twice, beyond that as a multiple. */
+export function sayShare(used: number): string {
+  return used <= 2 ? `${Math.round(used * 100)} % of` : `${used.toFixed(1)} ×`
 }
 
 function limit(check: Check, unit: 'mm' | 'in') {
@@ -67,7 +82,7 @@ export function Bar({ used, width = BAR }: { used: number; width?: number }) {
 }
 
 /** Where the value stands to its limit: between the ticks, at the right one, beyond it. */
-export function Glyph({ status }: { status: Status | Schemas['Verdict'] }) {
+export function Glyph({ status, unproven = false }: { status: Status | Schemas['Verdict']; unproven?: boolean }) {
   const at = { inside: 9, close: 12, over: 20.2, 'not judged': 9, incomplete: 9 }[status]
   const full = status === 'close' || status === 'over'
   const judged = status !== 'not judged' && status !== 'incomplete'
@@ -77,6 +92,7 @@ export function Glyph({ status }: { status: Status | Schemas['Verdict'] }) {
       {judged && (
         <circle cx={at} cy="8" r="3.4" fill={full ? 'currentColor' : 'none'} stroke="currentColor" strokeWidth="1.6" />
       )}
+      {unproven && <path d={`M${at - 7} 8H${at + 8}`} stroke="currentColor" strokeWidth="1.6" />}
     </svg>
   )
 }

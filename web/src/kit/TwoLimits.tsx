@@ -1,7 +1,7 @@
 import type { Schemas } from '../api/client'
 import { showFigure } from '../units/length'
 import { useUnit } from '../units/preferences'
-import { AllowanceBlock, Glyph, Num, temperOf } from './Allowance'
+import { AllowanceBlock, Glyph, isUnproven, Num, sayShare, sayStatus, temperOf } from './Allowance'
 
 type Check = Schemas['Check']
 
@@ -21,28 +21,30 @@ export function TwoLimits({ maker, target }: TwoLimitsProps) {
   const unit = useUnit()
   const value = showFigure(target.value ?? 0, target.unit, unit)
   const say = (check: Check) => showFigure(check.max ?? 0, check.unit, unit).text
-  const share = (check: Check) => Math.round((check.used ?? 0) * 100)
+  const share = (check: Check) => sayShare(check.used ?? 0)
+  const by = target.plus_minus ? showFigure(target.plus_minus, target.unit, unit).text : ''
   return (
     <AllowanceBlock data-status={target.status}>
       <div className="head">
         <span>{target.quantity[0]!.toUpperCase() + target.quantity.slice(1)}</span>
         <span>
-          <Num>{value.text}</Num> <small>{value.unit}</small>
+          <Num>{value.text}</Num> {by && <small>±{by} </small>}
+          <small>{value.unit}</small>
         </span>
       </div>
       <Scale size={Math.abs(target.value ?? 0)} maker={maker.max ?? 1} target={target.max ?? 1} used={target.used ?? 0} />
       <div className="foot">
-        <Glyph status={target.status} />
-        <b>{target.status}</b>
+        <Glyph status={target.status} unproven={isUnproven(target)} />
+        <b>{sayStatus(target)}</b>
         <span>
-          {share(target)} % of target {say(target)}
+          {share(target)} target {say(target)}
         </span>
       </div>
       <div className="foot">
-        <Glyph status={maker.status} />
-        <b>{maker.status}</b>
+        <Glyph status={maker.status} unproven={isUnproven(maker)} />
+        <b>{sayStatus(maker)}</b>
         <span>
-          {share(maker)} % of coupling’s {say(maker)}
+          {share(maker)} coupling’s {say(maker)}
         </span>
       </div>
       <div className="source">{target.source}</div>

@@ -4,8 +4,9 @@ import type { Schemas } from '../api/client'
 import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
-import { inSheetUnit, type LengthUnit, readNumber } from '../units/length'
+import { type LengthUnit, readNumber } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { sayRefusal } from '../units/say'
 import { type Figure, readFigureDraft, showFigureDraft, typedForRecord, unitOnCard } from './figure'
 
 type Value = Schemas['Value']
@@ -58,7 +59,7 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
     if (number === null || upTo === null || Object.keys(found).length > 0) return
     const typed = figure.typed ? typedForRecord(figure, figureUnit) : (value?.typed ?? '')
     await onSave({ value: number, means, typed, up_to: upTo, source }, hub, reason.trim()).catch((why) =>
-      setProblems({ figure: inSheetUnit(why.message, unit) }),
+      setProblems({ figure: sayRefusal(why, unit) }),
     )
   }
   return (

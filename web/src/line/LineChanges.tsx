@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { lineChangesOptions } from '../api/queries'
-import { inSheetUnit } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
 
 /** Who changed what on a line, the latest first: machines, coupling, values. */
@@ -19,7 +19,7 @@ export function LineChanges({ lineId }: { lineId: string }) {
             {change.version > 1 && change.changes.length === 0 && 'Saved as it was'}
             {change.changes.map(({ what, was, now }) => (
               <p key={what}>
-                {what}: {inSheetUnit(was, unit)} → <b>{inSheetUnit(now, unit)}</b>
+                {what}: {sayIn(was, unit)} → <b>{sayIn(now, unit)}</b>
               </p>
             ))}
             <small>

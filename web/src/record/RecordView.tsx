@@ -6,9 +6,9 @@ import type { Schemas } from '../api/client'
 import { recordOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
-import { Glyph, Num } from '../kit/Allowance'
-import { inSheetUnit } from '../units/length'
+import { Glyph, isUnproven, Num, sayStatus } from '../kit/Allowance'
 import { useUnit } from '../units/preferences'
+import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
 
 type Reading = Schemas['Reading']
@@ -43,7 +43,7 @@ export function RecordView() {
             <b>This record is open. Still to be done:</b>
             <ul>
               {record.open_things.map((thing) => (
-                <li key={thing}>{inSheetUnit(thing, unit)}</li>
+                <li key={thing.template}>{sayIn(thing, unit)}</li>
               ))}
             </ul>
           </div>
@@ -64,25 +64,25 @@ export function RecordView() {
                   <tr key={line.name}>
                     <td>
                       {line.name}
-                      {line.overtaken && <div className="note">{inSheetUnit(line.overtaken, unit)}</div>}
+                      {line.overtaken.template && <div className="note">{sayIn(line.overtaken, unit)}</div>}
                     </td>
                     <td>
-                      <Num>{inSheetUnit(line.found, unit)}</Num>
+                      <Num>{sayIn(line.found, unit)}</Num>
                     </td>
                     <td>
                       <Num>
-                        <b>{inSheetUnit(line.value, unit)}</b>
+                        <b>{sayIn(line.value, unit)}</b>
                       </Num>
                     </td>
                     <td>
-                      <Num>{inSheetUnit(line.limit, unit)}</Num>
+                      <Num>{sayIn(line.limit, unit)}</Num>
                     </td>
                     <td>
-                      {line.overtaken ? (
+                      {line.overtaken.template ? (
                         'stale'
                       ) : (
                         <>
-                          <Glyph status={line.status} /> {line.status}
+                          <Glyph status={line.status} unproven={isUnproven(line)} /> {sayStatus(line)}
                         </>
                       )}
                     </td>
@@ -100,7 +100,7 @@ export function RecordView() {
               <tr key={line.title}>
                 <td>{line.title}</td>
                 <td>
-                  <Num>{inSheetUnit(line.value, unit)}</Num> {line.means}
+                  <Num>{sayIn(line.value, unit)}</Num> {line.means}
                 </td>
                 <td>{line.source}</td>
               </tr>
@@ -115,7 +115,7 @@ export function RecordView() {
               .map((step) => (
                 <article key={step.key}>
                   <h4>
-                    {step.title} <span>{inSheetUnit(step.stale_because, unit) || step.state}</span>
+                    {step.title} <span>{sayIn(step.stale_because, unit) || step.state}</span>
                   </h4>
                   {step.readings.map((reading) => (
                     <OneReading key={reading.id} reading={reading} jobId={jobId} />
@@ -135,7 +135,7 @@ export function RecordView() {
             <h3>Ledger</h3>
             {record.ledger.map((line) => (
               <p key={line.label}>
-                {line.label}: {line.value} ({line.typed})
+                {line.label}: {sayIn(line.value, unit)} ({line.typed})
               </p>
             ))}
           </section>
@@ -197,12 +197,13 @@ function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
           <div key={i} className={f.goes_across ? 'across' : undefined}>
             <dt>{f.label}</dt>
             <dd>
-              {f.is_words ? f.value : <Num>{inSheetUnit(f.value, unit)}</Num>}
+              {f.is_words ? sayIn(f.value, unit) : <Num>{sayIn(f.value, unit)}</Num>}
               {f.typed && <small> typed {f.typed}</small>}
             </dd>
           </div>
         ))}
       </dl>
+      {reading.as_it_is && <p className="note">Taken as it is: the readings do not tell whether it keeps its limit.</p>}
       <Ticks word="Ticked" what={reading.ticked} />
       <Ticks word="Not ticked" what={reading.not_ticked} />
       {reading.checks.length > 0 && (
@@ -212,12 +213,12 @@ function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
               <tr key={check.name}>
                 <td>{check.name}</td>
                 <td>
-                  <Num>{inSheetUnit(check.value, unit)}</Num>
+                  <Num>{sayIn(check.value, unit)}</Num>
                 </td>
                 <td>
-                  <Num>{inSheetUnit(check.limit, unit)}</Num>
+                  <Num>{sayIn(check.limit, unit)}</Num>
                 </td>
-                <td>{check.status}</td>
+                <td>{sayStatus(check)}</td>
                 <td className="note">{check.source}</td>
               </tr>
             ))}

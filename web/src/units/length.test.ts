@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest'
 import table from '../../../tests/lengths.json'
 import {
   forRecord,
-  inSheetUnit,
   readLengthMm,
   readNumber,
   readSeconds,
@@ -60,14 +59,6 @@ describe('shown in the unit of the sheet', () => {
     expect(showTyped({ text: '0.05', unit: 'mm' }, 'mm')).toBe('0.05')
     expect(showTyped({ text: '25.4', unit: 'mm' }, 'in')).toBe('1.00000')
     expect(showTyped({ text: '2 thou', unit: 'mm' }, 'in')).toBe('2 thou')
-  })
-  it('a sentence has every length converted, a slope into thou per inch', () => {
-    expect(inSheetUnit('Open the gap by 1.27 mm, 0.050 mm/100 wide.', 'in')).toBe(
-      'Open the gap by 0.0500 in, 0.50 thou/in wide.',
-    )
-  })
-  it('pieces of a list each carry their unit and are all converted', () => {
-    expect(inSheetUnit('0.05 mm, 1 mm, 2 mm', 'in')).toBe('0.0020 in, 0.04 in, 0.08 in')
   })
 })
 

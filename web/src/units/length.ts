@@ -8,7 +8,7 @@ export interface Typed {
   unit: LengthUnit
 }
 
-const MM_PER_INCH = 25.4
+export const MM_PER_INCH = 25.4
 const FACTORS: Record<string, number> = {
   mm: 1,
   in: MM_PER_INCH,
@@ -92,7 +92,6 @@ export function forRecord({ text, unit }: Typed): string | null {
 }
 
 const INCH_NEEDS_MORE = 2 // 0.01 mm is about 0.0004 in
-const INCH_NEEDS_AT_MOST = 5 // a hundredth of a thou
 
 /** Millimetres as a number in a unit. */
 export function inUnit(mm: number, unit: LengthUnit): number {
@@ -119,18 +118,6 @@ export function showTyped(typed: Typed, unit: LengthUnit): string {
 export function showSlope(mmPerM: number, unit: LengthUnit): string {
   const size = Math.abs(unit === 'mm' ? mmPerM / 10 : mmPerM)
   return unit === 'mm' ? `${size.toFixed(3)} /100` : `${size.toFixed(2)} thou/in`
-}
-
-/** A sentence of the core, its millimetres put into the sheet's unit. */
-export function inSheetUnit(sentence: string, unit: LengthUnit): string {
-  if (unit === 'mm') return sentence
-  const slopes = sentence.replace(/([−-]?)(\d+\.\d+) mm\/100/g, (_, sign: string, digits: string) => {
-    return `${sign}${(Number(digits) * 10).toFixed(2)} thou/in`
-  })
-  return slopes.replace(/([±+−-]?)(\d+\.\d+|\d+) mm\b(?!\/)/g, (_, sign: string, digits: string) => {
-    const places = digits.split('.')[1]?.length ?? 0
-    return `${sign}${(Number(digits) / MM_PER_INCH).toFixed(Math.min(places + INCH_NEEDS_MORE, INCH_NEEDS_AT_MOST))} in`
-  })
 }
 
 /** A check's or working line's figure with its unit, in the sheet's unit where it is a length. */

@@ -101,21 +101,16 @@ function AlignmentDrawing(props: BenchProps<Result>) {
 const bothMove = (result: Result) =>
   result.plan?.some((m) => m.machine === 'stationary' && Math.max(Math.abs(m.shim_mm), Math.abs(m.slide_mm)) >= SHOWN_FROM_MM)
 
-const ENOUGH_SIGMAS = 2 // the usual 95 %
-
-/** How sure a move is, where there is scatter to judge by. */
-function plusMinus(sigma: number | null | undefined, unit: 'mm' | 'in') {
-  return sigma !== null && sigma !== undefined && <small> ±{showLength(ENOUGH_SIGMAS * sigma, unit, 3)}</small>
-}
-
-/** How sure the offset is, the worse of its two views. */
-function sureness({ offset_v_sigma_mm: v, offset_h_sigma_mm: h }: Result, unit: 'mm' | 'in') {
-  return v === null || h === null ? '' : `, ±${showLength(ENOUGH_SIGMAS * Math.max(v, h), unit, 3)}`
+/** How sure a move is, where it can be told. */
+function plusMinus(by: number | null | undefined, unit: 'mm' | 'in') {
+  return by !== null && by !== undefined && <small> ±{showLength(by, unit)}</small>
 }
 
 /** The pieces for a foot from the box; where it is known what lies there now, the whole stack after the move. */
 function stackOf(result: Result, name: string, unit: 'mm' | 'in') {
-  const { pieces_mm: pieces, was_mm: was } = result.stacks.find((s) => s.name === name) ?? { pieces_mm: [], was_mm: [] }
+  const stack = result.stacks.find((s) => s.name === name)
+  if (!stack?.pieces_mm) return stack && <small> (no stack from the shim box)</small>
+  const { pieces_mm: pieces, was_mm: was } = stack
   if (was.length > 0) return <small>, then {pieces.length > 0 ? sayPieces(pieces, unit) : 'nothing'} under it</small>
   return pieces.length > 0 && <small> (shims {sayPieces(pieces, unit)})</small>
 }
@@ -128,13 +123,13 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
     const shim = Math.abs(foot.shim_mm) >= SHOWN_FROM_MM && (
       <span key="shim">
         {foot.shim_mm > 0 ? 'add' : 'take out'} <b>{showLength(Math.abs(foot.shim_mm), unit)}</b>
-        {plusMinus(sure?.shim_sigma_mm, unit)}
+        {plusMinus(sure?.shim_plus_minus_mm, unit)}
       </span>
     )
     const slide = Math.abs(foot.slide_mm) >= SHOWN_FROM_MM && (
       <span key="slide">
         slide <b>{showLength(Math.abs(foot.slide_mm), unit)}</b>
-        {plusMinus(sure?.slide_sigma_mm, unit)} to {foot.slide_mm > 0 ? 3 : 9}
+        {plusMinus(sure?.slide_plus_minus_mm, unit)} to {foot.slide_mm > 0 ? 3 : 9}
       </span>
     )
     if (!shim && !slide) return []
@@ -149,8 +144,8 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
   })
   const title = over
     ? bothMove(result)
-      ? 'Over. Move both machines.'
-      : `Over. Move the ${name}.`
+      ? 'Misaligned: move both machines.'
+      : `Misaligned: move the ${name}.`
     : result.verdict === 'close'
       ? 'Inside, but close.'
       : result.verdict === 'inside'
@@ -160,7 +155,7 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
   const h = result.left_offset_h_mm
   return {
     title,
-    note: `The ${name} is ${showLength(Math.abs(v), unit)} ${v >= 0 ? 'high' : 'low'} and ${showLength(Math.abs(h), unit)} toward ${h >= 0 ? 3 : 9}${sureness(result, unit)}.`,
+    note: `The ${name} is ${showLength(Math.abs(v), unit)} ${v >= 0 ? 'high' : 'low'} and ${showLength(Math.abs(h), unit)} toward ${h >= 0 ? 3 : 9}.`,
     moves: over || result.verdict === 'close' ? moves : [],
   }
 }

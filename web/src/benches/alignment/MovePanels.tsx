@@ -41,7 +41,8 @@ export function MovePanels(props: Props) {
 
 function sayPlan(result: Result | null) {
   if (!result || result.plan === undefined) return 'bolt bound, nothing left under a foot, both machines moved'
-  if (result.plan === null) return result.advice.some((a) => a.startsWith('Not possible')) ? 'not possible as it stands' : ''
+  if (result.plan === null)
+    return result.says?.some((s) => s.code === 'no_room' || s.code === 'no_room_at_all') ? 'not possible as it stands' : ''
   return `a plan for ${result.plan.filter((m) => m.shim_mm || m.slide_mm).length} feet`
 }
 
@@ -109,10 +110,10 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
                     shim <Num>{showLength(move(name)!.shim_mm, unit, 2, true)}</Num>, slide{' '}
                     <Num>{showLength(Math.abs(move(name)!.slide_mm), unit)}</Num>{' '}
                     {Math.abs(move(name)!.slide_mm) > 0.0005 && `to ${move(name)!.slide_mm > 0 ? 3 : 9}`}
-                    {stack(name) && stack(name)!.pieces_mm.length > 0 && (
+                    {(stack(name)?.pieces_mm?.length ?? 0) > 0 && (
                       <small>
                         {stack(name)!.was_mm.length > 0 ? 'then ' : 'shims '}
-                        {sayPieces(stack(name)!.pieces_mm, unit)}
+                        {sayPieces(stack(name)?.pieces_mm ?? [], unit)}
                         {Math.abs(stack(name)!.misses_mm) > 0.006 &&
                           `, misses by ${showLength(stack(name)!.misses_mm, unit)}`}
                       </small>

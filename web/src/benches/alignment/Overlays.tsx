@@ -18,11 +18,11 @@ const TALLEST = 58 // beyond this the band would leave the view: then it is no h
 
 /** Where the movable axis may lie: a band at the coupling that widens with the angle, about the stationary axis prolonged. */
 export function Allowed({ result, x, across, far }: AllowedProps) {
-  const limit = (quantity: string) => {
-    const found = result.checks.filter((c) => c.quantity === quantity && c.max !== null)
-    return found.length > 0 ? Math.min(...found.map((c) => c.max!)) : null
+  const least = (of: 'offset_mm' | 'angle_mm_per_m') => {
+    const given = (result.allowed ?? []).flatMap((limits) => limits[of] ?? [])
+    return given.length > 0 ? Math.min(...given) : null
   }
-  const [offset, angle] = [limit('offset'), limit('angle')]
+  const [offset, angle] = [least('offset_mm'), least('angle_mm_per_m')]
   if (offset === null || angle === null) return null
   const at = (mm: number) => Math.min(TALLEST, (offset + (angle * Math.abs(mm)) / 1000) * across)
   const [near, end] = [at(0), at(far)]

@@ -100,8 +100,13 @@ export function read(draft: Draft, preset: Preset) {
   })
   const feet = feetOf(draft, preset)
   const own = 'movable_feet' in preset ? {} : { stationary_feet: feet.stationary, movable_feet: feet.movable }
-  const isMissing = shown ? !shown.whole : dials.some((dial) => dial.readings.length < ENOUGH)
-  const lacking = shown ? 'Offset and slope in both views.' : `Read each dial at ${ENOUGH} places or more.`
+  const unread = shown ? !shown.whole : dials.some((dial) => dial.readings.length < ENOUGH)
+  const isMissing = unread || feet.movable.length === 0
+  const lacking = !unread
+    ? 'Enter where the movable machine’s feet stand.'
+    : shown
+      ? 'Offset and slope in both views.'
+      : `Read each dial at ${ENOUGH} places or more.`
   return reader.done(
     isMissing
       ? null

@@ -1,34 +1,46 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
+import { PlainButton } from '../../kit/Button'
 import { Choice } from '../../kit/Choice'
-import { showLength, showTime } from '../../units/length'
+import { showTime } from '../../units/length'
 import type { BenchClient, BenchProps, Preset } from '../bench'
 import { asRead, type Draft, DraftFiller, DraftReader, type Entered, type Part, suggested } from '../draft'
 import { LabelledCell, Zone } from '../parts'
 import { CoolingCurve } from './CoolingCurve'
 import { HubSection } from './HubSection'
+import { MeetingCurve, seconds } from './MeetingCurve'
 
 type Result = Schemas['HeatResult']
 
 const MATERIALS = ['steel', 'cast iron', 'stainless steel', 'aluminium', 'bronze'] as const
-const HEATERS = ['oven', 'induction', 'another'] as const
+const HEATERS = ['oven', 'induction', 'other'] as const
 const MOST_READINGS = 12
 
 /** What has to be there: cell, path into the input, label, how it is read. */
 const WANTED = [
   ['bore', 'bore_mm', 'Bore, cold', 'length'],
   ['interference', 'interference_mm', 'Interference, largest', 'length'],
-  ['clearance', 'assembly_clearance_mm', 'Room wanted while sliding on', 'length'],
+  ['clearance', 'assembly_clearance_mm', 'Sliding clearance when hot', 'length'],
   ['outside', 'hub.outside_mm', 'Hub outside', 'length'],
   ['length', 'hub.length_mm', 'Hub length', 'length'],
-  ['shaft_c', 'shaft_c', 'Shaft', 'temperature'],
-  ['ambient_c', 'ambient_c', 'Air', 'temperature'],
+  ['shaft_c', 'shaft_c', 'Shaft temperature', 'temperature'],
+  ['ambient_c', 'ambient_c', 'Air temperature', 'temperature'],
+] as const
+
+/** What has a usual figure, or need not be: cell, path, label, kind, unit, what stands under the label. */
+const ALSO = [
+  ['heat_to', 'heat_to_c', 'Heat it to', 'temperature', '°C', 'empty: the least that opens it'],
+  ['carry', 'carry_s', 'Carry, heater to shaft', 'time', 'm:s', '1:00 if empty'],
+  ['slide', 'slide_s', 'Time needed to push it home', 'time', 'm:s', '0:10 if empty'],
+  ['soak', 'soak_s', 'Soak at its temperature', 'time', 'm:s', 'none if empty'],
+  ['elastomer', 'elastomer_ceiling_c', 'Max. temperature of an element left inside', 'temperature', '°C', ''],
+  ['film', 'film_w_m2_k', 'Heat loss to the air', 'number', 'W/m²K', '20 if empty'],
 ] as const
 
 /** Without what the value card gives. */
 const wanted = (preset: Preset) => WANTED.filter(([, path]) => !(path in preset))
 
-const heaterOf = (draft: Draft) => (draft.choices.heater as (typeof HEATERS)[number] | undefined) ?? 'another'
+const heaterOf = (draft: Draft) => (draft.choices.heater as (typeof HEATERS)[number] | undefined) ?? 'other'
 const materialOf = (draft: Draft) => (draft.choices.material as string | undefined) ?? 'steel'
 
 function start(_: Preset, suggest: Preset): Draft {
@@ -53,9 +65,11 @@ function read(draft: Draft, preset: Preset) {
     else input[path] = value
   }
   const ceiling = 'ceiling_c' in preset ? undefined : reader.temperature('ceiling_c', 'ceiling_c')
-  if (ceiling === null) missing ||= 'ceiling of the hub'
-  const film = reader.number('film', 'film_w_m2_k')
-  const elastomer = reader.temperature('elastomer', 'elastomer_ceiling_c')
+  if (ceiling === null) missing ||= 'max. hub temperature'
+  for (const [cell, path, , kind] of ALSO) {
+    const value = reader[kind](cell, path)
+    if (value !== null) input[path] = value
+  }
   const heater = readHeater(draft, reader)
   return reader.done(
     missing
@@ -64,12 +78,10 @@ function read(draft: Draft, preset: Preset) {
           ...input,
           hub,
           ...(ceiling !== undefined && { ceiling_c: ceiling }),
-          ...(film !== null && { film_w_m2_k: film }),
-          ...(elastomer !== null && { elastomer_ceiling_c: elastomer }),
           ...(heater && { heater }),
           readings: readReadings(reader),
         },
-    missing && `Still wanted: ${missing.toLowerCase()}.`,
+    missing && `Still to fill in: ${missing.toLowerCase()}.`,
   )
 }
 
@@ -81,7 +93,7 @@ function readHeater(draft: Draft, reader: DraftReader) {
       return air === null ? null : { kind: 'oven', air_c: air }
     case 'induction':
       return power === null ? null : { kind: 'induction', power_kw: power }
-    case 'another':
+    case 'other':
       return null
   }
 }
@@ -103,8 +115,7 @@ function restore(entered: Entered, part: Part) {
     else if (part === 'all') filler.cell(cell, path)
   }
   filler.cell('ceiling_c', 'ceiling_c')
-  filler.cell('film', 'film_w_m2_k')
-  filler.cell('elastomer', 'elastomer_ceiling_c')
+  for (const [cell, path, , kind] of ALSO) filler.cell(cell, path, kind === 'time' ? showTime : String)
   filler.choice('material', filler.at('hub.material'))
   filler.choice('heater', filler.at('heater.kind'))
   filler.cell('air_c', 'heater.air_c')
@@ -117,11 +128,23 @@ function restore(entered: Entered, part: Part) {
   return filler.draft
 }
 
+/** A target that leaves time to push it home, where what is chosen does not. */
+function proposed(result: Result | null): number | null {
+  const least = result?.slide_target_c ?? null
+  return result && least !== null && least > result.heat_to_c + 0.5 ? Math.ceil(least) : null
+}
+
+const withCell = (draft: Draft, cell: string, value: number): Draft => ({
+  ...draft,
+  cells: { ...draft.cells, [cell]: { text: String(value), unit: 'mm' } },
+})
+
 /** The hub in section with what it has to grow, and how it cools on the way to the shaft. */
 function HeatDrawing({ draft, change, preset, problems, result }: BenchProps<Result>) {
   const common = { draft, change, problems, width: 92 }
   const choose = (key: string, value: string) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
   const filled = [...Array(MOST_READINGS).keys()].filter((i) => draft.cells[`t${i}`]?.text || draft.cells[`c${i}`]?.text)
+  const proposal = proposed(result)
   const shown = Math.min(MOST_READINGS, Math.max(2, (filled[filled.length - 1] ?? -1) + 2))
   return (
     <>
@@ -142,21 +165,27 @@ function HeatDrawing({ draft, change, preset, problems, result }: BenchProps<Res
             />
           ))}
           {!('ceiling_c' in preset) && (
-            <LabelledCell cell="ceiling_c" label="Ceiling of the hub" kind="temperature" unit="°C" {...common} />
+            <LabelledCell cell="ceiling_c" label="Max. hub temperature" kind="temperature" unit="°C" {...common} />
           )}
-          <LabelledCell
-            cell="elastomer"
-            label="Ceiling of an element left inside"
-            kind="temperature"
-            unit="°C"
-            part="aside"
-            {...common}
-          />
-          <LabelledCell cell="film" label="Air film, 20 if empty" kind="number" unit="W/m²K" part="aside" {...common} />
+          {ALSO.map(([cell, , label, kind, unit, detail]) => (
+            <LabelledCell
+              key={cell}
+              cell={cell}
+              label={label}
+              kind={kind}
+              unit={unit}
+              part="aside"
+              detail={detail}
+              {...common}
+            />
+          ))}
         </Cells>
+        {proposal !== null && (
+          <PlainButton onPress={() => change(withCell(draft, 'heat_to', proposal))}>Heat it to {proposal} °C</PlainButton>
+        )}
         <Choices>
           <Choice
-            label="Hub of"
+            label="Hub material"
             options={MATERIALS}
             value={materialOf(draft) as 'steel'}
             onChange={(m) => choose('material', m)}
@@ -175,6 +204,14 @@ function HeatDrawing({ draft, change, preset, problems, result }: BenchProps<Res
           Cooling<span>in still air, from the moment it leaves the heater</span>
         </h3>
         <CoolingCurve result={result} readings={readReadings(new DraftReader(draft))} />
+        {result && result.meeting.length > 1 && (
+          <>
+            <h3>
+              On the shaft<span>from touching it, hub and shaft temperature</span>
+            </h3>
+            <MeetingCurve result={result} />
+          </>
+        )}
         <Readings>
           <span>Read on the way: time, hub</span>
           {[...Array(shown).keys()].map((i) => (
@@ -189,10 +226,10 @@ function HeatDrawing({ draft, change, preset, problems, result }: BenchProps<Res
   )
 }
 
-function say(result: Result, unit: 'mm' | 'in') {
-  const target = Math.round(result.target_c)
+function say(result: Result) {
+  const target = Math.round(result.heat_to_c)
   const window = result.window_fitted_s ?? result.window_s
-  const read = result.checks.find((check) => check.name === 'hub as read')
+  const read = result.checks.find((check) => check.code === 'was_too_hot')
   if (read)
     return {
       title: 'Read over its ceiling.',
@@ -202,19 +239,19 @@ function say(result: Result, unit: 'mm' | 'in') {
   if (!result.within_ceiling)
     return {
       title: 'Too hot for this hub.',
-      note: `It would want ${target} °C; the ceiling is ${Math.round(result.ceiling_lowest_c)} °C.`,
+      note: `It would need ${target} °C; the ceiling is ${Math.round(result.ceiling_lowest_c)} °C.`,
       moves: result.shaft_target_c === null ? [] : [`Cool the shaft to ${Math.round(result.shaft_target_c)} °C instead`],
     }
-  const clear = result.curve[0]
+  const { least, most } = result.grips_s
+  const grips = least === null || most === null ? '' : ` On the shaft it grips within ${seconds(least, most)}.`
+  const open = window === null ? 'In this air the bore does not close.' : `Open for ${showTime(window)} in still air.`
   return {
-    title: `Heat the hub to ${target} °C.`,
-    note:
-      window === null
-        ? 'In this air the bore does not close again. On the shaft it grips in seconds.'
-        : `Clear by ${showLength(clear?.clear_mm ?? 0, unit, 3)} ${unit} at first. It may be carried for ${showTime(window)} in still air; on the shaft it grips in seconds.`,
+    title: `Heat the hub to ${Math.round(result.heat_to_c)} °C.`,
+    note: `${open}${grips}`,
     moves: [
       ...(result.heating_s === null ? [] : [`Heating takes about ${showTime(result.heating_s)}, then soak`]),
-      ...(result.cool_to_touch_s === null ? [] : [`Too hot to touch for ${showTime(result.cool_to_touch_s)}`]),
+      ...(result.carry_most_s ? [`Carry it for ${showTime(result.carry_most_s)} at most, to have time to push it home`] : []),
+      ...(result.cool_to_touch_s === null ? [] : [`Too hot to touch for ${showTime(result.cool_to_touch_s)} or longer`]),
     ],
   }
 }

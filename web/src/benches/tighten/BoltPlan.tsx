@@ -11,7 +11,7 @@ type Turn = Schemas['Turn']
 export interface Pull {
   pass: number
   bolt: number
-  torque_nm: number
+  reached_nm: number
   /** The screw turned before the wrench clicked. */
   moved?: boolean
 }

@@ -11,6 +11,10 @@ import { BoltPlan, type Pull } from './BoltPlan'
 
 type Result = Schemas['TightenResult']
 
+/** A pull as an entry holds it; those from before had the torque under another name. */
+type Kept = Pull & { torque_nm?: number }
+const asKept = ({ torque_nm, ...pull }: Kept) => ({ ...pull, reached_nm: pull.reached_nm ?? torque_nm })
+
 /** Every click in the order it came. One that was taken back stays, struck through, and is not sent. */
 interface Click extends Pull {
   takenBack?: boolean
@@ -20,7 +24,7 @@ const clicksOf = (draft: Draft) => (draft.choices.clicks as Click[] | undefined)
 const pullsOf = (draft: Draft): Pull[] =>
   clicksOf(draft)
     .filter((click) => !click.takenBack)
-    .map(({ pass, bolt, torque_nm, moved }) => ({ pass, bolt, torque_nm, ...(moved !== undefined && { moved }) }))
+    .map(({ pass, bolt, reached_nm, moved }) => ({ pass, bolt, reached_nm, ...(moved !== undefined && { moved }) }))
 const PATTERNS = ['star', 'circle', 'alternate'] as const
 const PATTERN_WORDS = { star: 'crosswise', circle: 'round and round', alternate: 'odd, then even' }
 const ENDS = ['with the last pass', 'when a full round moves nothing'] as const
@@ -52,7 +56,7 @@ function read(draft: Draft, preset: Preset) {
 
 function restore(entered: Entered, part: Part) {
   const filler = new DraftFiller(entered)
-  if (part === 'all') filler.choice('clicks', filler.at('pulls'))
+  if (part === 'all') filler.choice('clicks', filler.at<Kept[]>('pulls')?.map(asKept))
   return filler.draft
 }
 
@@ -85,7 +89,7 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
         ...draft.choices,
         clicks: [
           ...clicks,
-          { pass: turn.pass, bolt: turn.bolt, torque_nm: torque, ...(turned !== undefined && { moved: turned }) },
+          { pass: turn.pass, bolt: turn.bolt, reached_nm: torque, ...(turned !== undefined && { moved: turned }) },
         ],
       },
     })
@@ -231,7 +235,7 @@ function Log({ clicks, result }: { clicks: Click[]; result: Result }) {
             {mine.map((c, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: clicks are a log, in order, and only ever appended
               <div key={i}>
-                <i>{c.bolt}</i> {c.takenBack ? <s>{c.torque_nm.toFixed(1)}</s> : c.torque_nm.toFixed(1)}
+                <i>{c.bolt}</i> {c.takenBack ? <s>{c.reached_nm.toFixed(1)}</s> : c.reached_nm.toFixed(1)}
                 {result.still !== null && !c.takenBack && c.moved !== undefined && isFull(asked) && (
                   <em> {c.moved === false ? 'still' : 'turned'}</em>
                 )}
