@@ -43,15 +43,24 @@ def true_c(job: dict[str, Any], step: dict[str, Any]) -> float | None:
     plan = next(e for e in job["entries"] if e["id"] == plan_id)
     tau, air = plan["result"]["tau_s"], plan["inputs"]["ambient_c"]
     heats_in = run["heating_s"] or 0.8 * tau
+    given = plan["inputs"]
     hub = HotHub(
-        ambient_c=air, heater_c=run["target_c"] + ABOVE_TARGET_C, heating_tau_s=heats_in * 0.9, cooling_tau_s=tau * DRAUGHT
+        ambient_c=air,
+        heater_c=run["target_c"] + ABOVE_TARGET_C,
+        heating_tau_s=heats_in * 0.9,
+        cooling_tau_s=tau * DRAUGHT,
+        shaft_c=given["shaft_c"],
+        shaft_share=given["bore_mm"] ** 2 / (given["hub"]["outside_mm"] ** 2 - given["bore_mm"] ** 2),
     )
     if run["heating_since"] is None:
         return None
     if run["out_at"] is None:
         return float(min(hub.on_the_heater_c(seconds_since(run["heating_since"], job["now"])), run["target_c"] + 5.0))
     left_with = min(hub.on_the_heater_c(seconds_since(run["heating_since"], run["out_at"])), run["target_c"] + 5.0)
-    return hub.off_the_heater_c(float(left_with), seconds_since(run["out_at"], job["now"]))
+    if run["on_at"] is None:
+        return hub.off_the_heater_c(float(left_with), seconds_since(run["out_at"], job["now"]))
+    touched_with = hub.off_the_heater_c(float(left_with), seconds_since(run["out_at"], run["on_at"]))
+    return hub.on_the_shaft_c(touched_with, seconds_since(run["on_at"], job["now"]))
 
 
 def follow(gateway: Gateway, line: str, every_s: float, readings: int) -> None:

@@ -155,7 +155,7 @@ def evaluate(given: HeatInput) -> HeatResult:
         text = "At {ambient} the hub slides on as it is. It needs no heat."
         raise UnusableInput(problem("interference_mm", text, ambient=deg_c(given.ambient_c, None)))
     heat_to = given.heat_to_c or target
-    if heat_to < target - 1e-9:
+    if heat_to < target - 1e-9 and given.seat == "straight":  # on a taper what was reached says how hot
         raise UnusableInput(problem("heat_to_c", "It has to be {target} at least.", target=deg_c(math.ceil(target))))
     closes_at = given.shaft_c + given.interference_mm / per_k
     mass, surface = _mass_kg(given), _surface_m2(given)
@@ -397,12 +397,12 @@ def _say_push(given: HeatInput, target: float, slide: _Slide) -> list[Say]:
         return []
     if least >= wanted:
         text = "From touching the shaft it grips in {least} to {most}: push it home in one go, to the stop, without a pause."
-        return [say("push_home", text, least=seconds(least), most=seconds(most))]
+        return [say("push_home", text, least=seconds(math.floor(least)), most=seconds(math.ceil(most)))]
     text = "Only {least} to push it home once it touches the shaft, and {wanted} are wanted. {more}"
     more = words("No target within the ceiling leaves that: cool the shaft, shorten the carry, or guide it on a mandrel.")
     if slide.target_c is not None:
         more = words("Heat it to {target} instead of {now}.", target=deg_c(math.ceil(slide.target_c)), now=deg_c(target))
-    return [say("too_little_time", text, least=seconds(least), wanted=seconds(wanted), more=more)]
+    return [say("too_little_time", text, least=seconds(math.floor(least)), wanted=seconds(wanted), more=more)]
 
 
 def _working(

@@ -68,7 +68,7 @@ class Attempt(Model):
 
     hub_c: float = Field(ge=-50, le=900)
     shaft_c: float = Field(ge=-200, le=300)
-    advance_mm: float = Field(gt=0, le=200)
+    advance_mm: float | None = Field(default=None, gt=0, le=200, description="by the stand-outs where not given")
 
 
 class TaperInput(Model):
@@ -200,7 +200,7 @@ def _try_problems(given: TaperInput) -> list[Problem]:
         found.append(Problem("hand_tight_standout_mm", "Draw-up is counted from hand tight: give that stand-out too."))
     if tried is not None and tried.hub_c <= tried.shaft_c:
         found.append(Problem("attempt.hub_c", "The hub was no warmer than the shaft. A slip?"))
-    if tried is not None and fitted is not None and hand_tight is not None:
+    if tried is not None and tried.advance_mm is not None and fitted is not None and hand_tight is not None:
         by_standout = fitted - hand_tight
         if abs(by_standout - tried.advance_mm) > SAME_MM + ON_PAPER:
             text = "The stand-outs say {standout}, the try was noted with {noted}. One of them is a slip."
@@ -226,12 +226,17 @@ def _next_hub_c(given: TaperInput, advance: float, reached: float | None) -> flo
 
     None on its mark, and where the try got less than a tenth of the way: it was stopped by something else.
     """
-    tried = given.attempt
-    if tried is None or tried.advance_mm < LEAST_ADVANCE * advance - ON_PAPER:
+    tried, went = given.attempt, _went_mm(given, reached)
+    if tried is None or went is None or went < LEAST_ADVANCE * advance - ON_PAPER:
         return None
-    if abs((tried.advance_mm if reached is None else reached) - advance) <= HIT_WITHIN * advance + ON_PAPER:
+    if abs((went if reached is None else reached) - advance) <= HIT_WITHIN * advance + ON_PAPER:
         return None
-    return tried.shaft_c + (tried.hub_c - tried.shaft_c) * advance / tried.advance_mm
+    return tried.shaft_c + (tried.hub_c - tried.shaft_c) * advance / went
+
+
+def _went_mm(given: TaperInput, reached: float | None) -> float | None:
+    """How far the try went up: as noted, else by the stand-outs."""
+    return reached if given.attempt is None or given.attempt.advance_mm is None else given.attempt.advance_mm
 
 
 def _checks(given: TaperInput, mismatch: float, advance: float, reached: float | None, next_hub: float | None) -> list[Check]:
@@ -276,7 +281,7 @@ def _advice(
     elif next_hub is not None:
         text = "Next try: hub at {hub} with the shaft as cold as it was."
         advice.append(say("next_try", text, hub=deg_c(next_hub)))
-    elif given.attempt is not None and given.attempt.advance_mm < LEAST_ADVANCE * advance:
+    elif given.attempt is not None and (went := _went_mm(given, reached)) is not None and went < LEAST_ADVANCE * advance:
         text = "It hardly went on: not the heat, something else stopped it. Dirt, a burr, a high key, the wrong bore?"
         advice.append(say("hardly_went_on", text))
     if given.contact is not None:
@@ -342,7 +347,7 @@ def _working(
             shaft=bare(t.shaft_c, None, "°C"),
             hub=bare(t.hub_c, None, "°C"),
             wanted=bare(advance),
-            reached=bare(t.advance_mm),
+            reached=bare(_went_mm(given, reached) or 0.0),
         )
         lines.append(
             work("next", "next hub temperature", "shaft + (hub − shaft) × required ÷ reached", numbers, next_hub, "°C")

@@ -54,6 +54,20 @@ def hottest(entries: Sequence[Entry]) -> dict[str, float]:
     return found
 
 
+def arrived(entries: Sequence[Entry]) -> dict[str, float]:
+    """By the step of its run, what a hub was last read at before it touched the shaft."""
+    found: dict[str, float] = {}
+    last: dict[str, float] = {}
+    for entry in in_time([entry for entry in entries if entry.kind is EntryKind.EVENT]):
+        if (hub_c := entry.inputs.get("hub_c")) is not None:
+            last[entry.step] = hub_c
+        elif entry.inputs["event"] == "on the shaft" and entry.step in last:
+            found[entry.step] = last[entry.step]
+        elif entry.inputs["event"] == "on the heater":
+            last.pop(entry.step, None)
+    return found
+
+
 def phases_of(entries: Sequence[Entry]) -> dict[str, Phase]:
     """By the step of its run, where a hot hub is."""
     events: dict[str, list[Entry]] = {}

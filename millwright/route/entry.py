@@ -17,7 +17,7 @@ from . import sheet
 from .asked import asked_of, headed
 from .fields import Goes, Way
 from .hubs.phases import NEXT, HeatEvent, Phase, after_event
-from .state import EntryKind, RouteNow, StepNow
+from .state import Block, EntryKind, RouteNow, StepNow
 from .steps import BenchForm, SheetForm
 
 
@@ -183,14 +183,22 @@ def _refuse_event(route: RouteNow, now: StepNow | None, given: HeatEvent) -> Non
     if now is None or not now.step.heat_plan:
         raise UnusableInput(Problem("step", "This is noted where a hub is heated and slid on."))
     hot = route.phases.get(now.step.key, Phase.COLD) is not Phase.COLD
-    if now.blocked_by and not (hot and route.locks.proof_due):
-        raise OutOfTurn(" ".join(now.blocked_by))
+    blocks = [block for block in now.blocks if not _may_be_on_the_heater(route, now, block, given)]
+    if blocks and not (hot and route.locks.proof_due):
+        raise OutOfTurn(" ".join(block.words for block in blocks))
     if given.event == "hub temperature" and given.hub_c is None:
         raise UnusableInput(Problem("hub_c", "How hot is it?"))
     phase = route.phases.get(now.step.key, Phase.COLD)
     if after_event(phase, given.event) is None:
         may = " or ".join(f"“{step.words}”" for step in NEXT[phase])
         raise OutOfTurn(f"The hub is {phase.value}: it cannot be “{given.event}” now. Next is {may}.")
+
+
+def _may_be_on_the_heater(route: RouteNow, now: StepNow, block: Block, given: HeatEvent) -> bool:
+    """While what is ticked before it leaves the heater is still to be done, the hub may be put on it, read and taken off."""
+    gate = route.find(now.step.readied_by)
+    stays = given.event in ("on the heater", "hub temperature", "pulled off")
+    return stays and gate is not None and block.step == gate.step.key and not gate.blocks
 
 
 def _refuse_hand_over(given: HandOver) -> None:

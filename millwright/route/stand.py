@@ -11,7 +11,7 @@ from ..say import NOTHING, Words, words
 from ..verdict import Verdict
 from .build import build
 from .changes import card_changes, physical_changes, value_card
-from .entered import DONE_VERDICTS, hottest, latest_readings, ledger_of, locks_of, phases_of, unanswered
+from .entered import DONE_VERDICTS, arrived, hottest, latest_readings, ledger_of, locks_of, phases_of, unanswered
 from .families.register import FAMILIES
 from .hubs.keyed import as_decided
 from .ledger import LedgerLine
@@ -56,6 +56,7 @@ def stand(
         scope=scope,
         as_left=as_left,
         hottest_c=hottest(entries),
+        arrived_c=arrived(entries),
         phases=phases_of(entries),
         locks=locks,
         out={counting.line: counting.out for counting in counted},

@@ -138,6 +138,8 @@ class Step:
     settled_by: str = ""  # the step that ends what this one leaves provisional
     judge: Judge | None = None
     waits_for: str = ""  # the run of a hot hub that has to be cold first
+    run: str = ""  # the run of a hot hub that is shown here too: what is ticked here it waits for before it leaves the heater
+    readied_by: str = ""  # of a run: the step with that `run`
     heat_plan: str = ""  # the step whose heat bench this run of a hot hub goes by; with it, events are taken here
 
 
@@ -153,6 +155,7 @@ class JobFacts:
     scope: Scope = Scope.FIT
     as_left: Mapping[str, Answers] = field(default_factory=dict)  # readings the job before this one left behind
     hottest_c: Mapping[str, float] = field(default_factory=dict)  # by the step of its run, the most a hub was read at
+    arrived_c: Mapping[str, float] = field(default_factory=dict)  # by the step of its run, as a hub was read before the shaft
     phases: Mapping[str, Phase] = field(default_factory=dict)  # by the step of its run, where a hot hub is
     locks: Locks = field(default_factory=Locks)
     out: Mapping[str, int] = field(default_factory=dict)  # by line of the ledger, how many went out

@@ -255,6 +255,27 @@ class RunTest(unittest.TestCase):
         on = self.run_of(*way, (940.0, "on the shaft", None))
         self.assertEqual((on.clear_mm, (on.waits or ("",))[0]), (None, "hub grips"))
 
+    def test_readings_on_the_shaft_never_make_it_cold_sooner_than_still_air_unless_they_go_on_for_ten_minutes(self) -> None:
+        way = ((0.0, "on the heater", None), (900.0, "out of the heater", None), (960.0, "on the shaft", None))
+        still = self.run_of(*way).touch_at
+        quick = [(980.0 + 60 * i, "hub temperature", 160.0 - 8 * i) for i in range(6)]  # the shaft takes its heat
+        self.assertEqual(self.run_of(*way, *quick).touch_at, still)
+        cools = [(1000.0 + 200 * i, "hub temperature", 21 + 120 * math.exp(-0.5 * i)) for i in range(5)]
+        told = self.run_of(*way, *cools).touch_at
+        assert told is not None and still is not None
+        # 0.5 in 200 s: tau 400 s; from 141 to 45 takes 400 x ln(120 / 24)
+        self.assertAlmostEqual((told - START).total_seconds(), 1000 + 400 * math.log(120 / 24), delta=2)
+
+    def test_it_may_leave_the_heater_hot_enough_soaked_and_read_a_moment_ago(self) -> None:
+        on = (0.0, "on the heater", None)
+        target, ceiling = self.run_of(on).target_c, self.run_of(on).ceiling_c
+        for read, ready in ((None, "read it"), (target - 20, "wait"), (target + 1, "go"), (ceiling + 1, "over its ceiling")):
+            events = [on] if read is None else [on, (500.0, "hub temperature", read)]
+            self.assertEqual(self.run_of(*events).ready, ready)
+        read_at = self.run_of(on, (500.0, "hub temperature", target + 1)).ready_until
+        assert read_at is not None
+        self.assertEqual((read_at - START).total_seconds(), 560)
+
     def test_the_hottest_it_was_ever_read_is_kept_where_it_is_over_its_ceiling(self) -> None:
         hot = self.run_of((0.0, "on the heater", None), (900.0, "hub temperature", 420.0), (1000.0, "pulled off", None))
         self.assertEqual((hot.too_hot_c, hot.ceiling_c), (420.0, 180.0))

@@ -1,10 +1,12 @@
 """Each family with each way of holding its hubs."""
 
 import unittest
+from typing import Any
 
 from millwright.card.values import Value
 from millwright.roles import Role
 from millwright.route import entry
+from millwright.route.entry import OutOfTurn
 from millwright.route.state import EntryKind, SignatureKind
 from millwright.route.steps import BenchForm, SheetForm
 from millwright.verdict import Verdict
@@ -261,3 +263,56 @@ class SettingTest(unittest.TestCase):
         self.assertEqual((warm.state.value, "growth" in warm.step.form.preset), ("open", False))
         work.until(None)
         self.assertTrue(work.route().closed)
+
+
+class HotHubGateTest(unittest.TestCase):
+    """What is true before the heater is switched on, and what before the hub leaves it."""
+
+    def event(self, work: Work, event: str, **more: Any) -> None:
+        """Something that happened to the driver's hub."""
+        work.enter("mount.hot.driver", {"event": event, **more}, EntryKind.EVENT)
+
+    def test_it_is_on_the_heater_while_people_get_ready_and_leaves_it_only_once_they_are(self) -> None:
+        work = Work(held=(SHRINK, SLIP))
+        work.until("mount.ready.driver")
+        with self.assertRaisesRegex(OutOfTurn, "First"):
+            self.event(work, "on the heater")
+        work.until("mount.go.driver")
+        self.event(work, "on the heater")
+        self.event(work, "hub temperature", hub_c=150.0)
+        with self.assertRaisesRegex(OutOfTurn, "First: Put the .* hub on the heater and get ready"):
+            self.event(work, "out of the heater")
+        work.until("mount.hot.driver")
+        self.event(work, "out of the heater")
+
+    def test_after_a_taper_that_stopped_short_the_next_heat_is_worked_out_and_not_the_same_one_again(self) -> None:
+        work = Work(held=("tapered bore", SLIP))
+        work.until("mount.hot.driver")
+        for event in (
+            {"event": "on the heater"},
+            {"event": "hub temperature", "hub_c": 100.0},
+            {"event": "out of the heater"},
+        ):
+            work.enter("mount.hot.driver", event, EntryKind.EVENT)
+        self.event(work, "on the shaft")
+        self.event(work, "gripped")
+        work.until("mount.draw.driver")
+        draw = work.route().find("mount.draw.driver")
+        assert draw is not None and isinstance(draw.step.form, BenchForm)
+        suggest = dict(draw.step.form.suggest)
+        shaft_c = suggest["attempt"]["shaft_c"]
+        self.assertEqual(suggest["attempt"]["hub_c"], 100.0)
+        hand_tight, inputs = suggest["hand_tight_standout_mm"], work.fill("mount.draw.driver")
+        wanted = 0.07 / ((inputs["shaft"]["large_mm"] - inputs["shaft"]["small_mm"]) / inputs["shaft"]["length_mm"])
+        short = {**inputs, **suggest, "fitted_standout_mm": hand_tight + wanted / 2}
+        work.enter("mount.draw.driver", short)
+        heat = work.route().find("prepare.heat.driver")
+        assert heat is not None and isinstance(heat.step.form, BenchForm)
+        # half the way at so many degrees over the shaft: twice as many for all of it, no more than the ceiling
+        ceiling = work.card["hub_ceiling_c"].value
+        self.assertAlmostEqual(heat.step.form.suggest["heat_to_c"], min(shaft_c + 2 * (100.0 - shaft_c), ceiling), delta=1)
+        tried = {**short, "attempt": {"hub_c": ceiling, "shaft_c": shaft_c}}
+        work.enter("mount.draw.driver", tried)
+        again = work.route().find("prepare.heat.driver")
+        assert again is not None and isinstance(again.step.form, BenchForm)
+        self.assertNotIn("heat_to_c", again.step.form.suggest)  # the ceiling was tried already

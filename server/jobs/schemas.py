@@ -198,6 +198,8 @@ class StepOut(Schema):
     needs: list[str]
     hands_on: bool
     heat_plan: str
+    run: str = Field(description="the run of a hot hub that is shown with this step, and waits for it")
+    readied_by: str
     heat_run: HeatRunOut | None
     not_before: datetime | None = Field(description="when the hub this step waits for is cold")
     state: StepState

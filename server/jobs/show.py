@@ -103,6 +103,8 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]
         "may_authorise": step.may_authorise,
         "needs": step.needs,
         "heat_plan": step.heat_plan,
+        "run": step.run,
+        "readied_by": step.readied_by,
         "heat_run": _heat_run(now, route, entries) if step.heat_plan else None,
         "not_before": _cold_at(step.waits_for, route, entries),
         "form": _form(step.form),

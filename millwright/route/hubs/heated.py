@@ -16,6 +16,7 @@ from . import keyed, running_true
 from .phases import MOUNTED
 
 DECISIONS = (keyed.HEAT, "needs work", "refuse the hub")
+COLD = "Hub and shaft both cold, at the temperatures used in the calculation"
 HOME, STUCK, OFF = OUTCOMES = ("home on its mark", "stuck half way", "gripped off its mark")
 VALUES = ("interference_min_mm", "interference_max_mm", "heat_clearance_mm", "hub_ceiling_c", "set_screw_torque_nm")
 
@@ -93,26 +94,32 @@ def plan_heat(job: JobFacts, side: Side, *, why: str, caution: str, needs: tuple
 
 
 def before_the_run(job: JobFacts, side: Side, *more: Field) -> list[Step]:
-    """The gate, and the last look before the heater opens."""
+    """The gate, what is true before the heater is switched on, and what before the hub leaves it."""
+    name = job.line.machine(side).called
     shield = tick("shield", "Seals and loose parts on the shaft shielded from the hot hub")
+    cold = tick("cold", COLD, "after a missed try, let both cool first")
+    heat = frozenset({job.heat_fact(side)})  # another heat is another try: be ready anew
     return [
         keyed.loose_parts(job, side, shield),
         Step(
             key=f"mount.ready.{side}",
             stage=Stage.MOUNT,
-            title=f"Be ready before the {job.line.machine(side).called} hub leaves the heater",
+            title=f"Prepare shaft and {name} hub for the heat",
+            why="On a hot hub nothing can be tried, marked or cleaned any more.",
+            relies=heat,
+            form=SheetForm(fields=(*more, cold)),
+        ),
+        Step(
+            key=f"mount.go.{side}",
+            stage=Stage.MOUNT,
+            title=f"Put the {name} hub on the heater and get ready",
             why="It chills at once and cannot be shifted after it grips. There is no time to fumble.",
             caution="A hot hub looks like a cold one. Heat gloves; it burns long afterwards.",
-            relies=frozenset({job.heat_fact(side)}),  # another heat is another try: be ready anew
+            relies=heat,
+            run=f"mount.hot.{side}",
             form=SheetForm(
                 fields=(
-                    *more,
-                    tick(
-                        "cold",
-                        "Hub and shaft both cold, at what the heat was worked out for",
-                        "after a try that missed, both cool down first",
-                    ),
-                    tick("rack", "Hub on a rack off the heater's floor, soaking evenly"),
+                    tick("rack", "Hub off the heater's floor, heated evenly"),
                     tick("way", "The way to the shaft is clear; who carries and who guides is agreed"),
                     tick("gloves", "Heat gloves and eye protection on"),
                     tick("puller", "Puller laid out, should it stick"),
@@ -136,6 +143,7 @@ def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
         relies=frozenset({job.heat_fact(side)}),
         changes=frozenset({job.hub_fact(side)}),
         heat_plan=f"prepare.heat.{side}",
+        readied_by=f"mount.go.{side}",
         form=SheetForm(
             fields=(
                 choice("outcome", "It is", *OUTCOMES),

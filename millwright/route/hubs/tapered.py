@@ -1,12 +1,14 @@
 """A hub on a tapered shaft end, drawn up hot to a mark and held by a lock nut."""
 
+import json
 from collections.abc import Mapping
 from typing import Any
 
 from ...bolting.pulls import BAND_SHARE, BAND_SOURCE
 from ...card.values import source_of
 from ...line import Side
-from ...mounting.taper import Cone
+from ...model import read_json
+from ...mounting.taper import Cone, TaperInput, evaluate
 from ...say import mm, say
 from ...verdict import Judged, judge
 from .. import torques
@@ -15,6 +17,8 @@ from ..order import Part, any_order, in_order
 from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 from . import heated, keyed, running_true, surfaces
 
+SAME_TRY_K = 1.0  # a temperature this near was tried already
+HAND_TIGHT = "hand_tight_mm"
 NUT_TORQUE = "lock_nut_torque_nm"
 INTERFERENCE, MISMATCH, CONTACT = "taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent"
 VALUES = (INTERFERENCE, MISMATCH, CONTACT, "hub_ceiling_c", NUT_TORQUE)
@@ -86,7 +90,11 @@ def mount(job: JobFacts, side: Side) -> Part:
         *heated.before_the_run(
             job,
             side,
-            tick("hand_tight", "Hub tried on cold, hand tight; stand-out of the shaft noted"),
+            length(
+                HAND_TIGHT,
+                "Shaft stands out of the hub, hand tight",
+                "tried on cold and clean; negative: the hub overhangs it",
+            ),
             tick("mark", "Draw-up marked on the shaft from there"),
         ),
         hot,
@@ -101,7 +109,11 @@ def mount(job: JobFacts, side: Side) -> Part:
             needs=(job.key(INTERFERENCE, side),),
             relies=frozenset({job.hub_fact(side)}),
             may_authorise=True,
-            form=BenchForm(bench="taper", preset={**_taper_preset(job, side), "must_have": ["draw-up"]}),
+            form=BenchForm(
+                bench="taper",
+                preset={**_taper_preset(job, side), "must_have": ["draw-up"]},
+                suggest=_draw_suggest(job, side),
+            ),
             on_fail="Off again, with the nut left on a few turns. Work out the heat anew, then heat it again.",
         ),
         Step(
@@ -190,8 +202,35 @@ def _heat_suggest(job: JobFacts, side: Side) -> dict[str, Any]:
         "assembly_clearance_mm": 0.0,
         "hub": {"outside_mm": hub.diameter_mm, "length_mm": hub.length_mm},
     }
+    if (next_c := _next_try_c(job, side)) is not None:
+        suggest["heat_to_c"] = next_c
     bore: Mapping[str, Any] = job.answers.get(f"prepare.taper.{side}", {}).get("bore", {})
     if bore:
         cone = Cone.model_validate(bore)
         suggest["bore_mm"] = round((cone.large_mm + cone.small) / 2, 6)
     return suggest
+
+
+def _draw_suggest(job: JobFacts, side: Side) -> dict[str, Any]:
+    """Hand tight as it was tried, and with what the hub was pushed on: what a next try is worked out from."""
+    suggest: dict[str, Any] = {}
+    if (hand_tight := job.answers.get(f"mount.ready.{side}", {}).get(HAND_TIGHT)) is not None:
+        suggest["hand_tight_standout_mm"] = hand_tight
+    plan: Answers = job.answers.get(f"prepare.heat.{side}", {})
+    hub_c = job.arrived_c.get(f"mount.hot.{side}", plan.get("heat_to_c"))
+    if hub_c is not None and "shaft_c" in plan:
+        suggest["attempt"] = {"hub_c": hub_c, "shaft_c": plan["shaft_c"]}
+    return suggest
+
+
+def _next_try_c(job: JobFacts, side: Side) -> float | None:
+    """The next temperature after a draw-up that missed its mark; None where there is none that has not been tried."""
+    drawn: Answers = job.answers.get(f"mount.draw.{side}", {})
+    if not drawn.get("attempt"):
+        return None
+    ceiling = job.key("hub_ceiling_c", side)
+    limits = {"ceiling_c": job.card[ceiling].value} if ceiling in job.card else {}
+    found = evaluate(read_json(TaperInput, json.dumps({**drawn, **limits}))).next_hub_c
+    if found is None or abs(found - drawn["attempt"]["hub_c"]) < SAME_TRY_K:
+        return None
+    return float(round(found))

@@ -1028,8 +1028,12 @@ export interface components {
          * @description A try that stopped short or went too far: with what temperatures, and how far it was drawn up.
          */
         Attempt: {
-            /** Advance Mm */
-            advance_mm: number;
+            /**
+             * Advance Mm
+             * @description by the stand-outs where not given
+             * @default null
+             */
+            advance_mm: number | null;
             /** Hub C */
             hub_c: number;
             /** Shaft C */
@@ -4009,6 +4013,13 @@ export interface components {
             optional: boolean;
             /** Photograph */
             photograph: string;
+            /** Readied By */
+            readied_by: string;
+            /**
+             * Run
+             * @description the run of a hot hub that is shown with this step, and waits for it
+             */
+            run: string;
             /** Signed */
             signed: string | null;
             stage: components["schemas"]["Stage"];

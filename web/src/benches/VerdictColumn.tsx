@@ -75,14 +75,12 @@ function sentencesOf(result: Result, unit: LengthUnit): string[] {
   return result.says?.map((sentence) => sayIn(sentence, unit)) ?? result.advice
 }
 
-/** Checks grouped where several limits judge the same figure in the same unit, in their order. */
+/** Checks grouped where several limits judge the same figure, in their order. */
 function sameQuantity(checks: Result['checks']): Result['checks'][] {
   const groups: Result['checks'][] = []
   for (const check of checks) {
     const group = check.quantity
-      ? groups.find(
-          ([first]) => first!.quantity === check.quantity && first!.unit === check.unit && first!.against !== check.against,
-        )
+      ? groups.find(([first]) => first!.quantity === check.quantity && first!.against !== check.against)
       : undefined
     if (group) group.push(check)
     else groups.push([check])

@@ -61,6 +61,11 @@ export function cannotTell({ verdict, proven }: Pick<Result, 'verdict' | 'proven
   return proven === false && verdict !== 'over' && verdict !== 'not judged'
 }
 
+/** In today's shape. What was answered by an earlier version stands as it was said then, and draws nothing. */
+export function isOfToday(result: Result): boolean {
+  return 'says' in result
+}
+
 /** What most benches say: the verdict, then the core's advice. */
 export function plainSay(result: Result): Say {
   return { title: TITLES[result.verdict], note: '', moves: [] }

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { append, newId } from '../api/outbox'
-import { type BenchClient, cannotTell, type Result } from '../benches/bench'
+import { type BenchClient, cannotTell, isOfToday, plainSay, type Result } from '../benches/bench'
 import { type Draft, EMPTY, type Part } from '../benches/draft'
 import { useDraft } from '../benches/useDraft'
 import { useEvaluate } from '../benches/useEvaluate'
@@ -69,7 +69,13 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
       keys={bench.keys}
       verdict={
         <VerdictColumn
-          say={entered ? NOT_SENT : outdated ? sayOutdated(outdated, unit) : result && bench.say(result, unit, job.spec)}
+          say={
+            entered
+              ? NOT_SENT
+              : outdated
+                ? sayOutdated(outdated, unit)
+                : result && (isOfToday(result) ? bench.say(result, unit, job.spec) : plainSay(result))
+          }
           result={result}
           lacking={touched || !standsEntered ? reading.lacking : ''}
           general={entered ? '' : refused || evaluated.general}
@@ -99,7 +105,7 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
           draft={draft}
           change={type}
           preset={preset ?? {}}
-          result={result}
+          result={result && isOfToday(result) ? result : null}
           problems={evaluated.problems}
           spec={job.spec}
           stream={{ jobId: job.id, step: step.key }}

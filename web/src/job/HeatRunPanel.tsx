@@ -17,6 +17,7 @@ import { readSinceItLeft } from './readSinceItLeft'
 
 type Run = Schemas['HeatRunOut']
 type Event = Schemas['NextOut']['event']
+const LEAVES: readonly Event[] = ['out of the heater']
 
 /** The run of a hot hub: how long it may be carried, large, by the server's clock; on the shaft that ends. */
 export function HeatRunPanel({ step }: { step: Step }) {
@@ -44,7 +45,13 @@ export function HeatRunPanel({ step }: { step: Step }) {
     return send('hub temperature', { hub_c: degrees }, reader.typed).then(clear)
   }
   // A hub that is hot waits for nobody: what happens to it is noted even where the dead state is to be proved meanwhile.
-  const blocked = step.blocked_by.length > 0 && (run.phase === 'cold' || !job.locks.proof_due)
+  // It may be on the heater while what is ticked before it leaves it is still to be done.
+  const heats = run.phase === 'cold' || run.phase === 'on the heater'
+  const gate = job.steps.find((s) => s.key === step.readied_by)
+  const isGate = (block: Step['blocked_by'][number]) => block.step === gate?.key && gate.blocked_by.length === 0
+  const isHeld = step.blocked_by.length > 0 && (run.phase === 'cold' || !job.locks.proof_due)
+  const blocked = isHeld && !(heats && step.blocked_by.every(isGate))
+  const mayLeave = !isHeld || step.blocked_by.length === 0
   // What may happen now comes from the server; once it grips nothing is expected any more.
   const may = run.may[run.phase] ?? []
   const main = run.phase === 'gripped' ? undefined : may[0]
@@ -75,12 +82,12 @@ export function HeatRunPanel({ step }: { step: Step }) {
       </div>
       <div className="buttons">
         {main && (
-          <MainButton isDisabled={blocked} onPress={() => send(main.event)}>
+          <MainButton isDisabled={blocked || (!mayLeave && LEAVES.includes(main.event))} onPress={() => send(main.event)}>
             {main.words}
           </MainButton>
         )}
         {others.map(({ event, words }) => (
-          <PlainButton key={event} isDisabled={blocked} onPress={() => send(event)}>
+          <PlainButton key={event} isDisabled={blocked || (!mayLeave && LEAVES.includes(event))} onPress={() => send(event)}>
             {words}
           </PlainButton>
         ))}
@@ -157,13 +164,13 @@ function OnHeater({ run, now }: { run: Run; now: number }) {
   const old = run.ready_until !== null && sinceNow(run.ready_until, now) <= 0
   const soak = run.soaked_at === null ? 0 : sinceNow(run.soaked_at, now)
   const ready = run.ready === 'soak' && soak <= 0 ? 'go' : run.ready
-  const last = `${Math.round(run.hub_c ?? 0)} of ${Math.round(run.target_c)} °C`
+  const last = `${Math.round(run.hub_c ?? 0)} of ${Math.round(run.target_c)}`
   const said = () => {
     if (ready === null || ready === 'read it') return ['Read the hub with the pyrometer', 'Read it']
-    if (ready === 'over its ceiling') return ['Over its ceiling. Take it off the heater.', last]
-    if (ready === 'wait') return [old ? 'Wait, and read it again' : 'Wait', last]
-    if (old) return [`It was at ${last}. Read it again before it leaves.`, 'Read it again']
-    return ready === 'soak' ? ['Hot enough. Let it soak for', showTime(soak)] : [`${last}: hot enough`, 'Go']
+    if (ready === 'over its ceiling') return ['Over its ceiling, °C. Take it off the heater.', last]
+    if (ready === 'wait') return [old ? 'Wait, and read it again: °C' : 'Wait: °C', last]
+    if (old) return [`It was at ${last} °C. Read it again before it leaves.`, 'Read it again']
+    return ready === 'soak' ? ['Hot enough. Let it soak for', showTime(soak)] : [`${last} °C: hot enough`, 'Go']
   }
   const [words, large] = said() as [string, string]
   return (

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import styled from 'styled-components'
-import type { BenchClient, Result } from '../benches/bench'
+import { type BenchClient, isOfToday, plainSay, type Result } from '../benches/bench'
 import { shortClock } from '../drawing/clock'
 import { Glyph } from '../kit/Allowance'
 import { showLength } from '../units/length'
@@ -42,7 +42,7 @@ function Line({ entry, label, bench }: { entry: Entry; label: string; bench?: Be
   const unit = useUnit()
   const [open, setOpen] = useState(false)
   const result = entry.result as Result | null
-  const says = result && bench ? bench.say(result, unit, null) : null
+  const says = result && bench ? (isOfToday(result) ? bench.say(result, unit, null) : plainSay(result)) : null
   return (
     <li>
       <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>

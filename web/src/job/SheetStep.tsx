@@ -105,7 +105,7 @@ export function SheetStep({ step }: { step: Step }) {
         />
       }
     >
-      {step.heat_plan && <HeatRunPanel step={step} />}
+      {(step.heat_plan || step.run) && <HeatRunPanel step={job.steps.find((s) => s.key === step.run) ?? step} />}
       <Paper data-bench>
         {step.form.ordered && <Ordered>In this order, top to bottom: a line opens when the one above it is ticked.</Ordered>}
         {step.form.rows!.length > 0 && (

@@ -20,7 +20,10 @@ const AT_SECOND = 0.88
 export function TwoLimits({ maker, target }: TwoLimitsProps) {
   const unit = useUnit()
   const value = showFigure(target.value ?? 0, target.unit, unit)
-  const say = (check: Check) => showFigure(check.max ?? 0, check.unit, unit).text
+  const say = (check: Check) => {
+    const limit = showFigure(check.max ?? 0, check.unit, unit)
+    return check.unit === target.unit ? limit.text : `${limit.text} ${limit.unit}`
+  }
   const share = (check: Check) => sayShare(check.used ?? 0)
   const by = target.plus_minus ? showFigure(target.plus_minus, target.unit, unit).text : ''
   return (
@@ -32,7 +35,12 @@ export function TwoLimits({ maker, target }: TwoLimitsProps) {
           <small>{value.unit}</small>
         </span>
       </div>
-      <Scale size={Math.abs(target.value ?? 0)} maker={maker.max ?? 1} target={target.max ?? 1} used={target.used ?? 0} />
+      <Scale
+        size={Math.abs(target.value ?? 0)}
+        maker={inUnitOf(target, maker)}
+        target={target.max ?? 1}
+        used={target.used ?? 0}
+      />
       <div className="foot">
         <Glyph status={target.status} unproven={isUnproven(target)} />
         <b>{sayStatus(target)}</b>
@@ -51,6 +59,12 @@ export function TwoLimits({ maker, target }: TwoLimitsProps) {
       <div className="source">{maker.source}</div>
     </AllowanceBlock>
   )
+}
+
+/** The coupling's limit in the target's unit: both judge one figure, so its share tells. */
+function inUnitOf(target: Check, maker: Check): number {
+  if (maker.unit === target.unit || !maker.used) return maker.max ?? 1
+  return Math.abs(target.value ?? 0) / maker.used
 }
 
 function Scale({ size, maker, target, used }: { size: number; maker: number; target: number; used: number }) {

@@ -132,6 +132,10 @@ export function showFigure(value: number, figureUnit: string, unit: LengthUnit):
       }
     case 'N·m':
       return { text: value.toFixed(1), unit: figureUnit }
+    case 's':
+      return { text: value.toFixed(value < 100 ? 1 : 0), unit: figureUnit }
+    case '°':
+      return { text: value.toFixed(3).replace('-', '−'), unit: figureUnit }
     default:
       return { text: String(Number(value.toPrecision(5))).replace('-', '−'), unit: figureUnit }
   }

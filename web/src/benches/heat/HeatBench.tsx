@@ -45,7 +45,7 @@ const materialOf = (draft: Draft) => (draft.choices.material as string | undefin
 
 function start(_: Preset, suggest: Preset): Draft {
   const cells: Draft['cells'] = {}
-  for (const [cell, path] of WANTED) {
+  for (const [cell, path] of [...WANTED, ...ALSO]) {
     const value = path.split('.').reduce<unknown>((at, key) => (at as Preset | undefined)?.[key], suggest)
     const typed = suggested(value as number | undefined)
     if (typed) cells[cell] = typed
@@ -115,7 +115,10 @@ function restore(entered: Entered, part: Part) {
     else if (part === 'all') filler.cell(cell, path)
   }
   filler.cell('ceiling_c', 'ceiling_c')
-  for (const [cell, path, , kind] of ALSO) filler.cell(cell, path, kind === 'time' ? showTime : String)
+  for (const [cell, path, , kind] of ALSO) {
+    // After a try that missed it is another temperature: the old one is not put there again.
+    if (cell !== 'heat_to' || part === 'all') filler.cell(cell, path, kind === 'time' ? showTime : String)
+  }
   filler.choice('material', filler.at('hub.material'))
   filler.choice('heater', filler.at('heater.kind'))
   filler.cell('air_c', 'heater.air_c')

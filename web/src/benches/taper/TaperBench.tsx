@@ -28,8 +28,19 @@ const WAY_WORDS: Record<Way, string> = {
 const wayOf = (draft: Draft, cone: string) => (draft.choices[`${cone}.way`] as Way | undefined) ?? 'two diameters'
 
 function start(_: Preset, suggest: Preset): Draft {
-  const interference = suggested(suggest.interference_mm as number | undefined)
-  return { cells: interference ? { interference } : {}, choices: {} }
+  const cells: Draft['cells'] = {}
+  const attempt = suggest.attempt as Schemas['Attempt'] | undefined
+  const figures = {
+    interference: suggest.interference_mm as number | undefined,
+    hand_tight: suggest.hand_tight_standout_mm as number | undefined,
+    'try.hub': attempt?.hub_c,
+    'try.shaft': attempt?.shaft_c,
+  }
+  for (const [cell, value] of Object.entries(figures)) {
+    const typed = suggested(value)
+    if (typed) cells[cell] = typed
+  }
+  return { cells, choices: {} }
 }
 
 function read(draft: Draft, preset: Preset) {
@@ -70,12 +81,13 @@ function read(draft: Draft, preset: Preset) {
   )
 }
 
-/** A try counts when all three of its figures are there. */
+/** A try counts when both temperatures are there; how far it went up is told by the stand-outs too. */
 function readAttempt(reader: DraftReader) {
   const hub = reader.temperature('try.hub', 'attempt.hub_c')
   const shaft = reader.temperature('try.shaft', 'attempt.shaft_c')
   const advance = reader.length('try.advance', 'attempt.advance_mm')
-  return hub === null || shaft === null || advance === null ? null : { hub_c: hub, shaft_c: shaft, advance_mm: advance }
+  if (hub === null || shaft === null) return null
+  return { hub_c: hub, shaft_c: shaft, ...(advance !== null && { advance_mm: advance }) }
 }
 
 function restore(entered: Entered, part: Part) {
@@ -162,7 +174,7 @@ function TaperDrawing({ draft, change, preset, problems, result }: BenchProps<Re
         <Row>
           <LabelledCell cell="try.hub" label="Hub was" kind="temperature" unit="°C" part="aside" {...common} />
           <LabelledCell cell="try.shaft" label="Shaft was" kind="temperature" unit="°C" part="aside" {...common} />
-          <LabelledCell cell="try.advance" label="Went up by" part="aside" {...common} />
+          <LabelledCell cell="try.advance" label="Went up by, if not measured above" part="aside" {...common} />
         </Row>
       </Zone>
     </>
@@ -180,7 +192,7 @@ function say(result: Result, unit: 'mm' | 'in') {
   const reached = result.advance_reached_mm
   const title =
     reached !== null
-      ? result.checks.some((c) => c.name === 'draw-up reached' && c.status === 'over')
+      ? result.checks.some((c) => c.code === 'draw_up' && c.status === 'over')
         ? `Missed: ${showLength(reached, unit)} instead of ${showLength(result.advance_mm, unit)}.`
         : 'On its mark.'
       : result.verdict === 'incomplete'
