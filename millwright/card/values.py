@@ -9,7 +9,7 @@ from ..errors import Problem, problem
 from ..line import SIDES, Side
 from ..model import Model, Name
 from ..say import Figure, Part, Words, joined, words
-from ..units import read_length_mm
+from ..units import angle_deg, read_angle_mm_per_m, read_length_mm, read_temperature_c, read_torque_nm
 from .kind import ValueKind
 from .kinds import CIRCLES, VALUE_KINDS
 
@@ -120,8 +120,15 @@ def value_problems(key: str, value: Value) -> list[Problem]:
 
 
 def _reads_as(typed: str, value: float, unit: str) -> bool:
-    """What was typed is kept beside lengths only."""
-    read = read_length_mm(typed, "mm") if unit == "mm" else None
+    """What was typed is kept where it was written in another unit."""
+    slope = read_angle_mm_per_m(typed, "°" if unit == "°" else "mm/m")
+    read = {
+        "mm": lambda: read_length_mm(typed, "mm"),
+        "N·m": lambda: read_torque_nm(typed),
+        "°C": lambda: read_temperature_c(typed),
+        "mm/m": lambda: slope,
+        "°": lambda: None if slope is None else angle_deg(slope),
+    }.get(unit, lambda: None)()
     return read is not None and abs(read - value) < TYPED_AGREES_MM
 
 

@@ -114,6 +114,9 @@ class TypedTest(unittest.TestCase):
             ("gap_plus_minus_mm", 25.4, "1 in", "percent of the gap", ["typed"]),
             ("gap_plus_minus_mm", 25.4, "1 in", "mm", []),
             ("gap_plus_minus_mm", 1.0, "", "percent of the gap", []),
+            ("hub_screw_torque_nm", 24.40472307, "18 lb ft", "dry", []),
+            ("hub_screw_torque_nm", 18.0, "18 lb ft", "dry", ["typed"]),
+            ("hub_ceiling_c", 176.666666667, "350 F", "", []),
         )
         for key, value, typed, means, wrong in rows:
             with self.subTest(key, value=value, typed=typed):

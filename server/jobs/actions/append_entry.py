@@ -13,7 +13,7 @@ from millwright.figures_in_words import COMPARED
 from millwright.model import is_plain_text
 from millwright.route.entry import OutOfTurn, check
 from millwright.route.state import EntryKind
-from millwright.units import LengthUnit, read_length_mm, read_temperature_c
+from millwright.units import LengthUnit, read_angle_mm_per_m, read_length_mm, read_temperature_c, read_torque_nm
 from server.accounts.models import Membership
 
 from ..chain import head_of, link
@@ -112,10 +112,19 @@ def _typed_problems(inputs: Mapping[str, Any], typed: Mapping[str, str], unit: L
     found = []
     for path, text in typed.items():
         value = _at(inputs, path)
-        read = read_temperature_c(text) if path.endswith("_c") else read_length_mm(text, unit)
+        read = _read(path, text, unit)
         if read is None or not isinstance(value, int | float) or abs(value - read) > TYPED_AGREES_MM:
             found.append(Problem(path, f"“{text[:40]}” was typed; that is not the value sent with it."))
     return found
+
+
+def _read(path: str, text: str, unit: LengthUnit) -> float | None:
+    """What was typed at a path, by the unit at the end of its name."""
+    if path.endswith("_c"):
+        return read_temperature_c(text)
+    if path.endswith("_nm"):
+        return read_torque_nm(text)
+    return read_angle_mm_per_m(text, "mm/m", unit) if path.endswith("_mm_per_m") else read_length_mm(text, unit)
 
 
 def _unwritten(inputs: Any, path: str = "") -> Iterator[str]:

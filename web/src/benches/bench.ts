@@ -43,7 +43,7 @@ export interface BenchClient<R extends Result = Result> {
   say: (result: R, unit: LengthUnit, spec: Schemas['LineSpec'] | null) => Say
   Drawing: ComponentType<BenchProps<R>>
   /** Limits a quick bench lets one type, since there is no value card: cell, label, path into the preset. */
-  quickLimits?: readonly { cell: string; label: string; kind: 'length' | 'number'; unit: string }[]
+  quickLimits?: readonly { cell: string; label: string; kind: 'length' | 'number' | 'degrees' | 'torque'; unit: string }[]
   quickPreset?: (values: Record<string, number>) => Preset
   keys?: readonly (readonly [string, string])[]
 }

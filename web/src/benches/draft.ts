@@ -1,4 +1,4 @@
-import { type CellKind, forRecord, READ_CELL, readLengthMm, type Typed } from '../units/length'
+import { type CellKind, forRecord, READ_CELL, readLengthMm, readNumber, type Typed } from '../units/length'
 
 /** What a hand has typed on a bench, by cell, and the bench's own choices (method, places, patterns). */
 export interface Draft {
@@ -54,6 +54,26 @@ export class DraftReader {
 
   time(cell: string, path: string): number | null {
     return this.read(cell, path, 'time')
+  }
+
+  /** A torque in N·m, an angle in mm/m: what was typed in other units stands in the record as it was typed. */
+  torque(cell: string, path: string): number | null {
+    return this.withUnit(cell, path, 'torque')
+  }
+
+  slope(cell: string, path: string): number | null {
+    return this.withUnit(cell, path, 'slope')
+  }
+
+  degrees(cell: string, path: string): number | null {
+    return this.read(cell, path, 'degrees')
+  }
+
+  private withUnit(cell: string, path: string, kind: 'torque' | 'slope'): number | null {
+    const value = this.read(cell, path, kind)
+    const text = this.draft.cells[cell]?.text.trim() ?? ''
+    if (value !== null && readNumber(text) === null) this.typed[path] = text
+    return value
   }
 
   private read(cell: string, path: string, kind: CellKind): number | null {

@@ -1,7 +1,7 @@
 import { type KeyboardEvent, useRef } from 'react'
 import { FieldError, Input, TextField } from 'react-aria-components'
 import styled from 'styled-components'
-import { type CellKind, READ_CELL, showTyped, type Typed } from '../units/length'
+import { type CellKind, isThousandOrDecimal, READ_CELL, showTyped, type Typed } from '../units/length'
 import { useUnit } from '../units/preferences'
 
 interface EntryCellProps {
@@ -25,7 +25,12 @@ const WANTS: Record<CellKind, string> = {
   number: 'This wants a number.',
   temperature: 'This wants degrees: 166, or 330 F.',
   time: 'This wants a time: 1:04, or seconds.',
+  torque: 'This wants a torque: 25, or 18 lb ft.',
+  slope: 'This wants an angle: 0.5, 0.35°, or 0.2 on 140.',
+  degrees: 'This wants an angle: 0.35, 0.5 mm/m, or 0.2 on 140.',
 }
+
+const THOUSAND_OR_DECIMAL = 'A thousand, or a decimal comma? Write 1000 or 1.000.'
 
 /**
  * A place on the drawing where a hand writes a figure. Enter goes on to the next cell, Shift+Enter back,
@@ -45,7 +50,8 @@ export function EntryCell({
   const before = useRef<Typed | undefined>(undefined)
   const shown = typed ? (kind === 'length' ? showTyped(typed, unit) : typed.text) : ''
   const unreadable = typed && typed.text.trim() !== '' && READ_CELL[kind](typed) === null
-  const wrong = problem ?? (unreadable ? WANTS[kind] : undefined)
+  const asks = typed && isThousandOrDecimal(typed.text) ? THOUSAND_OR_DECIMAL : WANTS[kind]
+  const wrong = problem ?? (unreadable ? asks : undefined)
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === 'Enter') {
       event.preventDefault()

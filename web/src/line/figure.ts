@@ -1,4 +1,13 @@
-import { forRecord, inUnit, type LengthUnit, readLengthMm, readNumber, showTyped, type Typed } from '../units/length'
+import {
+  forRecord,
+  inUnit,
+  type LengthUnit,
+  READ_CELL,
+  readLengthMm,
+  readNumber,
+  showTyped,
+  type Typed,
+} from '../units/length'
 
 /** A figure of the value card on the sheet: what stands on the card, and what a hand has typed over it since. */
 export interface Figure {
@@ -8,6 +17,14 @@ export interface Figure {
   typed: Typed | null
 }
 
+/** How a figure is read, by its unit on the card; every other one is a plain number. */
+const READERS: Record<string, (typed: Typed) => number | null> = {
+  mm: readLengthMm,
+  N·m: READ_CELL.torque,
+  '°C': READ_CELL.temperature,
+  '°': READ_CELL.degrees,
+  'mm/m': READ_CELL.slope,
+}
 const INCH_PLACES = 5 // a hundredth of a thou
 
 /** A figure of the card in the sheet's unit, where it is a length. */
@@ -30,10 +47,12 @@ export function showFigureDraft({ stands, typed }: Figure, figureUnit: string, s
 /** The figure in its own unit; null where there is none, or the text is none. */
 export function readFigureDraft({ stands, typed }: Figure, figureUnit: string): number | null {
   if (!typed) return stands
-  return figureUnit === 'mm' ? readLengthMm(typed) : readNumber(typed.text)
+  return READERS[figureUnit]?.(typed) ?? (READERS[figureUnit] ? null : readNumber(typed.text))
 }
 
 /** What was typed, for the record; nothing where it is plain millimetres, or no length. */
 export function typedForRecord({ typed }: Figure, figureUnit: string): string {
-  return typed && figureUnit === 'mm' ? (forRecord(typed) ?? '') : ''
+  if (!typed) return ''
+  if (figureUnit === 'mm') return forRecord(typed) ?? ''
+  return READERS[figureUnit] && readNumber(typed.text) === null ? typed.text.trim() : ''
 }

@@ -25,7 +25,7 @@ function Quick({ bench }: { bench: BenchClient }) {
   const reader = new DraftReader(draft)
   const values: Record<string, number> = {}
   for (const { cell, kind } of limits) {
-    const value = kind === 'length' ? reader.length(`limit.${cell}`, '') : reader.number(`limit.${cell}`, '')
+    const value = reader[kind](`limit.${cell}`, '')
     if (value !== null) values[cell] = value
   }
   const preset = bench.quickPreset?.(values) ?? {}

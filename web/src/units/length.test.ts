@@ -2,10 +2,13 @@ import { describe, expect, it } from 'vitest'
 import table from '../../../tests/lengths.json'
 import {
   forRecord,
+  readDegrees,
   readLengthMm,
   readNumber,
   readSeconds,
+  readSlope,
   readTemperatureC,
+  readTorqueNm,
   showFigure,
   showLength,
   showSlope,
@@ -29,6 +32,24 @@ describe('a temperature is read as people write it, here as on the server', () =
       if (celsius === null) expect(read).toBeNull()
       else expect(read).toBeCloseTo(celsius, 9)
     })
+})
+
+const agrees = (read: number | null, wanted: number | null) =>
+  wanted === null ? expect(read).toBeNull() : expect(read).toBeCloseTo(wanted, 6)
+
+describe('a torque is read as people write it, here as on the server', () => {
+  for (const { text, nm } of table.torques) it(JSON.stringify(text), () => agrees(readTorqueNm(text), nm))
+})
+
+describe('an angle is read as people write it, here as on the server', () => {
+  for (const { text, unit, slope } of table.angles)
+    it(`${JSON.stringify(text)} where ${unit} is meant`, () =>
+      agrees(readSlope({ text, unit: 'mm' }, unit as 'mm/m' | '°'), slope))
+  it('a gap on a diameter follows the sheet, and reads back as degrees', () => {
+    expect(readSlope({ text: '0.008 on 5.5', unit: 'in' }, '°')).toBeCloseTo(1.454545, 5)
+    expect(readDegrees({ text: '0.2 on 140', unit: 'mm' })).toBeCloseTo(0.08185, 4)
+    expect(readDegrees({ text: '0.35', unit: 'mm' })).toBe(0.35)
+  })
 })
 
 describe('what goes into the record beside the value', () => {

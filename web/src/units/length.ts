@@ -28,11 +28,16 @@ const FACTORS: Record<string, number> = {
 const NUMBER = /^([+\-−–]?)\s*(\d+[.,]?\d*|[.,]\d+)(.*)$/s
 const FRACTION = /^([+\-−–]?)\s*(?:(\d+)[\s-]+)?(\d+)\s*\/\s*(\d+)(.*)$/s
 
+/** A comma and exactly three digits: a thousand to some, one and three places to others. Asked about, never guessed. */
+export function isThousandOrDecimal(text: string): boolean {
+  return /^[+\-−–]?\s*[1-9]\d{0,2},\d{3}(?!\d)/.test(text.trim())
+}
+
 /** Millimetres, or null where the text is no length. A bare fraction is inches. */
 export function readLengthMm({ text, unit }: Typed): number | null {
   const trimmed = text.trim().toLowerCase()
   const fraction = trimmed.match(FRACTION)
-  const number = fraction ? null : trimmed.match(NUMBER)
+  const number = fraction || isThousandOrDecimal(trimmed) ? null : trimmed.match(NUMBER)
   const found = fraction ?? number
   if (!found) return null
   const named = found[found.length - 1]!.trim().replace(/\.$/, '')
@@ -48,6 +53,7 @@ export function readLengthMm({ text, unit }: Typed): number | null {
 
 /** A plain number for a field that is no length; null where the text is none. */
 export function readNumber(text: string): number | null {
+  if (isThousandOrDecimal(text)) return null
   const cleaned = text.trim().replace(',', '.').replace('−', '-')
   return cleaned !== '' && /^[+-]?(\d+\.?\d*|\.\d+)$/.test(cleaned) ? Number(cleaned) : null
 }
@@ -58,6 +64,60 @@ export function readTemperatureC(text: string): number | null {
   const degrees = found ? readNumber(found[1]!.replace(/\s|–/g, (c) => (c === '–' ? '-' : ''))) : null
   if (degrees === null) return null
   return found![2]?.toUpperCase() === 'F' ? Number((((degrees - 32) * 5) / 9).toFixed(9)) : degrees
+}
+
+const LBF_FT_NM = 1.3558179483314 // by definition of pound, inch and standard gravity
+const TORQUES: Record<string, number> = { '': 1, nm: 1 }
+for (const name of ['lbft', 'lbfft', 'lbsft', 'ftlb', 'ftlbf', 'ftlbs']) TORQUES[name] = LBF_FT_NM
+for (const name of ['lbin', 'lbfin', 'lbsin', 'inlb', 'inlbf', 'inlbs']) TORQUES[name] = LBF_FT_NM / 12
+
+/** Newton metres from "25", "25 N·m", "18 lb ft" or "216 lbf in"; null where the text is no torque. */
+export function readTorqueNm(text: string): number | null {
+  const found = text
+    .trim()
+    .toLowerCase()
+    .match(/^(\d+[.,]?\d*|[.,]\d+)\s*(.*)$/)
+  const factor = found && TORQUES[found[2]!.replace(/[\s·.*-]/g, '')]
+  const size = found ? readNumber(found[1]!) : null
+  return factor === null || factor === undefined || size === null ? null : Number((size * factor).toFixed(9))
+}
+
+const SLOPES: Record<string, number> = {
+  'mm/m': 1,
+  '/100': 10,
+  'mm/100': 10,
+  'mm/100mm': 10,
+  'thou/in': 1,
+  'thou/inch': 1,
+  'mils/in': 1,
+}
+
+/** mm/m from "0.35°", "0.5 mm/m", "0.05 /100", "2 thou/in" or "0.2 on 140", a gap on a diameter; `bare` is what a number alone means. */
+export function readSlope({ text, unit }: Typed, bare: 'mm/m' | '°'): number | null {
+  const trimmed = text.trim().toLowerCase()
+  const [gap, diameter] = trimmed.split(' on ') as [string, string | undefined]
+  if (diameter !== undefined) {
+    const opens = readLengthMm({ text: gap, unit })
+    const across = readLengthMm({ text: diameter, unit })
+    return opens === null || across === null || across <= 0 ? null : Number(((1000 * opens) / across).toFixed(9))
+  }
+  const found = trimmed.match(/^([+\-−–]?)\s*(\d+[.,]?\d*|[.,]\d+)\s*(.*)$/)
+  const size = found && !isThousandOrDecimal(trimmed) ? readNumber(found[2]!) : null
+  if (!found || size === null) return null
+  const value = '-−–'.includes(found[1] || '+') ? -size : size
+  const named = found[3]!.replace(/ /g, '').replace('per', '/')
+  if (['°', 'deg', 'degree', 'degrees'].includes(named) || (!named && bare === '°'))
+    return Number((1000 * Math.tan((value * Math.PI) / 180)).toFixed(9))
+  const factor = named ? SLOPES[named] : 1
+  return factor === undefined ? null : Number((value * factor).toFixed(9))
+}
+
+/** Degrees from any way an angle is written; a number alone is degrees. */
+export function readDegrees(typed: Typed): number | null {
+  const plain = readNumber(typed.text)
+  if (plain !== null) return plain
+  const slope = readSlope(typed, '°')
+  return slope === null ? null : Number(((Math.atan(slope / 1000) * 180) / Math.PI).toFixed(9))
 }
 
 /** Seconds from "64" or "1:04"; null where the text is no time. */
@@ -76,12 +136,15 @@ export function showTime(seconds: number): string {
 }
 
 /** What a cell can hold, and how its text is read. */
-export type CellKind = 'length' | 'number' | 'temperature' | 'time'
+export type CellKind = 'length' | 'number' | 'temperature' | 'time' | 'torque' | 'slope' | 'degrees'
 export const READ_CELL: Record<CellKind, (typed: Typed) => number | null> = {
   length: readLengthMm,
   number: ({ text }) => readNumber(text),
   temperature: ({ text }) => readTemperatureC(text),
   time: ({ text }) => readSeconds(text),
+  torque: ({ text }) => readTorqueNm(text),
+  slope: (typed) => readSlope(typed, 'mm/m'),
+  degrees: readDegrees,
 }
 
 /** How the typed text goes into the record; nothing where it is plain millimetres already. */

@@ -9,7 +9,7 @@ import { AlignmentViews, type TwoMachines } from './AlignmentViews'
 import { feetOf, read, restore, start, streamOf } from './draft'
 import { LaserSweep } from './LaserSweep'
 import { MovePanels } from './MovePanels'
-import { type DialSetUp, METHODS, methodOf } from './methods'
+import { dialsOf, methodOf } from './methods'
 import { ScreenFigures } from './ScreenFigures'
 import { sayPieces } from './shims'
 
@@ -48,7 +48,7 @@ function machinesOf(preset: Preset, spec: Schemas['LineSpec'] | null, draft: Dra
 function AlignmentDrawing(props: BenchProps<Result>) {
   const { draft, change, preset, result, problems, spec, stream } = props
   const method = methodOf(draft)
-  const dials: readonly DialSetUp[] = METHODS[method]
+  const dials = dialsOf(draft)
   const machines = machinesOf(preset, spec, draft)
   const where = (on: string) => machines[on as 'movable' | 'stationary'].name.toLowerCase()
   return (
@@ -91,7 +91,7 @@ function AlignmentDrawing(props: BenchProps<Result>) {
             </div>
           )
         })}
-        <AlignmentSetUp {...props} />
+        <AlignmentSetUp {...props} machines={{ movable: where('movable'), stationary: where('stationary') }} />
       </Entry>
       <MovePanels {...props} />
     </div>
@@ -171,7 +171,7 @@ export const alignmentBench: BenchClient<Result> = {
   Drawing: AlignmentDrawing,
   quickLimits: [
     { cell: 'offset', label: 'Coupling, offset limit', kind: 'length', unit: '' },
-    { cell: 'angle', label: 'Coupling, angle limit', kind: 'number', unit: '°' },
+    { cell: 'angle', label: 'Coupling, angle limit', kind: 'degrees', unit: '°' },
   ],
   quickPreset: ({ offset, angle }) =>
     offset === undefined && angle === undefined

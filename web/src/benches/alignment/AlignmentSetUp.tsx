@@ -8,14 +8,32 @@ import type { BenchProps } from '../bench'
 import { LabelledCell } from '../parts'
 import { Brackets } from './Brackets'
 import { nextSweep, sweepsOf, withUsualPlaces } from './draft'
-import { type DialSetUp, METHOD_PROVES, METHOD_WORDS, METHODS, type Method, methodOf, POSITIVE, TURNED } from './methods'
+import {
+  BRACKET_ON,
+  type BracketOn,
+  bracketOf,
+  dialsOf,
+  METHOD_PROVES,
+  METHOD_WORDS,
+  METHODS,
+  type Method,
+  methodOf,
+  POSITIVE,
+  TURNED,
+} from './methods'
 
 type Result = Schemas['AlignmentResult']
 
 /** How it is read: method, where the stems stand, sag, which way the dials count, what was turned. */
-export function AlignmentSetUp({ draft, change, preset, result, problems }: BenchProps<Result>) {
+interface SetUpProps extends BenchProps<Result> {
+  /** What the two machines are called. */
+  machines: Record<BracketOn, string>
+}
+
+export function AlignmentSetUp({ draft, change, preset, result, problems, machines }: SetUpProps) {
   const method = methodOf(draft)
-  const dials: readonly DialSetUp[] = METHODS[method]
+  const dials = dialsOf(draft)
+  const bracket = bracketOf(draft)
   const placed = withUsualPlaces(draft)
   const choose = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
   return (
@@ -29,6 +47,15 @@ export function AlignmentSetUp({ draft, change, preset, result, problems }: Benc
         onChange={(m) => choose('method', m)}
       />
       <p>{METHOD_PROVES[method]}</p>
+      {bracket && (
+        <Choice
+          label="Bracket stands on the shaft of the"
+          options={BRACKET_ON}
+          words={machines}
+          value={bracket}
+          onChange={(on) => choose('bracket_on', on)}
+        />
+      )}
       {method !== 'laser' && dials.length > 0 && (
         <Closure dials={dials.map((d) => d.name)} closure={result?.closure_mm ?? []} />
       )}

@@ -12,7 +12,7 @@ import { useUnit } from '../../units/preferences'
 import { sayWhen } from '../../units/when'
 import type { BenchProps } from '../bench'
 import { DraftReader } from '../draft'
-import { METHODS, methodOf } from './methods'
+import { dialsOf } from './methods'
 
 /** The bracket that is on the shaft: its sag is kept with it, and put in when it is chosen. */
 export function Brackets({ draft, change }: Pick<BenchProps, 'draft' | 'change'>) {
@@ -24,7 +24,7 @@ export function Brackets({ draft, change }: Pick<BenchProps, 'draft' | 'change'>
   const [name, setName] = useState('')
   const [problem, setProblem] = useState('')
   const chosen = brackets.find((b) => b.name === draft.choices.bracket)
-  const rims = METHODS[methodOf(draft)].flatMap((dial) => (dial.sags ? [dial.id] : []))
+  const rims = dialsOf(draft).flatMap((dial) => (dial.sags ? [dial.id] : []))
   const typed = rims.map((id) => new DraftReader(draft).length(`${id}.sag`, '')).find((mm) => mm !== null)
   const take = (picked: string) => {
     const bracket = brackets.find((b) => b.name === picked)

@@ -17,7 +17,7 @@ export function ScreenFigures({ draft, change, problems }: Pick<BenchProps<Resul
         <LabelledCell cell="shown.ov" label="Movable shaft is high by" detail="minus: low" {...common} />
         <LabelledCell
           cell="shown.sv"
-          kind="number"
+          kind="slope"
           unit={SLOPE}
           label="and rises away from the coupling by"
           detail="plus: the coupling opens at the bottom"
@@ -29,7 +29,7 @@ export function ScreenFigures({ draft, change, problems }: Pick<BenchProps<Resul
         <LabelledCell cell="shown.oh" label="Movable shaft is toward 3 by" detail="minus: toward 9" {...common} />
         <LabelledCell
           cell="shown.sh"
-          kind="number"
+          kind="slope"
           unit={SLOPE}
           label="and runs toward 3 away from it by"
           detail="plus: the coupling opens at 9"

@@ -11,7 +11,7 @@ import {
   readClock,
   suggested,
 } from '../draft'
-import { type DialSetUp, METHODS, type Method, methodOf } from './methods'
+import { type DialSetUp, dialsOf, METHODS, type Method, methodOf } from './methods'
 import { readThicknesses, USUAL_BOX, writeThicknesses } from './shims'
 
 type Foot = Schemas['Foot']
@@ -29,8 +29,7 @@ export function start(_: Preset, suggest: Preset): Draft {
 
 /** The cells with the usual place of each stem in them, until another one is typed. */
 export function withUsualPlaces(draft: Draft): Draft {
-  const method = methodOf(draft)
-  const usual = METHODS[method].map((dial) => [`${dial.id}.x`, { text: dial.from, unit: 'mm' as const }])
+  const usual = dialsOf(draft).map((dial) => [`${dial.id}.x`, { text: dial.from, unit: 'mm' as const }])
   return { ...draft, cells: { ...Object.fromEntries(usual), ...draft.cells } }
 }
 
@@ -44,7 +43,7 @@ const keptOf = (draft: Draft, dial: string) => (draft.choices[`kept.${dial}`] as
 export function nextSweep(draft: Draft): Draft {
   const choices = { ...draft.choices, sweeps: sweepsOf(draft) + 1 }
   const cells = { ...draft.cells }
-  for (const { id } of METHODS[methodOf(draft)]) {
+  for (const { id } of dialsOf(draft)) {
     const now = readClock(new DraftReader(draft), clocksOf(draft, `${id}.clocks`), `${id}.at`, '')
     Object.assign(choices, { [`kept.${id}`]: [...keptOf(draft, id), ...now] })
     for (const { clock } of now) delete cells[`${id}.at${clock}`]
@@ -72,7 +71,7 @@ export function feetOf(draft: Draft, preset: Preset): { movable: Foot[]; station
 
 export function read(draft: Draft, preset: Preset) {
   const reader = new DraftReader(draft)
-  const method: readonly DialSetUp[] = METHODS[methodOf(draft)]
+  const method: readonly DialSetUp[] = dialsOf(draft)
   const shown = method.length === 0 ? readScreen(reader) : null
   const turned = (draft.choices.turned as string | undefined) ?? 'both'
   const positive = (draft.choices.positive as string | undefined) ?? 'in'
@@ -125,9 +124,9 @@ export function read(draft: Draft, preset: Preset) {
 function readScreen(reader: DraftReader) {
   const figures = {
     offset_v_mm: reader.length('shown.ov', 'shown.offset_v_mm'),
-    slope_v_mm_per_m: reader.number('shown.sv', 'shown.slope_v_mm_per_m'),
+    slope_v_mm_per_m: reader.slope('shown.sv', 'shown.slope_v_mm_per_m'),
     offset_h_mm: reader.length('shown.oh', 'shown.offset_h_mm'),
-    slope_h_mm_per_m: reader.number('shown.sh', 'shown.slope_h_mm_per_m'),
+    slope_h_mm_per_m: reader.slope('shown.sh', 'shown.slope_h_mm_per_m'),
   }
   const x = reader.length('shown.x', 'shown.x_mm')
   return { figures: { ...figures, ...(x !== null && { x_mm: x }) }, whole: Object.values(figures).every((mm) => mm !== null) }
@@ -197,6 +196,7 @@ export function restore(entered: Entered, part: Part) {
   if (part === 'all') for (const [cell, path] of Object.entries(SCREEN)) filler.cell(`shown.${cell}`, `shown.${path}`)
   filler.choice('method', method)
   filler.choice('turned', dials[0]?.turned)
+  if (method !== 'two rims' && method !== 'laser') filler.choice('bracket_on', dials[0]?.bracket_on)
   filler.choice('positive', dials[0]?.positive)
   for (const [i, { id }] of METHODS[method].entries()) {
     if (!dials[i]) continue

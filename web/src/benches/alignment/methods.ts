@@ -55,6 +55,27 @@ export const METHOD_PROVES: Record<Method, string> = {
 export const TURNED = ['both', 'bracket shaft', 'touched shaft'] as const
 export const POSITIVE = ['in', 'out'] as const
 
+/** Methods whose bracket can stand on either machine. */
+const EITHER: readonly Method[] = ['rim and face', 'rim and two faces', 'three dials']
+export const BRACKET_ON = ['stationary', 'movable'] as const
+export type BracketOn = (typeof BRACKET_ON)[number]
+
+/** Where the bracket stands, null where the method leaves no choice. */
+export function bracketOf(draft: Draft): BracketOn | null {
+  return EITHER.includes(methodOf(draft)) ? ((draft.choices.bracket_on as BracketOn | undefined) ?? 'stationary') : null
+}
+
+/** The dials of the method chosen, their brackets on the machine that was chosen: the stem is across from the bracket. */
+export function dialsOf(draft: Draft): readonly DialSetUp[] {
+  const dials: readonly DialSetUp[] = METHODS[methodOf(draft)]
+  if (bracketOf(draft) !== 'movable') return dials
+  return dials.map((dial) => ({
+    ...dial,
+    bracket_on: dial.bracket_on === 'stationary' ? 'movable' : 'stationary',
+    side: dial.side === 1 ? -1 : 1,
+  }))
+}
+
 /** The method chosen on a draft; rim and face at first. */
 export function methodOf(draft: Draft): Method {
   return (draft.choices.method as Method | undefined) ?? 'rim and face'

@@ -3,7 +3,7 @@ import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { MainButton, PlainButton } from '../../kit/Button'
 import { Choice } from '../../kit/Choice'
-import { readNumber } from '../../units/length'
+import { readTorqueNm } from '../../units/length'
 import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
 import { type Draft, DraftFiller, DraftReader, type Entered, type Part } from '../draft'
 import { LabelledCell, Zone } from '../parts'
@@ -41,7 +41,7 @@ function read(draft: Draft, preset: Preset) {
   const pulls = pullsOf(draft)
   if ('bolts' in preset) return reader.done({ pulls })
   const bolts = reader.number('bolts', 'bolts')
-  const torque = reader.number('torque', 'torque_nm')
+  const torque = reader.torque('torque', 'torque_nm')
   if (bolts === null || torque === null) return reader.done(null, 'How many bolts, and to what torque?')
   const scheme = (draft.choices.scheme as Scheme | undefined) ?? '50, 75, 100 %'
   return reader.done({
@@ -82,7 +82,7 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
     const turned = result!.still === null ? undefined : fullRound ? moved : true
     if (fullRound && moved === undefined) return setAsked(bolt)
     const turn = result!.sequence.find((t) => t.pass === next.pass && t.bolt === bolt) ?? next
-    const torque = (typed && readNumber(typed.text)) || turn.torque_nm
+    const torque = (typed && readTorqueNm(typed.text)) || turn.torque_nm
     change({
       cells: Object.fromEntries(Object.entries(draft.cells).filter(([cell]) => cell !== 'torque_now')),
       choices: {
@@ -161,7 +161,7 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
               label="Torque reached"
               part="aside"
               detail="before the click, when it is not the one asked"
-              kind="number"
+              kind="torque"
               unit="N·m"
               draft={draft}
               change={change}
@@ -183,7 +183,7 @@ function SetUp({ draft, change, problems }: Pick<BenchProps, 'draft' | 'change' 
       <LabelledCell
         cell="torque"
         label="Full torque"
-        kind="number"
+        kind="torque"
         unit="N·m"
         draft={draft}
         change={change}
