@@ -44,9 +44,6 @@ class StandsOut(Model):
     residual_mm: float
 
 
-MEAN, UP, RIGHT = np.eye(3)
-
-
 @dataclass(frozen=True, kw_only=True)
 class ClockFit:
     """``mean + up·cos φ + right·sin φ``; sigma and scatter are None where no reading is left to judge by.
@@ -163,7 +160,7 @@ def _with_oval(clock: Sequence[float], design: Array) -> Array | None:
 
 def _clock_fit(fitted: Fitted) -> ClockFit:
     found, covariance = fitted.found, fitted.covariance
-    mean, up, right = (np.pad(row, (0, len(found) - 3)) for row in (MEAN, UP, RIGHT))
+    mean, up, right = np.eye(len(found))[:3]
     return ClockFit(
         mean_mm=float(found[0]),
         up_mm=float(found[1]),

@@ -60,6 +60,8 @@ class Words:
 
     def __str__(self) -> str:
         values = self.values
+        if self.template.count("{") == len(values):  # no brace but those of its own figures: the quick way
+            return self.template.format(**values) if values else self.template
         return FIGURE.sub(lambda found: str(values[found[1]]) if found[1] in values else found[0], self.template)
 
 
@@ -104,6 +106,9 @@ def joined(parts: Iterable[Words], between: str = "; ") -> Words:
 
 
 def _composed(template: str, parts: Mapping[str, Part]) -> tuple[str, dict[str, Figure]]:
+    figures = {name: part for name, part in parts.items() if isinstance(part, Figure)}
+    if len(figures) == len(parts):
+        return template, figures
     values: dict[str, Figure] = {}
 
     def put(found: re.Match[str]) -> str:

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 Array = NDArray[np.float64]
 
 NORMAL_95 = 1.96  # standard normal distribution, two-sided
+FEW = 64  # so few are looked at one by one
 REPEATS_MM = 0.005  # rule of thumb: what a shop dial repeats to, where nothing is read twice to tell
 
 
@@ -87,7 +88,7 @@ def fit_least_squares(design: Array, value: Array, resolution_mm: float, places:
 
 def _of_places(design: Array, inverse: Array, places: Array | None) -> Array:
     """The inverse of the normal equations with each place once."""
-    if places is None:
+    if places is None or (len(places) <= FEW and len(set(places.tolist())) == len(places)):
         return inverse
     _, first = np.unique(places, return_index=True)
     if len(first) == len(places) or len(first) < design.shape[1]:

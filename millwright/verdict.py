@@ -3,8 +3,9 @@
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from typing import Annotated
 
-from pydantic import Field, computed_field, model_validator
+from pydantic import Field, PlainSerializer, computed_field, model_validator
 
 from .model import Model
 from .say import Figure, Say, Words, say
@@ -64,7 +65,7 @@ class WorkLine:
     code: str
     what: str
     formula: str
-    numbers: str
+    numbers: Annotated[Words, PlainSerializer(str, return_type=str)]
     sum: Words | None
     value: float
     unit: str
@@ -72,8 +73,9 @@ class WorkLine:
 
 def work(code: str, what: str, formula: str, numbers: str | Words, value: float, unit: str = "mm") -> WorkLine:
     """`WorkLine` in the order it is read."""
-    figures = numbers if isinstance(numbers, Words) else None
-    return WorkLine(code=code, what=what, formula=formula, numbers=str(numbers), sum=figures, value=value, unit=unit)
+    text = Words(numbers, {}) if isinstance(numbers, str) else numbers
+    figures = text if text.values else None
+    return WorkLine(code=code, what=what, formula=formula, numbers=text, sum=figures, value=value, unit=unit)
 
 
 Judged = tuple[list[Check], list[Say]]  # what a sheet that is judged comes to

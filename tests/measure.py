@@ -95,6 +95,70 @@ def heavy() -> None:
         print(f"  {name}: {taken * 1000:.1f} ms")
 
 
+TRUTHS = 1_000
+
+
+def sureness() -> None:
+    """How many simulated truths lie inside their 95 %, and how many over a limit are shown as proven inside, by method."""
+    from millwright.benches import as_dict, evaluate_json
+    from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep
+
+    def rim(on: str, x_mm: float) -> Bracket:
+        return Bracket(kind="rim", on=on, x_mm=x_mm)  # type: ignore[arg-type]
+
+    quarters, eighths, arc = range(0, 360, 90), range(0, 360, 45), [7.5 * n for n in range(33)]
+    near, back, face = (
+        rim("stationary", 60.0),
+        rim("movable", -60.0),
+        Bracket(kind="face", on="stationary", x_mm=15.0, radius_mm=80.0),
+    )
+    shop, head = Gauge(resolution_mm=0.01, scatter_mm=0.004), Gauge(resolution_mm=0.001, scatter_mm=0.003)
+    methods: dict[str, tuple[list[Bracket], Any, Gauge]] = {
+        "rim and face, 4 places": ([near, face], quarters, shop),
+        "rim and face, 8 places": ([near, face], eighths, shop),
+        "two rims, 4 places": ([near, back], quarters, shop),
+        "two rims, 3 places": ([near, back], range(0, 360, 120), shop),
+        "three dials, 4 places": ([near, face, back], quarters, shop),
+        "laser, 33 over 240°": ([rim("stationary", 100.0), rim("stationary", -100.0)], arc, head),
+    }
+    feet = {
+        "stationary_feet": [{"name": "s1", "x_mm": -280.0}, {"name": "s2", "x_mm": -640.0}],
+        "movable_feet": [{"name": "m1", "x_mm": 300.0}, {"name": "m2", "x_mm": 586.0}],
+    }
+    chance = random.Random(7)
+    print(f"sure: {TRUTHS} truths a method, share inside their 95 %; of those over a limit, shown as proven inside")
+    for name, (brackets, clocks, gauge) in methods.items():
+        held, over, wrong = {"offset": 0, "angle": 0, "shim": 0}, 0, 0
+        for _ in range(TRUTHS):
+            v, h, up, across = (chance.uniform(-most, most) for most in (0.5, 0.5, 2.0, 2.0))
+            truth = TrueShafts(offset_v_mm=v, slope_v_mm_per_m=up, offset_h_mm=h, slope_h_mm_per_m=across)
+            true = {"offset": (v * v + h * h) ** 0.5, "angle": (up * up + across * across) ** 0.5}
+            limit = true["offset"] * chance.uniform(0.5, 1.5)
+            dials = [
+                {
+                    "kind": b.kind,
+                    "bracket_on": b.on,
+                    "x_mm": b.x_mm,
+                    "readings": sweep(truth, b, list(clocks), gauge, chance),
+                    **({"radius_mm": b.radius_mm} if b.kind == "face" else {}),
+                }
+                for b in brackets
+            ]
+            limits = {"offset_mm": limit, "angle_mm_per_m": 50.0}
+            given = {"dials": dials, **feet, "limits": limits, "resolution_mm": gauge.resolution_mm}
+            found = as_dict(evaluate_json("alignment", json.dumps(given)))
+            checks = {check["code"]: check for check in found["checks"]}
+            for code in ("offset", "angle"):
+                held[code] += abs(checks[code]["value"] - true[code]) <= checks[code]["plus_minus"]
+            foot = found["feet"][1]
+            held["shim"] += abs(foot["shim_mm"] + v + up * 0.586) <= foot["shim_plus_minus_mm"]
+            if true["offset"] > limit:
+                over += 1
+                wrong += checks["offset"]["status"] != "over" and checks["offset"]["proven"] is True
+        shares = "  ".join(f"{what} {count / TRUTHS:6.1%}" for what, count in held.items())
+        print(f"  {name:24} {shares}   {wrong / over:.1%} of {over}")
+
+
 WATCH = """() => {
   window.taken = []
   let typed = 0
@@ -122,6 +186,8 @@ def screen(port: int, session: str) -> None:
             for place in (12, 3, 6, 9):
                 page.get_by_label(f"{ring} at {place} o’clock").fill("0")
         page.get_by_label("Face: radius of the stem").fill("60")
+        page.get_by_label("Near feet from coupling").fill("300")
+        page.get_by_label("Far feet from coupling").fill("586")
         page.wait_for_timeout(500)
         page.evaluate(WATCH)
         cell = page.get_by_label("Rim at 6 o’clock")
@@ -282,5 +348,6 @@ if __name__ == "__main__":
     print(f"{platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}, numpy {np.__version__}")
     core()
     heavy()
+    sureness()
     first_view()
     api()

@@ -29,7 +29,7 @@ from .limits import AtCoupling, Measured, alignment_checks, allowed, running_wor
 from .moves import Plan, plan_moves, problems_of_room
 from .quality import best_next_reading, faults_of
 from .shims import Shimmed, ShimStack, left_by_shims, say_shims, stacks_under
-from .worth import ACROSS, ACROSS_SLOPE, UP, UP_SLOPE, Worth, across_at, up_at
+from .worth import ACROSS, ACROSS_SLOPE, UP, UP_SLOPE, Row, Worth, across_at, up_at
 
 
 def evaluate(given: AlignmentInput) -> AlignmentResult:
@@ -175,7 +175,7 @@ def _flex_planes(coupling: CouplingPlanes | None) -> list[tuple[float, float]]:
 def _at_coupling(left: Line, worth: Worth | None, planes: list[tuple[float, float]]) -> AtCoupling:
     """What is judged, each with its own ±."""
 
-    def measured(one: Array, other: Array, a: float, b: float) -> Measured:
+    def measured(one: Row, other: Row, a: float, b: float) -> Measured:
         return Measured(size=math.hypot(a, b), plus_minus=None if worth is None else worth.of_size(one, other, a, b))
 
     return AtCoupling(
@@ -204,7 +204,7 @@ class Solved:
     worth: Worth | None = None
     rows: tuple[Array, Array] | None = None
 
-    def sigma(self, row: Array) -> float | None:
+    def sigma(self, row: Row) -> float | None:
         """One sigma of a row over the four unknowns, None where a screen shows none or nothing is to spare."""
         return None if self.worth is None else self.worth.sigma(row)
 

@@ -49,6 +49,11 @@ class Dial(Model):
         return [sign * r.value_mm for r in self.readings]
 
     @cached_property
+    def cos_sin(self) -> tuple[Array, Array]:
+        """Of the positions."""
+        return clock_columns(self.clocks)
+
+    @cached_property
     def quarters(self) -> dict[int, float]:
         """Mean reading at each of 12, 3, 6 and 9 that was read."""
         return at_quarters(self.clocks, self.values_mm)
@@ -116,7 +121,7 @@ def rows(dials: list[Dial]) -> tuple[Array, Array]:
     """
     of_dial = np.repeat(np.arange(len(dials)), [len(dial.readings) for dial in dials])
     offset, slope, sag = np.array([sees(dial) for dial in dials])[of_dial].T
-    cos, sin = clock_columns([clock for dial in dials for clock in dial.clocks])
+    cos, sin = (np.concatenate(columns) for columns in zip(*(dial.cos_sin for dial in dials), strict=True))
     value = np.array([value for dial in dials for value in dial.values_mm])
     design = np.zeros((len(value), 4 + len(dials)))
     design[:, 0], design[:, 1], design[:, 2], design[:, 3] = offset * cos, slope * cos, offset * sin, slope * sin
@@ -126,7 +131,8 @@ def rows(dials: list[Dial]) -> tuple[Array, Array]:
 
 def places_of(dials: list[Dial]) -> Array:
     """One mark for each place of each dial, in the order of `rows`."""
-    return np.concatenate([same_place(dial.clocks) + i * 1e6 for i, dial in enumerate(dials)])
+    of_dial = np.repeat(np.arange(len(dials)) * 1e6, [len(dial.clocks) for dial in dials])
+    return same_place([clock for dial in dials for clock in dial.clocks]) + of_dial
 
 
 def sees(dial: Dial) -> tuple[float, float, float]:
