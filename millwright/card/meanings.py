@@ -17,3 +17,5 @@ PASSES_OF = {
     "a third, two thirds, full": (1 / 3, 2 / 3, 1.0),
     "a quarter, half, three quarters, full": (0.25, 0.5, 0.75, 1.0),
 }
+STRAIGHTEDGE_ALONE = "straightedge alone"
+ALIGNED_BY = ("dials or laser", STRAIGHTEDGE_ALONE)

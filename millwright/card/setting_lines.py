@@ -1,7 +1,7 @@
 """Lines of the value card for where the machines stand: feet, gap, shaft ends, misalignment."""
 
-from .kind import COUPLING_PAPER, DRAWING, figure, length, torque
-from .meanings import GAP_TAKEN, GAP_WIDTH
+from .kind import COUPLING_PAPER, DRAWING, figure, length, torque, words
+from .meanings import ALIGNED_BY, GAP_TAKEN, GAP_WIDTH
 
 SETTING_LINES = (
     length("soft_foot_mm", "A foot may rise by", "the site's alignment rule, or the machine's manual", 0.005, 1),
@@ -26,6 +26,13 @@ SETTING_LINES = (
         20,
         means=("offset", "swing"),
         ask="The paper means",
+    ),
+    words(
+        "aligned_by",
+        "How this line is aligned",
+        "the site's alignment rule, or the coupling's installation manual",
+        ALIGNED_BY,
+        ask="It is aligned by",
     ),
     figure(
         "angle_limit_deg",

@@ -1,14 +1,14 @@
 """Where a job stands: what blocks, what becomes stale, what stays provisional."""
 
 import unittest
-from typing import Any
+from typing import Any, ClassVar
 
 from millwright.errors import UnusableInput
 from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.entry import OutOfTurn
 from millwright.route.state import EntryKind, SignatureKind, StepState
-from millwright.route.steps import Scope
+from millwright.route.steps import BenchForm, Scope
 from millwright.verdict import Verdict
 
 from .work import READINGS, Work, dials, ring
@@ -120,13 +120,13 @@ class OrderTest(unittest.TestCase):
 class StaleTest(unittest.TestCase):
     """What a move spoils, and what it does not."""
 
-    def test_a_move_makes_gap_straightedge_and_alignment_stale_and_keeps_as_found(self) -> None:
+    def test_a_move_makes_gap_and_alignment_stale_and_keeps_as_found(self) -> None:
         work = Work()
         work.until("set.align")
         found = work.enter("set.align", dials(0.3))
         self.assertEqual(work.state("set.align"), "over")
         work.enter("set.align", {"feet": [{"name": "motor front", "shim_mm": 0.3}]}, EntryKind.MOVE)
-        self.assertEqual([work.state(f"set.{key}") for key in ("gap", "straightedge", "align")], ["stale"] * 3)
+        self.assertEqual([work.state(f"set.{key}") for key in ("gap", "align")], ["stale"] * 2)
         self.assertEqual(work.state("prepare.fit.driver"), "done")
         work.enter("set.align", dials(0.0))
         self.assertEqual(work.state("set.align"), "done")
@@ -138,7 +138,7 @@ class StaleTest(unittest.TestCase):
         work.until("close.torque")
         work.enter("set.align", {"axial_mm": 0.2}, EntryKind.MOVE)
         stale = {n.step.key for n in work.route().steps if n.state is StepState.STALE}
-        self.assertEqual(stale, {"set.gap", "set.straightedge", "set.align", "couple.feet", "couple.align", "couple.gap"})
+        self.assertEqual(stale, {"set.gap", "set.align", "couple.feet", "couple.align", "couple.gap"})
 
     def test_a_hub_that_slides_makes_its_gap_and_set_screw_stale(self) -> None:
         work = Work()
@@ -362,3 +362,41 @@ class CannotTellTest(unittest.TestCase):
             dial["readings"][1]["value_mm"] += 0.02
         work.enter("found.align", {**work.fill("found.align"), "dials": uneven}, as_it_is=False)
         self.assertNotEqual(work.state("found.align"), "cannot tell yet")
+
+
+class StraightedgeTest(unittest.TestCase):
+    """A first figure before the dials; or all there is, where the site says so."""
+
+    EDGE: ClassVar = READINGS["set.straightedge"]
+
+    def test_once_dials_were_read_it_is_not_asked_again_after_a_move(self) -> None:
+        work = Work()
+        work.until("set.align")
+        move = {"feet": [{"name": "motor drive end", "shim_mm": 0.1, "slide_mm": 0.0}]}
+        work.enter("set.gap", move, EntryKind.MOVE)
+        self.assertEqual(work.state("set.straightedge"), "stale")  # no dial has been read yet
+        work.until("set.align")
+        work.enter("set.align", work.fill("set.align"))
+        work.enter("set.align", move, EntryKind.MOVE)
+        self.assertEqual((work.state("set.align"), work.state("set.straightedge")), ("stale", "done"))
+
+    def test_a_line_may_be_aligned_by_straightedge_alone_to_the_signed_record(self) -> None:
+        work = Work()
+        alone = {"value": 0.0, "means": "straightedge alone", "source": {"kind": "site rule", "document": "R-4"}}
+        work.enter("safe.papers", {"key": "aligned_by", "value": alone}, EntryKind.VALUE)
+        steps = {now.step.key: now.step for now in work.route().steps}
+        self.assertNotIn("set.straightedge", steps)
+        for key in ("set.align", "couple.align"):
+            form = steps[key].form
+            self.assertEqual(form.bench if isinstance(form, BenchForm) else "", "straightedge")
+        work.until("set.align")
+        work.enter("set.align", self.EDGE)
+        self.assertEqual(work.state("set.align"), "done")
+        work.enter("set.align", {"feet": [{"name": "motor tail", "shim_mm": 0.1, "slide_mm": 0.0}]}, EntryKind.MOVE)
+        self.assertEqual(work.state("set.align"), "stale")
+        while (now := work.route().next()) is not None:
+            if now.state is not StepState.TO_SIGN and now.step.key in ("set.align", "couple.align"):
+                work.enter(now.step.key, self.EDGE)
+            else:
+                work.step_on()
+        self.assertEqual(work.route().why_not_signed_off(), [])

@@ -3,7 +3,7 @@
 from dataclasses import replace
 from typing import Any
 
-from ...card.meanings import GAP_EACH, GAP_PERCENT
+from ...card.meanings import GAP_EACH, GAP_PERCENT, STRAIGHTEDGE_ALONE
 from ...card.values import source_of
 from ...line import SIDES
 from ...roles import Role
@@ -17,6 +17,7 @@ from . import before_setting
 
 AS_LEFT = "align"  # what the last reading of a job is kept under, to be compared with next time
 MACHINES = frozenset({Fact.MACHINES})
+ALIGNED_BY = "aligned_by"
 GAP_JUDGED_BY = ("gap_spread_mm", "axial_growth_mm", "angle_limit_deg")
 
 
@@ -28,7 +29,7 @@ def steps(job: JobFacts, *, hidden: bool = False) -> Part:
     hubs = {Fact.FIRST_HUB} if job.closes_by_hub else {Fact.FIRST_HUB, Fact.SECOND_HUB}
     floats = [before_setting.end_float(job, side) for side in SIDES if job.line.machine(side).floats]
     gap = [_gap(job, hubs)] if "gap_nominal_mm" in job.family.values else []
-    edge = [_straightedge(job)] if job.family.takes == "offset and angle" else []
+    edge = [_straightedge(job)] if job.family.takes == "offset and angle" and not by_straightedge(job) else []
     return in_order(
         Step(
             key="set.rough",
@@ -57,7 +58,19 @@ def steps(job: JobFacts, *, hidden: bool = False) -> Part:
     )
 
 
+def by_straightedge(job: JobFacts) -> bool:
+    """The site, or the maker, lets this line be aligned by straightedge and feelers alone; the gap shows the angle."""
+    return (
+        ALIGNED_BY in job.card and job.card[ALIGNED_BY].means == STRAIGHTEDGE_ALONE and job.family.takes == "offset and angle"
+    )
+
+
 def _align(job: JobFacts) -> Step:
+    if by_straightedge(job):
+        edge = _straightedge(job)
+        why = "This line is aligned by straightedge alone, as its value card says; the gap shows the angle."
+        title = f"Align the {job.line.machine(job.line.movable).called} by straightedge"
+        return replace(edge, key="set.align", title=title, why=why, judged_by=(ALIGNED_BY,), relies=MACHINES, finding=False)
     return Step(
         key="set.align",
         stage=Stage.SET,
@@ -66,6 +79,7 @@ def _align(job: JobFacts) -> Step:
         tool="two dials on brackets, or the laser",
         caution="Turn both shafts together, by hand only.",
         needs=_limits(job),
+        judged_by=(ALIGNED_BY,),
         relies=MACHINES,
         moves=True,
         may_authorise=True,
@@ -75,6 +89,8 @@ def _align(job: JobFacts) -> Step:
 
 
 def _straightedge(job: JobFacts) -> Step:
+    """A first figure: once dials were read it holds nothing up, and is not asked again after a move."""
+    dialled = "set.align" in job.answers
     return Step(
         key="set.straightedge",
         stage=Stage.SET,
@@ -82,7 +98,8 @@ def _straightedge(job: JobFacts) -> Step:
         why="A first figure for the offset, without turning the shafts, before the dials go on.",
         tool="straightedge and feelers",
         needs=("offset_limit_mm",),
-        relies=MACHINES,
+        relies=frozenset() if dialled else MACHINES,
+        finding=dialled,
         moves=True,
         may_authorise=True,
         form=straightedge_form(job),
@@ -93,7 +110,13 @@ def _straightedge(job: JobFacts) -> Step:
 def _limits(job: JobFacts) -> tuple[str, ...]:
     """The lines of the card an alignment is judged by."""
     offset = ("offset_limit_mm",) if job.family.takes == "offset and angle" else ()
-    return (*offset, "angle_limit_deg", "sliding_mm_per_s")
+    planes = (GAP,) if _flexes_at_planes(job) else ()
+    return (*offset, *planes, "angle_limit_deg", "sliding_mm_per_s")
+
+
+def _flexes_at_planes(job: JobFacts) -> bool:
+    """Its limits count at two flexing planes, which lie as far apart as the gap on the card."""
+    return job.family.takes == "angle at two planes" and GAP in job.family.values
 
 
 def _gap(job: JobFacts, hubs: set[Fact]) -> Step:
@@ -153,8 +176,9 @@ def bolted_down(job: JobFacts) -> list[Step]:
             stage=Stage.COUPLE,
             title="Read the alignment again, feet torqued",
             why="Tightening pulls the machine. This is the reading that is left behind.",
-            tool="the same dials, the same places",
-            needs=_limits(job),
+            tool="the straightedge, the same places" if by_straightedge(job) else "the same dials, the same places",
+            needs=("offset_limit_mm",) if by_straightedge(job) else _limits(job),
+            judged_by=(ALIGNED_BY,),
             relies=frozenset({Fact.MACHINES, Fact.FEET}),
             hold=Role.LEAD,
             may_authorise=True,
@@ -259,14 +283,14 @@ def warm_form(job: JobFacts) -> BenchForm:
 
 def read_as_found(job: JobFacts) -> Step:
     """The alignment before anything is touched, beside what the last job left; over its limit it holds nothing up."""
-    form = alignment_form(job)
-    left = as_read(job.as_left.get(AS_LEFT, {}))
+    form = straightedge_form(job) if by_straightedge(job) else alignment_form(job)
+    left = {} if by_straightedge(job) else as_read(job.as_left.get(AS_LEFT, {}))
     return Step(
         key="off.align",
         stage=Stage.TAKE_OFF,
         title="Read the alignment as found",
         why="What it ran with tells why it failed. Leave it out where nothing can be read any more.",
-        tool="two dials on brackets, or the laser",
+        tool="straightedge and feelers" if by_straightedge(job) else "two dials on brackets, or the laser",
         caution="Turn both shafts together, by hand only.",
         optional=True,
         finding=True,
@@ -281,7 +305,9 @@ def as_read(answers: Answers) -> dict[str, Any]:
 
 
 def _read_again(job: JobFacts) -> BenchForm:
-    """The alignment bench, with the reading before the feet were torqued beside it."""
+    """The bench it was aligned with; dials with the reading before the feet were torqued beside them."""
+    if by_straightedge(job):
+        return straightedge_form(job)
     form = alignment_form(job)
     before = as_read(job.answers.get("set.align", {}))
     return replace(form, compare={"before": before}) if before else form
@@ -294,7 +320,7 @@ def _alignment_limits(job: JobFacts) -> dict[str, Any]:
     if takes == "offset and angle":
         offset = card["offset_limit_mm"]
         return limits | {"swing_mm" if offset.means == "swing" else "offset_mm": offset.value}
-    return limits | {"at": "flexing planes" if takes == "angle at two planes" else "angle alone"}
+    return limits | {"at": "flexing planes" if _flexes_at_planes(job) else "angle alone"}
 
 
 def alignment_form(job: JobFacts) -> BenchForm:
@@ -308,7 +334,7 @@ def alignment_form(job: JobFacts) -> BenchForm:
     if all(key in card for key in _limits(job)):
         preset["limits"] = _alignment_limits(job)
     spacer = card["gap_nominal_mm"].value if "gap_nominal_mm" in card else 0.0
-    if job.family.takes == "angle at two planes" and spacer:
+    if _flexes_at_planes(job) and spacer:
         preset["coupling"] = {"flex_planes_mm": [-spacer / 2, spacer / 2]}
     rises = {foot.name: foot.rise_mm for side in SIDES for foot in line.machine(side).feet if foot.rise_mm is not None}
     if rises:
