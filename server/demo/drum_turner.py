@@ -44,6 +44,7 @@ _READINGS: dict[str, dict[str, Any]] = {
 _WORDS = {"series": "Brackwater Egret", "size": "tun", "hub_c": 21.0, "standout_mm": 0.0}
 _WORDS_OF_TAPER = {
     "surface": "clean and dry",
+    "hand_tight_mm": 40.78,
     "standout_mm": 41.34,
     "decision": "heat it and draw it up",
     "reason": "83 % blue, tapers match within 0.01",

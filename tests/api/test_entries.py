@@ -91,8 +91,9 @@ class EntriesTest(TestCase):
         self.assertIn("stale: Since this was read, the machines were moved", said["errors"][0]["message"])
         status, said = lead.sign(self.job, "close.sign")
         self.assertEqual(status, 409)
-        for title in ("Set the gap between the hubs", "Lay the straightedge over both hubs", "Align the motor"):
-            self.assertIn(title, said["errors"][0]["message"])
+        for title in ("Set the gap between the hubs", "Align the motor"):
+            self.assertIn(f"{title}: Since this was read, the machines were moved", said["errors"][0]["message"])
+        self.assertNotIn("straightedge", said["errors"][0]["message"], "a first figure, once dials were read")
 
     def test_nobody_signs_a_reading_that_was_replaced_while_they_looked(self) -> None:
         _, seen = self.member.enter(self.job, "safe.try", {"who": "A"})
