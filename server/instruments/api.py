@@ -1,18 +1,19 @@
-"""The brackets of the site: read them, and keep the sag that was measured with one."""
+"""The brackets and wrenches of the site: read them, and keep what was measured with one, or where it was calibrated."""
 
-from datetime import datetime
+from datetime import date, datetime
 
 from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Field, Router, Schema
 from pydantic import FiniteFloat
 
+from millwright.errors import Problem, refuse_if_any
 from millwright.model import NameIn
 from millwright.roles import Role
 from server.accounts.auth import member_of, require_role
 from server.web.errors import ErrorsOut
 
-from .models import Bracket
+from .models import Bracket, Wrench
 
 router = Router(tags=["instruments"])
 
@@ -47,3 +48,39 @@ def keep(request: HttpRequest, payload: BracketIn) -> object:
     made = {**values, "measured_by": member.user.shown_name, "measured_at": timezone.now()}
     bracket, _ = Bracket.objects.update_or_create(site=member.site, name=payload.name.strip(), defaults=made)
     return bracket
+
+
+class WrenchIn(Schema, extra="forbid"):
+    """A wrench with its range, its length and its calibration."""
+
+    name: NameIn = Field(min_length=1, max_length=60)
+    min_nm: FiniteFloat = Field(gt=0, le=100_000)
+    max_nm: FiniteFloat = Field(gt=0, le=100_000)
+    length_mm: FiniteFloat | None = Field(default=None, gt=0, le=10_000, description="drive square to the mark on the grip")
+    calibrated_until: date | None = None
+
+
+class WrenchOut(WrenchIn):
+    """A wrench, and who wrote it down when."""
+
+    kept_by: str
+    kept_at: datetime
+
+
+@router.get("/wrenches", response=list[WrenchOut], operation_id="wrenches_read", url_name="wrenches")
+def read_wrenches(request: HttpRequest) -> object:
+    """Every wrench of the site, by name."""
+    return list(Wrench.objects.visible_to(member_of(request)))
+
+
+@router.put("/wrenches", response={200: WrenchOut, 403: ErrorsOut, 422: ErrorsOut}, operation_id="wrench_keep")
+def keep_wrench(request: HttpRequest, payload: WrenchIn) -> object:
+    """Keep a wrench under its name; what stood there before is replaced."""
+    member = member_of(request)
+    require_role(member, Role.MILLWRIGHT)
+    above = "The top of the wrench's range must be above its bottom."
+    refuse_if_any([Problem("max_nm", above)] if payload.max_nm <= payload.min_nm else [])
+    values = payload.model_dump(exclude={"name"})
+    made = {**values, "kept_by": member.user.shown_name, "kept_at": timezone.now()}
+    wrench, _ = Wrench.objects.update_or_create(site=member.site, name=payload.name.strip(), defaults=made)
+    return wrench

@@ -1,7 +1,7 @@
-"""Brackets of a site: how far each hangs, and which way its dial counts."""
+"""Brackets and wrenches of a site: how far each bracket hangs, what each wrench can be set to and until when it counts."""
 
 from django.db import models
-from django.db.models import Q
+from django.db.models import F, Q
 
 from server.accounts.models import Membership, Site
 
@@ -41,3 +41,36 @@ class Bracket(models.Model):
 
     def __str__(self) -> str:
         return f"{self.name}, {self.sag_mm:g} mm"
+
+
+class WrenchQuerySet(models.QuerySet["Wrench"]):
+    """Wrenches a member may use."""
+
+    def visible_to(self, member: Membership) -> "WrenchQuerySet":
+        """Those of the member's site."""
+        return self.filter(site=member.site)
+
+
+class Wrench(models.Model):
+    """A torque wrench: its range, its length, and until when it is calibrated. Written anew after each calibration."""
+
+    site = models.ForeignKey(Site, on_delete=models.PROTECT, related_name="wrenches")
+    name = models.CharField(max_length=60)
+    min_nm = models.FloatField()
+    max_nm = models.FloatField()
+    length_mm = models.FloatField(null=True, help_text="from the drive square to the mark on the grip")
+    calibrated_until = models.DateField(null=True)
+    kept_by = models.CharField(max_length=150)
+    kept_at = models.DateTimeField()
+
+    objects = WrenchQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [
+            models.UniqueConstraint(fields=["site", "name"], name="wrench_name_once_per_site"),
+            models.CheckConstraint(condition=Q(min_nm__gt=0) & Q(max_nm__gt=F("min_nm")), name="wrench_has_a_range"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.name}, {self.min_nm:g} to {self.max_nm:g} N·m"

@@ -6,6 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
+from server.instruments.models import Wrench
 from tests.site import Member, job_of
 
 from .base import ENTER, BrowserTestCase, tap
@@ -116,6 +117,34 @@ class BoltsTest(BrowserTestCase):
         expect(page.get_by_text("Bolt 3 is next. Tap bolt 4 again to pull it out of turn.")).to_be_visible()
         page.reload()
         expect(page.get_by_text("taken back")).to_be_visible()
+
+    def test_a_wrench_is_kept_and_on_an_extension_the_wrench_is_set_lower_than_the_bolt_gets(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/benches/tighten")
+        page.get_by_label("Bolts").fill("4")
+        page.get_by_label("Full torque").fill("100")
+        page.get_by_text("straight to torque").click()
+        page.get_by_role("button", name="Which wrench, and what is on its end").click()
+        for label, text in (("Number or name of the wrench", "W3"), ("Its range from, N·m", "20"), ("to, N·m", "200")):
+            page.get_by_label(label, exact=True).fill(text)
+        page.get_by_label("Calibrated until").fill("2020-03-31")
+        expect(page.get_by_text("W3 was calibrated until 2020-03-31. Take another one.")).to_be_visible()
+        page.get_by_label("Calibrated until").fill("2099-03-31")
+        page.get_by_label("Crow-foot or extension, mm").fill("100")
+        expect(page.get_by_text("With an extension, enter the wrench's own length.")).to_be_visible()
+        page.get_by_label("Its length, mm").fill("400")
+        page.get_by_role("button", name="Keep this wrench for the site").click()
+        expect(page.get_by_role("button", name="Keep this wrench for the site")).to_be_hidden()
+        self.assertEqual(Wrench.objects.get().length_mm, 400.0)
+        page.get_by_label("Torque reached").fill("92")  # the wrench shows it, the bolt gets 115
+        page.get_by_role("button", name="Bolt 1: clicked at 80").click()
+        expect(page.get_by_text("Bolt 1 got 115 N·m in pass 1. Slacken it and pull it again.")).to_be_visible()
+        page.get_by_role("button", name="Bolt 1", exact=True).click()
+        page.get_by_role("button", name="Clicked again as it was").click()
+        expect(page.get_by_text("Bolt 1 was pulled to 115 N·m and then clicked lower")).to_be_visible()
+        page.get_by_role("button", name="Bolt 1", exact=True).click()
+        page.get_by_role("button", name="Bolt 1: slackened, then clicked").click()
+        expect(self.verdict()).to_have_text("Pull bolt 3.")
 
 
 class RecordTest(BrowserTestCase):

@@ -35,6 +35,10 @@ export const bracketsOptions = queryOptions({
   queryKey: ['brackets'],
   queryFn: () => bring(api.GET('/api/instruments/brackets')),
 })
+export const wrenchesOptions = queryOptions({
+  queryKey: ['wrenches'],
+  queryFn: () => bring(api.GET('/api/instruments/wrenches')),
+})
 export const lineOptions = (lineId: string) =>
   queryOptions({
     queryKey: ['line', lineId],

@@ -328,6 +328,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/wrenches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Wrenches
+         * @description Every wrench of the site, by name.
+         */
+        get: operations["wrenches_read"];
+        /**
+         * Keep Wrench
+         * @description Keep a wrench under its name; what stood there before is replaced.
+         */
+        put: operations["wrench_keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -4551,7 +4575,6 @@ export interface components {
             code: string;
             /** Formula */
             formula: string;
-            /** Numbers */
             numbers: string;
             sum: components["schemas"]["Words"] | null;
             /** Unit */
@@ -4590,6 +4613,51 @@ export interface components {
              * Name
              * @default
              */
+            name: string;
+        };
+        /**
+         * WrenchIn
+         * @description A wrench with its range, its length and its calibration.
+         */
+        WrenchIn: {
+            /** Calibrated Until */
+            calibrated_until?: string | null;
+            /**
+             * Length Mm
+             * @description drive square to the mark on the grip
+             */
+            length_mm?: number | null;
+            /** Max Nm */
+            max_nm: number;
+            /** Min Nm */
+            min_nm: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * WrenchOut
+         * @description A wrench, and who wrote it down when.
+         */
+        WrenchOut: {
+            /** Calibrated Until */
+            calibrated_until?: string | null;
+            /**
+             * Kept At
+             * Format: date-time
+             */
+            kept_at: string;
+            /** Kept By */
+            kept_by: string;
+            /**
+             * Length Mm
+             * @description drive square to the mark on the grip
+             */
+            length_mm?: number | null;
+            /** Max Nm */
+            max_nm: number;
+            /** Min Nm */
+            min_nm: number;
+            /** Name */
             name: string;
         };
     };
@@ -5423,6 +5491,113 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BracketOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    wrenches_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrenchOut"][];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    wrench_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrenchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrenchOut"];
                 };
             };
             /** @description sign in first */

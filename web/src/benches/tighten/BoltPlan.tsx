@@ -12,6 +12,10 @@ export interface Pull {
   pass: number
   bolt: number
   reached_nm: number
+  /** With an extension: what the wrench showed, or what the bolt got. */
+  reached_is?: 'wrench' | 'bolt'
+  /** It was slackened before this pull. */
+  slackened?: boolean
   /** The screw turned before the wrench clicked. */
   moved?: boolean
 }

@@ -8,6 +8,7 @@ import { type BenchClient, type BenchProps, type Preset, plainSay } from '../ben
 import { type Draft, DraftFiller, DraftReader, type Entered, type Part } from '../draft'
 import { LabelledCell, Zone } from '../parts'
 import { BoltPlan, type Pull } from './BoltPlan'
+import { hasExtension, readWrench, restoreWrench, WrenchInHand } from './Wrench'
 
 type Result = Schemas['TightenResult']
 
@@ -24,7 +25,9 @@ const clicksOf = (draft: Draft) => (draft.choices.clicks as Click[] | undefined)
 const pullsOf = (draft: Draft): Pull[] =>
   clicksOf(draft)
     .filter((click) => !click.takenBack)
-    .map(({ pass, bolt, reached_nm, moved }) => ({ pass, bolt, reached_nm, ...(moved !== undefined && { moved }) }))
+    .map(({ takenBack, ...pull }) => ({ ...pull, ...(hasExtension(draft) && { reached_is: pull.reached_is ?? 'bolt' }) }))
+const READ_OFF = ['wrench', 'bolt'] as const
+const READ_OFF_WORDS = { wrench: 'what the wrench showed', bolt: 'what the bolt got' }
 const PATTERNS = ['star', 'circle', 'alternate'] as const
 const PATTERN_WORDS = { star: 'crosswise', circle: 'round and round', alternate: 'odd, then even' }
 const ENDS = ['with the last pass', 'when a full round moves nothing'] as const
@@ -38,8 +41,8 @@ type Scheme = keyof typeof SCHEMES
 
 function read(draft: Draft, preset: Preset) {
   const reader = new DraftReader(draft)
-  const pulls = pullsOf(draft)
-  if ('bolts' in preset) return reader.done({ pulls })
+  const given = { ...readWrench(reader, draft), pulls: pullsOf(draft) }
+  if ('bolts' in preset) return reader.done(given)
   const bolts = reader.number('bolts', 'bolts')
   const torque = reader.torque('torque', 'torque_nm')
   if (bolts === null || torque === null) return reader.done(null, 'How many bolts, and to what torque?')
@@ -50,13 +53,14 @@ function read(draft: Draft, preset: Preset) {
     passes: SCHEMES[scheme],
     until_still: draft.choices.until === ENDS[1],
     pattern: draft.choices.pattern ?? 'star',
-    pulls,
+    ...given,
   })
 }
 
 function restore(entered: Entered, part: Part) {
   const filler = new DraftFiller(entered)
   if (part === 'all') filler.choice('clicks', filler.at<Kept[]>('pulls')?.map(asKept))
+  restoreWrench(filler, part === 'all')
   return filler.draft
 }
 
@@ -77,19 +81,31 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
     result.still !== null &&
     next !== null &&
     next.torque_nm === Math.max(...result.sequence.map((t) => t.torque_nm))
-  const pull = (bolt: number, moved?: boolean) => {
-    if (!next) return
+  const lastPass = result?.sequence.at(-1)?.pass ?? 1
+  const turnOf = (bolt: number) => result?.sequence.find((t) => t.pass === (next?.pass ?? lastPass) && t.bolt === bolt)
+  const pulledAlready = (bolt: number) => pulls.some((p) => p.bolt === bolt && p.pass === turnOf(bolt)?.pass)
+  const pull = (bolt: number, { moved, slackened }: { moved?: boolean; slackened?: boolean } = {}) => {
+    const turn = turnOf(bolt)
+    if (!turn) return
     const turned = result!.still === null ? undefined : fullRound ? moved : true
     if (fullRound && moved === undefined) return setAsked(bolt)
-    const turn = result!.sequence.find((t) => t.pass === next.pass && t.bolt === bolt) ?? next
-    const torque = (typed && readTorqueNm(typed.text)) || turn.torque_nm
+    const reached = typed && readTorqueNm(typed.text)
+    const torque = reached || turn.torque_nm
+    const readOff = reached ? ((draft.choices.read_off as 'wrench') ?? 'wrench') : 'bolt'
     change({
       cells: Object.fromEntries(Object.entries(draft.cells).filter(([cell]) => cell !== 'torque_now')),
       choices: {
         ...draft.choices,
         clicks: [
           ...clicks,
-          { pass: turn.pass, bolt: turn.bolt, reached_nm: torque, ...(turned !== undefined && { moved: turned }) },
+          {
+            pass: turn.pass,
+            bolt: turn.bolt,
+            reached_nm: torque,
+            ...(hasExtension(draft) && { reached_is: readOff }),
+            ...(turned !== undefined && { moved: turned }),
+            ...(slackened && { slackened }),
+          },
         ],
       },
     })
@@ -97,7 +113,8 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
     const isLast = result!.still === null && result!.sequence.length === pulls.length + 1
     if (isLast) document.querySelector<HTMLElement>('[data-enter-goes-here]')?.focus()
   }
-  const tap = (bolt: number) => (next && bolt !== next.bolt && asked !== bolt ? setAsked(bolt) : pull(bolt))
+  const tap = (bolt: number) => (pulledAlready(bolt) || (bolt !== next?.bolt && asked !== bolt) ? setAsked(bolt) : pull(bolt))
+  const again = asked !== null && !fullRound && pulledAlready(asked) ? asked : null
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const busy =
@@ -105,8 +122,8 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
       if (busy || event.ctrlKey || event.metaKey) return
       if (event.key === ' ' && next) {
         event.preventDefault()
-        pull(next.bolt, fullRound ? false : undefined)
-      } else if (event.key.toLowerCase() === 'm' && next && fullRound) pull(next.bolt, true)
+        pull(next.bolt, { moved: fullRound ? false : undefined })
+      } else if (event.key.toLowerCase() === 'm' && next && fullRound) pull(next.bolt, { moved: true })
       else if (event.key.toLowerCase() === 'u') takeBack()
     }
     window.addEventListener('keydown', onKey)
@@ -130,18 +147,30 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
               couplingRight={spec?.movable === 'driver'}
               onTap={tap}
             />
-            {asked !== null && next && !fullRound && (
+            {asked !== null && again === null && next && !fullRound && (
               <p role="alert">
                 Bolt {next.bolt} is next. Tap bolt {asked} again to pull it out of turn.
               </p>
             )}
+            {again !== null && (
+              <>
+                <p role="alert">Bolt {again} has been pulled. A click on a bolt that is tighter already says nothing.</p>
+                <Actions>
+                  <PlainButton onPress={() => pull(again, { slackened: true })}>
+                    Bolt {again}: slackened, then clicked
+                  </PlainButton>
+                  <PlainButton onPress={() => pull(again)}>Clicked again as it was</PlainButton>
+                  <PlainButton onPress={() => setAsked(null)}>Leave it</PlainButton>
+                </Actions>
+              </>
+            )}
             <Actions data-two={fullRound || undefined}>
               {fullRound && next ? (
                 <>
-                  <MainButton onPress={() => pull(asked ?? next.bolt, false)}>
+                  <MainButton onPress={() => pull(asked ?? next.bolt, { moved: false })}>
                     Screw {asked ?? next.bolt} stood still
                   </MainButton>
-                  <PlainButton onPress={() => pull(asked ?? next.bolt, true)}>It turned</PlainButton>
+                  <PlainButton onPress={() => pull(asked ?? next.bolt, { moved: true })}>It turned</PlainButton>
                 </>
               ) : (
                 <MainButton isDisabled={!next} onPress={() => next && pull(next.bolt)}>
@@ -167,10 +196,22 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
               change={change}
               problems={problems}
             />
+            {typed && hasExtension(draft) && (
+              <Choice
+                label="That is"
+                options={READ_OFF}
+                words={READ_OFF_WORDS}
+                value={(draft.choices.read_off as 'wrench') ?? 'wrench'}
+                onChange={(read_off) => change({ ...draft, choices: { ...draft.choices, read_off } })}
+              />
+            )}
           </div>
           <Log clicks={clicks} result={result} />
         </Two>
       )}
+      <Zone>
+        <WrenchInHand draft={draft} change={change} problems={problems} />
+      </Zone>
     </>
   )
 }
@@ -236,6 +277,8 @@ function Log({ clicks, result }: { clicks: Click[]; result: Result }) {
               // biome-ignore lint/suspicious/noArrayIndexKey: clicks are a log, in order, and only ever appended
               <div key={i}>
                 <i>{c.bolt}</i> {c.takenBack ? <s>{c.reached_nm.toFixed(1)}</s> : c.reached_nm.toFixed(1)}
+                {c.reached_is === 'wrench' && <em> on the wrench</em>}
+                {c.slackened && <em> slackened first</em>}
                 {result.still !== null && !c.takenBack && c.moved !== undefined && isFull(asked) && (
                   <em> {c.moved === false ? 'still' : 'turned'}</em>
                 )}
