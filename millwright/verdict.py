@@ -1,9 +1,9 @@
 """Checks against limits, the share of the allowance used, and the worst of them."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import Field, PlainSerializer, computed_field, model_validator
 
@@ -183,6 +183,13 @@ def all_proven(checks: Iterable[Check]) -> bool | None:
     """The worst of the checks: false where one is not proven, null where none can tell."""
     told = [check.proven for check in checks if check.proven is not None]
     return all(told) if told else None
+
+
+def is_unproven(result: Mapping[str, Any] | None) -> bool:
+    """Of a result as it is stored: inside on paper, not within its ±, and nobody took it as it is."""
+    if result is None or result["verdict"] not in (Verdict.INSIDE, Verdict.CLOSE):
+        return False
+    return result.get("proven") is False and not result.get("as_it_is")
 
 
 def _share(value: float, low: float | None, high: float | None) -> float | None:

@@ -19,7 +19,7 @@ from millwright.route.stages.as_found import as_left_steps
 from millwright.route.stand import NOTHING_LEFT
 from millwright.route.stand import stand as derived
 from millwright.route.steps import Answers, Scope
-from millwright.verdict import Verdict
+from millwright.verdict import Verdict, is_unproven
 from server.accounts.models import Membership, Site, User
 from server.plant.models import Line
 
@@ -166,7 +166,7 @@ class EntryQuerySet(models.QuerySet["Entry"]):
                 by=by,
                 role=Role(role),
                 at=at,
-                unproven=proven is False and not as_it_is,
+                unproven=verdict is not None and is_unproven({"verdict": verdict, "proven": proven, "as_it_is": as_it_is}),
                 ledger=ledger or (),
             )
             for id, number, step, kind, by, role, at, verdict, proven, as_it_is, ledger, inputs in rows
@@ -218,6 +218,7 @@ class Entry(models.Model):
             by=self.by,
             role=Role(self.role),
             at=self.at,
+            unproven=is_unproven(self.result),
             ledger=self.asked.get("ledger", ()),
         )
 

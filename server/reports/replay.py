@@ -16,7 +16,8 @@ from millwright.route.ledger import written_by
 from millwright.route.signing import NotTheirs, check_signature
 from millwright.route.stand import stand
 from millwright.route.state import EntryKind, RouteNow, SignatureKind, StepNow
-from millwright.verdict import Verdict
+from millwright.verdict import Verdict, is_unproven
+from server.jobs.actions.append_entry import as_taken
 
 if TYPE_CHECKING:
     from .exchange import FileEntry, FileJob, FileSignature
@@ -112,6 +113,7 @@ class Replay:
                 kind=e.kind,
                 inputs=taken.inputs,
                 verdict=Verdict(taken.result["verdict"]) if taken.result else None,
+                unproven=is_unproven(taken.result),
                 by=e.by,
                 role=e.role,
                 at=e.at,
@@ -137,7 +139,7 @@ class Replay:
         }
         if "preset" in asked and self.in_turn:
             asked["preset"] = asked_of(now.step)["preset"]
-        return Taken(inputs=e.inputs, asked=asked, result=result)
+        return Taken(inputs=e.inputs, asked=asked, result=_taken_as_in(e.result, result))
 
     def _other(self, route: RouteNow, e: "FileEntry") -> Taken:
         """What is no reading: taken as it is taken live."""
@@ -191,4 +193,10 @@ def _of_no_route(e: "FileEntry", asked: dict[str, Any]) -> Taken | None:
     result = as_dict(evaluate_json(bench, json.dumps(e.inputs)))
     if e.result is None or result["verdict"] != e.result.get("verdict"):
         return None
-    return Taken(inputs=e.inputs, asked=asked, result=result)
+    return Taken(inputs=e.inputs, asked=asked, result=_taken_as_in(e.result, result))
+
+
+def _taken_as_in(file: Mapping[str, Any], result: Mapping[str, Any]) -> Mapping[str, Any]:
+    """Taken as it is where the file says so, or comes from before anything was said of how sure a verdict is."""
+    as_it_is = file.get("as_it_is") is True or "proven" not in file
+    return as_taken(result, as_it_is=as_it_is) or result

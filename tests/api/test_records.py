@@ -13,6 +13,7 @@ from django.conf import settings
 from django.db import connection, transaction
 from django.test import TestCase
 
+from server.demo import blower
 from server.jobs.chain import verify
 from server.jobs.models import Entry, Job, Signature
 from server.plant.models import Line
@@ -188,6 +189,21 @@ class ExchangeTest(TestCase):
                     self.assertEqual(after[part], before[part], part)
                 self.assertEqual(self.lead.get(f"/api/records/{job.pk}/json").content, written)
                 self.assertEqual(self.read_in(written)[0], 409)
+                transaction.set_rollback(True)
+
+    def test_what_was_taken_as_it_is_comes_back_so_and_what_cannot_be_told_comes_back_so(self) -> None:
+        for as_it_is in (True, False):
+            with self.subTest(as_it_is=as_it_is), transaction.atomic():
+                unsure = json.loads(json.dumps(blower.MOVED))
+                for dial in unsure["dials"]:  # one reading of each off: four places, one to spare
+                    dial["readings"][1]["value_mm"] += 0.06
+                self.assertEqual(self.lead.enter(self.open_job, "set.align", unsure, as_it_is=as_it_is)[0], 201)
+                _, before = self.lead.ask("GET", f"/api/jobs/{self.open_job.pk}")
+                state = next(s["state"] for s in before["steps"] if s["key"] == "set.align")
+                self.assertEqual(state, "done" if as_it_is else "cannot tell yet")
+                written = json.loads(self.lead.get(f"/api/records/{self.open_job.pk}/json").content)
+                forget_jobs()
+                self.assertEqual(self.read_in(json.dumps(written).encode())[1]["steps"], before["steps"])
                 transaction.set_rollback(True)
 
     def test_only_a_lead_reads_a_job_in(self) -> None:

@@ -170,7 +170,7 @@ class KeyboardTest(BrowserTestCase):
         self.tab_to("button", "Enter the move")
         keys.press("Enter")
         expect(page.get_by_text("Stale. Since this was read, the machines were moved.")).to_be_visible()
-        for title, key in (("Set the gap", "set.gap"), ("Lay the straightedge", "set.straightedge"), ("Align", "set.align")):
+        for title, key in (("Set the gap", "set.gap"), ("Align", "set.align")):
             self.tab_to("a", title)
             keys.press("Enter")
             expect(page.get_by_text("Stale. Since this was read, the machines were moved.")).to_be_visible()

@@ -14,6 +14,7 @@ from millwright.model import is_plain_text
 from millwright.route.entry import OutOfTurn, check
 from millwright.route.state import EntryKind
 from millwright.units import LengthUnit, read_angle_mm_per_m, read_length_mm, read_temperature_c, read_torque_nm
+from millwright.verdict import is_unproven
 from server.accounts.models import Membership
 
 from ..chain import head_of, link
@@ -75,7 +76,7 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
         kind=kind,
         inputs=checked.inputs,
         typed=sent.typed,
-        result=_taken(checked.result, as_it_is=sent.as_it_is),
+        result=as_taken(checked.result, as_it_is=sent.as_it_is),
         asked=checked.asked,
         person=by.user,
         by=by.user.shown_name,
@@ -92,9 +93,9 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
     return entry
 
 
-def _taken(result: Mapping[str, Any] | None, *, as_it_is: bool) -> Mapping[str, Any] | None:
+def as_taken(result: Mapping[str, Any] | None, *, as_it_is: bool) -> Mapping[str, Any] | None:
     """A reading that cannot tell yet and is taken as it is says so from then on."""
-    return {**result, "as_it_is": True} if result and as_it_is and result.get("proven") is False else result
+    return {**result, "as_it_is": True} if result and as_it_is and is_unproven(result) else result
 
 
 def _the_same(stands: Entry, step: str, kind: EntryKind, inputs: Mapping[str, Any]) -> Entry:
