@@ -9,7 +9,8 @@ from playwright.sync_api import expect
 
 from scripts.gateway import Gateway
 from scripts.laser import AS_FOUND, Pair, sweep_once
-from tests.site import PASSWORD
+from server.demo import blower
+from tests.site import PASSWORD, Member
 
 from .base import ENTER, FACE, RIM, BrowserTestCase, tap
 
@@ -24,6 +25,24 @@ class AlignTest(BrowserTestCase):
         self.fill_ring("Rim", RIM)
         self.fill_ring("Face", FACE)
         expect(self.verdict()).to_have_text("Misaligned: move the motor.")
+
+    def test_what_cannot_be_told_stands_so_on_every_sheet_until_somebody_takes_it_as_it_is(self) -> None:
+        page = self.page
+        first, second = blower.MOVED["dials"]
+        readings = [dict(reading) for reading in first["readings"]]
+        readings[1]["value_mm"] += 0.06  # 12 + 6 and 3 + 9 differ
+        unsure = {"dials": [{**first, "readings": readings}, second]}
+        self.assertEqual(Member("millwright").enter(self.job, "set.align", unsure)[0], 201)  # no verdict was seen
+        self.goto_step("set.align")
+        expect(self.verdict()).to_have_text("Cannot tell yet.")
+        expect(page.get_by_role("link", name="Align the motor")).to_contain_text("cannot tell yet")
+        self.goto_step("couple.feet")
+        expect(page.get_by_text("First: Align the motor").first).to_be_visible()
+        self.goto_step("set.align")
+        page.get_by_role("button", name="Take it as it is").click()
+        expect(self.verdict()).to_have_text("Taken as it is: it cannot tell.")
+        page.get_by_role("button", name="Next: Torque the feet of the motor").click()
+        expect(page.get_by_role("button", name="Bolt 1, next")).to_be_visible()
 
     def test_a_foot_without_room_is_planned_round_or_said_to_be_impossible(self) -> None:
         page = self.page

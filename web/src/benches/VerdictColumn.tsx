@@ -5,7 +5,7 @@ import { TwoLimits } from '../kit/TwoLimits'
 import { type LengthUnit, showFigure } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { sayIn } from '../units/say'
-import { cannotTell, type Result, type Say } from './bench'
+import { type Result, type Say, titleOf } from './bench'
 import { useHeld } from './useHeld'
 
 interface VerdictColumnProps {
@@ -24,7 +24,7 @@ export function VerdictColumn({ foot, children, ...now }: VerdictColumnProps) {
   const unit = useUnit()
   const { held, onPointerDown } = useHeld(now)
   const { result, lacking, general } = held
-  const say = held.say && result && cannotTell(result) ? { ...held.say, title: 'Cannot tell yet.' } : held.say
+  const say = held.say && result ? { ...held.say, title: titleOf(result, held.say.title) } : held.say
   const sentences = result ? sentencesOf(result, unit) : []
   return (
     <>

@@ -3,7 +3,10 @@ import type { Schemas } from '../api/client'
 import type { LengthUnit } from '../units/length'
 import type { Draft, Entered, Part, Reading } from './draft'
 
-export type Result = Pick<Schemas['FitResult'], 'bench' | 'verdict' | 'proven' | 'checks' | 'advice' | 'says' | 'working'>
+export type Result = Pick<Schemas['FitResult'], 'bench' | 'verdict' | 'proven' | 'checks' | 'advice' | 'says' | 'working'> & {
+  /** Of an entry: somebody took it although it cannot tell. */
+  as_it_is?: boolean
+}
 type Verdict = Schemas['Verdict']
 export type Preset = Record<string, unknown>
 
@@ -58,7 +61,13 @@ const TITLES: Record<Verdict, string> = {
 
 /** Inside on paper, but not within its ±: nobody says inside. */
 export function cannotTell({ verdict, proven }: Pick<Result, 'verdict' | 'proven'>): boolean {
-  return proven === false && verdict !== 'over' && verdict !== 'not judged'
+  return proven === false && (verdict === 'inside' || verdict === 'close')
+}
+
+/** The verdict in one sentence, where its ± has a say in it. */
+export function titleOf(result: Result, title: string): string {
+  if (!cannotTell(result)) return title
+  return result.as_it_is ? 'Taken as it is: it cannot tell.' : 'Cannot tell yet.'
 }
 
 /** In today's shape. What was answered by an earlier version stands as it was said then, and draws nothing. */

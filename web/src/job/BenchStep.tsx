@@ -44,7 +44,8 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
   const readAgain = () => change({ ...start('set-up'), choices: { ...start('set-up').choices, moves: movesNow } })
   const outdated = outdatedBecause(step, touched, draft.choices.moves, movesNow)
   const reading = bench.read(draft, preset ?? {})
-  const counts = outdated === null && (touched || !standsEntered)
+  const isOpen = touched || !standsEntered || step.state === 'cannot tell yet'
+  const counts = outdated === null && isOpen
   const evaluated = useEvaluate(bench.name, counts ? reading : { ...reading, input: null }, { ...preset, ...compare })
   const [refused, setRefused] = useState('')
   const [moving, setMoving] = useState(false)

@@ -49,7 +49,7 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
       <p>{METHOD_PROVES[method]}</p>
       {bracket && (
         <Choice
-          label="Bracket stands on the shaft of the"
+          label="Bracket on the shaft of the"
           options={BRACKET_ON}
           words={machines}
           value={bracket}
