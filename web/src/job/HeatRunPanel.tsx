@@ -57,6 +57,9 @@ export function HeatRunPanel({ step }: { step: Step }) {
   const main = run.phase === 'gripped' ? undefined : may[0]
   const others = may.filter((next) => next !== main)
   const plan = planOf(job, step)
+  // While it is not ready the pyrometer is what is wanted.
+  const isEarly = run.phase === 'on the heater' && readyNow(run, now) !== 'go'
+  const [Onward, Pyrometer] = isEarly ? [PlainButton, MainButton] : [MainButton, PlainButton]
   return (
     <Panel data-bench>
       <div>
@@ -82,9 +85,9 @@ export function HeatRunPanel({ step }: { step: Step }) {
       </div>
       <div className="buttons">
         {main && (
-          <MainButton isDisabled={blocked || (!mayLeave && LEAVES.includes(main.event))} onPress={() => send(main.event)}>
+          <Onward isDisabled={blocked || (!mayLeave && LEAVES.includes(main.event))} onPress={() => send(main.event)}>
             {main.words}
-          </MainButton>
+          </Onward>
         )}
         {others.map(({ event, words }) => (
           <PlainButton key={event} isDisabled={blocked || (!mayLeave && LEAVES.includes(event))} onPress={() => send(event)}>
@@ -93,9 +96,9 @@ export function HeatRunPanel({ step }: { step: Step }) {
         ))}
         <div className="row">
           <LabelledCell cell="hub" label="Hub" kind="temperature" unit="°C" draft={draft} change={change} problems={{}} />
-          <PlainButton isDisabled={blocked} onPress={note}>
+          <Pyrometer isDisabled={blocked} onPress={note}>
             Note it
-          </PlainButton>
+          </Pyrometer>
         </div>
         {problem && <p role="alert">{problem}</p>}
       </div>
@@ -159,18 +162,34 @@ function Countdown({ run, now }: { run: Run; now: number }) {
   }
 }
 
+const isOld = (run: Run, now: number) => run.ready_until !== null && sinceNow(run.ready_until, now) <= 0
+const soakLeft = (run: Run, now: number) => (run.soaked_at === null ? 0 : sinceNow(run.soaked_at, now))
+
+/** What the pyrometer said last, the soak and the age of that reading taken into account. */
+function readyNow(run: Run, now: number): Run['ready'] | 'read it again' {
+  const ready = run.ready === 'soak' && soakLeft(run, now) <= 0 ? 'go' : run.ready
+  return (ready === 'go' || ready === 'soak') && isOld(run, now) ? 'read it again' : ready
+}
+
 /** Go, wait, or read it again: by what the pyrometer said last, and how long ago. */
 function OnHeater({ run, now }: { run: Run; now: number }) {
-  const old = run.ready_until !== null && sinceNow(run.ready_until, now) <= 0
-  const soak = run.soaked_at === null ? 0 : sinceNow(run.soaked_at, now)
-  const ready = run.ready === 'soak' && soak <= 0 ? 'go' : run.ready
+  const ready = readyNow(run, now)
   const last = `${Math.round(run.hub_c ?? 0)} of ${Math.round(run.target_c)}`
   const said = () => {
-    if (ready === null || ready === 'read it') return ['Read the hub with the pyrometer', 'Read it']
-    if (ready === 'over its ceiling') return ['Over its ceiling, °C. Take it off the heater.', last]
-    if (ready === 'wait') return [old ? 'Wait, and read it again: °C' : 'Wait: °C', last]
-    if (old) return [`It was at ${last} °C. Read it again before it leaves.`, 'Read it again']
-    return ready === 'soak' ? ['Hot enough. Let it soak for', showTime(soak)] : [`${last} °C: hot enough`, 'Go']
+    switch (ready) {
+      case 'over its ceiling':
+        return ['Over its ceiling, °C. Take it off the heater.', last]
+      case 'wait':
+        return [isOld(run, now) ? 'Wait, and read it again: °C' : 'Wait: °C', last]
+      case 'read it again':
+        return [`It was at ${last} °C. Read it again before it leaves.`, 'Read it again']
+      case 'soak':
+        return ['Hot enough. Let it soak for', showTime(soakLeft(run, now))]
+      case 'go':
+        return [`${last} °C: hot enough`, 'Go']
+      default:
+        return ['Read the hub with the pyrometer', 'Read it']
+    }
   }
   const [words, large] = said() as [string, string]
   return (
