@@ -328,8 +328,8 @@ def _working(
     differ = words("({shaft} − {bore}) × {length}", shaft=by, bore=number(bore, 5), length=length)
     wanted = words("{grip} ÷ {taper}", grip=bare(given.interference_mm), taper=by)
     lines = [
-        work("taper_shaft", "taper of the shaft", "(large − small) ÷ length", cone(given.shaft), shaft, "mm/mm"),
-        work("taper_bore", "taper of the bore", "(large − small) ÷ length", cone(given.bore), bore, "mm/mm"),
+        work("taper_shaft", "taper of the shaft", "(large − small) ÷ length", cone(given.shaft), shaft, ""),
+        work("taper_bore", "taper of the bore", "(large − small) ÷ length", cone(given.bore), bore, ""),
         work("mismatch", "mismatch", "(shaft − bore) × shorter length", differ, mismatch),
         work("advance", "draw-up required", "interference ÷ taper", wanted, advance),
     ]

@@ -40,7 +40,6 @@ UNITS = {
     "screws",
     "min",
     "g",
-    "mm/mm",
 }
 PATH = re.compile(r"[a-z0-9_.@ -]*")
 NO_WAY_BACK = {"mount.loose", "couple.collar", "couple.cover", "off.pop"}  # and of every family, where it comes apart

@@ -55,6 +55,8 @@ const Labelled = styled.div`
   justify-content: space-between;
   gap: 10px;
   min-width: 0;
+  > span:first-child { min-width: 0; }
+  > :last-child { flex: none; }
   span { font-weight: 500; line-height: 1.15; }
   small { color: var(--ink-2); font-weight: 400; }
   em { display: block; font-style: normal; font-weight: 400; font-size: 14px; color: var(--ink-2); }

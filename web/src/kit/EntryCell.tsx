@@ -76,6 +76,7 @@ export function EntryCell({
     >
       <Box
         data-cell={part}
+        data-long={shown.length > 6 || undefined}
         inputMode="decimal"
         autoComplete="off"
         onKeyDown={onKeyDown}
@@ -133,6 +134,7 @@ const Box = styled(Input)`
   border: 1.25px solid var(--ink);
   color: var(--blue);
   font: 500 var(--t-read) var(--read);
+  &[data-long] { font-size: 18px; }
   &[data-focused] { border: 3px solid var(--blue); background: var(--blue-wash); outline: none; }
   &[data-invalid] { border: 3px double var(--temper-4); }
   [data-hall='dim'] &[data-invalid] { border-color: var(--ink); }

@@ -78,7 +78,9 @@ describe('shown in the unit of the sheet', () => {
   })
   it('typed text stays as typed in its own unit and is converted once the sheet is switched', () => {
     expect(showTyped({ text: '0.05', unit: 'mm' }, 'mm')).toBe('0.05')
-    expect(showTyped({ text: '25.4', unit: 'mm' }, 'in')).toBe('1.00000')
+    expect(showTyped({ text: '25.4', unit: 'mm' }, 'in')).toBe('1.0000')
+    expect(showTyped({ text: '+0.06', unit: 'mm' }, 'in')).toBe('+0.0024') // a dial's hundredths, with the dial's sign
+    expect(showTyped({ text: '90.051', unit: 'mm' }, 'in')).toBe('3.54531') // a micrometer's thousandths
     expect(showTyped({ text: '2 thou', unit: 'mm' }, 'in')).toBe('2 thou')
   })
 })

@@ -170,11 +170,13 @@ export function showLength(mm: number, unit: LengthUnit, places = 2, signed = fa
   return (mm < 0 ? '−' : signed ? '+' : '') + size
 }
 
-/** What a cell shows: the typed text in the unit it was typed in, converted when the sheet has been switched since. */
+/** What a cell shows: the typed text in the unit it was typed in; converted, as fine as it was read, when the sheet has been switched since. */
 export function showTyped(typed: Typed, unit: LengthUnit): string {
   if (typed.unit === unit || forRecord({ ...typed, unit: 'mm' }) !== null) return typed.text
   const mm = readLengthMm(typed)
-  return mm === null ? typed.text : showLength(mm, unit, 3).replace('−', '-')
+  if (mm === null) return typed.text
+  const places = typed.unit === 'mm' && !/[.,]\d{3}/.test(typed.text) ? 2 : 3
+  return showLength(mm, unit, places, typed.text.trim().startsWith('+')).replace('−', '-')
 }
 
 /** A slope in mm per 100 mm, or thou per inch. */

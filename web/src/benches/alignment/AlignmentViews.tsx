@@ -44,7 +44,10 @@ export function AlignmentViews({ machines, result }: ViewsProps) {
     ...(['v', 'h'] as const).flatMap((p) => [Math.abs(lineOf(shown, p).offset), Math.abs(placeAt(shown, p, far))]),
   )
   const times = exaggeration(largest, scale, ROOM)
-  const bar = [500, 200, 100, 50].find((mm) => mm * scale < 105) ?? 20
+  const unit = useUnit()
+  const [bars, inMm] = unit === 'mm' ? [[500, 200, 100, 50, 20], 1] : [[20, 10, 5, 2, 1], 25.4]
+  const bar = bars.find((long) => long * inMm * scale < 105) ?? bars.at(-1)!
+  const barPx = bar * inMm * scale
   const common = { machines, scale, centre, times, result }
   return (
     <Views>
@@ -58,10 +61,10 @@ export function AlignmentViews({ machines, result }: ViewsProps) {
       <p>
         Across drawn × {times.toLocaleString('en')}, along the shaft to scale
         <svg viewBox="0 0 110 14" aria-hidden="true">
-          <path d={`M1 2V12M${1 + bar * scale} 2V12`} stroke="var(--ink)" strokeWidth="1.25" />
-          <path d={`M1 7H${1 + bar * scale}`} stroke="var(--ink)" strokeWidth="3" />
+          <path d={`M1 2V12M${1 + barPx} 2V12`} stroke="var(--ink)" strokeWidth="1.25" />
+          <path d={`M1 7H${1 + barPx}`} stroke="var(--ink)" strokeWidth="3" />
         </svg>
-        {bar} mm
+        {bar} {unit}
       </p>
     </Views>
   )
