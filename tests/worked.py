@@ -30,7 +30,7 @@ def worked(name: str, work: Work) -> Job:
     for item in sorted(made, key=lambda one: one.number):
         if isinstance(item, Entry):
             ids[item.id] = uuid4()
-            sent = Sent(id=ids[item.id], step=item.step, kind=item.kind, inputs=item.inputs)
+            sent = Sent(id=ids[item.id], step=item.step, kind=item.kind, inputs=item.inputs, as_it_is=not item.unproven)
             append_entry(job.pk, sent, by=millwright, now=timezone.now())
         else:
             covers = ids[item.entry] if item.entry else None

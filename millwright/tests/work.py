@@ -16,7 +16,7 @@ from millwright.route.fields import Field
 from millwright.route.stand import NOTHING_LEFT, stand
 from millwright.route.state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState
 from millwright.route.steps import BenchForm, Scope, SheetForm
-from millwright.verdict import Verdict
+from millwright.verdict import Verdict, is_unproven
 
 START = datetime(2026, 5, 12, 6, 0, tzinfo=UTC)
 FIGURES = {
@@ -244,7 +244,7 @@ class Work:
             kind=kind,
             inputs=checked.inputs,
             verdict=Verdict(checked.result["verdict"]) if checked.result else None,
-            unproven=bool(checked.result) and checked.result.get("proven") is False and not as_it_is,
+            unproven=is_unproven(checked.result) and not as_it_is,
             by="A",
             role=role,
             at=max(self.now, START + timedelta(minutes=number)),
