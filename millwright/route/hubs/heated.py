@@ -6,7 +6,7 @@ from typing import Any
 from ...card.values import source_of
 from ...line import Side
 from ...mounting.cooling import TOUCH_C
-from ...mounting.heat import say_too_hot
+from ...mounting.heat_words import say_too_hot
 from ...say import say
 from ...verdict import Judged, judge, said_by_hand
 from ..fields import Field, choice, number, text, tick
