@@ -178,6 +178,8 @@ class SettingTest(unittest.TestCase):
             made = work.enter("prepare.ends", {"distance_mm": distance, "standards": "100; 138,5 180"})
             self.assertEqual(work.state("prepare.ends"), state, distance)
             self.assertIn("Nearest standard distance: 138.5 mm", " ".join(work.judged(made)["advice"]))
+        made = work.enter("prepare.ends", {"distance_mm": 141.5, "standards": "3.5 5.5 7 in"})
+        self.assertIn("Nearest standard distance: 139.7 mm", " ".join(work.judged(made)["advice"]))
 
     def test_shaft_ends_that_stand_out_into_the_gap_keep_clear_of_each_other(self) -> None:
         work = Work(card={"gap_nominal_mm": 4, "axial_growth_mm": 0.4, "element_width_mm": 3})

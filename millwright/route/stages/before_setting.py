@@ -6,6 +6,7 @@ from typing import Any
 from ...card.values import source_of
 from ...line import SIDES, Side
 from ...say import mm, say
+from ...units import LengthUnit, read_length_mm
 from ...verdict import Judged, judge, said_by_hand
 from ..fields import choice, length, text
 from ..order import Part, in_order
@@ -134,8 +135,8 @@ def shaft_ends(job: JobFacts) -> Part:
                     length("distance_mm", "Distance between the shaft ends"),
                     text(
                         "standards",
-                        "Standard distances this coupling comes in, mm",
-                        "from the catalogue, where the distance is still to be chosen: 100 140 180",
+                        "Standard distances this coupling comes in, mm; inches with in behind them",
+                        "from the catalogue, where the distance is still to be chosen: 100 140 180, or 3.5 5 7 in",
                         required=False,
                     ),
                 )
@@ -172,10 +173,17 @@ def _judge_ends(job: JobFacts, answers: Answers) -> Judged:
     else:
         text = "Nothing to judge it by: put the distance of the drawing on the value card."
         advice.append(say("nothing_to_judge_by", text))
-    standards = [float(word) for word in re.findall(r"\d+(?:\.\d+)?", str(answers.get("standards") or "").replace(",", "."))]
+    standards = _standards_mm(str(answers.get("standards") or ""))
     if standards:
         nearest = min(standards, key=lambda standard: abs(standard - distance))
         text = "Nearest standard distance: {nearest}; the machines go {by} to it."
         by = mm(distance - nearest, 1, signed=True)
         advice.append(say("nearest_standard", text, nearest=mm(nearest, None), by=by))
     return checks, advice
+
+
+def _standards_mm(text: str) -> list[float]:
+    """A list of distances as it is written down: "100; 138,5 180", or "3.5 5 7 in"."""
+    unit: LengthUnit = "in" if re.search(r'(\bin|\binch(es)?|")\W*$', text) else "mm"
+    found = (read_length_mm(word, unit) for word in re.findall(r"\d+(?:\.\d+)?", text.replace(",", ".")))
+    return [mm for mm in found if mm is not None]
