@@ -33,7 +33,7 @@ class FaultsTest(BrowserTestCase):
         self.page.reload()
         expect(self.page.get_by_label("Rim at 3 o’clock")).to_have_value("7 thou")
         tap(self.page.get_by_role("radio", name="inch"))
-        expect(self.page.get_by_label("Rim at 6 o’clock, in")).to_have_value("0.02362")
+        expect(self.page.get_by_label("Rim at 6 o’clock, in")).to_have_value("0.0236")
         tap(self.page.get_by_role("radio", name="mm"))
         expect(self.page.get_by_label("Rim at 6 o’clock, mm")).to_have_value("0.60")
 

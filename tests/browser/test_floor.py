@@ -91,7 +91,7 @@ class SheetTest(BrowserTestCase):
         page.get_by_role("button", name="Gloves").click()
         page.get_by_role("button", name="Hall").click()
         page.reload()
-        expect(page.get_by_label("Gap at 12 o’clock, in")).to_have_value("1.19764")
+        expect(page.get_by_label("Gap at 12 o’clock, in")).to_have_value("1.1976")
         cell = page.get_by_label("Gap at 12 o’clock, in").bounding_box()
         assert cell is not None
         self.assertGreaterEqual(cell["height"], 56)
