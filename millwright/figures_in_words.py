@@ -34,6 +34,10 @@ def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list
     [('readings.0.value_mm', "3 o'clock", '0.05 mm'), ('diameter_mm', 'diameter', '160 mm')]
     >>> shown({"pulls": [{"pass": 2, "bolt": 3, "reached_nm": 35.0, "moved": False}], "before": [1, 2]})
     [('pulls.0', 'pass 2, bolt 3', '35 N·m, stood still')]
+    >>> shown({"pulls": [{"pass": 1, "bolt": 1, "reached_nm": 35.0, "reached_is": "wrench", "slackened": True}]})
+    [('pulls.0', 'pass 1, bolt 1', '35 N·m on the wrench, slackened first')]
+    >>> shown({"wrench": {"name": "W3", "max_nm": 200.0}})
+    [('wrench.max_nm', 'wrench W3, max', '200 N·m')]
     >>> shown({"readings": [{"clock": 0, "value_mm": 8.1}], "ends": ["fan end", "pump end"]}, frozenset({"ends"}))
     [('readings.0.value_mm', "fan end 12 o'clock", '8.1 mm')]
     >>> shown({"feet": [{"name": "motor tail", "shim_mm": 0.6, "slide_mm": -0.18}]})
@@ -85,16 +89,22 @@ def _walk(value: Any, path: str, names: list[str]) -> Iterator[tuple[str, str, W
                     yield f"{path}.{key}", " ".join([*dial, _word(str(key))]), _text(str(key), inner)
             yield from _walk(readings, f"{path}.readings", dial)
         case {"name": str(name), **rest} if rest:
+            one_of_many = path.rpartition(".")[2].isdigit()
+            called = name if one_of_many else " ".join([*names, name]).strip()
             for key, inner in rest.items():
-                yield from _walk(inner, f"{path}.{key}", [f"{name},", _word(str(key))])
+                yield from _walk(inner, f"{path}.{key}", [f"{called},", _word(str(key))])
         case Mapping():
             for key, inner in value.items():
                 yield from _walk(inner, f"{path}.{key}", [*names, _word(key)])
         case [{"pass": _, "bolt": _, "reached_nm": _} | {"pass": _, "bolt": _, "torque_nm": _}, *_]:
             for i, pull in enumerate(value):
-                turned = {True: ", turned", False: ", stood still"}.get(pull.get("moved"), "")
                 reached = Figure(pull.get("reached_nm", pull.get("torque_nm")), "N·m")
-                pulled = words("{reached}{turned}", reached=reached, turned=turned)
+                more = [
+                    " on the wrench" if pull.get("reached_is") == "wrench" else "",
+                    ", slackened first" if pull.get("slackened") else "",
+                    {True: ", turned", False: ", stood still"}.get(pull.get("moved"), ""),
+                ]
+                pulled = words("{reached}{more}", reached=reached, more="".join(more))
                 yield f"{path}.{i}", f"pass {pull['pass']}, bolt {pull['bolt']}", pulled
         case [{"clock": _}, *_] if len(value) > MOST_LISTED:
             arc = arc_deg(different_positions([reading["clock"] for reading in value]))
