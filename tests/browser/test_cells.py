@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 from server.instruments.models import Wrench
 from tests.site import Member, job_of
 
-from .base import ENTER, BrowserTestCase, tap
+from .base import ENTER, BrowserTestCase, tap, until
 
 
 class CellsTest(BrowserTestCase):
@@ -93,6 +93,7 @@ class CellsTest(BrowserTestCase):
         first.close()
         second.context.set_offline(False)
         expect(second.get_by_text(re.compile("Not sent yet"))).to_be_hidden()
+        until(lambda: self.job.entries.filter(kind="note").count() > 1, second)
         notes = self.job.entries.filter(kind="note")
         self.assertEqual({n.inputs["text"] for n in notes}, {"seen at set.gap", "seen at set.straightedge"})
         self.assertEqual(self.job.entries.count(), before + 2)

@@ -57,6 +57,7 @@ class HeatRunTest(BrowserTestCase):
         for name in ("Out of the heater", "On the shaft", "It grips"):
             page.get_by_role("button", name=name).click()
         expect(page.get_by_text("Gripped. Hot for about")).to_be_visible()
+        expect(page.get_by_label("What was seen")).to_be_visible()  # the server knows of it
         page.get_by_text("stuck half way", exact=True).click()
         page.get_by_role("button", name="Enter", exact=True).click()
         expect(page.get_by_text("Stop. Do not hammer and do not press on.")).to_be_visible()

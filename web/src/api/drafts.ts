@@ -4,9 +4,20 @@ import { followed } from './followed'
 const STORE = createStore('anvil-drafts', 'drafts')
 const drafts = followed<Readonly<Record<string, unknown>>>({})
 
+/** The draft on its way into the database: a page that is reloaded at this moment does not wait for it. */
+const ON_ITS_WAY = 'anvil.draft'
+
 /** What was typed and not entered, by place. Read once when the application opens; from then on memory leads. */
 export async function readDrafts(): Promise<void> {
-  drafts.set(Object.fromEntries(await entries<string, unknown>(STORE)))
+  const found = Object.fromEntries(await entries<string, unknown>(STORE))
+  const last = sessionStorage.getItem(ON_ITS_WAY)
+  const { place, draft } = last ? JSON.parse(last) : {}
+  if (place) {
+    found[place] = draft
+    await set(place, draft, STORE)
+    sessionStorage.removeItem(ON_ITS_WAY)
+  }
+  drafts.set(found)
 }
 
 /** What is typed at a place; null where nothing is. */
@@ -17,12 +28,19 @@ export function useKeptDraft<T>(place: string): T | null {
 /** On this device from now on, through reload, sign-out and a server that is away. */
 export function keepDraft(place: string, draft: unknown): void {
   drafts.set({ ...drafts.get(), [place]: draft })
-  set(place, draft, STORE)
+  const row = JSON.stringify({ place, draft })
+  sessionStorage.setItem(ON_ITS_WAY, row)
+  set(place, draft, STORE).then(() => arrived(row))
+}
+
+function arrived(row: string): void {
+  if (sessionStorage.getItem(ON_ITS_WAY) === row) sessionStorage.removeItem(ON_ITS_WAY)
 }
 
 export function dropDraft(place: string): void {
   const { [place]: _, ...others } = drafts.get()
   drafts.set(others)
+  sessionStorage.removeItem(ON_ITS_WAY)
   del(place, STORE)
 }
 
