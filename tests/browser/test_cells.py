@@ -125,6 +125,7 @@ class BoltsTest(BrowserTestCase):
         page.get_by_label("Bolts").fill("4")
         page.get_by_label("Full torque").fill("100")
         page.get_by_text("straight to torque").click()
+        expect(page.get_by_role("button", name="Bolt 1, next")).to_be_visible()  # the plan pushes the next button down
         page.get_by_role("button", name="Which wrench, and what is on its end").click()
         for label, text in (("Number or name of the wrench", "W3"), ("Its range from, N·m", "20"), ("to, N·m", "200")):
             page.get_by_label(label, exact=True).fill(text)
