@@ -10,12 +10,11 @@ const ON_ITS_WAY = 'anvil.draft'
 /** What was typed and not entered, by place. Read once when the application opens; from then on memory leads. */
 export async function readDrafts(): Promise<void> {
   const found = Object.fromEntries(await entries<string, unknown>(STORE))
-  const last = sessionStorage.getItem(ON_ITS_WAY)
-  const { place, draft } = last ? JSON.parse(last) : {}
-  if (place) {
+  const row = sessionStorage.getItem(ON_ITS_WAY)
+  if (row) {
+    const { place, draft } = JSON.parse(row)
     found[place] = draft
-    await set(place, draft, STORE)
-    sessionStorage.removeItem(ON_ITS_WAY)
+    set(place, draft, STORE).then(() => arrived(row))
   }
   drafts.set(found)
 }
@@ -40,7 +39,8 @@ function arrived(row: string): void {
 export function dropDraft(place: string): void {
   const { [place]: _, ...others } = drafts.get()
   drafts.set(others)
-  sessionStorage.removeItem(ON_ITS_WAY)
+  const row = sessionStorage.getItem(ON_ITS_WAY)
+  if (row && JSON.parse(row).place === place) arrived(row)
   del(place, STORE)
 }
 
