@@ -201,23 +201,30 @@ function OnHeater({ run, now }: { run: Run; now: number }) {
   )
 }
 
-/** How long it may be carried and still be pushed home; and how long it stays open at all. */
-function Carry({ run, now }: { run: Run; now: number }) {
+/** What is left of the carry: still time to push it home, little of it, none; null seconds where the bore does not close. */
+function carryOf(run: Run, now: number) {
   const open = run.closes_at ? sinceNow(run.closes_at, now) : null
   const carry = run.carry_until ? sinceNow(run.carry_until, now) : open
-  const shut = open !== null && open <= 0
-  const words = shut
-    ? 'Carried too long. Do not slide it on: back to the heater.'
-    : carry === null
-      ? 'In this air the bore does not close'
-      : carry > 0
-        ? 'Left to carry it'
-        : 'Little time left on the shaft: push it home in one go, or heat it again.'
+  if (open !== null && open <= 0) return { is: 'too long', seconds: -open, open } as const
+  if (carry === null) return { is: 'no end', seconds: null, open } as const
+  return { is: carry > 0 ? 'left' : 'little', seconds: Math.abs(carry), open } as const
+}
+
+const CARRY_WORDS = {
+  left: 'Left to carry it',
+  little: 'Little time left on the shaft: push it home in one go, or heat it again.',
+  'too long': 'Carried too long. Do not slide it on: back to the heater.',
+  'no end': 'In this air the bore does not close',
+}
+
+/** How long it may be carried and still be pushed home; and how long it stays open at all. */
+function Carry({ run, now }: { run: Run; now: number }) {
+  const { is, seconds, open } = carryOf(run, now)
   return (
-    <Big data-shut={shut ? '' : undefined} role="timer" aria-label="Carry">
-      <span>{words}</span>
-      {carry !== null && <b>{carry > 0 ? showTime(carry) : `+${showTime(-(shut ? open! : carry))}`}</b>}
-      {open !== null && !shut && <small>open for another {showTime(open)} in still air, if nothing touches it</small>}
+    <Big data-shut={is === 'too long' ? '' : undefined} role="timer" aria-label="Carry">
+      <span>{CARRY_WORDS[is]}</span>
+      {seconds !== null && <b>{is === 'left' ? showTime(seconds) : `+${showTime(seconds)}`}</b>}
+      {open !== null && open > 0 && <small>open for another {showTime(open)} in still air, if nothing touches it</small>}
       <strong>On the shaft it grips in seconds.</strong>
     </Big>
   )
@@ -259,12 +266,16 @@ export function RunningTimers() {
   return job.steps.flatMap((s) => {
     const run = s.heat_run
     if (run?.phase !== 'on its way') return []
-    const carry = run.carry_until === null ? -1 : sinceNow(run.carry_until, now)
-    const open = run.closes_at === null ? 0 : sinceNow(run.closes_at, now)
-    const words = carry > 0 ? 'left to carry' : open > 0 ? 'push it home at once, open for' : 'carried too long by'
+    const { is, seconds, open } = carryOf(run, now)
+    const [words, left] = {
+      left: ['left to carry', seconds],
+      little: ['push it home at once, open for', open],
+      'too long': ['carried too long by', seconds],
+      'no end': ['on its way', null],
+    }[is] as [string, number | null]
     return [
       <Timer key={s.key}>
-        hot hub, {words} <Num>{showTime(Math.abs(carry > 0 ? carry : open))}</Num>
+        hot hub, {words} {left !== null && <Num>{showTime(left)}</Num>}
       </Timer>,
     ]
   })
