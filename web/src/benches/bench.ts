@@ -1,5 +1,6 @@
 import type { ComponentType, ReactNode } from 'react'
 import type { Schemas } from '../api/client'
+import { isUnproven } from '../kit/Allowance'
 import type { LengthUnit } from '../units/length'
 import type { Draft, Entered, Part, Reading } from './draft'
 
@@ -59,10 +60,7 @@ const TITLES: Record<Verdict, string> = {
   'not judged': 'Read. No limit to judge by.',
 }
 
-/** Inside on paper, but not within its ±: nobody says inside. */
-export function cannotTell({ verdict, proven }: Pick<Result, 'verdict' | 'proven'>): boolean {
-  return proven === false && (verdict === 'inside' || verdict === 'close')
-}
+export const cannotTell = ({ verdict, proven }: Pick<Result, 'verdict' | 'proven'>) => isUnproven({ status: verdict, proven })
 
 /** The verdict in one sentence, where its ± has a say in it. */
 export function titleOf(result: Result, title: string): string {

@@ -2,7 +2,7 @@ import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import type { Schemas } from '../api/client'
 import { ShaftLine } from '../drawing/ShaftLine'
-import { Bar, Glyph, sayShare } from '../kit/Allowance'
+import { Bar, Glyph, sayShare, sayStatus } from '../kit/Allowance'
 import { MainButton, PlainButton } from '../kit/Button'
 import { sinceNow, useServerNow } from '../kit/serverClock'
 import { showTime } from '../units/length'
@@ -96,8 +96,8 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
             <small>{at.of}</small>
             <Bar used={at.used} width={190} />
             <span className="foot">
-              <Glyph status={at.verdict} unproven={at.proven === false} />{' '}
-              <b>{at.proven === false && at.verdict !== 'over' ? 'cannot tell yet' : at.verdict}</b> {sayShare(at.used)} limit
+              <Glyph status={at.verdict} proven={at.proven} /> <b>{sayStatus({ status: at.verdict, proven: at.proven })}</b>{' '}
+              {sayShare(at.used)} limit
             </span>
           </>
         )}

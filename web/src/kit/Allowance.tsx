@@ -29,7 +29,7 @@ export function Allowance({ check }: { check: Check }) {
       </div>
       {isShare && <Bar used={check.used!} />}
       <div className="foot">
-        <Glyph status={check.status} unproven={isUnproven(check)} />
+        <Glyph {...check} />
         <b>{sayStatus(check)}</b>
         <span>{isShare ? `${sayShare(check.used!)} ${limit(check, unit)}` : check.min !== null && limit(check, unit)}</span>
       </div>
@@ -38,14 +38,19 @@ export function Allowance({ check }: { check: Check }) {
   )
 }
 
-/** It keeps its limit on paper, but with its ± it may not. */
-export function isUnproven(check: { status: Status; proven?: boolean | null }): boolean {
-  return check.proven === false && (check.status === 'inside' || check.status === 'close')
+interface Judged {
+  status: Status | Schemas['Verdict']
+  proven?: boolean | null
 }
 
-/** How a check stands, in a word. */
-export function sayStatus(check: { status: Status; proven?: boolean | null }): string {
-  return isUnproven(check) ? 'cannot tell yet' : check.status
+/** It keeps its limit on paper, but with its ± it may not: nobody says inside. */
+export function isUnproven({ status, proven }: Judged): boolean {
+  return proven === false && (status === 'inside' || status === 'close')
+}
+
+/** How it stands, in a word. */
+export function sayStatus(judged: Judged): string {
+  return isUnproven(judged) ? 'cannot tell yet' : judged.status
 }
 
 /** A share of a limit: in percent up to twice, beyond that as a multiple. */
@@ -82,7 +87,7 @@ export function Bar({ used, width = BAR }: { used: number; width?: number }) {
 }
 
 /** Where the value stands to its limit: between the ticks, at the right one, beyond it. */
-export function Glyph({ status, unproven = false }: { status: Status | Schemas['Verdict']; unproven?: boolean }) {
+export function Glyph({ status, proven }: Judged) {
   const at = { inside: 9, close: 12, over: 20.2, 'not judged': 9, incomplete: 9 }[status]
   const full = status === 'close' || status === 'over'
   const judged = status !== 'not judged' && status !== 'incomplete'
@@ -92,7 +97,7 @@ export function Glyph({ status, unproven = false }: { status: Status | Schemas['
       {judged && (
         <circle cx={at} cy="8" r="3.4" fill={full ? 'currentColor' : 'none'} stroke="currentColor" strokeWidth="1.6" />
       )}
-      {unproven && <path d={`M${at - 7} 8H${at + 8}`} stroke="currentColor" strokeWidth="1.6" />}
+      {isUnproven({ status, proven }) && <path d={`M${at - 7} 8H${at + 8}`} stroke="currentColor" strokeWidth="1.6" />}
     </svg>
   )
 }

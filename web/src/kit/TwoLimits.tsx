@@ -1,7 +1,7 @@
 import type { Schemas } from '../api/client'
 import { showFigure } from '../units/length'
 import { useUnit } from '../units/preferences'
-import { AllowanceBlock, Glyph, isUnproven, Num, sayShare, sayStatus, temperOf } from './Allowance'
+import { AllowanceBlock, Glyph, Num, sayShare, sayStatus, temperOf } from './Allowance'
 
 type Check = Schemas['Check']
 
@@ -42,14 +42,14 @@ export function TwoLimits({ maker, target }: TwoLimitsProps) {
         used={target.used ?? 0}
       />
       <div className="foot">
-        <Glyph status={target.status} unproven={isUnproven(target)} />
+        <Glyph {...target} />
         <b>{sayStatus(target)}</b>
         <span>
           {share(target)} target {say(target)}
         </span>
       </div>
       <div className="foot">
-        <Glyph status={maker.status} unproven={isUnproven(maker)} />
+        <Glyph {...maker} />
         <b>{sayStatus(maker)}</b>
         <span>
           {share(maker)} coupling’s {say(maker)}

@@ -6,7 +6,7 @@ import type { Schemas } from '../api/client'
 import { recordOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
-import { Glyph, isUnproven, Num, sayStatus } from '../kit/Allowance'
+import { Glyph, Num, sayStatus } from '../kit/Allowance'
 import { useUnit } from '../units/preferences'
 import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
@@ -82,7 +82,7 @@ export function RecordView() {
                         'stale'
                       ) : (
                         <>
-                          <Glyph status={line.status} unproven={isUnproven(line)} /> {sayStatus(line)}
+                          <Glyph {...line} /> {sayStatus(line)}
                         </>
                       )}
                     </td>

@@ -154,7 +154,7 @@ export function forRecord({ text, unit }: Typed): string | null {
   return unit === 'in' ? `${text.trim()} in` : null
 }
 
-const INCH_NEEDS_MORE = 2 // 0.01 mm is about 0.0004 in
+export const INCH_NEEDS_MORE = 2 // 0.01 mm is about 0.0004 in
 
 /** Millimetres as a number in a unit. */
 export function inUnit(mm: number, unit: LengthUnit): number {

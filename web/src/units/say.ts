@@ -1,13 +1,12 @@
 /** Texts of the core, their figures filled in by the sheet's unit. Nothing here looks into a text. */
 
 import { Refused, type Schemas } from '../api/client'
-import { type LengthUnit, MM_PER_INCH, showTime } from './length'
+import { INCH_NEEDS_MORE, type LengthUnit, MM_PER_INCH, showTime } from './length'
 
 export type Words = Schemas['Words']
 type Figure = Schemas['Figure']
 
 const CLOCK_FROM_S = 100 // from here on a time reads as minutes and seconds
-const INCH_NEEDS_MORE = 2 // 0.01 mm is about 0.0004 in
 const INCH_NEEDS_AT_MOST = 5 // a hundredth of a thou
 
 /** What a unit of the core becomes: factor, unit, and how many places more the figure then needs. */

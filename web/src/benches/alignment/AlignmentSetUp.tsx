@@ -24,12 +24,12 @@ import {
 
 type Result = Schemas['AlignmentResult']
 
-/** How it is read: method, where the stems stand, sag, which way the dials count, what was turned. */
 interface SetUpProps extends BenchProps<Result> {
   /** What the two machines are called. */
   machines: Record<BracketOn, string>
 }
 
+/** How it is read: method, where the stems stand, sag, which way the dials count, what was turned. */
 export function AlignmentSetUp({ draft, change, preset, result, problems, machines }: SetUpProps) {
   const method = methodOf(draft)
   const dials = dialsOf(draft)

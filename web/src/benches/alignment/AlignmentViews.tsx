@@ -2,7 +2,7 @@ import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { exaggeration } from '../../drawing/exaggeration'
 import { useHatch } from '../../drawing/Hatch'
-import { showLength, showSlope } from '../../units/length'
+import { MM_PER_INCH, showLength, showSlope } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { Allowed, ColdLine, FlexPlanes, SpacerTube } from './Overlays'
 
@@ -45,7 +45,7 @@ export function AlignmentViews({ machines, result }: ViewsProps) {
   )
   const times = exaggeration(largest, scale, ROOM)
   const unit = useUnit()
-  const [bars, inMm] = unit === 'mm' ? [[500, 200, 100, 50, 20], 1] : [[20, 10, 5, 2, 1], 25.4]
+  const [bars, inMm] = unit === 'mm' ? [[500, 200, 100, 50, 20], 1] : [[20, 10, 5, 2, 1], MM_PER_INCH]
   const bar = bars.find((long) => long * inMm * scale < 105) ?? bars.at(-1)!
   const barPx = bar * inMm * scale
   const common = { machines, scale, centre, times, result }
