@@ -213,14 +213,18 @@ def _problems(given: TightenInput) -> list[Problem]:
     if not found:
         found += _problems_of_shares(given.shares)
     wrench = given.wrench
-    if wrench is not None and wrench.min_nm >= wrench.max_nm:
-        found.append(Problem("wrench.max_nm", "The top of the wrench's range must be above its bottom."))
+    found += range_problems(wrench.min_nm, wrench.max_nm, "wrench.max_nm") if wrench else []
     if given.extension_mm is not None:
         if wrench is None or wrench.length_mm is None:
             found.append(Problem("wrench.length_mm", "With an extension, enter the wrench's own length."))
         elif _arm(wrench.length_mm, given) <= 0:
             found.append(Problem("extension_angle_deg", "Turned back this far the extension takes all the leverage."))
     return found
+
+
+def range_problems(min_nm: float, max_nm: float, path: str) -> list[Problem]:
+    """What is wrong with the range of a wrench, N·m, said at the path of its top."""
+    return [] if min_nm < max_nm else [Problem(path, "The top of the wrench's range must be above its bottom.")]
 
 
 def _problems_of_shares(shares: list[float]) -> list[Problem]:

@@ -7,7 +7,8 @@ from django.utils import timezone
 from ninja import Field, Router, Schema
 from pydantic import FiniteFloat
 
-from millwright.errors import Problem, refuse_if_any
+from millwright.bolting.tighten import range_problems
+from millwright.errors import refuse_if_any
 from millwright.model import NameIn
 from millwright.roles import Role
 from server.accounts.auth import member_of, require_role
@@ -78,8 +79,7 @@ def keep_wrench(request: HttpRequest, payload: WrenchIn) -> object:
     """Keep a wrench under its name; what stood there before is replaced."""
     member = member_of(request)
     require_role(member, Role.MILLWRIGHT)
-    above = "The top of the wrench's range must be above its bottom."
-    refuse_if_any([Problem("max_nm", above)] if payload.max_nm <= payload.min_nm else [])
+    refuse_if_any(range_problems(payload.min_nm, payload.max_nm, "max_nm"))
     values = payload.model_dump(exclude={"name"})
     made = {**values, "kept_by": member.user.shown_name, "kept_at": timezone.now()}
     wrench, _ = Wrench.objects.update_or_create(site=member.site, name=payload.name.strip(), defaults=made)

@@ -1,15 +1,17 @@
 """Brackets and wrenches of a site: how far each bracket hangs, what each wrench can be set to and until when it counts."""
 
+from typing import Any, Self
+
 from django.db import models
 from django.db.models import F, Q
 
 from server.accounts.models import Membership, Site
 
 
-class BracketQuerySet(models.QuerySet["Bracket"]):
-    """Brackets a member may use."""
+class InstrumentQuerySet(models.QuerySet[Any]):
+    """Instruments a member may use."""
 
-    def visible_to(self, member: Membership) -> "BracketQuerySet":
+    def visible_to(self, member: Membership) -> Self:
         """Those of the member's site."""
         return self.filter(site=member.site)
 
@@ -30,7 +32,7 @@ class Bracket(models.Model):
     measured_by = models.CharField(max_length=150)
     measured_at = models.DateTimeField()
 
-    objects = BracketQuerySet.as_manager()
+    objects = InstrumentQuerySet.as_manager()
 
     class Meta:
         ordering = ["name"]
@@ -41,14 +43,6 @@ class Bracket(models.Model):
 
     def __str__(self) -> str:
         return f"{self.name}, {self.sag_mm:g} mm"
-
-
-class WrenchQuerySet(models.QuerySet["Wrench"]):
-    """Wrenches a member may use."""
-
-    def visible_to(self, member: Membership) -> "WrenchQuerySet":
-        """Those of the member's site."""
-        return self.filter(site=member.site)
 
 
 class Wrench(models.Model):
@@ -63,7 +57,7 @@ class Wrench(models.Model):
     kept_by = models.CharField(max_length=150)
     kept_at = models.DateTimeField()
 
-    objects = WrenchQuerySet.as_manager()
+    objects = InstrumentQuerySet.as_manager()
 
     class Meta:
         ordering = ["name"]
