@@ -9,7 +9,7 @@ from . import clock
 from .bolting import tighten
 from .errors import Problem, UnusableInput
 from .model import Model, read_json
-from .mounting import fit, heat, heat_input, key, runout, taper
+from .mounting import fit, heat, heat_io, key, runout, taper
 from .setting import alignment, alignment_io, gap, jack, softfoot, straightedge
 from .verdict import Result
 
@@ -35,7 +35,7 @@ BENCHES: dict[str, Bench] = {
         _bench("clock", "a sine round the clock", clock.ClockInput, clock.ClockResult, clock.evaluate),
         _bench("fit", "shaft against bore", fit.FitInput, fit.FitResult, fit.evaluate),
         _bench("key", "key against keyways", key.KeyInput, key.KeyResult, key.evaluate),
-        _bench("heat", "how hot, how long, how quick", heat_input.HeatInput, heat_input.HeatResult, heat.evaluate),
+        _bench("heat", "how hot, how long, how quick", heat_io.HeatInput, heat_io.HeatResult, heat.evaluate),
         _bench("taper", "taper match, blue contact and draw-up", taper.TaperInput, taper.TaperResult, taper.evaluate),
         _bench("runout", "run-out and its high spot", runout.RunoutInput, runout.RunoutResult, runout.evaluate),
         _bench("softfoot", "feet that do not stand flat", softfoot.SoftFootInput, softfoot.SoftFootResult, softfoot.evaluate),

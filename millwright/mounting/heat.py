@@ -8,7 +8,7 @@ from ..metals import Metal
 from ..say import deg_c
 from ..verdict import AS_ENTERED, Check, Status, judge, worst
 from .cooling import TOUCH_C, Cooling, fit_cooling
-from .heat_input import (
+from .heat_io import (
     SLIDE_RULE,
     SLIDE_S,
     ColdShaft,

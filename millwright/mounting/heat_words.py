@@ -6,7 +6,7 @@ from ..metals import Metal
 from ..say import Figure, Say, bare, deg_c, say, seconds, words
 from ..verdict import AS_ENTERED, WorkLine, work
 from .cooling import Cooling
-from .heat_input import SLIDE_S, HeatInput, Slide, hottest_over, lowest_ceiling
+from .heat_io import SLIDE_S, HeatInput, Slide, hottest_over, lowest_ceiling
 from .slide import FACTOR_OF_TWO
 
 USUAL = "usual physical constant of {}"

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from millwright.benches import as_dict, evaluate_json
 from millwright.errors import UnusableInput
 from millwright.model import read_json
-from millwright.mounting.heat_input import HeatInput
+from millwright.mounting.heat_io import HeatInput
 from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.entry import OutOfTurn

@@ -9,7 +9,7 @@ from typing import Any
 from django.utils import timezone
 
 from millwright.model import read_json
-from millwright.mounting.heat_input import HeatInput
+from millwright.mounting.heat_io import HeatInput
 from millwright.route.hubs.hot_run import HeatRun, Until, stand_run
 from millwright.route.state import EntryKind, RouteNow, StepNow
 from millwright.route.steps import BenchForm, SheetForm

@@ -9,7 +9,7 @@ from typing import Any
 
 from ...mounting.cooling import TOUCH_C, Cooling, HubReading, fit_cooling
 from ...mounting.heat import evaluate, seat_of
-from ...mounting.heat_input import HeatInput, HeatResult
+from ...mounting.heat_io import HeatInput, HeatResult
 from ...mounting.slide import grips
 from ..state import Entry, happened, in_time
 from .phases import MOUNTED, NEXT, HeatEvent, Next, Phase, after_event
