@@ -10,7 +10,7 @@ from .bolting import tighten
 from .errors import Problem, UnusableInput
 from .model import Model, read_json
 from .mounting import fit, heat, heat_io, key, runout, taper
-from .setting import alignment, alignment_io, gap, jack, softfoot, straightedge
+from .setting import alignment, alignment_io, gap, gap_io, jack, softfoot, straightedge
 from .verdict import Result
 
 
@@ -39,7 +39,7 @@ BENCHES: dict[str, Bench] = {
         _bench("taper", "taper match, blue contact and draw-up", taper.TaperInput, taper.TaperResult, taper.evaluate),
         _bench("runout", "run-out and its high spot", runout.RunoutInput, runout.RunoutResult, runout.evaluate),
         _bench("softfoot", "feet that do not stand flat", softfoot.SoftFootInput, softfoot.SoftFootResult, softfoot.evaluate),
-        _bench("gap", "gap between hub faces", gap.GapInput, gap.GapResult, gap.evaluate),
+        _bench("gap", "gap between hub faces", gap_io.GapInput, gap_io.GapResult, gap.evaluate),
         _bench(
             "straightedge",
             "offset by straightedge and feelers",
