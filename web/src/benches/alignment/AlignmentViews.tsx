@@ -228,8 +228,8 @@ function View({ machines, result, plane, title, note, scale, centre, times }: Vi
                   y="5"
                   textAnchor="middle"
                   className="read halo"
+                  style={{ strokeWidth: 8 }}
                   fontSize="14"
-                  stroke="none"
                 >
                   {showLength(from - all[i - 1]!, unit, 0)}
                 </text>
