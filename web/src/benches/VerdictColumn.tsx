@@ -153,6 +153,7 @@ const Pressed = styled.div`
   display: contents;
 `
 const Extra = styled.div`
+  &:empty { display: none; }
   padding: 8px 16px;
   border-bottom: 1.25px solid var(--ink);
   display: flex;

@@ -15,6 +15,7 @@ export interface Evaluated {
 }
 
 const NOTHING: Evaluated = { result: null, problems: {}, general: '', waiting: false }
+const MARKED = 'Put right what is marked on the sheet.'
 const TRY_AGAIN_MS = 2_000
 
 /** Asks the core what the readings say, with each key typed; the last answer wins. */
@@ -57,7 +58,7 @@ export function useEvaluate(bench: string, reading: Reading, preset: Preset): Ev
           if (cell) problems[cell] = said
           else general.push(said)
         }
-        setEvaluated({ result: null, problems, general: general.join(' '), waiting: false })
+        setEvaluated({ result: null, problems, general: general.join(' ') || MARKED, waiting: false })
       })
     return () => {
       cancel.abort()
