@@ -24,6 +24,8 @@ interface BoltPlanProps {
   result: Result
   pulls: readonly Pull[]
   next: Turn | null
+  /** What to set the wrench to is not known at the moment. */
+  isHeld: boolean
   /** The machine whose feet are bolted down; without it the bolts stand on a circle. */
   feet: Schemas['Machine'] | null
   /** Where the coupling is, seen from above with driver left. */
@@ -35,7 +37,7 @@ const CIRCLE = 138
 const BIGGEST = 24
 
 /** The bolts where they sit, with their numbers: pulled, next, still to come. Tap one to say that it clicked. */
-export function BoltPlan({ result, pulls, next, feet, couplingRight, onTap }: BoltPlanProps) {
+export function BoltPlan({ result, pulls, next, isHeld, feet, couplingRight, onTap }: BoltPlanProps) {
   const hatch = useHatch()
   const bolts = [...new Set(result.sequence.map((t) => t.bolt))].sort((a, b) => a - b)
   const passes = Math.max(...result.sequence.map((t) => t.pass))
@@ -70,9 +72,11 @@ export function BoltPlan({ result, pulls, next, feet, couplingRight, onTap }: Bo
         <text y="-26" textAnchor="middle" fontSize="15" fontWeight="600" fill="var(--blue)">
           {next
             ? `${result.still === null ? 'bolt' : 'screw'} ${next.bolt}`
-            : result.still
-              ? 'all stand still'
-              : 'all pulled'}
+            : isHeld
+              ? 'no setting yet'
+              : result.still
+                ? 'all stand still'
+                : 'all pulled'}
         </text>
         <text y="20" textAnchor="middle" fontFamily="var(--read)" fontWeight="600" fontSize="42">
           {next ? Number(next.set_nm.toFixed(1)) : ''}

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { MainButton, PlainButton } from '../../kit/Button'
@@ -65,7 +65,12 @@ function restore(entered: Entered, part: Part) {
 }
 
 /** The bolts with the next one lit; each click is logged with its torque. */
-function TightenDrawing({ draft, change, preset, result, problems, spec }: BenchProps<Result>) {
+function TightenDrawing({ draft, change, preset, result: now, problems, spec }: BenchProps<Result>) {
+  // While a figure of the wrench is wrong the bolts stay in sight; none is pulled then.
+  const last = useRef(now)
+  if (now) last.current = now
+  const result = now ?? (Object.keys(problems).length > 0 ? last.current : null)
+  const isHeld = now === null
   const [asked, setAsked] = useState<number | null>(null)
   const clicks = clicksOf(draft)
   const pulls = pullsOf(draft)
@@ -74,7 +79,7 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
     const last = clicks.findLastIndex((click) => !click.takenBack)
     if (last >= 0) setClicks(clicks.map((click, i) => (i === last ? { ...click, takenBack: true } : click)))
   }
-  const next = nextTurn(result, pulls)
+  const next = nextTurn(now, pulls)
   const typed = draft.cells.torque_now
   const fullRound =
     result !== null &&
@@ -86,7 +91,7 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
   const pulledAlready = (bolt: number) => pulls.some((p) => p.bolt === bolt && p.pass === turnOf(bolt)?.pass)
   const pull = (bolt: number, { moved, slackened }: { moved?: boolean; slackened?: boolean } = {}) => {
     const turn = turnOf(bolt)
-    if (!turn) return
+    if (!turn || isHeld) return
     const turned = result!.still === null ? undefined : fullRound ? moved : true
     if (fullRound && moved === undefined) return setAsked(bolt)
     const reached = typed && readTorqueNm(typed.text)
@@ -114,7 +119,7 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
     if (isLast) document.querySelector<HTMLElement>('[data-enter-goes-here]')?.focus()
   }
   const tap = (bolt: number) => (pulledAlready(bolt) || (bolt !== next?.bolt && asked !== bolt) ? setAsked(bolt) : pull(bolt))
-  const again = asked !== null && !fullRound && pulledAlready(asked) ? asked : null
+  const again = asked !== null && !isHeld && !fullRound && pulledAlready(asked) ? asked : null
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const busy =
@@ -143,6 +148,7 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
               result={result}
               pulls={pulls}
               next={next}
+              isHeld={isHeld}
               feet={draft.choices.layout === 'feet' ? (spec?.[spec.movable as 'driver'] ?? null) : null}
               couplingRight={spec?.movable === 'driver'}
               onTap={tap}
@@ -176,12 +182,14 @@ function TightenDrawing({ draft, change, preset, result, problems, spec }: Bench
                 <MainButton isDisabled={!next} onPress={() => next && pull(next.bolt)}>
                   {next
                     ? `Bolt ${next.bolt}: clicked at ${Number(next.set_nm.toFixed(1))}`
-                    : result.still
-                      ? 'Nothing moved in the last round'
-                      : 'Every bolt pulled'}
+                    : isHeld
+                      ? 'First put right what is marked'
+                      : result.still
+                        ? 'Nothing moved in the last round'
+                        : 'Every bolt pulled'}
                 </MainButton>
               )}
-              <PlainButton isDisabled={!pulls.length} onPress={takeBack}>
+              <PlainButton isDisabled={!pulls.length || isHeld} onPress={takeBack}>
                 Take back
               </PlainButton>
             </Actions>
