@@ -89,8 +89,11 @@ class BrowserTestCase(StaticLiveServerTestCase):
         return page
 
     def goto_step(self, step: str, page: Page | None = None, job: Job | None = None) -> None:
-        """A step of the blower job, by its address."""
-        (page or self.page).goto(f"{self.live_server_url}/jobs/{(job or self.job).pk}/steps/{step}")
+        """A step of the blower job, by its address; what a late type face moves has moved by then."""
+        page = page or self.page
+        page.goto(f"{self.live_server_url}/jobs/{(job or self.job).pk}/steps/{step}")
+        expect(page.get_by_role("main")).to_be_visible()
+        page.evaluate("document.fonts.ready.then(() => true)")
 
     def verdict(self, page: Page | None = None) -> Locator:
         """The verdict's sentence."""
