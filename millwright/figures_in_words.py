@@ -67,8 +67,10 @@ def say_figure(value: float, unit: str) -> Words:
 
     >>> str(say_figure(-0.0163, "mm")), str(say_figure(0.51, "mm/m")), str(say_figure(190.5, "N·m"))
     ('−0.016 mm', '0.051 mm/100', '190.5 N·m')
+    >>> str(say_figure(0.029215, "°"))
+    '0.029°'
     """
-    places = {"mm": 3, "mm/m": 3, "N·m": 1}.get(unit)
+    places = {"mm": 3, "mm/m": 3, "N·m": 1, "°": 3}.get(unit)
     if unit == "mm/m":  # as the trade reads an angle
         return words("{value}", value=Figure(value / 10, "mm/100", places))
     return words("{value}", value=Figure(value if places is not None else float(f"{value:.5g}"), unit, places))

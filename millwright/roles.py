@@ -1,5 +1,6 @@
-"""The roles people work in."""
+"""The roles people work in, and what each may do."""
 
+from collections.abc import Mapping
 from enum import StrEnum
 
 
@@ -14,3 +15,34 @@ class Role(StrEnum):
         """True where this role includes the wanted one."""
         order = list(Role)
         return order.index(self) >= order.index(wanted)
+
+    def may(self, deed: "Deed") -> bool:
+        """True where this is for this role to do."""
+        return self.may_act_as(TAKES[deed])
+
+
+class Deed(StrEnum):
+    """What is not for everybody to do. Whoever is signed in may read, measure, tick and write a note."""
+
+    KEEP_LINES = "add and change lines"
+    START_JOBS = "start jobs"
+    KEEP_INSTRUMENTS = "keep instruments"
+    ANSWER = "answer questions"
+    CHANGE_THE_CARD = "change what stands on the card"
+    ACCEPT_OVER = "accept what is over its limit"
+    CANCEL_JOBS = "cancel jobs"
+    READ_IN_JOBS = "read in jobs"
+    SET_SITE_RULES = "set the rules of the site"
+
+
+TAKES: Mapping[Deed, Role] = {
+    Deed.KEEP_LINES: Role.MILLWRIGHT,
+    Deed.START_JOBS: Role.MILLWRIGHT,
+    Deed.KEEP_INSTRUMENTS: Role.MILLWRIGHT,
+    Deed.ANSWER: Role.LEAD,
+    Deed.CHANGE_THE_CARD: Role.LEAD,
+    Deed.ACCEPT_OVER: Role.LEAD,
+    Deed.CANCEL_JOBS: Role.LEAD,
+    Deed.READ_IN_JOBS: Role.LEAD,
+    Deed.SET_SITE_RULES: Role.LEAD,
+}

@@ -58,7 +58,10 @@ class TightenInput(Model):
 
 
 class Turn(Model):
-    """One bolt's turn: what torque it gets and what the wrench is set to for it."""
+    """One bolt's turn: what torque it gets and what the wrench is set to for it.
+
+    `asks_turned`: at this turn it counts whether the screw turned before the wrench clicked.
+    """
 
     model_config = ConfigDict(populate_by_name=True)
 
@@ -66,6 +69,7 @@ class Turn(Model):
     bolt: int
     torque_nm: float
     set_nm: float
+    asks_turned: bool = False
 
 
 class TightenResult(Result):
@@ -96,7 +100,13 @@ def _evaluate_passes(given: TightenInput) -> TightenResult:
     factor, order = _lever(given), ORDERS[given.pattern](given.bolts)
     circle = _circle(given, shares, factor)
     sequence = [
-        Turn(pass_=n, bolt=bolt, torque_nm=torque, set_nm=torque * factor)
+        Turn(
+            pass_=n,
+            bolt=bolt,
+            torque_nm=torque,
+            set_nm=torque * factor,
+            asks_turned=given.until_still and shares[n - 1] == shares[-1],
+        )
         for n, torque in enumerate(circle.torques_nm, start=1)
         for bolt in order
     ]
@@ -129,7 +139,7 @@ def _evaluate_half_turns(given: TightenInput) -> TightenResult:
     factor, pulls = _lever(given), given.pulls or []
     rounds = rounds_of(ORDERS[given.pattern](given.bolts), pulls)
     turns = [
-        Turn(pass_=n, bolt=bolt, torque_nm=given.torque_nm, set_nm=given.torque_nm * factor)
+        Turn(pass_=n, bolt=bolt, torque_nm=given.torque_nm, set_nm=given.torque_nm * factor, asks_turned=True)
         for n, bolt in [*((pull.pass_, pull.bolt) for pull in pulls), *((rounds.round, bolt) for bolt in rounds.waiting)]
     ]
     checks = _wrench_checks(given, factor)

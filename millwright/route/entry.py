@@ -12,7 +12,7 @@ from ..card.values import Value, stands_on, value_problems
 from ..errors import Problem, UnusableInput, refuse_if_any
 from ..figures_in_words import COMPARED
 from ..model import Model, Name, PlainText, Reading, read_json
-from ..roles import Role
+from ..roles import Deed, Role
 from . import sheet
 from .asked import asked_of, headed
 from .fields import Goes, Way
@@ -37,13 +37,13 @@ class Move(Model):
     note: PlainText = Field(default="", max_length=400)
 
 
-class Words(Model):
+class Written(Model):
     """A note or a question."""
 
     text: PlainText = Field(min_length=1, max_length=2000)
 
 
-class Answer(Words):
+class Answer(Written):
     """The lead's answer to a question."""
 
     question: str
@@ -100,8 +100,8 @@ class Checked:
 
 
 WORDS: dict[EntryKind, type[Model]] = {
-    EntryKind.NOTE: Words,
-    EntryKind.QUESTION: Words,
+    EntryKind.NOTE: Written,
+    EntryKind.QUESTION: Written,
     EntryKind.ANSWER: Answer,
     EntryKind.VALUE: CardValue,
     EntryKind.LEDGER: LedgerCount,
@@ -130,7 +130,7 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
             _refuse_event(route, now, given)
         case HandOver():
             _refuse_hand_over(given)
-        case Answer() if role is not Role.LEAD:
+        case Answer() if not role.may(Deed.ANSWER):
             raise OutOfTurn("The lead answers.")
         case Answer() if given.question not in {q.id for q in route.questions}:
             raise UnusableInput(Problem("question", "There is no open question of that number."))
@@ -218,7 +218,7 @@ def _changed(route: RouteNow, given: CardValue, role: Role) -> Value | None:
     stands = stands_on(route.card, given.key)
     if stands is None:
         return None
-    if role is not Role.LEAD:
+    if not role.may(Deed.CHANGE_THE_CARD):
         raise OutOfTurn("The lead changes what stands on the card. Ask the lead, with the paper you have.")
     if not given.reason.strip():
         raise UnusableInput(Problem("reason", "Say why it is changed. The record shows it."))

@@ -1,7 +1,7 @@
 """What may be signed, by whom and when: the one place where a signature is checked before it is appended."""
 
 from ..errors import Problem, UnusableInput
-from ..roles import Role
+from ..roles import TAKES, Deed, Role
 from .entry import OutOfTurn
 from .state import RouteNow, SignatureKind, StepNow, StepState
 
@@ -36,8 +36,8 @@ def check_signature(
 
 
 def _refuse_authorisation(now: StepNow, reason: str, role: Role) -> None:
-    if not role.may_act_as(Role.LEAD):
-        raise NotTheirs(Role.LEAD, role)
+    if not role.may(Deed.ACCEPT_OVER):
+        raise NotTheirs(TAKES[Deed.ACCEPT_OVER], role)
     if not now.step.may_authorise or now.state is not StepState.OVER:
         raise OutOfTurn("There is nothing over its limit here that a lead may accept.")
     if not reason.strip():

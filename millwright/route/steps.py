@@ -7,10 +7,12 @@ from typing import Any, Literal
 
 from ..card.values import ValueCard, of_hub
 from ..line import SIDES, LineSpec, Side
+from ..model import Model
 from ..roles import Role
 from ..verdict import Judged
 from .families.facts import FamilyFacts
 from .fields import Field
+from .hints import NONE as NO_HINTS
 from .hubs.phases import Phase
 from .locks import Locks
 
@@ -64,7 +66,7 @@ class BenchForm:
     bench: str
     preset: Mapping[str, Any] = field(default_factory=dict)
     compare: Mapping[str, Any] = field(default_factory=dict)
-    suggest: Mapping[str, Any] = field(default_factory=dict)
+    suggest: Model = NO_HINTS
     kind: Literal["bench"] = "bench"
 
 

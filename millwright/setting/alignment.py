@@ -22,11 +22,12 @@ from .alignment_words import (
 from .axis import Line
 from .contradiction import find_contradiction, say_contradiction
 from .dials import Dial
+from .drawn import Layout, draw, layout_of
 from .expected import after_moves, readings_at
 from .feet import FootMove, foot_moves, hot_lift, problems_of_feet
 from .growth import all_growth, problems_of_warmth
 from .limits import AtCoupling, Measured, alignment_checks, allowed, running_working, what_is_lacking
-from .moves import Plan, plan_moves, problems_of_room
+from .moves import Plan, PlannedMove, plan_moves, problems_of_room
 from .quality import best_next_reading, faults_of
 from .shims import Shimmed, ShimStack, left_by_shims, say_shims, stacks_under
 from .worth import ACROSS, ACROSS_SLOPE, UP, UP_SLOPE, Row, Worth, across_at, up_at
@@ -56,6 +57,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
         for s in find_stands_out(dial.clocks, dial.values_mm, resolution_mm=given.resolution_mm)
     ]
     closure = [closure_mm(dial) for dial in given.dials]
+    flex, may_be = _flex(given.coupling, axis), allowed(given.limits, given.running_target, given.speed_rpm)
     plan = None if given.room is None else plan_moves(given.stationary_feet, given.movable_feet, left, given.room)
     shimmed = _shimmed(given, plan, feet)
     stacks = [] if given.shims is None else stacks_under(shimmed, given.shims)
@@ -97,20 +99,37 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
         left_slope_h_mm_per_m=left.slope_h_mm_per_m,
         feet=feet,
         closure_mm=closure,
-        flex=_flex(given.coupling, axis),
-        allowed=allowed(given.limits, given.running_target, given.speed_rpm),
+        swept_deg=[dial.swept_deg for dial in given.dials],
+        flex=flex,
+        allowed=may_be,
         stands_out=out,
         contradicts=contradicts,
         growth_mm=growth,
         target_readings=readings_at(given.dials, axis.less(left), solved.rows),  # measured, less what is left
         plan=plan.moves if plan else None,
         stacks=stacks,
+        suggested=_suggested(plan, feet, stacks),
         preview=_preview(given, axis),
         predicted=Axis(**asdict(predicted)) if predicted else None,
         shifted_v_mm=shift.moved.offset_v_mm if shift else None,
         shifted_h_mm=shift.moved.offset_h_mm if shift else None,
         next_reading=helps,
+        drawn=draw(
+            _layout(given),
+            left=left,
+            read=axis,
+            movable_feet=given.movable_feet,
+            moves=feet,
+            allowed=may_be,
+            flex=[(plane.x_mm, plane.angle_v_mm_per_m, plane.angle_h_mm_per_m) for plane in flex],
+        ),
     )
+
+
+def _layout(given: AlignmentInput) -> Layout:
+    face = given.coupling.flex_planes_mm[1] if given.coupling else 0.0
+    stationary, movable = ([abs(foot.x_mm) for foot in feet] for feet in (given.stationary_feet, given.movable_feet))
+    return layout_of(stationary, movable, face, given.movable_on)
 
 
 def closure_mm(dial: Dial) -> float | None:
@@ -266,6 +285,15 @@ def _shimmed(given: AlignmentInput, plan: Plan | None, feet: list[FootMove]) -> 
             if m.machine in moved
         ]
     return [Shimmed(name=foot.name, machine="movable", x_mm=x[foot.name], shim_mm=foot.shim_mm) for foot in feet]
+
+
+def _suggested(plan: Plan | None, feet: list[FootMove], stacks: Sequence[ShimStack]) -> list[PlannedMove]:
+    """The move as it will be made: what the pieces under a foot come to, not what they were to come to."""
+    misses = {stack.name: stack.misses_mm for stack in stacks}
+    moves = (plan.moves if plan else None) or [
+        PlannedMove(name=foot.name, machine="movable", shim_mm=foot.shim_mm, slide_mm=foot.slide_mm) for foot in feet
+    ]
+    return [move.model_copy(update={"shim_mm": move.shim_mm + misses.get(move.name, 0.0)}) for move in moves]
 
 
 def _shims_checks(

@@ -9,6 +9,7 @@ from ..model import Model, Place, Slope
 from ..verdict import Result
 from .contradiction import Contradicts
 from .dials import Dial
+from .drawn import Drawn, Side
 from .feet import Foot, FootMove
 from .growth import Warmth
 from .limits import AlignmentLimits, Allowed, RunningTarget
@@ -75,6 +76,7 @@ class AlignmentInput(AsRead):
         default_factory=list, max_length=80, description="moves to be looked at before they are made"
     )
     resolution_mm: float = Field(default=RESOLUTION_MM, gt=0, le=1)
+    movable_on: Side = Field(default="left", description="driver left, driven right: where it is drawn, and nothing else")
 
 
 class FlexAngle(Model):
@@ -123,6 +125,7 @@ class AlignmentResult(Result):
     left_slope_h_mm_per_m: float
     feet: list[FootMove]
     closure_mm: list[float | None]
+    swept_deg: list[float]  # of each dial, the arc of the clock that was read
     flex: list[FlexAngle]
     allowed: list[Allowed]
     stands_out: list[DialStandsOut]
@@ -131,8 +134,10 @@ class AlignmentResult(Result):
     target_readings: list[list[ClockReading]]
     plan: list[PlannedMove] | None
     stacks: list[ShimStack]
+    suggested: list[PlannedMove]  # of the plan or the feet, with the shims as the pieces make them
     preview: Preview | None
     predicted: Axis | None
     shifted_v_mm: float | None
     shifted_h_mm: float | None
     next_reading: NextReading | None
+    drawn: Drawn

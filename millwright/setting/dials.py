@@ -6,7 +6,15 @@ from typing import Literal
 import numpy as np
 from pydantic import Field
 
-from ..clock import ClockReading, at_quarters, clock_columns, position_problem, same_place
+from ..clock import (
+    ClockReading,
+    arc_deg,
+    at_quarters,
+    clock_columns,
+    different_positions,
+    position_problem,
+    same_place,
+)
 from ..errors import Problem
 from ..model import Model, Place, Size
 from ..say import bare, words
@@ -47,6 +55,11 @@ class Dial(Model):
             far = {r.clock: r.value_mm for r in self.opposite}
             return [sign * (r.value_mm - far[r.clock]) / 2 for r in self.readings if r.clock in far]
         return [sign * r.value_mm for r in self.readings]
+
+    @cached_property
+    def swept_deg(self) -> float:
+        """The arc of the clock that was read."""
+        return arc_deg(different_positions(self.clocks))
 
     @cached_property
     def cos_sin(self) -> tuple[Array, Array]:

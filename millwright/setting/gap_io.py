@@ -73,7 +73,9 @@ class GapInput(Model):
     readings: list[GapReading] = Field(min_length=1, max_length=20_000)
     diameter_mm: Size = Field(description="of the circle the readings were taken on")
     bar_mm: Size | None = Field(default=None, description="spacer bar; readings are then feelers over it")
-    ends: tuple[EndName, EndName] | None = Field(default=None, description="a spacer: the names of its ends, as read")
+    ends: list[EndName] | None = Field(
+        default=None, min_length=2, max_length=2, description="a spacer: the names of its ends, as read"
+    )
     other_end: list[GapReading] = Field(default_factory=list, max_length=20_000, description="at the second of them")
     as_left: GapAsLeft | None = None
     accept: GapAccept = Field(default_factory=GapAccept)

@@ -12,6 +12,8 @@ from millwright.card.kinds import VALUE_KINDS
 from millwright.card.values import Source, UpTo, Value, lines_of, of_hub, say_value, value_kind, value_problems
 from millwright.route.families.register import FAMILIES
 from millwright.route.hubs.ways import HUB_STEPS
+from millwright.setting.alignment import evaluate
+from millwright.setting.alignment_io import AlignmentInput
 from millwright.setting.shims import (
     ALIKE_MM,
     MAKES_IT_MM,
@@ -151,6 +153,18 @@ class ShimsTest(unittest.TestCase):
         stacks = [s for n in range(MOST_PIECES + 1) for s in itertools.combinations_with_replacement(pieces, n)]
         nearest = min(abs(sum(s) - wanted) for s in stacks if all(s.count(mm) <= there for mm, there in single.items()))
         self.assertLessEqual(abs(sum(found) - wanted), nearest + 1e-9)
+
+    def test_the_move_that_is_suggested_is_what_the_pieces_come_to(self) -> None:
+        shown = {"offset_v_mm": -0.31, "slope_v_mm_per_m": -0.42, "offset_h_mm": 0.1, "slope_h_mm_per_m": 0.0}
+        feet = [{"name": "near", "x_mm": 300}, {"name": "far", "x_mm": 600}]
+        under = {"near": [0.5], "far": [0.25, 0.1]}
+        asked = {"movable_feet": feet, "stationary_feet": [], "shown": shown, "shims": {"box_mm": list(BOX), "under": under}}
+        for room in (None, {"near": {"shim_mm": 2.0}}):
+            found = evaluate(AlignmentInput.model_validate({**asked, "room": room}))
+            self.assertTrue(all(stack.pieces_mm for stack in found.stacks))
+            comes_to = {s.name: sum(s.pieces_mm or []) - sum(s.was_mm) for s in found.stacks}
+            for move in found.suggested:
+                self.assertAlmostEqual(move.shim_mm, comes_to[move.name], places=9)
 
     @settings(max_examples=30)
     @given(

@@ -7,6 +7,7 @@ from millwright.card.values import Value
 from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.entry import OutOfTurn
+from millwright.route.hints import HeatHints, TaperHints
 from millwright.route.state import EntryKind, SignatureKind
 from millwright.route.steps import BenchForm, SheetForm
 from millwright.verdict import Verdict
@@ -301,20 +302,23 @@ class HotHubGateTest(unittest.TestCase):
         work.until("mount.draw.driver")
         draw = work.route().find("mount.draw.driver")
         assert draw is not None and isinstance(draw.step.form, BenchForm)
-        suggest = dict(draw.step.form.suggest)
-        shaft_c = suggest["attempt"]["shaft_c"]
-        self.assertEqual(suggest["attempt"]["hub_c"], 100.0)
-        hand_tight, inputs = suggest["hand_tight_standout_mm"], work.fill("mount.draw.driver")
+        hints, inputs = draw.step.form.suggest, work.fill("mount.draw.driver")
+        assert isinstance(hints, TaperHints) and hints.shaft_c is not None and hints.hand_tight_standout_mm is not None
+        shaft_c, hand_tight = hints.shaft_c, hints.hand_tight_standout_mm
+        self.assertEqual(hints.hub_c, 100.0)
         wanted = 0.07 / ((inputs["shaft"]["large_mm"] - inputs["shaft"]["small_mm"]) / inputs["shaft"]["length_mm"])
-        short = {**inputs, **suggest, "fitted_standout_mm": hand_tight + wanted / 2}
+        tried_at = {"hand_tight_standout_mm": hand_tight, "attempt": {"hub_c": hints.hub_c, "shaft_c": shaft_c}}
+        short = {**inputs, **tried_at, "fitted_standout_mm": hand_tight + wanted / 2}
         work.enter("mount.draw.driver", short)
         heat = work.route().find("prepare.heat.driver")
         assert heat is not None and isinstance(heat.step.form, BenchForm)
+        assert isinstance(heat.step.form.suggest, HeatHints) and heat.step.form.suggest.heat_to_c is not None
         # half the way at so many degrees over the shaft: twice as many for all of it, no more than the ceiling
         ceiling = work.card["hub_ceiling_c"].value
-        self.assertAlmostEqual(heat.step.form.suggest["heat_to_c"], min(shaft_c + 2 * (100.0 - shaft_c), ceiling), delta=1)
+        self.assertAlmostEqual(heat.step.form.suggest.heat_to_c, min(shaft_c + 2 * (100.0 - shaft_c), ceiling), delta=1)
         tried = {**short, "attempt": {"hub_c": ceiling, "shaft_c": shaft_c}}
         work.enter("mount.draw.driver", tried)
         again = work.route().find("prepare.heat.driver")
         assert again is not None and isinstance(again.step.form, BenchForm)
-        self.assertNotIn("heat_to_c", again.step.form.suggest)  # the ceiling was tried already
+        assert isinstance(again.step.form.suggest, HeatHints)
+        self.assertIsNone(again.step.form.suggest.heat_to_c)  # the ceiling was tried already

@@ -10,11 +10,11 @@ from ninja import Field, Router, Schema, Status
 from ninja.utils import check_csrf
 
 from millwright.model import PlainTextIn
-from millwright.roles import Role
+from millwright.roles import Deed, Role
 
 from ..web.errors import ErrorsOut
 from .actions import check_password
-from .auth import MemberAuth, member_of, require_role
+from .auth import MemberAuth, member_of, require
 from .models import Membership
 
 router = Router(tags=["session"])
@@ -42,6 +42,8 @@ class SessionOut(Schema):
     username: str
     name: str
     role: Membership.Roles
+    acts_as: list[Role] = Field(description="the roles this one includes")
+    may: list[Deed]
     site: SiteOut
     sites: list[SiteOut]
 
@@ -63,7 +65,16 @@ class ChooseSite(Schema, extra="forbid"):
 def _session(member: Membership) -> dict[str, object]:
     user = member.user
     sites = [m.site for m in user.memberships.select_related("site").order_by("site__name")]
-    return {"username": user.username, "name": user.shown_name, "role": member.role, "site": member.site, "sites": sites}
+    role = member.as_role
+    return {
+        "username": user.username,
+        "name": user.shown_name,
+        "role": role,
+        "acts_as": [other for other in Role if role.may_act_as(other)],
+        "may": [deed for deed in Deed if role.may(deed)],
+        "site": member.site,
+        "sites": sites,
+    }
 
 
 @router.post(
@@ -106,7 +117,7 @@ def choose_site(request: HttpRequest, payload: ChooseSite) -> object:
 def put_rule(request: HttpRequest, payload: SiteRule) -> object:
     """How long a proof of the dead state holds, and a device stays open; the lead's to say."""
     member = member_of(request)
-    require_role(member, Role.LEAD)
+    require(member, Deed.SET_SITE_RULES)
     member.site.proof_hours = payload.proof_hours
     member.site.lock_minutes = payload.lock_minutes
     member.site.save(update_fields=["proof_hours", "lock_minutes"])

@@ -5,7 +5,7 @@ from django.http import HttpRequest
 from ninja.security import SessionAuth
 
 from millwright.errors import Problem, UnusableInput
-from millwright.roles import Role
+from millwright.roles import TAKES, Deed
 
 from .models import Membership
 
@@ -38,7 +38,7 @@ def member_named(request: HttpRequest, username: str | None) -> Membership:
     return member
 
 
-def require_role(member: Membership, wanted: Role) -> None:
-    """Raise `PermissionDenied` where the member's role is below the wanted one."""
-    if not member.as_role.may_act_as(wanted):
-        raise PermissionDenied(f"This takes a {wanted.value}; you are signed in as {member.role}.")
+def require(member: Membership, deed: Deed) -> None:
+    """Raise `PermissionDenied` where this is not for the member's role to do."""
+    if not member.as_role.may(deed):
+        raise PermissionDenied(f"This takes a {TAKES[deed].value}; you are signed in as {member.role}.")

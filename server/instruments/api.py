@@ -10,8 +10,8 @@ from pydantic import FiniteFloat
 from millwright.bolting.tighten import range_problems
 from millwright.errors import refuse_if_any
 from millwright.model import NameIn
-from millwright.roles import Role
-from server.accounts.auth import member_of, require_role
+from millwright.roles import Deed
+from server.accounts.auth import member_of, require
 from server.web.errors import ErrorsOut
 
 from .models import Bracket, Wrench
@@ -44,7 +44,7 @@ def read(request: HttpRequest) -> object:
 def keep(request: HttpRequest, payload: BracketIn) -> object:
     """Keep a bracket's sag under its name; what stood there before is replaced."""
     member = member_of(request)
-    require_role(member, Role.MILLWRIGHT)
+    require(member, Deed.KEEP_INSTRUMENTS)
     values = {"sag_mm": payload.sag_mm, "positive": payload.positive.value}
     made = {**values, "measured_by": member.user.shown_name, "measured_at": timezone.now()}
     bracket, _ = Bracket.objects.update_or_create(site=member.site, name=payload.name.strip(), defaults=made)
@@ -78,7 +78,7 @@ def read_wrenches(request: HttpRequest) -> object:
 def keep_wrench(request: HttpRequest, payload: WrenchIn) -> object:
     """Keep a wrench under its name; what stood there before is replaced."""
     member = member_of(request)
-    require_role(member, Role.MILLWRIGHT)
+    require(member, Deed.KEEP_INSTRUMENTS)
     refuse_if_any(range_problems(payload.min_nm, payload.max_nm, "max_nm"))
     values = payload.model_dump(exclude={"name"})
     made = {**values, "kept_by": member.user.shown_name, "kept_at": timezone.now()}

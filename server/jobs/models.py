@@ -191,6 +191,9 @@ class Entry(models.Model):
     role = models.CharField(max_length=12)
     at = models.DateTimeField()
 
+    label = ""  # what it is called among those of its step, where somebody has said it
+    left_out = False  # a sweep that is told of, not shown
+
     objects = EntryQuerySet.as_manager()
 
     class Meta:
@@ -203,6 +206,11 @@ class Entry(models.Model):
 
     def __str__(self) -> str:
         return f"{self.job}, {self.number}: {self.step}"
+
+    @property
+    def bench(self) -> str | None:
+        """Of a reading: its bench, or that it was a sheet."""
+        return (self.result or {}).get("bench")
 
     @property
     def as_core(self) -> state.Entry:

@@ -1,7 +1,7 @@
 """What goes in and out of the jobs API."""
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Field, Schema
@@ -10,7 +10,7 @@ from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Role
-from millwright.route.fields import FieldKind
+from millwright.route.fields import FieldKind, Goes
 from millwright.route.hubs.hot_run import Ready, Until
 from millwright.route.hubs.phases import Event, Phase
 from millwright.route.state import EntryKind, SignatureKind, StepState
@@ -77,6 +77,9 @@ class EntryOut(Schema):
     number: int
     step: str
     kind: EntryKind
+    label: str = Field(default="", description="what it is called among those of its step")
+    bench: str | None = Field(description="of a reading: its bench, or that it was a sheet")
+    left_out: bool = Field(default=False, description="a sweep that was read again: its readings are not in this answer")
     inputs: dict[str, Any]
     typed: dict[str, str]
     result: dict[str, Any] | None
@@ -115,19 +118,31 @@ class FieldOut(Schema):
     expected_of: str
 
 
-class FormOut(Schema):
-    """What a step wants: readings for a bench, a sheet, or a signature."""
+class BenchFormOut(Schema):
+    """The step wants readings for a bench; in the description it is one shape a bench (`described.py`)."""
 
-    kind: Literal["bench", "sheet", "sign"]
-    bench: str | None = None
-    preset: dict[str, Any] = {}
-    compare: dict[str, Any] = {}
-    suggest: dict[str, Any] = {}
-    fields: list[FieldOut] = []
-    ordered: bool = False
-    rows: list[FieldOut] = []
-    suggested_rows: list[dict[str, Any]] = []
-    row_name: str = ""
+    kind: Literal["bench"]
+    bench: str
+    preset: dict[str, Any]
+    compare: dict[str, Any]
+    suggest: dict[str, Any]
+
+
+class SheetFormOut(Schema):
+    """The step wants ticks and figures."""
+
+    kind: Literal["sheet"]
+    fields: list[FieldOut]
+    ordered: bool
+    rows: list[FieldOut]
+    suggested_rows: list[dict[str, str]]
+    row_name: str
+
+
+class SignFormOut(Schema):
+    """The step wants a signature and nothing else."""
+
+    kind: Literal["sign"]
 
 
 class NextOut(Schema):
@@ -189,7 +204,7 @@ class StepOut(Schema):
     caution: str
     on_fail: str
     photograph: str
-    form: FormOut
+    form: Annotated[BenchFormOut | SheetFormOut | SignFormOut, Field(discriminator="kind")]
     hold: Role | None
     no_return: bool
     moves: bool
@@ -215,7 +230,7 @@ class LedgerLineOut(Schema):
 
     line: str
     what: str
-    goes: str
+    goes: Goes
     out: int
     back: int
     open: bool

@@ -10,12 +10,15 @@ from django.utils import timezone
 
 from millwright.model import read_json
 from millwright.mounting.heat_io import HeatInput
+from millwright.route.called import called
 from millwright.route.hubs.hot_run import HeatRun, Until, stand_run
 from millwright.route.state import EntryKind, RouteNow, StepNow
 from millwright.route.steps import BenchForm, SheetForm
 from millwright.say import words
 
 from .models import Entry, Job
+
+MOST_READ_BY_HAND = 36  # on one dial; more came in a sweep
 
 # What the client is told of a step as the core has it.
 PLAIN = (
@@ -62,9 +65,25 @@ def job_out(job: Job) -> dict[str, Any]:
         "locks": asdict(route.locks),
         "ledger": [{**asdict(line), "open": line.open} for line in route.ledger],
         "questions": [q.id for q in route.questions],
-        "entries": entries,
+        "entries": _shown(entries),
         "signatures": signatures,
     }
+
+
+def _shown(entries: list[Entry]) -> list[Entry]:
+    """With what each is called; a sweep that was read again is told of, not sent."""
+    labels = called((entry.as_core for entry in entries), last="as it stands")
+    latest = {entry.step: entry.id for entry in entries if entry.kind == EntryKind.READING}
+    for entry in entries:
+        entry.label = labels[str(entry.id)]
+        entry.left_out = entry.id not in latest.values() and _is_sweep(entry)
+        if entry.left_out:
+            entry.inputs = {**entry.inputs, "dials": [{**dial, "readings": []} for dial in entry.inputs["dials"]]}
+    return entries
+
+
+def _is_sweep(entry: Entry) -> bool:
+    return any(len(dial["readings"]) > MOST_READ_BY_HAND for dial in entry.inputs.get("dials", ()))
 
 
 def _heat_run(now: StepNow, route: RouteNow, entries: list[Entry]) -> HeatRun | None:
@@ -120,7 +139,8 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]
 def _form(form: object) -> Mapping[str, Any]:
     match form:
         case BenchForm():
-            parts = {"preset": form.preset, "compare": form.compare, "suggest": form.suggest}
+            hints = form.suggest.model_dump(mode="json", exclude_none=True)
+            parts = {"preset": form.preset, "compare": form.compare, "suggest": hints}
             return {"kind": form.kind, "bench": form.bench, **parts}
         case SheetForm():
             return asdict(form)

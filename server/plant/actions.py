@@ -10,9 +10,9 @@ from django.utils import timezone
 from millwright.card.values import Value, value_problems
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.line import LineSpec
-from millwright.roles import Role
+from millwright.roles import Deed
 from millwright.route.entry import OutOfTurn
-from server.accounts.auth import require_role
+from server.accounts.auth import require
 from server.accounts.models import Membership
 from server.catalogue.models import CouplingSize
 
@@ -29,7 +29,7 @@ def save_line(
     A coupling size the catalogue does not have yet is put there. Raises `PermissionDenied` for an
     apprentice, `OutOfTurn` where somebody else saved meanwhile, `UnusableInput` for a name in use.
     """
-    require_role(by, Role.MILLWRIGHT)
+    require(by, Deed.KEEP_LINES)
     refuse_if_any(_value_problems(values))
     if line_id is None:
         line = Line(site=by.site, version=0)

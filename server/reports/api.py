@@ -18,10 +18,10 @@ from server.web.described import gives
 from server.web.errors import ErrorsOut
 
 from .exchange import read_job, write_job
-from .figures import rings_of
+from .figures import figures_of, rings_of
 from .issue import shown
 from .pdf import record_pdf
-from .record_shape import RecordOut
+from .record_shape import FigureLine, RecordOut
 
 router = Router(tags=["records"])
 MOST_BYTES = 64_000_000
@@ -67,6 +67,17 @@ def as_json(request: HttpRequest, job_id: UUID) -> object:
     """The job as a JSON file that another installation reads."""
     job = _job(request, job_id)
     return _file(write_job(job), "application/json", f"job-{job.number}.json")
+
+
+@router.get(
+    "/{job_id}/entries/{entry_id}",
+    response={200: list[FigureLine], **MISSING},
+    operation_id="entry_figures",
+    url_name="entry_figures",
+)
+def entry_figures(request: HttpRequest, job_id: UUID, entry_id: UUID) -> object:
+    """Every figure of an entry in words, as the record has it."""
+    return figures_of(get_object_or_404(Entry, pk=entry_id, job=_job(request, job_id)))
 
 
 @router.get(

@@ -1,110 +1,115 @@
-"""The alignment as a drawing on paper: side view and plan, along the shaft to scale, across exaggerated."""
+"""The alignment as a drawing on paper. Its geometry is the sheet's (`millwright.setting.drawn`); here it gets ink."""
 
 from collections.abc import Mapping
 from html import escape
 from typing import Any
 
+from pydantic import TypeAdapter
+
 from millwright.line import LineSpec
+from millwright.setting.drawn import WIDTH, Drawn, DrawnMachine, DrawnView, Ray
 
-WIDTH, VIEW_HEIGHT, MARGIN = 720.0, 150.0, 30.0
-ROOM_ACROSS = 34.0  # how far, in drawing units, the largest displacement is drawn
-MOST_TIMES = 500.0  # beyond this a machine that is in line would look as if it were not
-STEPS = (1, 2, 5)
-
-
-def exaggeration(largest_mm: float, scale: float) -> float:
-    """A round factor (1, 2, 5 × 10ⁿ) that draws the largest displacement no farther than there is room."""
-    if largest_mm <= 0:
-        return 100.0
-    wanted, best = ROOM_ACROSS / (largest_mm * scale), 1.0
-    for power in range(5):
-        for step in STEPS:
-            if step * 10**power <= wanted:
-                best = float(step * 10**power)
-    return min(best, MOST_TIMES)
+VIEW_HEIGHT = 150.0
+HALF_BODY, HALF_SHAFT, HALF_SPACER, HALF_PLANE = 30.0, 7.0, 6.0, 16.0
+MOVES_AT = 52.0  # below the axis
+ARROW = 9.0
+INK, BLUE = "#14202B", "#1F4E79"
+CENTRE_LINE = 'stroke-dasharray="14 3 3 3" stroke-width=".8"'
+TITLES = {"v": "Side view", "h": "Plan"}
+IN_PLACE = Ray(drop=0.0, shear=0.0)
+DRAWN = TypeAdapter(Drawn)
 
 
-def alignment_svg(spec: LineSpec, result: Mapping[str, Any]) -> str:
+def alignment_svg(spec: LineSpec, result: Mapping[str, Any]) -> str | None:
     """Side view over plan; the stationary machine is hatched, its axis prolonged as the datum.
 
-    Driver left, driven right, whichever of the two is moved.
+    None where the reading is older than this drawing.
     """
-    way = -1.0 if spec.movable == "driver" else 1.0  # drawn x of the movable side
-    reach = {side: max([f.from_coupling_mm for f in spec.machine(side).feet] or [300.0]) for side in ("driver", "driven")}
-    left, right = reach["driver"] * 1.15, reach["driven"] * 1.15
-    scale = (WIDTH - 2 * MARGIN) / (left + right)
-    far = reach[spec.movable]
-    places = [
-        abs(result[f"offset_{p}_mm"] + result[f"slope_{p}_mm_per_m"] * x / 1000) for p in ("v", "h") for x in (0.0, far)
-    ]
-    times = exaggeration(max(places), scale)
-    centre = MARGIN + left * scale
-
-    def x_at(x_mm: float) -> float:
-        return centre + way * x_mm * scale
-
-    # Looking from behind the movable machine 3 o'clock is to the right: down in plan when it stands left.
-    down = {"v": -1.0, "h": -way}
-    views = [
-        _view(spec, result, plane, title, x_at, across=scale * times, down=down[plane], top=top)
-        for plane, title, top in (("v", "Side view", 0.0), ("h", "Plan", VIEW_HEIGHT))
-    ]
-    note = f"Across drawn × {times:g}; along the shaft to scale, {left + right:.0f} mm"
+    if "drawn" not in result:
+        return None
+    drawn = DRAWN.validate_python(result["drawn"])
+    views = "".join(_view(spec, drawn, view, top=i * VIEW_HEIGHT) for i, view in enumerate(drawn.views))
+    note = f"Across drawn × {drawn.times:g}; along the shaft to scale, {WIDTH / drawn.layout.per_mm:.0f} mm"
+    height = len(drawn.views) * VIEW_HEIGHT
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH:.0f} {2 * VIEW_HEIGHT + 20:.0f}" role="img" '
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH:.0f} {height + 20:.0f}" role="img" '
         f'font-family="Barlow Semi Condensed, sans-serif" font-size="12">'
         '<defs><pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">'
-        '<path d="M0 0V6" stroke="#14202B" stroke-width=".7"/></pattern></defs>'
-        + "".join(views)
-        + f'<text x="{MARGIN}" y="{2 * VIEW_HEIGHT + 14:.0f}">{note}</text></svg>'
+        f'<path d="M0 0V6" stroke="{INK}" stroke-width=".7"/></pattern></defs>'
+        f'{views}<text x="10" y="{height + 14:.0f}">{note}</text></svg>'
     )
 
 
-def _view(
-    spec: LineSpec, result: Mapping[str, Any], plane: str, title: str, x_at: Any, *, across: float, down: float, top: float
-) -> str:
-    axis = top + VIEW_HEIGHT / 2
-    offset, slope = float(result[f"offset_{plane}_mm"]), float(result[f"slope_{plane}_mm_per_m"])
-
-    def y_at(x_mm: float) -> float:
-        return axis + down * (offset + slope * x_mm / 1000) * across
-
-    movable, stationary = spec.machine(spec.movable), spec.machine(spec.stationary)
-    far = max(f.from_coupling_mm for f in movable.feet)
-    fixed = max([f.from_coupling_mm for f in stationary.feet] or [300.0])
-    face = max([plane["x_mm"] for plane in result.get("flex", [])] or [4.0])  # a spacer reaches from plane to plane
-    near, fixed_near = max(far * 0.3, face * 1.3), max(fixed * 0.3, face * 1.3)
+def _view(spec: LineSpec, drawn: Drawn, view: DrawnView, *, top: float) -> str:
+    movable, stationary = drawn.layout.movable, drawn.layout.stationary
+    spacer = _quad(stationary.face, IN_PLACE, movable.face, view.axis, HALF_SPACER, 'fill="#fff"') if view.flex else ""
+    band = ""
+    if drawn.band is not None:
+        near, far = drawn.band
+        band = f"M0 {-near:.1f}L{movable.far:.1f} {-far:.1f}V{far:.1f}L0 {near:.1f}Z"
+        band = f'<path d="{band}" fill="{BLUE}" fill-opacity=".08" stroke="{INK}" stroke-width=".5" stroke-dasharray="2 3"/>'
     parts = [
-        f'<text x="{MARGIN}" y="{top + 16:.0f}" font-weight="600">{title}</text>',
-        _line(MARGIN / 2, axis, WIDTH - MARGIN / 2, axis, 'stroke-dasharray="14 3 3 3" stroke-width=".8"'),
-        _box(x_at(-fixed), axis, x_at(-fixed_near), axis, 34, 'fill="url(#hatch)"'),
-        _box(x_at(-fixed_near), axis, x_at(-face), axis, 8, 'fill="url(#hatch)"'),
-        _box(x_at(far), y_at(far), x_at(near), y_at(near), 34, 'fill="#fff"'),
-        _box(x_at(near), y_at(near), x_at(face), y_at(face), 8, 'fill="#fff"'),
-        *([_box(x_at(-face), axis, x_at(face), y_at(face), 6, 'fill="#fff"')] if result.get("flex") else []),
-        _line(x_at(far * 1.1), y_at(far * 1.1), x_at(face), y_at(face), 'stroke-dasharray="14 3 3 3" stroke-width=".8"'),
-        _label(x_at(-fixed * 0.65), axis, stationary.name),
-        _label(x_at(far * 0.65), y_at(far * 0.65), movable.name),
+        _text(10 - drawn.layout.centre, 16 - VIEW_HEIGHT / 2, TITLES[view.plane], 'font-weight="600"'),
+        _line(stationary.far * 1.05, IN_PLACE, movable.far * 1.05, IN_PLACE, f'stroke="{INK}" {CENTRE_LINE}'),
+        _machine(stationary, IN_PLACE, 'fill="url(#hatch)"'),
+        _machine(movable, view.axis, 'fill="#fff"'),
+        band,
+        _line(movable.far * 1.08, view.axis, movable.face, view.axis, f'stroke="{INK}" {CENTRE_LINE}'),
+        _line(0.0, view.cold, movable.far, view.cold, f'stroke="{BLUE}" stroke-dasharray="6 4"') if view.cold else "",
+        spacer,
+        *(_plane(plane.x, plane.drop, str(plane.words)) for plane in view.flex),
+        _label(_middle(stationary), IN_PLACE, spec.machine(spec.stationary).name),
+        _label(_middle(movable), view.axis, spec.machine(spec.movable).name),
+        *(_move(move.x, move.points, str(move.words)) for move in view.moves),
+        _text(0.0, 30 - VIEW_HEIGHT / 2, str(view.words), 'text-anchor="middle"'),
     ]
-    words = ("high", "low") if plane == "v" else ("to 3", "to 9")
-    parts.append(
-        f'<text x="{x_at(0):.1f}" y="{top + 30:.0f}" text-anchor="middle">{abs(offset):.2f} '
-        f"{words[0] if offset > 0 else words[1]}, {abs(slope) / 10:.3f}/100</text>"
+    return f'<g transform="translate({drawn.layout.centre:.1f} {top + VIEW_HEIGHT / 2:.1f})">{"".join(parts)}</g>'
+
+
+def _y(ray: Ray, x: float) -> float:
+    return ray.drop + ray.shear * x
+
+
+def _middle(machine: DrawnMachine) -> float:
+    return (machine.near + machine.far) / 2
+
+
+def _machine(machine: DrawnMachine, axis: Ray, fill: str) -> str:
+    return _quad(machine.far, axis, machine.near, axis, HALF_BODY, fill) + _quad(
+        machine.near, axis, machine.face, axis, HALF_SHAFT, fill
     )
-    return "".join(parts)
 
 
-def _line(x1: float, y1: float, x2: float, y2: float, extra: str) -> str:
-    return f'<path d="M{x1:.1f} {y1:.1f}L{x2:.1f} {y2:.1f}" fill="none" stroke="#14202B" {extra}/>'
+def _line(x1: float, one: Ray, x2: float, other: Ray, extra: str) -> str:
+    return f'<path d="M{x1:.1f} {_y(one, x1):.1f}L{x2:.1f} {_y(other, x2):.1f}" fill="none" {extra}/>'
 
 
-def _box(x1: float, y1: float, x2: float, y2: float, half: float, fill: str) -> str:
+def _quad(x1: float, one: Ray, x2: float, other: Ray, half: float, fill: str) -> str:
+    y1, y2 = _y(one, x1), _y(other, x2)
     corners = f"M{x1:.1f} {y1 - half:.1f}L{x2:.1f} {y2 - half:.1f}L{x2:.1f} {y2 + half:.1f}L{x1:.1f} {y1 + half:.1f}Z"
-    return f'<path d="{corners}" stroke="#14202B" stroke-width="1.5" {fill}/>'
+    return f'<path d="{corners}" stroke="{INK}" stroke-width="1.5" {fill}/>'
 
 
-def _label(x: float, y: float, words: str) -> str:
-    return (
-        f'<text x="{x:.1f}" y="{y + 4:.1f}" text-anchor="middle" font-weight="600" stroke="#fff" stroke-width="4" '
-        f'paint-order="stroke">{escape(words)}</text>'
-    )
+def _plane(x: float, drop: float, words: str) -> str:
+    path = f'<path d="M{x:.1f} {drop - HALF_PLANE:.1f}V{drop + HALF_PLANE:.1f}" stroke="{INK}" stroke-width="2"/>'
+    return path + _text(x, drop + HALF_PLANE + 12, words, 'text-anchor="middle" font-size="10"')
+
+
+def _move(x: float, points: str, words: str) -> str:
+    """What a foot has to do: its figure, and an arrow where it is not to stay."""
+    text = _text(x + 10, MOVES_AT + 4, words, 'font-weight="600"')
+    if not points:
+        return text
+    head = -1.0 if points == "up" else 1.0
+    tip, tail, barb = MOVES_AT + head * ARROW, MOVES_AT - head * ARROW, MOVES_AT + head * (ARROW - 5)
+    arrow = f"M{x:.1f} {tail:.1f}V{tip:.1f}M{x - 4:.1f} {barb:.1f}L{x:.1f} {tip:.1f}L{x + 4:.1f} {barb:.1f}"
+    return f'{text}<path d="{arrow}" fill="none" stroke="{INK}" stroke-width="1.5"/>'
+
+
+def _label(x: float, axis: Ray, words: str) -> str:
+    halo = 'text-anchor="middle" font-weight="600" stroke="#fff" stroke-width="4" paint-order="stroke"'
+    return _text(x, _y(axis, x) + 4, words, halo)
+
+
+def _text(x: float, y: float, words: str, extra: str) -> str:
+    return f'<text x="{x:.1f}" y="{y:.1f}" {extra}>{escape(words)}</text>'

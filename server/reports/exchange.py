@@ -16,12 +16,12 @@ from millwright.card.values import Value
 from millwright.errors import Problem, UnusableInput
 from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn, read_json
-from millwright.roles import Role
+from millwright.roles import Deed, Role
 from millwright.route.entry import OutOfTurn
 from millwright.route.stages.close_out import CLOSING
 from millwright.route.state import EntryKind, SignatureKind
 from millwright.route.steps import Scope
-from server.accounts.auth import require_role
+from server.accounts.auth import require
 from server.accounts.models import Membership
 from server.jobs.chain import START, head_of, link
 from server.jobs.models import Entry, Job, Photograph, Signature
@@ -156,7 +156,7 @@ def read_job(text: bytes, *, by: Membership, now: datetime) -> Job:
     judged again and must say the same. Names and times are as the file says; who read it in stands with the job.
     Raises `UnusableInput` with line or path and reason, `OutOfTurn` where the job is here already.
     """
-    require_role(by, Role.LEAD)
+    require(by, Deed.READ_IN_JOBS)
     given = _read_file(text)
     if Job.objects.filter(pk=given.id).exists():
         raise OutOfTurn("This job is here already. Nothing was read in.")

@@ -6,6 +6,7 @@ from typing import Any
 
 from millwright.card.values import lines_of, say_value
 from millwright.figures_in_words import say_figure
+from millwright.route.called import called
 from millwright.route.fields import NONE_HERE
 from millwright.route.state import EntryKind, RouteNow, StepNow
 from millwright.route.summary import Read, summary
@@ -172,8 +173,8 @@ def _title(entry: Entry) -> str:
 
 
 def _readings(job: Job, entries: list[Entry]) -> list[Reading]:
-    readings = [e for e in entries if e.kind == EntryKind.READING]
-    return [_reading(job, e, _label(e, readings)) for e in entries]
+    labels = called(e.as_core for e in entries)
+    return [_reading(job, e, labels[str(e.id)]) for e in entries]
 
 
 def _advice(result: Mapping[str, Any]) -> list[Any]:
@@ -186,21 +187,6 @@ def _advice(result: Mapping[str, Any]) -> list[Any]:
 
 def _signed(signatures: list[Signature]) -> list[Signed]:
     return [Signed(kind=s.as_core.kind, by=s.by, role=s.role, at=s.at, reason=s.reason) for s in signatures]
-
-
-def _label(entry: Entry, readings: list[Entry]) -> str:
-    """As found for the first reading of a step, as left for the last, where there are several."""
-    if entry.kind == EntryKind.EVENT:
-        return str(entry.inputs["event"])
-    if entry.kind == EntryKind.HAND_OVER:
-        return str(entry.inputs["what"])
-    if entry.kind != EntryKind.READING:
-        return {EntryKind.MOVE: "moved", EntryKind.VALUE: "value"}.get(EntryKind(entry.kind), entry.kind)
-    if len(readings) == 1:
-        return "as read"
-    if entry is readings[0]:
-        return "as found"
-    return "as left" if entry is readings[-1] else f"reading {readings.index(entry) + 1}"
 
 
 def _reading(job: Job, entry: Entry, label: str) -> Reading:

@@ -59,7 +59,9 @@ class AskedTest(TestCase):
         _, shown = Member("lead").ask("GET", f"/api/jobs/{job.pk}")
         for stale in (s for s in shown["steps"] if s["key"].startswith("prepare.") and s["state"] == "stale"):
             last = job.entries.filter(step=stale["key"], kind="reading").latest("number").inputs
-            Member("lead").enter(job, stale["key"], {key: last[key] for key in last if key not in stale["form"]["preset"]})
+            Member("lead").enter(
+                job, stale["key"], {key: last[key] for key in last if key not in stale["form"].get("preset", {})}
+            )
         step = next(s for s in shown["steps"] if s["key"] == "prepare.decide.driven")
         ticks = {f["key"]: True for f in step["form"]["fields"] if f["kind"] == "tick"}
         status, said = Member("lead").enter(job, step["key"], {**ticks, "decision": decision, "reason": "measured again"})

@@ -9,9 +9,11 @@ from django.test import TestCase
 from django.utils import timezone
 
 from millwright.benches import as_dict, evaluate_json
+from millwright.errors import UnusableInput
 from millwright.route.steps import Scope
 from server.accounts.models import Membership
 from server.demo import blower, lines
+from server.jobs.actions.append_entry import _at
 from server.jobs.actions.start_job import start_job
 from server.jobs.models import Entry, Job, Signature
 from server.plant.actions import save_line
@@ -53,6 +55,33 @@ class EntriesTest(TestCase):
         status, entry = self.member.enter(self.job, "set.align", {**blower.FOUND, "limits": kind["limits"]})
         self.assertEqual((entry["result"]["verdict"], entry["inputs"]["limits"]["offset_mm"]), ("over", 0.4))
         self.assertEqual(entry["result"], as_dict(evaluate_json("alignment", json.dumps(entry["inputs"]))))
+
+    def test_a_sweep_that_was_read_again_is_told_of_and_its_figures_come_when_they_are_asked_for(self) -> None:
+        swept = [{"clock": 5.0 * n, "value_mm": 0.0} for n in range(60)]
+        laser = [{"kind": "rim", "bracket_on": "stationary", "x_mm": x, "readings": swept} for x in (100.0, -100.0)]
+        sweeps = [self.member.enter(self.job, "set.align", {"dials": laser})[1] for _ in range(2)]
+        _, job = self.member.ask("GET", f"/api/jobs/{self.job.pk}")
+        first, last = (next(e for e in job["entries"] if e["id"] == sweep["id"]) for sweep in sweeps)
+        self.assertEqual((first["left_out"], [d["readings"] for d in first["inputs"]["dials"]]), (True, [[], []]))
+        self.assertEqual((last["left_out"], len(last["inputs"]["dials"][0]["readings"])), (False, 60))
+        typed = next(e for e in job["entries"] if e["step"] == "set.align" and e["label"] == "as found")
+        self.assertEqual((typed["left_out"], last["label"]), (False, "as it stands"))
+        self.assertTrue(all(dial["readings"] for dial in typed["inputs"]["dials"]))
+        status, figures = self.member.ask("GET", f"/api/records/{self.job.pk}/entries/{first['id']}")
+        self.assertEqual(status, 200)
+        self.assertIn(("1 rim sweep", "60 readings over 295°"), [(f["label"], f["value"]["template"]) for f in figures])
+        self.assertEqual(Member("stranger").ask("GET", f"/api/records/{self.job.pk}/entries/{first['id']}")[0], 404)
+        self.assertEqual(len(Entry.objects.get(pk=first["id"]).inputs["dials"][0]["readings"]), 60)
+
+    def test_a_name_with_a_dot_in_it_is_found_again_where_something_was_typed_for_it(self) -> None:
+        rises = {"growth": {"D.E. foot": 0.0508, "D": 0.0254}}
+        feet = [{"name": "D.E. foot", "x_mm": 300.0}, {"name": "D", "x_mm": 500.0}]
+        self.assertEqual(_at({**rises, "feet": feet}, "growth.D.E. foot"), 0.0508)
+        self.assertEqual(_at({**rises, "feet": feet}, "growth.D"), 0.0254)
+        self.assertEqual(_at({**rises, "feet": feet}, "feet.1.x_mm"), 500.0)
+        for nowhere in ("growth.E", "feet.2.x_mm", "growth.D.E", "feet.x"):
+            with self.assertRaises(UnusableInput):
+                _at({**rises, "feet": feet}, nowhere)
 
     def test_what_was_typed_is_kept_beside_the_value_and_must_read_as_it(self) -> None:
         found = json.loads(json.dumps(blower.FOUND))

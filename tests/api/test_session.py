@@ -32,6 +32,26 @@ class SessionTest(TestCase):
         wrong, nobody = self.sign_in("lead", "guess"), self.sign_in("nobody", "guess")
         self.assertEqual((wrong.status_code, wrong.json()), (401, nobody.json()))
 
+    def test_it_says_what_each_may_do_and_the_server_holds_to_it(self) -> None:
+        may = {who: self.sign_in(who, PASSWORD).json() for who in ("apprentice", "millwright", "lead")}
+        self.assertEqual(may["apprentice"]["may"], [])
+        self.assertLess(set(may["millwright"]["may"]), set(may["lead"]["may"]))
+        self.assertEqual(may["millwright"]["acts_as"], ["apprentice", "millwright"])
+        doors = {
+            "keep instruments": (
+                "PUT",
+                "/api/instruments/brackets",
+                {"name": "short bracket", "sag_mm": -0.1, "positive": "in"},
+            ),
+            "set the rules of the site": ("PUT", "/api/session/site-rule", {"proof_hours": 12, "lock_minutes": 30}),
+            "start jobs": ("POST", f"/api/jobs/of-line/{self.job.line_id}", {"title": "another"}),
+            "cancel jobs": ("POST", f"/api/jobs/{self.job.pk}/cancel", {"reason": "trial"}),
+        }
+        for who in ("apprentice", "millwright"):
+            for deed, door in doors.items():
+                refused = Member(who).ask(*door)[0] == 403
+                self.assertEqual(refused, deed not in may[who]["may"], (who, deed))
+
     def test_passwords_are_kept_by_argon2_when_it_runs(self) -> None:
         from server.settings import base
 

@@ -144,7 +144,7 @@ class AlignTest(BrowserTestCase):
         gateway = Gateway(self.live_server_url, "millwright", PASSWORD)
         with redirect_stdout(StringIO()):
             sweep_once(gateway, self.job.line.name, Pair(chance=random.Random(4)), 40.0, 10, 0.0)
-        expect(page.get_by_text("turn on, 70° and more carry the answer")).to_be_visible()
+        expect(page.get_by_text(re.compile(r"within 40° of the clock. Spread them over 70° or more"))).to_be_visible()
         page.get_by_role("button", name="Start the sweep anew").click()
         with redirect_stdout(StringIO()):
             sweep_once(gateway, self.job.line.name, Pair(chance=random.Random(4)), 180.0, 40, 0.0)

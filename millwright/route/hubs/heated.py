@@ -10,6 +10,7 @@ from ...mounting.heat_words import say_too_hot
 from ...say import say
 from ...verdict import Judged, judge, said_by_hand
 from ..fields import Field, choice, number, text, tick
+from ..hints import HeatHints
 from ..order import Part, any_order, in_order
 from ..steps import Answers, BenchForm, JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true
@@ -233,12 +234,12 @@ def _heat_preset(job: JobFacts, side: Side) -> dict[str, Any]:
     }
 
 
-def _heat_suggest(job: JobFacts, side: Side) -> dict[str, Any]:
+def _heat_suggest(job: JobFacts, side: Side) -> HeatHints:
     """What was measured: the tightest pair. Only fills the sheet; whoever works it out may measure again."""
     hub = job.line.hub(side)
-    suggest: dict[str, Any] = {"hub": {"outside_mm": hub.diameter_mm, "length_mm": hub.length_mm}}
+    size = HeatHints(outside_mm=hub.diameter_mm, length_mm=hub.length_mm)
     fit: Mapping[str, Any] = job.answers.get(f"prepare.fit.{side}", {})
-    if fit.get("shaft_mm") and fit.get("bore_mm"):
-        bore = min(fit["bore_mm"])
-        suggest |= {"bore_mm": bore, "interference_mm": round(max(fit["shaft_mm"]) - bore, 6)}
-    return suggest
+    if not fit.get("shaft_mm") or not fit.get("bore_mm"):
+        return size
+    bore = min(fit["bore_mm"])
+    return size.model_copy(update={"bore_mm": bore, "interference_mm": round(max(fit["shaft_mm"]) - bore, 6)})

@@ -9,6 +9,7 @@ from ...say import say
 from ...verdict import Judged, said_by_hand
 from .. import torques
 from ..fields import Field, choice, length, text, tick
+from ..hints import KeyHints
 from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 from . import surfaces
 
@@ -77,7 +78,7 @@ def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str, *, key
                     "shaft_diameter_mm": shaft.shaft_diameter_mm,
                     **({"length_rule": "half key made up"} if hub.half_key else {}),
                 },
-                suggest={"hub_keyway": {"length_mm": hub.length_mm}},
+                suggest=KeyHints(hub_length_mm=hub.length_mm),
             ),
             on_fail="Dress the key, never the hub. Then measure again.",
         ),

@@ -13,6 +13,7 @@ from ...say import mm, say
 from ...verdict import Judged, judge
 from .. import torques
 from ..fields import Field, length, number, tick
+from ..hints import HeatHints, TaperHints
 from ..order import Part, any_order, in_order
 from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 from . import heated, keyed, running_true, surfaces
@@ -195,32 +196,30 @@ def _heat_preset(job: JobFacts, side: Side) -> dict[str, Any]:
     }
 
 
-def _heat_suggest(job: JobFacts, side: Side) -> dict[str, Any]:
-    """The mean diameter of the measured bore. Only fills the sheet."""
+def _heat_suggest(job: JobFacts, side: Side) -> HeatHints:
+    """The mean diameter of the measured bore, and after a missed draw-up the next temperature. Only fills the sheet."""
     hub = job.line.hub(side)
-    suggest: dict[str, Any] = {
-        "assembly_clearance_mm": 0.0,
-        "hub": {"outside_mm": hub.diameter_mm, "length_mm": hub.length_mm},
-    }
-    if (next_c := _next_try_c(job, side)) is not None:
-        suggest["heat_to_c"] = next_c
     bore: Mapping[str, Any] = job.answers.get(f"prepare.taper.{side}", {}).get("bore", {})
-    if bore:
-        cone = Cone.model_validate(bore)
-        suggest["bore_mm"] = round((cone.large_mm + cone.small) / 2, 6)
-    return suggest
+    cone = Cone.model_validate(bore) if bore else None
+    return HeatHints(
+        assembly_clearance_mm=0.0,
+        outside_mm=hub.diameter_mm,
+        length_mm=hub.length_mm,
+        heat_to_c=_next_try_c(job, side),
+        bore_mm=round((cone.large_mm + cone.small) / 2, 6) if cone else None,
+    )
 
 
-def _draw_suggest(job: JobFacts, side: Side) -> dict[str, Any]:
+def _draw_suggest(job: JobFacts, side: Side) -> TaperHints:
     """Hand tight as it was tried, and with what the hub was pushed on: what a next try is worked out from."""
-    suggest: dict[str, Any] = {}
-    if (hand_tight := job.answers.get(f"mount.ready.{side}", {}).get(HAND_TIGHT)) is not None:
-        suggest["hand_tight_standout_mm"] = hand_tight
     plan: Answers = job.answers.get(f"prepare.heat.{side}", {})
-    hub_c = job.arrived_c.get(f"mount.hot.{side}", plan.get("heat_to_c"))
-    if hub_c is not None and "shaft_c" in plan:
-        suggest["attempt"] = {"hub_c": hub_c, "shaft_c": plan["shaft_c"]}
-    return suggest
+    hub_c, shaft_c = job.arrived_c.get(f"mount.hot.{side}", plan.get("heat_to_c")), plan.get("shaft_c")
+    tried = hub_c is not None and shaft_c is not None
+    return TaperHints(
+        hand_tight_standout_mm=job.answers.get(f"mount.ready.{side}", {}).get(HAND_TIGHT),
+        hub_c=hub_c if tried else None,
+        shaft_c=shaft_c if tried else None,
+    )
 
 
 def _next_try_c(job: JobFacts, side: Side) -> float | None:

@@ -9,6 +9,7 @@ from ...say import mm, say
 from ...units import LengthUnit, read_length_mm
 from ...verdict import Judged, judge, said_by_hand
 from ..fields import choice, length, text
+from ..hints import SoftFootHints
 from ..order import Part, in_order
 from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 
@@ -40,7 +41,7 @@ def soft_foot(job: JobFacts) -> Step:
         must_pass=True,
         moves=True,
         may_authorise=True,
-        form=BenchForm(bench="softfoot", preset=limit, suggest={"feet": feet}),
+        form=BenchForm(bench="softfoot", preset=limit, suggest=SoftFootHints(feet=feet)),
         on_fail="The worst foot first; then tighten all and measure every foot again.",
     )
 

@@ -9,6 +9,7 @@ from ...units import angle_mm_per_m
 from ..circles import pulled
 from ..families.facts import ClosedCheck
 from ..fields import Field
+from ..hints import GapHints
 from ..steps import BenchForm, Fact, Happened, JobFacts, Stage, Step
 from . import set_and_align
 
@@ -68,7 +69,7 @@ def _relies(job: JobFacts) -> frozenset[Happened]:
 
 
 def _form(job: JobFacts, check: ClosedCheck) -> BenchForm:
-    suggest = {"diameter_mm": job.line.hub(job.line.movable).diameter_mm}
+    suggest = GapHints(diameter_mm=job.line.hub(job.line.movable).diameter_mm)
     if not check.both_ends:
         preset = {"accept": _spread(job)} if "sleeve_spread_mm" in check.values else set_and_align.gap_form(job).preset
         return BenchForm(bench="gap", preset=preset, suggest=suggest)

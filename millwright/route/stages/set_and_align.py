@@ -7,9 +7,11 @@ from ...card.meanings import GAP_EACH, GAP_PERCENT, STRAIGHTEDGE_ALONE
 from ...card.values import source_of
 from ...line import SIDES
 from ...roles import Role
+from ...setting.drawn import layout_of
 from ...units import angle_mm_per_m
 from .. import torques
 from ..fields import tick
+from ..hints import AlignmentHints, GapHints, StraightedgeHints, TightenHints
 from ..hubs.screw_held import DEVICES
 from ..order import Part, Reread, in_order
 from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
@@ -167,7 +169,7 @@ def bolted_down(job: JobFacts) -> list[Step]:
             form=BenchForm(
                 bench="tighten",
                 preset=torques.bolts_preset(job, "foot_bolt_torque_nm", movable.foot_bolts),
-                suggest={"layout": "feet"},
+                suggest=TightenHints(layout="feet"),
             ),
             on_fail="Slacken the bolt that is off and pull it again in its turn.",
         ),
@@ -208,7 +210,7 @@ def gap_form(job: JobFacts) -> BenchForm:
         limit = angle_mm_per_m(card["angle_limit_deg"].value)
         accept["angle"] = {"max_mm_per_m": limit, "source": source_of(card, "angle_limit_deg")}
     return BenchForm(
-        bench="gap", preset={"accept": accept}, suggest={"diameter_mm": job.line.hub(job.line.movable).diameter_mm}
+        bench="gap", preset={"accept": accept}, suggest=GapHints(diameter_mm=job.line.hub(job.line.movable).diameter_mm)
     )
 
 
@@ -265,10 +267,10 @@ def straightedge_form(job: JobFacts) -> BenchForm:
     return BenchForm(
         bench="straightedge",
         preset=preset,
-        suggest={
-            "stationary_hub_mm": job.line.hub(job.line.stationary).diameter_mm,
-            "movable_hub_mm": job.line.hub(job.line.movable).diameter_mm,
-        },
+        suggest=StraightedgeHints(
+            stationary_hub_mm=job.line.hub(job.line.stationary).diameter_mm,
+            movable_hub_mm=job.line.hub(job.line.movable).diameter_mm,
+        ),
     )
 
 
@@ -330,6 +332,7 @@ def alignment_form(job: JobFacts) -> BenchForm:
         "stationary_feet": [{"name": f.name, "x_mm": -f.from_coupling_mm} for f in line.machine(line.stationary).feet],
         "movable_feet": [{"name": f.name, "x_mm": f.from_coupling_mm} for f in line.machine(line.movable).feet],
         "speed_rpm": line.speed_rpm,
+        "movable_on": "left" if line.movable == "driver" else "right",
     }
     if all(key in card for key in _limits(job)):
         preset["limits"] = _alignment_limits(job)
@@ -345,4 +348,13 @@ def alignment_form(job: JobFacts) -> BenchForm:
             "radius_mm": line.hub(line.movable).diameter_mm / 2,
             "source": source_of(card, "sliding_mm_per_s"),
         }
-    return BenchForm(bench="alignment", preset=preset, suggest={"radius_mm": line.hub(line.movable).diameter_mm / 2})
+    hints = AlignmentHints(
+        radius_mm=line.hub(line.movable).diameter_mm / 2,
+        layout=layout_of(
+            [foot.from_coupling_mm for foot in line.machine(line.stationary).feet],
+            [foot.from_coupling_mm for foot in line.machine(line.movable).feet],
+            spacer / 2 if _flexes_at_planes(job) else 0.0,
+            preset["movable_on"],
+        ),
+    )
+    return BenchForm(bench="alignment", preset=preset, suggest=hints)

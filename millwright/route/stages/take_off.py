@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping
 
 from ...line import Side
 from ..fields import Field, length, text, tick
+from ..hints import GapHints
 from ..hubs import keyed
 from ..hubs.screw_held import DEVICES
 from ..order import Part, any_order, in_order
@@ -50,7 +51,7 @@ def _as_found(job: JobFacts) -> Part:
         title="Measure the distance between the hubs as found",
         why="Needed for the refit, and it tells whether a machine has wandered.",
         tool="caliper, or spacer bar and feelers",
-        form=BenchForm(bench="gap", preset={"accept": {}}, suggest={"diameter_mm": diameter}),
+        form=BenchForm(bench="gap", preset={"accept": {}}, suggest=GapHints(diameter_mm=diameter)),
     )
     return any_order(marks, gap, set_and_align.read_as_found(job))
 

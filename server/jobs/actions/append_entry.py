@@ -142,9 +142,13 @@ def _unwritten(inputs: Any, path: str = "") -> Iterator[str]:
 
 
 def _at(inputs: Any, path: str) -> Any:
-    for step in path.split("."):
-        try:
-            inputs = inputs[int(step)] if isinstance(inputs, list) else inputs[step]
-        except (KeyError, IndexError, ValueError, TypeError):
-            raise UnusableInput(Problem(path, "Nothing was entered at this place.")) from None
-    return inputs
+    """What stands at a path. A name may hold a dot itself: the foot at the D.E."""
+    found = inputs
+    rest = path
+    while rest:
+        items = enumerate(found) if isinstance(found, list) else found.items() if isinstance(found, Mapping) else ()
+        step = next(((str(key), inner) for key, inner in items if rest == str(key) or rest.startswith(f"{key}.")), None)
+        if step is None:
+            raise UnusableInput(Problem(path, "Nothing was entered at this place."))
+        rest, found = rest[len(step[0]) + 1 :], step[1]
+    return found

@@ -6,9 +6,9 @@ from uuid import UUID
 from django.db import transaction
 
 from millwright.errors import Problem, UnusableInput
-from millwright.roles import Role
+from millwright.roles import Deed
 from millwright.route.entry import OutOfTurn
-from server.accounts.auth import require_role
+from server.accounts.auth import require
 from server.accounts.models import Membership
 
 from ..models import Job
@@ -18,7 +18,7 @@ from ..models import Job
 def cancel_job(job_id: UUID, *, by: Membership, reason: str, now: datetime) -> Job:
     """Raises `PermissionDenied` for anybody but the lead, `OutOfTurn` for a job that is closed, `UnusableInput` without a
     reason."""
-    require_role(by, Role.LEAD)
+    require(by, Deed.CANCEL_JOBS)
     job = Job.objects.locked(by, job_id)
     if job.closed:
         raise OutOfTurn("This job is closed already.")

@@ -8,11 +8,11 @@ from django.db.models import Max
 
 from millwright.errors import Problem, UnusableInput
 from millwright.line import LineSpec
-from millwright.roles import Role
+from millwright.roles import Deed
 from millwright.route.entry import OutOfTurn
 from millwright.route.families.register import FAMILIES
 from millwright.route.steps import Scope
-from server.accounts.auth import require_role
+from server.accounts.auth import require
 from server.accounts.models import Membership, Site
 from server.plant.models import Line
 
@@ -26,7 +26,7 @@ def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: S
     Raises `PermissionDenied` for an apprentice, `OutOfTurn` where the line has an open job, `UnusableInput` where
     there is nothing to be aligned.
     """
-    require_role(by, Role.MILLWRIGHT)
+    require(by, Deed.START_JOBS)
     Site.objects.select_for_update(no_key=True).get(pk=line.site_id)  # numbers are given out one at a time
     family = FAMILIES[LineSpec.model_validate(line.spec).coupling.family]
     if scope is Scope.ALIGN and family.facts.hangs:

@@ -10,7 +10,7 @@ const parcel = (id: string, more: Partial<Parcel> = {}): Parcel => ({
   jobId: 'j',
   to: 'entries',
   step: 's',
-  body: { step: 's', inputs: {} },
+  body: { step: 's', kind: 'note', inputs: { text: 'n' } },
   ...more,
 })
 const sent = () => server.mock.calls.map(([, init]) => JSON.parse(String(init!.body)))

@@ -1,10 +1,14 @@
 import { notifyManager } from '@tanstack/react-query'
 import { createStore, del, set, values } from 'idb-keyval'
-import { type Problem, post, Refused } from './client'
+import { type Problem, post, Refused, type Schemas } from './client'
 import { dropEntered } from './drafts'
 import { followed } from './followed'
 import { queryClient, sessionOptions } from './queries'
 import { serverBack } from './server'
+
+type Without<T, K extends string> = T extends unknown ? Omit<T, K> : never
+/** What is entered; who enters it, and its id, go with the parcel. */
+export type Body = Without<Schemas['EntryIn'], 'id' | 'by'>
 
 /** Something to append to a job. Its id is made here, so that sending it twice never doubles it. */
 export interface Parcel {
@@ -12,7 +16,7 @@ export interface Parcel {
   jobId: string
   to: 'entries'
   step: string
-  body: Record<string, unknown>
+  body: Body
   /** For what happened at a moment: when, by this device's clock. Sent as how long ago, so that a late one does not shift it. */
   happenedAt?: number
   /** Where it was typed and what stood there: dropped once it stands in the job. */
@@ -128,7 +132,7 @@ const NO_SERVER = [0, 502, 503, 504]
 async function sendOne(parcel: Kept): Promise<Waits | null> {
   try {
     const body = JSON.stringify({ id: parcel.id, by: parcel.by, ...dated(parcel) })
-    const longest = parcel.body.image ? LONGEST_WITH_A_PICTURE_MS : LONGEST_MS
+    const longest = parcel.body.kind === 'photograph' ? LONGEST_WITH_A_PICTURE_MS : LONGEST_MS
     await post(`/api/jobs/${parcel.jobId}/${parcel.to}`, body, AbortSignal.timeout(longest))
     await del(parcel.id, STORE)
     // Seen in the job before it is no longer seen here.
@@ -158,7 +162,7 @@ async function sendOne(parcel: Kept): Promise<Waits | null> {
 function dated({ body, happenedAt }: Parcel) {
   if (happenedAt === undefined) return body
   const ago_s = Math.max(0, (Date.now() - happenedAt) / 1000)
-  return { ...body, inputs: { ...(body.inputs as object), ago_s } }
+  return { ...body, inputs: { ...body.inputs, ago_s } }
 }
 
 // Another window of this device has kept or sent something, perhaps what was entered here.
@@ -187,6 +191,15 @@ export function discard(parcel: Kept): Promise<void> {
 
 /** What lies in the tray: the app would not have it, and nobody was there to be told. */
 export const notTaken = (parcels: readonly Kept[]) => parcels.filter((p) => p.refused !== undefined)
+
+/** Of these, what was entered of one kind, with its parcel. */
+export function ofKind<K extends Body['kind']>(parcels: readonly Kept[], kind: K) {
+  return parcels.flatMap((parcel) => (isOf(parcel.body, kind) ? [{ ...parcel, body: parcel.body }] : []))
+}
+
+function isOf<K extends Body['kind']>(body: Body, kind: K): body is Extract<Body, { kind: K }> {
+  return body.kind === kind
+}
 
 /** What is still to be sent. */
 export const notSent = (parcels: readonly Kept[]) => parcels.filter(mayGo)

@@ -65,6 +65,14 @@ export const recordOptions = (jobId: string) =>
     queryKey: ['job', jobId, 'record'],
     queryFn: () => bring(api.GET('/api/records/{job_id}', { params: { path: { job_id: jobId } } })),
   })
+/** The figures of one entry, in words; they stand for ever. */
+export const figuresOptions = (jobId: string, entryId: string) =>
+  queryOptions({
+    queryKey: ['figures', entryId],
+    queryFn: () =>
+      bring(api.GET('/api/records/{job_id}/entries/{entry_id}', { params: { path: { job_id: jobId, entry_id: entryId } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  })
 
 /** What the service worker keeps for a server that does not answer belongs to whoever was signed in. */
 export async function forgetAnswers(): Promise<void> {

@@ -690,6 +690,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/records/{job_id}/entries/{entry_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Entry Figures
+         * @description Every figure of an entry in words, as the record has it.
+         */
+        get: operations["entry_figures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/records/{job_id}/entries/{entry_id}/csv": {
         parameters: {
             query?: never;
@@ -807,6 +827,144 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AlignmentEntry
+         * @description An entry as it was appended.
+         */
+        AlignmentEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "alignment";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["AlignmentGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["AlignmentResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * AlignmentForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        AlignmentForm: {
+            /** @constant */
+            bench: "alignment";
+            compare: components["schemas"]["AlignmentGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["AlignmentGiven"];
+            suggest: components["schemas"]["AlignmentHints"];
+        };
+        /** @description What is given of a AlignmentInput. */
+        AlignmentGiven: {
+            /** @description an earlier reading to compare with */
+            before?: components["schemas"]["AsRead"] | null;
+            /**
+             * Before Is
+             * @description read before the feet were torqued, or left behind by the job before
+             * @enum {string}
+             */
+            before_is?: "feet loose" | "as left";
+            coupling?: components["schemas"]["CouplingPlanes"] | null;
+            /** Dials */
+            dials?: components["schemas"]["Dial"][];
+            /**
+             * Growth
+             * @description rise of a foot from cold to running, mm
+             */
+            growth?: {
+                [key: string]: number;
+            } | null;
+            limits?: components["schemas"]["AlignmentLimits"] | null;
+            /**
+             * Made
+             * @description moves to be looked at before they are made
+             */
+            made?: components["schemas"]["PlannedMove"][];
+            /** Movable Feet */
+            movable_feet?: components["schemas"]["Foot"][];
+            /**
+             * Movable On
+             * @description driver left, driven right: where it is drawn, and nothing else
+             * @enum {string}
+             */
+            movable_on?: "left" | "right";
+            /** Resolution Mm */
+            resolution_mm?: number;
+            /**
+             * Room
+             * @description how far each foot can go
+             */
+            room?: {
+                [key: string]: components["schemas"]["Room"];
+            } | null;
+            running_target?: components["schemas"]["RunningTarget"] | null;
+            shims?: components["schemas"]["ShimBox"] | null;
+            shown?: components["schemas"]["Shown"] | null;
+            /** Speed Rpm */
+            speed_rpm?: number | null;
+            /** Stationary Feet */
+            stationary_feet?: components["schemas"]["Foot"][];
+            /** @description where the movable axis is wanted cold */
+            target?: components["schemas"]["Axis"] | null;
+            /** @description a hot check: held against what was predicted */
+            warm?: components["schemas"]["WarmReading"] | null;
+            /**
+             * Warmth
+             * @description feet whose growth is worked out from temperatures
+             */
+            warmth?: {
+                [key: string]: components["schemas"]["Warmth"];
+            };
+        };
+        /**
+         * AlignmentHints
+         * @description Where a face dial touches, and how both machines are drawn until somebody has read.
+         */
+        AlignmentHints: {
+            /** @default null */
+            layout?: components["schemas"]["Layout"] | null;
+            /**
+             * Radius Mm
+             * @default null
+             */
+            radius_mm?: number | null;
+        };
+        /**
          * AlignmentInput
          * @description Dial or laser readings at any clock positions, or the figures of a screen, and the feet that can be moved.
          */
@@ -815,16 +973,16 @@ export interface components {
              * @description an earlier reading to compare with
              * @default null
              */
-            before: components["schemas"]["AsRead"] | null;
+            before?: components["schemas"]["AsRead"] | null;
             /**
              * Before Is
              * @description read before the feet were torqued, or left behind by the job before
              * @default feet loose
              * @enum {string}
              */
-            before_is: "feet loose" | "as left";
+            before_is?: "feet loose" | "as left";
             /** @default null */
-            coupling: components["schemas"]["CouplingPlanes"] | null;
+            coupling?: components["schemas"]["CouplingPlanes"] | null;
             /** Dials */
             dials?: components["schemas"]["Dial"][];
             /**
@@ -832,11 +990,11 @@ export interface components {
              * @description rise of a foot from cold to running, mm
              * @default null
              */
-            growth: {
+            growth?: {
                 [key: string]: number;
             } | null;
             /** @default null */
-            limits: components["schemas"]["AlignmentLimits"] | null;
+            limits?: components["schemas"]["AlignmentLimits"] | null;
             /**
              * Made
              * @description moves to be looked at before they are made
@@ -845,41 +1003,48 @@ export interface components {
             /** Movable Feet */
             movable_feet: components["schemas"]["Foot"][];
             /**
+             * Movable On
+             * @description driver left, driven right: where it is drawn, and nothing else
+             * @default left
+             * @enum {string}
+             */
+            movable_on?: "left" | "right";
+            /**
              * Resolution Mm
              * @default 0.01
              */
-            resolution_mm: number;
+            resolution_mm?: number;
             /**
              * Room
              * @description how far each foot can go
              * @default null
              */
-            room: {
+            room?: {
                 [key: string]: components["schemas"]["Room"];
             } | null;
             /** @default null */
-            running_target: components["schemas"]["RunningTarget"] | null;
+            running_target?: components["schemas"]["RunningTarget"] | null;
             /** @default null */
-            shims: components["schemas"]["ShimBox"] | null;
+            shims?: components["schemas"]["ShimBox"] | null;
             /** @default null */
-            shown: components["schemas"]["Shown"] | null;
+            shown?: components["schemas"]["Shown"] | null;
             /**
              * Speed Rpm
              * @default null
              */
-            speed_rpm: number | null;
+            speed_rpm?: number | null;
             /** Stationary Feet */
             stationary_feet: components["schemas"]["Foot"][];
             /**
              * @description where the movable axis is wanted cold
              * @default null
              */
-            target: components["schemas"]["Axis"] | null;
+            target?: components["schemas"]["Axis"] | null;
             /**
              * @description a hot check: held against what was predicted
              * @default null
              */
-            warm: components["schemas"]["WarmReading"] | null;
+            warm?: components["schemas"]["WarmReading"] | null;
             /**
              * Warmth
              * @description feet whose growth is worked out from temperatures
@@ -897,45 +1062,45 @@ export interface components {
              * Angle Deg
              * @default null
              */
-            angle_deg: number | null;
+            angle_deg?: number | null;
             /**
              * Angle Mm Per M
              * @default null
              */
-            angle_mm_per_m: number | null;
+            angle_mm_per_m?: number | null;
             /**
              * At
              * @description what counts: offset and angle at the middle; a spacer's angle at each flexing plane; no offset at all
              * @default coupling middle
              * @enum {string}
              */
-            at: "coupling middle" | "flexing planes" | "angle alone";
+            at?: "coupling middle" | "flexing planes" | "angle alone";
             /**
              * Diameter Mm
              * @description on which the gap difference is measured
              * @default null
              */
-            diameter_mm: number | null;
+            diameter_mm?: number | null;
             /**
              * Gap Difference Mm
              * @default null
              */
-            gap_difference_mm: number | null;
+            gap_difference_mm?: number | null;
             /**
              * Offset Mm
              * @default null
              */
-            offset_mm: number | null;
+            offset_mm?: number | null;
             /**
              * Source
              * @default limit as entered
              */
-            source: string;
+            source?: string;
             /**
              * Swing Mm
              * @default null
              */
-            swing_mm: number | null;
+            swing_mm?: number | null;
         };
         /**
          * AlignmentResult
@@ -956,6 +1121,7 @@ export interface components {
             /** Closure Mm */
             closure_mm: (number | null)[];
             contradicts: components["schemas"]["Contradicts"] | null;
+            drawn: components["schemas"]["Drawn"];
             /** Feet */
             feet: components["schemas"]["FootMove"][];
             /** Flex */
@@ -1014,6 +1180,10 @@ export interface components {
             stacks: components["schemas"]["ShimStack"][];
             /** Stands Out */
             stands_out: components["schemas"]["DialStandsOut"][];
+            /** Suggested */
+            suggested: components["schemas"]["PlannedMove"][];
+            /** Swept Deg */
+            swept_deg: number[];
             /** Swing Mm */
             swing_mm: number;
             /** Target Readings */
@@ -1038,6 +1208,92 @@ export interface components {
             offset_mm: number | null;
         };
         /**
+         * Answer
+         * @description The lead's answer to a question.
+         */
+        Answer: {
+            /** Question */
+            question: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * AnswerEntry
+         * @description An entry as it was appended.
+         */
+        AnswerEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["Answer"];
+            /** @constant */
+            kind: "answer";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * AnswerIn
+         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
+         */
+        AnswerIn: {
+            /**
+             * By
+             * @description username of whoever entered it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["Answer"];
+            /** @constant */
+            kind: "answer";
+            /** Step */
+            step: string;
+            /**
+             * Typed
+             * @default {}
+             */
+            typed?: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
+        };
+        /**
          * AsRead
          * @description How the axes were read: by dials or a laser whose readings are here, or off another instrument's screen.
          */
@@ -1045,7 +1301,7 @@ export interface components {
             /** Dials */
             dials?: components["schemas"]["Dial"][];
             /** @default null */
-            shown: components["schemas"]["Shown"] | null;
+            shown?: components["schemas"]["Shown"] | null;
         };
         /**
          * Attempt
@@ -1057,7 +1313,7 @@ export interface components {
              * @description by the stand-outs where not given
              * @default null
              */
-            advance_mm: number | null;
+            advance_mm?: number | null;
             /** Hub C */
             hub_c: number;
             /** Shaft C */
@@ -1100,18 +1356,20 @@ export interface components {
              * Max Mm
              * @default null
              */
-            max_mm: number | null;
+            max_mm?: number | null;
             /**
              * Min Mm
              * @default null
              */
-            min_mm: number | null;
+            min_mm?: number | null;
             /**
              * Source
              * @default limit as entered
              */
-            source: string;
+            source?: string;
         };
+        /** BenchFormOut */
+        BenchFormOut: components["schemas"]["ClockForm"] | components["schemas"]["FitForm"] | components["schemas"]["KeyForm"] | components["schemas"]["HeatForm"] | components["schemas"]["TaperForm"] | components["schemas"]["RunoutForm"] | components["schemas"]["SoftfootForm"] | components["schemas"]["GapForm"] | components["schemas"]["StraightedgeForm"] | components["schemas"]["AlignmentForm"] | components["schemas"]["JackForm"] | components["schemas"]["TightenForm"];
         /**
          * Blame
          * @description What runs out. `own_mm`, `own_deg`: the hub's own run-out, or how the second plane differs from the first.
@@ -1147,7 +1405,7 @@ export interface components {
             /** Name */
             name: string;
             /** @default in */
-            positive: components["schemas"]["Positive"];
+            positive?: components["schemas"]["Positive"];
             /**
              * Sag Mm
              * @description shown at 6 on a stiff pipe, zeroed at 12
@@ -1198,6 +1456,22 @@ export interface components {
             /** Title */
             title: string;
             value: components["schemas"]["Words"];
+        };
+        /**
+         * CardValue
+         * @description A figure put on the value card; one that stands is changed with a reason. `was`: what stood there, never as sent.
+         */
+        CardValue: {
+            /** Key */
+            key: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason?: string;
+            value: components["schemas"]["Value"];
+            /** @default null */
+            was?: components["schemas"]["Value"] | null;
         };
         /**
          * CatalogueOut
@@ -1315,6 +1589,79 @@ export interface components {
             site: string;
         };
         /**
+         * ClockEntry
+         * @description An entry as it was appended.
+         */
+        ClockEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "clock";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["ClockGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["ClockResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * ClockForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        ClockForm: {
+            /** @constant */
+            bench: "clock";
+            compare: components["schemas"]["ClockGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["ClockGiven"];
+            suggest: components["schemas"]["NoHints"];
+        };
+        /** @description What is given of a ClockInput. */
+        ClockGiven: {
+            /** Readings */
+            readings?: components["schemas"]["WideReading"][];
+            /**
+             * Resolution Mm
+             * @description what the instrument shows
+             */
+            resolution_mm?: number;
+        };
+        /**
          * ClockInput
          * @description Readings round one turn of a shaft.
          */
@@ -1326,7 +1673,7 @@ export interface components {
              * @description what the instrument shows
              * @default 0.01
              */
-            resolution_mm: number;
+            resolution_mm?: number;
         };
         /**
          * ClockReading
@@ -1396,17 +1743,17 @@ export interface components {
              * Density Kg M3
              * @default null
              */
-            density_kg_m3: number | null;
+            density_kg_m3?: number | null;
             /**
              * Expansion Per K
              * @default null
              */
-            expansion_per_k: number | null;
+            expansion_per_k?: number | null;
             /**
              * Specific Heat J Kg K
              * @default null
              */
-            specific_heat_j_kg_k: number | null;
+            specific_heat_j_kg_k?: number | null;
         };
         /**
          * Cone
@@ -1427,9 +1774,9 @@ export interface components {
              * Small Mm
              * @default null
              */
-            small_mm: number | null;
+            small_mm?: number | null;
             /** @default null */
-            stated: components["schemas"]["StatedTaper"] | null;
+            stated?: components["schemas"]["StatedTaper"] | null;
         };
         /**
          * Contradicts
@@ -1495,6 +1842,12 @@ export interface components {
             hub_c: number;
         };
         /**
+         * Deed
+         * @description What is not for everybody to do. Whoever is signed in may read, measure, tick and write a note.
+         * @enum {string}
+         */
+        Deed: "add and change lines" | "start jobs" | "keep instruments" | "answer questions" | "change what stands on the card" | "accept what is over its limit" | "cancel jobs" | "read in jobs" | "set the rules of the site";
+        /**
          * Dial
          * @description One dial with its readings; a laser's plane is a rim dial with no sag.
          *
@@ -1522,13 +1875,13 @@ export interface components {
              * @default in
              * @enum {string}
              */
-            positive: "in" | "out";
+            positive?: "in" | "out";
             /**
              * Radius Mm
              * @description face dials: from the shaft centre to the plunger
              * @default null
              */
-            radius_mm: number | null;
+            radius_mm?: number | null;
             /** Readings */
             readings: components["schemas"]["ClockReading"][];
             /**
@@ -1536,13 +1889,13 @@ export interface components {
              * @description rim dials: shown at 6 on a stiff pipe, zeroed at 12
              * @default 0
              */
-            sag_mm: number;
+            sag_mm?: number;
             /**
              * Turned
              * @default both
              * @enum {string}
              */
-            turned: "both" | "bracket shaft" | "touched shaft";
+            turned?: "both" | "bracket shaft" | "touched shaft";
             /**
              * X Mm
              * @description where the plunger touches, + toward the movable machine
@@ -1562,6 +1915,76 @@ export interface components {
             index: number;
             /** Residual Mm */
             residual_mm: number;
+        };
+        /**
+         * Drawn
+         * @description The whole drawing. ``band``: half its height at the coupling and at the far end of the movable machine.
+         */
+        Drawn: {
+            /** Band */
+            band: number[] | null;
+            layout: components["schemas"]["Layout"];
+            /** Times */
+            times: number;
+            /** Views */
+            views: components["schemas"]["DrawnView"][];
+        };
+        /**
+         * DrawnMachine
+         * @description One machine along the shaft, in drawing units from the middle: hub face, where its body begins and ends, feet.
+         */
+        DrawnMachine: {
+            /** Face */
+            face: number;
+            /** Far */
+            far: number;
+            /** Feet */
+            feet: number[];
+            /** Near */
+            near: number;
+        };
+        /**
+         * DrawnMove
+         * @description The move of a foot in this view: where it stands, which way the arrow points, how far. No arrow where it stays.
+         */
+        DrawnMove: {
+            /**
+             * Points
+             * @enum {string}
+             */
+            points: "up" | "down" | "";
+            words: components["schemas"]["Words"];
+            /** X */
+            x: number;
+        };
+        /**
+         * DrawnPlane
+         * @description A flexing plane of a spacer and the angle it takes.
+         */
+        DrawnPlane: {
+            /** Drop */
+            drop: number;
+            words: components["schemas"]["Words"];
+            /** X */
+            x: number;
+        };
+        /**
+         * DrawnView
+         * @description Side view or plan: where the movable axis lies, as it will run and as it was read cold, and what to move.
+         */
+        DrawnView: {
+            axis: components["schemas"]["Ray"];
+            cold: components["schemas"]["Ray"] | null;
+            /** Flex */
+            flex: components["schemas"]["DrawnPlane"][];
+            /** Moves */
+            moves: components["schemas"]["DrawnMove"][];
+            /**
+             * Plane
+             * @enum {string}
+             */
+            plane: "v" | "h";
+            words: components["schemas"]["Words"];
         };
         /**
          * EndFound
@@ -1585,65 +2008,29 @@ export interface components {
             /** Wide At Deg */
             wide_at_deg: number;
         };
-        /**
-         * EntryIn
-         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
-         */
-        EntryIn: {
-            /**
-             * As It Is
-             * @description taken although its ± leaves open whether it is within its limit
-             * @default false
-             */
-            as_it_is: boolean;
-            /**
-             * By
-             * @description username of whoever entered it; refused for anybody else's session
-             */
-            by?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /**
-             * Image
-             * @description of a photograph: JPEG, PNG or WebP in base64
-             * @default
-             */
-            image: string;
-            /** Inputs */
-            inputs: {
-                [key: string]: unknown;
-            };
-            kind: components["schemas"]["EntryKind"];
-            /** Step */
-            step: string;
-            /**
-             * Typed
-             * @default {}
-             */
-            typed: {
-                [key: string]: string;
-            };
-            /**
-             * Unit
-             * @default mm
-             * @enum {string}
-             */
-            unit: "mm" | "in";
-        };
+        /** EntryIn */
+        EntryIn: components["schemas"]["ReadingIn"] | components["schemas"]["NoteIn"] | components["schemas"]["QuestionIn"] | components["schemas"]["AnswerIn"] | components["schemas"]["ValueIn"] | components["schemas"]["LedgerIn"] | components["schemas"]["MoveIn"] | components["schemas"]["EventIn"] | components["schemas"]["HandOverIn"] | components["schemas"]["PhotographIn"];
         /**
          * EntryKind
          * @description What an entry is. Every kind is appended, none is ever changed.
          * @enum {string}
          */
         EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "hand-over" | "ledger" | "event" | "photograph";
+        /** EntryOut */
+        EntryOut: components["schemas"]["ClockEntry"] | components["schemas"]["FitEntry"] | components["schemas"]["KeyEntry"] | components["schemas"]["HeatEntry"] | components["schemas"]["TaperEntry"] | components["schemas"]["RunoutEntry"] | components["schemas"]["SoftfootEntry"] | components["schemas"]["GapEntry"] | components["schemas"]["StraightedgeEntry"] | components["schemas"]["AlignmentEntry"] | components["schemas"]["JackEntry"] | components["schemas"]["TightenEntry"] | components["schemas"]["SheetEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["QuestionEntry"] | components["schemas"]["AnswerEntry"] | components["schemas"]["ValueEntry"] | components["schemas"]["LedgerEntry"] | components["schemas"]["MoveEntry"] | components["schemas"]["EventEntry"] | components["schemas"]["HandOverEntry"] | components["schemas"]["PhotographEntry"];
         /**
-         * EntryOut
+         * ErrorsOut
+         * @description Why nothing was done.
+         */
+        ErrorsOut: {
+            /** Errors */
+            errors: components["schemas"]["ProblemOut"][];
+        };
+        /**
+         * EventEntry
          * @description An entry as it was appended.
          */
-        EntryOut: {
+        EventEntry: {
             /**
              * At
              * Format: date-time
@@ -1656,17 +2043,23 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            /** Inputs */
-            inputs: {
-                [key: string]: unknown;
-            };
-            kind: components["schemas"]["EntryKind"];
+            inputs: components["schemas"]["HeatEvent"];
+            /** @constant */
+            kind: "event";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
             /** Number */
             number: number;
-            /** Result */
-            result: {
-                [key: string]: unknown;
-            } | null;
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -1676,12 +2069,38 @@ export interface components {
             };
         };
         /**
-         * ErrorsOut
-         * @description Why nothing was done.
+         * EventIn
+         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
          */
-        ErrorsOut: {
-            /** Errors */
-            errors: components["schemas"]["ProblemOut"][];
+        EventIn: {
+            /**
+             * By
+             * @description username of whoever entered it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["HeatEvent"];
+            /** @constant */
+            kind: "event";
+            /** Step */
+            step: string;
+            /**
+             * Typed
+             * @default {}
+             */
+            typed?: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
         };
         /**
          * FeelerReading
@@ -1776,6 +2195,88 @@ export interface components {
             value: components["schemas"]["Words"];
         };
         /**
+         * FitEntry
+         * @description An entry as it was appended.
+         */
+        FitEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "fit";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["FitGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["FitResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * FitForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        FitForm: {
+            /** @constant */
+            bench: "fit";
+            compare: components["schemas"]["FitGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["FitGiven"];
+            suggest: components["schemas"]["NoHints"];
+        };
+        /** @description What is given of a FitInput. */
+        FitGiven: {
+            /**
+             * Bore At
+             * @description where each bore reading was taken
+             */
+            bore_at?: components["schemas"]["MicrometerPlace"][] | null;
+            /** Bore Mm */
+            bore_mm?: number[];
+            /** @description interference wanted; a clearance is negative */
+            required?: components["schemas"]["Band"] | null;
+            /**
+             * Shaft At
+             * @description where each shaft reading was taken
+             */
+            shaft_at?: components["schemas"]["MicrometerPlace"][] | null;
+            /** Shaft Mm */
+            shaft_mm?: number[];
+        };
+        /**
          * FitInput
          * @description Micrometer readings of shaft and bore at several stations and directions.
          */
@@ -1785,20 +2286,20 @@ export interface components {
              * @description where each bore reading was taken
              * @default null
              */
-            bore_at: components["schemas"]["MicrometerPlace"][] | null;
+            bore_at?: components["schemas"]["MicrometerPlace"][] | null;
             /** Bore Mm */
             bore_mm: number[];
             /**
              * @description interference wanted; a clearance is negative
              * @default null
              */
-            required: components["schemas"]["Band"] | null;
+            required?: components["schemas"]["Band"] | null;
             /**
              * Shaft At
              * @description where each shaft reading was taken
              * @default null
              */
-            shaft_at: components["schemas"]["MicrometerPlace"][] | null;
+            shaft_at?: components["schemas"]["MicrometerPlace"][] | null;
             /** Shaft Mm */
             shaft_mm: number[];
         };
@@ -1980,6 +2481,26 @@ export interface components {
             slide_sigma_mm: number | null;
         };
         /**
+         * FootMoved
+         * @description How far a foot was moved: + shim added, + slide toward 3 o'clock.
+         */
+        FootMoved: {
+            /** Name */
+            name: string;
+            /**
+             * Shim Mm
+             * @description mm, plunger pushed in is positive
+             * @default 0
+             */
+            shim_mm?: number;
+            /**
+             * Slide Mm
+             * @description mm, plunger pushed in is positive
+             * @default 0
+             */
+            slide_mm?: number;
+        };
+        /**
          * FootToGo
          * @description A foot and its move: shims + added, slide + toward 3 o'clock.
          */
@@ -1989,7 +2510,7 @@ export interface components {
              * @description dial at this foot, zeroed before the move, pushed in is plus
              * @default null
              */
-            dial_mm: number | null;
+            dial_mm?: number | null;
             /** Name */
             name: string;
             /** Shim Mm */
@@ -1999,7 +2520,7 @@ export interface components {
              * @description which side of the foot the dial stands on
              * @default null
              */
-            side: ("3" | "9") | null;
+            side?: ("3" | "9") | null;
             /** Slide Mm */
             slide_mm: number;
             /**
@@ -2008,93 +2529,34 @@ export interface components {
              */
             x_mm: number;
         };
-        /**
-         * FormOut
-         * @description What a step wants: readings for a bench, a sheet, or a signature.
-         */
-        FormOut: {
-            /** Bench */
-            bench?: string | null;
-            /**
-             * Compare
-             * @default {}
-             */
-            compare: {
-                [key: string]: unknown;
-            };
-            /**
-             * Fields
-             * @default []
-             */
-            fields: components["schemas"]["FieldOut"][];
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "bench" | "sheet" | "sign";
-            /**
-             * Ordered
-             * @default false
-             */
-            ordered: boolean;
-            /**
-             * Preset
-             * @default {}
-             */
-            preset: {
-                [key: string]: unknown;
-            };
-            /**
-             * Row Name
-             * @default
-             */
-            row_name: string;
-            /**
-             * Rows
-             * @default []
-             */
-            rows: components["schemas"]["FieldOut"][];
-            /**
-             * Suggest
-             * @default {}
-             */
-            suggest: {
-                [key: string]: unknown;
-            };
-            /**
-             * Suggested Rows
-             * @default []
-             */
-            suggested_rows: {
-                [key: string]: unknown;
-            }[];
-        };
+        /** FormOut */
+        FormOut: components["schemas"]["BenchFormOut"] | components["schemas"]["SheetFormOut"] | components["schemas"]["SignFormOut"];
         /**
          * GapAccept
          * @description The rules this gap is accepted by; any of them may stand together.
          */
         GapAccept: {
             /** @default null */
-            angle: components["schemas"]["MaxAngle"] | null;
+            angle?: components["schemas"]["MaxAngle"] | null;
             /** @default null */
-            clear: components["schemas"]["KeepClear"] | null;
+            clear?: components["schemas"]["KeepClear"] | null;
             /**
              * @description the two ends of a spacer against each other
              * @default null
              */
-            differ: components["schemas"]["MaxDiffer"] | null;
+            differ?: components["schemas"]["MaxDiffer"] | null;
             /**
              * @description every reading for itself
              * @default null
              */
-            each: components["schemas"]["Band"] | null;
+            each?: components["schemas"]["Band"] | null;
             /**
              * @description the gap on the axis
              * @default null
              */
-            mean: components["schemas"]["Band"] | null;
+            mean?: components["schemas"]["Band"] | null;
             /** @default null */
-            spread: components["schemas"]["MaxSpread"] | null;
+            spread?: components["schemas"]["MaxSpread"] | null;
         };
         /**
          * GapAsLeft
@@ -2107,19 +2569,122 @@ export interface components {
             readings: components["schemas"]["GapReading"][];
         };
         /**
+         * GapEntry
+         * @description An entry as it was appended.
+         */
+        GapEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "gap";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["GapGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["GapResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * GapForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        GapForm: {
+            /** @constant */
+            bench: "gap";
+            compare: components["schemas"]["GapGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["GapGiven"];
+            suggest: components["schemas"]["GapHints"];
+        };
+        /** @description What is given of a GapInput. */
+        GapGiven: {
+            accept?: components["schemas"]["GapAccept"];
+            as_left?: components["schemas"]["GapAsLeft"] | null;
+            /**
+             * Bar Mm
+             * @description spacer bar; readings are then feelers over it
+             */
+            bar_mm?: number | null;
+            /**
+             * Diameter Mm
+             * @description of the circle the readings were taken on
+             */
+            diameter_mm?: number;
+            /**
+             * Ends
+             * @description a spacer: the names of its ends, as read
+             */
+            ends?: string[] | null;
+            /**
+             * Other End
+             * @description at the second of them
+             */
+            other_end?: components["schemas"]["GapReading"][];
+            /** Readings */
+            readings?: components["schemas"]["GapReading"][];
+            /** Resolution Mm */
+            resolution_mm?: number;
+        };
+        /**
+         * GapHints
+         * @description On what diameter a gap is measured.
+         */
+        GapHints: {
+            /**
+             * Diameter Mm
+             * @default null
+             */
+            diameter_mm?: number | null;
+        };
+        /**
          * GapInput
          * @description Caliper, feeler or bar-and-feeler readings between the hub faces, at places round the clock.
          */
         GapInput: {
             accept?: components["schemas"]["GapAccept"];
             /** @default null */
-            as_left: components["schemas"]["GapAsLeft"] | null;
+            as_left?: components["schemas"]["GapAsLeft"] | null;
             /**
              * Bar Mm
              * @description spacer bar; readings are then feelers over it
              * @default null
              */
-            bar_mm: number | null;
+            bar_mm?: number | null;
             /**
              * Diameter Mm
              * @description of the circle the readings were taken on
@@ -2130,10 +2695,7 @@ export interface components {
              * @description a spacer: the names of its ends, as read
              * @default null
              */
-            ends: [
-                string,
-                string
-            ] | null;
+            ends?: string[] | null;
             /**
              * Other End
              * @description at the second of them
@@ -2145,7 +2707,7 @@ export interface components {
              * Resolution Mm
              * @default 0.01
              */
-            resolution_mm: number;
+            resolution_mm?: number;
         };
         /**
          * GapReading
@@ -2229,6 +2791,295 @@ export interface components {
             most: number | null;
         };
         /**
+         * HandOver
+         * @description A break, or somebody goes and somebody comes: the dead state is proved again before hands go in.
+         */
+        HandOver: {
+            /**
+             * Comes
+             * @default
+             */
+            comes?: string;
+            /**
+             * Goes
+             * @default
+             */
+            goes?: string;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "break" | "hand-over";
+        };
+        /**
+         * HandOverEntry
+         * @description An entry as it was appended.
+         */
+        HandOverEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["HandOver"];
+            /** @constant */
+            kind: "hand-over";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * HandOverIn
+         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
+         */
+        HandOverIn: {
+            /**
+             * By
+             * @description username of whoever entered it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["HandOver"];
+            /** @constant */
+            kind: "hand-over";
+            /** Step */
+            step: string;
+            /**
+             * Typed
+             * @default {}
+             */
+            typed?: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
+        };
+        /**
+         * HeatEntry
+         * @description An entry as it was appended.
+         */
+        HeatEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "heat";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["HeatGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["HeatResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * HeatEvent
+         * @description Something that happened to a hub that is shrunk on; `ago_s`: how long before it was sent.
+         */
+        HeatEvent: {
+            /**
+             * Ago S
+             * @default 0
+             */
+            ago_s?: number;
+            /**
+             * Event
+             * @enum {string}
+             */
+            event: "on the heater" | "hub temperature" | "out of the heater" | "on the shaft" | "gripped" | "pulled off";
+            /**
+             * Hub C
+             * @default null
+             */
+            hub_c?: number | null;
+        };
+        /**
+         * HeatForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        HeatForm: {
+            /** @constant */
+            bench: "heat";
+            compare: components["schemas"]["HeatGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["HeatGiven"];
+            suggest: components["schemas"]["HeatHints"];
+        };
+        /** @description What is given of a HeatInput. */
+        HeatGiven: {
+            /** Ambient C */
+            ambient_c?: number;
+            /**
+             * Assembly Clearance Mm
+             * @description wanted while sliding on
+             */
+            assembly_clearance_mm?: number;
+            /**
+             * Bore Mm
+             * @description mm
+             */
+            bore_mm?: number;
+            /**
+             * Carry S
+             * @description from the heater to the shaft
+             */
+            carry_s?: number;
+            /**
+             * Ceiling C
+             * @description most the hub may have
+             */
+            ceiling_c?: number;
+            /** Ceiling Source */
+            ceiling_source?: string;
+            /**
+             * Elastomer Ceiling C
+             * @description of an element left inside
+             */
+            elastomer_ceiling_c?: number | null;
+            /** Film W M2 K */
+            film_w_m2_k?: number;
+            /**
+             * Heat To C
+             * @description hotter than it has to be, to leave time
+             */
+            heat_to_c?: number | null;
+            heater?: components["schemas"]["Heater"] | null;
+            hub?: components["schemas"]["HeatedHub"];
+            /**
+             * Interference Mm
+             * @description the largest, shaft less bore
+             */
+            interference_mm?: number;
+            /** Readings */
+            readings?: components["schemas"]["HubReading"][];
+            /**
+             * Seat
+             * @description on a taper it stops where it touches
+             * @enum {string}
+             */
+            seat?: "straight" | "taper";
+            shaft?: components["schemas"]["ColdShaft"] | null;
+            /** Shaft C */
+            shaft_c?: number;
+            /**
+             * Slide S
+             * @description time to push it home; a rule of thumb where not given
+             */
+            slide_s?: number | null;
+            /**
+             * Soak S
+             * @description how long it is to be kept at its temperature
+             */
+            soak_s?: number | null;
+        };
+        /**
+         * HeatHints
+         * @description Of a hub to be heated: its size, what was measured of it, and after a try that missed the next temperature.
+         */
+        HeatHints: {
+            /**
+             * Assembly Clearance Mm
+             * @default null
+             */
+            assembly_clearance_mm?: number | null;
+            /**
+             * Bore Mm
+             * @default null
+             */
+            bore_mm?: number | null;
+            /**
+             * Heat To C
+             * @default null
+             */
+            heat_to_c?: number | null;
+            /**
+             * Interference Mm
+             * @default null
+             */
+            interference_mm?: number | null;
+            /**
+             * Length Mm
+             * @default null
+             */
+            length_mm?: number | null;
+            /**
+             * Outside Mm
+             * @default null
+             */
+            outside_mm?: number | null;
+        };
+        /**
          * HeatInput
          * @description A bore, what it has to clear, and the hub that is heated. `bore_mm` and interference as measured at `shaft_c`.
          */
@@ -2250,7 +3101,7 @@ export interface components {
              * @description from the heater to the shaft
              * @default 60
              */
-            carry_s: number;
+            carry_s?: number;
             /**
              * Ceiling C
              * @description most the hub may have
@@ -2260,26 +3111,26 @@ export interface components {
              * Ceiling Source
              * @default limit as entered
              */
-            ceiling_source: string;
+            ceiling_source?: string;
             /**
              * Elastomer Ceiling C
              * @description of an element left inside
              * @default null
              */
-            elastomer_ceiling_c: number | null;
+            elastomer_ceiling_c?: number | null;
             /**
              * Film W M2 K
              * @default 20
              */
-            film_w_m2_k: number;
+            film_w_m2_k?: number;
             /**
              * Heat To C
              * @description hotter than it has to be, to leave time
              * @default null
              */
-            heat_to_c: number | null;
+            heat_to_c?: number | null;
             /** @default null */
-            heater: components["schemas"]["Heater"] | null;
+            heater?: components["schemas"]["Heater"] | null;
             hub: components["schemas"]["HeatedHub"];
             /**
              * Interference Mm
@@ -2294,9 +3145,9 @@ export interface components {
              * @default straight
              * @enum {string}
              */
-            seat: "straight" | "taper";
+            seat?: "straight" | "taper";
             /** @default null */
-            shaft: components["schemas"]["ColdShaft"] | null;
+            shaft?: components["schemas"]["ColdShaft"] | null;
             /** Shaft C */
             shaft_c: number;
             /**
@@ -2304,13 +3155,13 @@ export interface components {
              * @description time to push it home; a rule of thumb where not given
              * @default null
              */
-            slide_s: number | null;
+            slide_s?: number | null;
             /**
              * Soak S
              * @description how long it is to be kept at its temperature
              * @default null
              */
-            soak_s: number | null;
+            soak_s?: number | null;
         };
         /**
          * HeatResult
@@ -2449,12 +3300,12 @@ export interface components {
              * Density Kg M3
              * @default null
              */
-            density_kg_m3: number | null;
+            density_kg_m3?: number | null;
             /**
              * Expansion Per K
              * @default null
              */
-            expansion_per_k: number | null;
+            expansion_per_k?: number | null;
             /**
              * Length Mm
              * @description mm
@@ -2464,7 +3315,7 @@ export interface components {
              * Material
              * @default null
              */
-            material: ("steel" | "cast iron" | "stainless steel" | "aluminium" | "bronze") | null;
+            material?: ("steel" | "cast iron" | "stainless steel" | "aluminium" | "bronze") | null;
             /**
              * Outside Mm
              * @description mm
@@ -2474,7 +3325,7 @@ export interface components {
              * Specific Heat J Kg K
              * @default null
              */
-            specific_heat_j_kg_k: number | null;
+            specific_heat_j_kg_k?: number | null;
         };
         /**
          * Heater
@@ -2486,13 +3337,13 @@ export interface components {
              * @description oven: what it is set to
              * @default null
              */
-            air_c: number | null;
+            air_c?: number | null;
             /**
              * Efficiency
              * @description induction: share of the power that heats the hub
              * @default 0.7
              */
-            efficiency: number;
+            efficiency?: number;
             /**
              * Kind
              * @enum {string}
@@ -2503,7 +3354,7 @@ export interface components {
              * @description induction heater
              * @default null
              */
-            power_kw: number | null;
+            power_kw?: number | null;
         };
         /**
          * HereIn
@@ -2516,17 +3367,17 @@ export interface components {
              * Left
              * @default false
              */
-            left: boolean;
+            left?: boolean;
             /**
              * Step
              * @default
              */
-            step: string;
+            step?: string;
             /**
              * Typing
              * @default false
              */
-            typing: boolean;
+            typing?: boolean;
         };
         /**
          * HistoryJob
@@ -2634,7 +3485,7 @@ export interface components {
              * @default air
              * @enum {string}
              */
-            where: "heater" | "air" | "shaft";
+            where?: "heater" | "air" | "shaft";
         };
         /**
          * IsolationPoint
@@ -2645,6 +3496,76 @@ export interface components {
             energy: string;
             /** Point */
             point: string;
+        };
+        /**
+         * JackEntry
+         * @description An entry as it was appended.
+         */
+        JackEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "jack";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["JackGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["JackResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * JackForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        JackForm: {
+            /** @constant */
+            bench: "jack";
+            compare: components["schemas"]["JackGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["JackGiven"];
+            suggest: components["schemas"]["NoHints"];
+        };
+        /** @description What is given of a JackInput. */
+        JackGiven: {
+            /** Feet */
+            feet?: components["schemas"]["FootToGo"][];
+            /** Planes */
+            planes?: components["schemas"]["WatchedPlane"][];
         };
         /**
          * JackInput
@@ -2694,7 +3615,7 @@ export interface components {
          */
         JobIn: {
             /** @default fit it */
-            scope: components["schemas"]["Scope"];
+            scope?: components["schemas"]["Scope"];
             /** Title */
             title: string;
         };
@@ -2778,7 +3699,7 @@ export interface components {
              * Source
              * @default limit as entered
              */
-            source: string;
+            source?: string;
             /**
              * Standing Out Mm
              * @description of both ends together
@@ -2807,6 +3728,102 @@ export interface components {
             width_mm: number;
         };
         /**
+         * KeyEntry
+         * @description An entry as it was appended.
+         */
+        KeyEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "key";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["KeyGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["KeyResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * KeyForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        KeyForm: {
+            /** @constant */
+            bench: "key";
+            compare: components["schemas"]["KeyGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["KeyGiven"];
+            suggest: components["schemas"]["KeyHints"];
+        };
+        /** @description What is given of a KeyInput. */
+        KeyGiven: {
+            hub_keyway?: components["schemas"]["HubKeyway"];
+            key?: components["schemas"]["Key"];
+            /**
+             * Length Rule
+             * @description the school the plant or the maker goes by
+             */
+            length_rule?: ("as long as the hub" | "as long or slightly longer" | "half key made up") | null;
+            limits?: components["schemas"]["KeyLimits"];
+            /**
+             * Shaft Diameter Mm
+             * @description mm
+             */
+            shaft_diameter_mm?: number;
+            shaft_keyway?: components["schemas"]["ShaftKeyway"];
+            /**
+             * Shaft Keyway Length Mm
+             * @description wanted where a half key is made up
+             */
+            shaft_keyway_length_mm?: number | null;
+        };
+        /**
+         * KeyHints
+         * @description Of a key: how long the hub is.
+         */
+        KeyHints: {
+            /**
+             * Hub Length Mm
+             * @default null
+             */
+            hub_length_mm?: number | null;
+        };
+        /**
          * KeyInput
          * @description Key, both keyways and the shaft they sit in.
          */
@@ -2818,7 +3835,7 @@ export interface components {
              * @description the school the plant or the maker goes by
              * @default null
              */
-            length_rule: ("as long as the hub" | "as long or slightly longer" | "half key made up") | null;
+            length_rule?: ("as long as the hub" | "as long or slightly longer" | "half key made up") | null;
             limits?: components["schemas"]["KeyLimits"];
             /**
              * Shaft Diameter Mm
@@ -2831,7 +3848,7 @@ export interface components {
              * @description wanted where a half key is made up
              * @default null
              */
-            shaft_keyway_length_mm: number | null;
+            shaft_keyway_length_mm?: number | null;
         };
         /**
          * KeyLimits
@@ -2839,11 +3856,11 @@ export interface components {
          */
         KeyLimits: {
             /** @default null */
-            length_difference: components["schemas"]["Band"] | null;
+            length_difference?: components["schemas"]["Band"] | null;
             /** @default null */
-            side_clearance: components["schemas"]["Band"] | null;
+            side_clearance?: components["schemas"]["Band"] | null;
             /** @default null */
-            top_clearance: components["schemas"]["Band"] | null;
+            top_clearance?: components["schemas"]["Band"] | null;
         };
         /**
          * KeyResult
@@ -2881,14 +3898,132 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * Layout
+         * @description How both machines are placed; ``per_mm`` drawing units a mm along the shaft, ``centre`` the middle of the coupling.
+         */
+        Layout: {
+            /** Centre */
+            centre: number;
+            movable: components["schemas"]["DrawnMachine"];
+            /**
+             * Movable On
+             * @enum {string}
+             */
+            movable_on: "left" | "right";
+            /** Per Mm */
+            per_mm: number;
+            stationary: components["schemas"]["DrawnMachine"];
+        };
+        /**
+         * LedgerCount
+         * @description Something counted out or back. `goes`: a temporary part comes out again, a removed one goes back.
+         */
+        LedgerCount: {
+            /** Count */
+            count: number;
+            /**
+             * Counted
+             * @enum {string}
+             */
+            counted: "out" | "back";
+            /**
+             * Goes
+             * @enum {string}
+             */
+            goes: "temporary, must come out" | "removed, must go back";
+            /** Line */
+            line: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * LedgerEntry
+         * @description An entry as it was appended.
+         */
+        LedgerEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["LedgerCount"];
+            /** @constant */
+            kind: "ledger";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * LedgerIn
+         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
+         */
+        LedgerIn: {
+            /**
+             * By
+             * @description username of whoever entered it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["LedgerCount"];
+            /** @constant */
+            kind: "ledger";
+            /** Step */
+            step: string;
+            /**
+             * Typed
+             * @default {}
+             */
+            typed?: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
+        };
+        /**
          * LedgerLineOut
          * @description Something counted out, and how many are back.
          */
         LedgerLineOut: {
             /** Back */
             back: number;
-            /** Goes */
-            goes: string;
+            /**
+             * Goes
+             * @enum {string}
+             */
+            goes: "temporary, must come out" | "removed, must go back";
             /** Line */
             line: string;
             /** Open */
@@ -2932,7 +4067,7 @@ export interface components {
              * Version
              * @default 0
              */
-            version: number;
+            version?: number;
         };
         /**
          * LineOut
@@ -3056,7 +4191,7 @@ export interface components {
              * Source
              * @default limit as entered
              */
-            source: string;
+            source?: string;
         };
         /**
          * MaxDiffer
@@ -3072,7 +4207,7 @@ export interface components {
              * Source
              * @default limit as entered
              */
-            source: string;
+            source?: string;
         };
         /**
          * MaxSpread
@@ -3088,7 +4223,7 @@ export interface components {
              * Source
              * @default limit as entered
              */
-            source: string;
+            source?: string;
         };
         /**
          * Met
@@ -3119,6 +4254,101 @@ export interface components {
             station: "shaft end" | "middle" | "machine side";
         };
         /**
+         * Move
+         * @description A move of the machine as it was made.
+         */
+        Move: {
+            /**
+             * Axial Mm
+             * @description + away from the coupling
+             * @default 0
+             */
+            axial_mm?: number;
+            /** Feet */
+            feet?: components["schemas"]["FootMoved"][];
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
+         * MoveEntry
+         * @description An entry as it was appended.
+         */
+        MoveEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["Move"];
+            /** @constant */
+            kind: "move";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * MoveIn
+         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
+         */
+        MoveIn: {
+            /**
+             * By
+             * @description username of whoever entered it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["Move"];
+            /** @constant */
+            kind: "move";
+            /** Step */
+            step: string;
+            /**
+             * Typed
+             * @default {}
+             */
+            typed?: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
+        };
+        /**
          * NextOut
          * @description What may happen to a hot hub next, what its button says, and where the hub is then.
          */
@@ -3143,6 +4373,87 @@ export interface components {
             dial: number;
         };
         /**
+         * NoHints
+         * @description Of a bench that starts empty.
+         */
+        NoHints: Record<string, never>;
+        /**
+         * NoteEntry
+         * @description An entry as it was appended.
+         */
+        NoteEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["Written"];
+            /** @constant */
+            kind: "note";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * NoteIn
+         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
+         */
+        NoteIn: {
+            /**
+             * By
+             * @description username of whoever entered it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["Written"];
+            /** @constant */
+            kind: "note";
+            /** Step */
+            step: string;
+            /**
+             * Typed
+             * @default {}
+             */
+            typed?: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
+        };
+        /**
          * OffsetLimit
          * @description The most the axes may be apart.
          */
@@ -3156,7 +4467,7 @@ export interface components {
              * Source
              * @default limit as entered
              */
-            source: string;
+            source?: string;
         };
         /**
          * Pattern
@@ -3170,6 +4481,107 @@ export interface components {
          * @enum {string}
          */
         Phase: "cold" | "on the heater" | "on its way" | "on the shaft" | "gripped";
+        /**
+         * Photograph
+         * @description A picture of what words do not prove. It is known by the SHA-256 of its bytes, which are kept beside the entry.
+         */
+        Photograph: {
+            /**
+             * Caption
+             * @default
+             */
+            caption?: string;
+            /** Height */
+            height: number;
+            /** Sha256 */
+            sha256: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * PhotographEntry
+         * @description An entry as it was appended.
+         */
+        PhotographEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["Photograph"];
+            /** @constant */
+            kind: "photograph";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * PhotographIn
+         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
+         */
+        PhotographIn: {
+            /**
+             * By
+             * @description username of whoever entered it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Image
+             * @description of a photograph: JPEG, PNG or WebP in base64
+             * @default
+             */
+            image?: string;
+            inputs: {
+                caption?: string;
+            };
+            /** @constant */
+            kind: "photograph";
+            /** Step */
+            step: string;
+            /**
+             * Typed
+             * @default {}
+             */
+            typed?: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
+        };
         /**
          * PlannedMove
          * @description One foot's move: + shim is added, + slide is toward 3 o'clock.
@@ -3229,13 +4641,13 @@ export interface components {
              * @description rounds of half turns: the wrench clicked
              * @default null
              */
-            clicked: boolean | null;
+            clicked?: boolean | null;
             /**
              * Moved
              * @description the screw turned before the wrench clicked
              * @default null
              */
-            moved: boolean | null;
+            moved?: boolean | null;
             /** Pass */
             pass: number;
             /**
@@ -3243,25 +4655,111 @@ export interface components {
              * @description with an extension: what the wrench showed, or the bolt got
              * @default null
              */
-            reached_is: ("wrench" | "bolt") | null;
+            reached_is?: ("wrench" | "bolt") | null;
             /**
              * Reached Nm
              * @description what it was pulled to; not in rounds of half turns
              * @default null
              */
-            reached_nm: number | null;
+            reached_nm?: number | null;
             /**
              * Slackened
              * @description it was slackened before this pull
              * @default false
              */
-            slackened: boolean;
+            slackened?: boolean;
             /**
              * Turned
              * @description rounds of half turns: it turned
              * @default null
              */
-            turned: boolean | null;
+            turned?: boolean | null;
+        };
+        /**
+         * QuestionEntry
+         * @description An entry as it was appended.
+         */
+        QuestionEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["Written"];
+            /** @constant */
+            kind: "question";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * QuestionIn
+         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
+         */
+        QuestionIn: {
+            /**
+             * By
+             * @description username of whoever entered it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["Written"];
+            /** @constant */
+            kind: "question";
+            /** Step */
+            step: string;
+            /**
+             * Typed
+             * @default {}
+             */
+            typed?: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
+        };
+        /**
+         * Ray
+         * @description A straight axis: how far down it lies at the middle, and by how much more a drawing unit to the right.
+         */
+        Ray: {
+            /** Drop */
+            drop: number;
+            /** Shear */
+            shear: number;
         };
         /**
          * ReadInOut
@@ -3323,6 +4821,46 @@ export interface components {
             /** Ticked */
             ticked: string[];
             verdict: components["schemas"]["Verdict"] | null;
+        };
+        /**
+         * ReadingIn
+         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
+         */
+        ReadingIn: {
+            /**
+             * As It Is
+             * @description taken although its ± leaves open whether it is within its limit
+             * @default false
+             */
+            as_it_is?: boolean;
+            /**
+             * By
+             * @description username of whoever entered it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["ClockGiven"] | components["schemas"]["FitGiven"] | components["schemas"]["KeyGiven"] | components["schemas"]["HeatGiven"] | components["schemas"]["TaperGiven"] | components["schemas"]["RunoutGiven"] | components["schemas"]["SoftFootGiven"] | components["schemas"]["GapGiven"] | components["schemas"]["StraightedgeGiven"] | components["schemas"]["AlignmentGiven"] | components["schemas"]["JackGiven"] | components["schemas"]["TightenGiven"] | components["schemas"]["SheetAnswers"];
+            /** @constant */
+            kind: "reading";
+            /** Step */
+            step: string;
+            /**
+             * Typed
+             * @default {}
+             */
+            typed?: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
         };
         /**
          * Ready
@@ -3415,6 +4953,31 @@ export interface components {
             title: string;
         };
         /**
+         * Result
+         * @description What every bench returns besides its own fields. `proven`: false where one check is not, null where none tells.
+         */
+        Result: {
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
+            /** Bench */
+            bench: string;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
+            verdict: components["schemas"]["Verdict"];
+            /** Working */
+            working: components["schemas"]["WorkLine"][];
+        };
+        /**
          * Role
          * @description Who may do what; each may do what those before it may.
          * @enum {string}
@@ -3436,25 +4999,25 @@ export interface components {
              * @description slide toward 9 o'clock
              * @default null
              */
-            left_mm: number | null;
+            left_mm?: number | null;
             /**
              * Right Mm
              * @description slide toward 3 o'clock
              * @default null
              */
-            right_mm: number | null;
+            right_mm?: number | null;
             /**
              * Shim Mm
              * @description most that can be taken out from under it
              * @default null
              */
-            shim_mm: number | null;
+            shim_mm?: number | null;
             /**
              * Stays
              * @description this foot is not touched
              * @default false
              */
-            stays: boolean;
+            stays?: boolean;
         };
         /**
          * RunningTarget
@@ -3472,7 +5035,102 @@ export interface components {
              * Source
              * @default limit as entered
              */
-            source: string;
+            source?: string;
+        };
+        /**
+         * RunoutEntry
+         * @description An entry as it was appended.
+         */
+        RunoutEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "runout";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["RunoutGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["RunoutResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * RunoutForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        RunoutForm: {
+            /** @constant */
+            bench: "runout";
+            compare: components["schemas"]["RunoutGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["RunoutGiven"];
+            suggest: components["schemas"]["NoHints"];
+        };
+        /** @description What is given of a RunoutInput. */
+        RunoutGiven: {
+            /**
+             * Before
+             * @description the same places, half tight
+             */
+            before?: components["schemas"]["ClockReading"][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind?: "rim" | "face";
+            /**
+             * Limit Mm
+             * @description on the total reading
+             */
+            limit_mm?: number;
+            /** Limit Source */
+            limit_source?: string;
+            /**
+             * Must Have
+             * @description second rings that are wanted before it is judged
+             */
+            must_have?: ("face" | "shaft" | "rim further along")[];
+            /** Readings */
+            readings?: components["schemas"]["ClockReading"][];
+            /** Resolution Mm */
+            resolution_mm?: number;
+            second?: components["schemas"]["SecondRing"] | null;
+            /** Stage */
+            stage?: ("bare shaft" | "half tight" | "tight") | null;
         };
         /**
          * RunoutInput
@@ -3489,7 +5147,7 @@ export interface components {
              * @default rim
              * @enum {string}
              */
-            kind: "rim" | "face";
+            kind?: "rim" | "face";
             /**
              * Limit Mm
              * @description on the total reading
@@ -3499,7 +5157,7 @@ export interface components {
              * Limit Source
              * @default limit as entered
              */
-            limit_source: string;
+            limit_source?: string;
             /**
              * Must Have
              * @description second rings that are wanted before it is judged
@@ -3511,14 +5169,14 @@ export interface components {
              * Resolution Mm
              * @default 0.01
              */
-            resolution_mm: number;
+            resolution_mm?: number;
             /** @default null */
-            second: components["schemas"]["SecondRing"] | null;
+            second?: components["schemas"]["SecondRing"] | null;
             /**
              * Stage
              * @default null
              */
-            stage: ("bare shaft" | "half tight" | "tight") | null;
+            stage?: ("bare shaft" | "half tight" | "tight") | null;
         };
         /**
          * RunoutResult
@@ -3610,13 +5268,13 @@ export interface components {
              * @description along the shaft, between the two rims
              * @default null
              */
-            distance_mm: number | null;
+            distance_mm?: number | null;
             /**
              * Limit Mm
              * @description on its total reading; the first ring's where not given
              * @default null
              */
-            limit_mm: number | null;
+            limit_mm?: number | null;
             /**
              * On
              * @enum {string}
@@ -3630,6 +5288,13 @@ export interface components {
          * @description Who is signed in, where, as what.
          */
         SessionOut: {
+            /**
+             * Acts As
+             * @description the roles this one includes
+             */
+            acts_as: components["schemas"]["Role"][];
+            /** May */
+            may: components["schemas"]["Deed"][];
             /** Name */
             name: string;
             role: components["schemas"]["Roles"];
@@ -3671,6 +5336,82 @@ export interface components {
              */
             taper_mm: number | null;
         };
+        /** @description By the key of the field: a tick, a figure, words, marks, or rows of them. */
+        SheetAnswers: {
+            [key: string]: (boolean | number | string | null) | (string | null)[] | {
+                [key: string]: string;
+            }[];
+        };
+        /**
+         * SheetEntry
+         * @description An entry as it was appended.
+         */
+        SheetEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "sheet";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["SheetAnswers"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["Result"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * SheetFormOut
+         * @description The step wants ticks and figures.
+         */
+        SheetFormOut: {
+            /** Fields */
+            fields: components["schemas"]["FieldOut"][];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "sheet";
+            /** Ordered */
+            ordered: boolean;
+            /** Row Name */
+            row_name: string;
+            /** Rows */
+            rows: components["schemas"]["FieldOut"][];
+            /** Suggested Rows */
+            suggested_rows: {
+                [key: string]: string;
+            }[];
+        };
         /**
          * ShimBox
          * @description The thicknesses at hand, mm, and what lies under each foot now.
@@ -3706,30 +5447,41 @@ export interface components {
              * Offset H Mm
              * @default 0
              */
-            offset_h_mm: number;
+            offset_h_mm?: number;
             /**
              * Offset V Mm
              * @default 0
              */
-            offset_v_mm: number;
+            offset_v_mm?: number;
             /**
              * Slope H Mm Per M
              * @description mm/m
              * @default 0
              */
-            slope_h_mm_per_m: number;
+            slope_h_mm_per_m?: number;
             /**
              * Slope V Mm Per M
              * @description mm/m
              * @default 0
              */
-            slope_v_mm_per_m: number;
+            slope_v_mm_per_m?: number;
             /**
              * X Mm
              * @description where along the shaft its offset holds; 0 in the middle of the coupling
              * @default 0
              */
-            x_mm: number;
+            x_mm?: number;
+        };
+        /**
+         * SignFormOut
+         * @description The step wants a signature and nothing else.
+         */
+        SignFormOut: {
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "sign";
         };
         /**
          * SignIn
@@ -3763,12 +5515,12 @@ export interface components {
              * Password
              * @default
              */
-            password: string;
+            password?: string;
             /**
              * Reason
              * @default
              */
-            reason: string;
+            reason?: string;
             /** Step */
             step: string;
         };
@@ -3851,7 +5603,7 @@ export interface components {
              * Lock Minutes
              * @default 30
              */
-            lock_minutes: number | null;
+            lock_minutes?: number | null;
             /** Proof Hours */
             proof_hours: number | null;
         };
@@ -3864,6 +5616,33 @@ export interface components {
             name: string;
             /** Rise Mm */
             rise_mm: number;
+        };
+        /** @description What is given of a SoftFootInput. */
+        SoftFootGiven: {
+            /** Corners */
+            corners?: {
+                [key: string]: number[];
+            };
+            /** Feet */
+            feet?: components["schemas"]["SoftFoot"][];
+            /**
+             * Limit Mm
+             * @description most a foot may rise
+             */
+            limit_mm?: number;
+            /** Limit Source */
+            limit_source?: string;
+        };
+        /**
+         * SoftFootHints
+         * @description The feet of the machine by their names.
+         */
+        SoftFootHints: {
+            /**
+             * Feet
+             * @default null
+             */
+            feet?: string[] | null;
         };
         /**
          * SoftFootInput
@@ -3885,7 +5664,7 @@ export interface components {
              * Limit Source
              * @default limit as entered
              */
-            limit_source: string;
+            limit_source?: string;
         };
         /**
          * SoftFootResult
@@ -3915,6 +5694,69 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
             /** Worst */
             worst: string;
+        };
+        /**
+         * SoftfootEntry
+         * @description An entry as it was appended.
+         */
+        SoftfootEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "softfoot";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["SoftFootGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["SoftFootResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * SoftfootForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        SoftfootForm: {
+            /** @constant */
+            bench: "softfoot";
+            compare: components["schemas"]["SoftFootGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["SoftFootGiven"];
+            suggest: components["schemas"]["SoftFootHints"];
         };
         /**
          * Source
@@ -4063,12 +5905,109 @@ export interface components {
          */
         StepState: "blocked" | "open" | "incomplete" | "cannot tell yet" | "over" | "stale" | "waiting" | "to sign" | "done";
         /**
+         * StraightedgeEntry
+         * @description An entry as it was appended.
+         */
+        StraightedgeEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "straightedge";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["StraightedgeGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["StraightedgeResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * StraightedgeForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        StraightedgeForm: {
+            /** @constant */
+            bench: "straightedge";
+            compare: components["schemas"]["StraightedgeGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["StraightedgeGiven"];
+            suggest: components["schemas"]["StraightedgeHints"];
+        };
+        /** @description What is given of a StraightedgeInput. */
+        StraightedgeGiven: {
+            limit?: components["schemas"]["OffsetLimit"] | null;
+            /**
+             * Movable Hub Mm
+             * @description mm
+             */
+            movable_hub_mm?: number;
+            /** Readings */
+            readings?: components["schemas"]["FeelerReading"][];
+            /** Resolution Mm */
+            resolution_mm?: number;
+            /**
+             * Stationary Hub Mm
+             * @description mm
+             */
+            stationary_hub_mm?: number;
+        };
+        /**
+         * StraightedgeHints
+         * @description Both hubs' diameters.
+         */
+        StraightedgeHints: {
+            /**
+             * Movable Hub Mm
+             * @default null
+             */
+            movable_hub_mm?: number | null;
+            /**
+             * Stationary Hub Mm
+             * @default null
+             */
+            stationary_hub_mm?: number | null;
+        };
+        /**
          * StraightedgeInput
          * @description Feelers under a straightedge laid over both hubs, without turning the shafts.
          */
         StraightedgeInput: {
             /** @default null */
-            limit: components["schemas"]["OffsetLimit"] | null;
+            limit?: components["schemas"]["OffsetLimit"] | null;
             /**
              * Movable Hub Mm
              * @description mm
@@ -4080,7 +6019,7 @@ export interface components {
              * Resolution Mm
              * @default 0.01
              */
-            resolution_mm: number;
+            resolution_mm?: number;
             /**
              * Stationary Hub Mm
              * @description mm
@@ -4165,51 +6104,181 @@ export interface components {
             taken: number;
         };
         /**
+         * TaperEntry
+         * @description An entry as it was appended.
+         */
+        TaperEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "taper";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["TaperGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["TaperResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * TaperForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        TaperForm: {
+            /** @constant */
+            bench: "taper";
+            compare: components["schemas"]["TaperGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["TaperGiven"];
+            suggest: components["schemas"]["TaperHints"];
+        };
+        /** @description What is given of a TaperInput. */
+        TaperGiven: {
+            attempt?: components["schemas"]["Attempt"] | null;
+            bore?: components["schemas"]["Cone"];
+            /**
+             * Ceiling C
+             * @description most the hub may have
+             */
+            ceiling_c?: number | null;
+            /**
+             * Contact
+             * @description blue map: rows from the large end, columns round the shaft
+             */
+            contact?: number[][] | null;
+            /** Contact Min */
+            contact_min?: number;
+            /** Contact Source */
+            contact_source?: string;
+            /** Even Mm */
+            even_mm?: number;
+            /** Fitted Standout Mm */
+            fitted_standout_mm?: number | null;
+            /**
+             * Hand Tight Standout Mm
+             * @description shaft end beyond the hub's face
+             */
+            hand_tight_standout_mm?: number | null;
+            /**
+             * Interference Mm
+             * @description wanted on diameter
+             */
+            interference_mm?: number;
+            /**
+             * Mismatch Max Mm
+             * @description most the two tapers may differ over the fit
+             */
+            mismatch_max_mm?: number | null;
+            /** Mismatch Source */
+            mismatch_source?: string;
+            /**
+             * Must Have
+             * @description what has to be there before this is complete
+             */
+            must_have?: ("contact" | "draw-up")[];
+            shaft?: components["schemas"]["Cone"];
+        };
+        /**
+         * TaperHints
+         * @description Of a draw-up: hand tight as it was tried, and with what the hub was pushed on.
+         */
+        TaperHints: {
+            /**
+             * Hand Tight Standout Mm
+             * @default null
+             */
+            hand_tight_standout_mm?: number | null;
+            /**
+             * Hub C
+             * @default null
+             */
+            hub_c?: number | null;
+            /**
+             * Shaft C
+             * @default null
+             */
+            shaft_c?: number | null;
+        };
+        /**
          * TaperInput
          * @description Shaft and bore as measured, the interference wanted, the blue map, and what fitting gave.
          */
         TaperInput: {
             /** @default null */
-            attempt: components["schemas"]["Attempt"] | null;
+            attempt?: components["schemas"]["Attempt"] | null;
             bore: components["schemas"]["Cone"];
             /**
              * Ceiling C
              * @description most the hub may have
              * @default null
              */
-            ceiling_c: number | null;
+            ceiling_c?: number | null;
             /**
              * Contact
              * @description blue map: rows from the large end, columns round the shaft
              * @default null
              */
-            contact: number[][] | null;
+            contact?: number[][] | null;
             /**
              * Contact Min
              * @default 0.8
              */
-            contact_min: number;
+            contact_min?: number;
             /**
              * Contact Source
              * @default rule of thumb: 80 % even blue contact
              */
-            contact_source: string;
+            contact_source?: string;
             /**
              * Even Mm
              * @default 0.005
              */
-            even_mm: number;
+            even_mm?: number;
             /**
              * Fitted Standout Mm
              * @default null
              */
-            fitted_standout_mm: number | null;
+            fitted_standout_mm?: number | null;
             /**
              * Hand Tight Standout Mm
              * @description shaft end beyond the hub's face
              * @default null
              */
-            hand_tight_standout_mm: number | null;
+            hand_tight_standout_mm?: number | null;
             /**
              * Interference Mm
              * @description wanted on diameter
@@ -4220,12 +6289,12 @@ export interface components {
              * @description most the two tapers may differ over the fit
              * @default null
              */
-            mismatch_max_mm: number | null;
+            mismatch_max_mm?: number | null;
             /**
              * Mismatch Source
              * @default limit as entered
              */
-            mismatch_source: string;
+            mismatch_source?: string;
             /**
              * Must Have
              * @description what has to be there before this is complete
@@ -4291,6 +6360,135 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * TightenEntry
+         * @description An entry as it was appended.
+         */
+        TightenEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "tighten";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["TightenGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["TightenResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * TightenForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        TightenForm: {
+            /** @constant */
+            bench: "tighten";
+            compare: components["schemas"]["TightenGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["TightenGiven"];
+            suggest: components["schemas"]["TightenHints"];
+        };
+        /** @description What is given of a TightenInput. */
+        TightenGiven: {
+            /**
+             * Band Share
+             * @description how far a pull may be off its torque
+             */
+            band_share?: number;
+            /**
+             * Between Rounds
+             * @description what is done before the next round
+             */
+            between_rounds?: string;
+            /** Bolts */
+            bolts?: number;
+            /**
+             * Extension Angle Deg
+             * @description between extension and wrench
+             */
+            extension_angle_deg?: number;
+            /** Extension Mm */
+            extension_mm?: number | null;
+            /**
+             * Passes
+             * @description shares of the torque, e.g. 0.5, 0.75, 1; or half turns
+             */
+            passes?: number[] | "half turns";
+            /**
+             * Pattern
+             * @enum {string}
+             */
+            pattern?: "star" | "circle" | "alternate";
+            /**
+             * Pulled On
+             * @description the day, against which the wrench's calibration is held
+             */
+            pulled_on?: string | null;
+            /**
+             * Pulls
+             * @description what was pulled, in order
+             */
+            pulls?: components["schemas"]["Pull"][] | null;
+            /**
+             * Torque Nm
+             * @description N·m
+             */
+            torque_nm?: number;
+            /** Torque Source */
+            torque_source?: string;
+            /**
+             * Until Still
+             * @description the last pass is repeated until a whole round moved nothing
+             */
+            until_still?: boolean;
+            wrench?: components["schemas"]["Wrench"] | null;
+        };
+        /**
+         * TightenHints
+         * @description How the bolts lie, where it is no circle.
+         */
+        TightenHints: {
+            /**
+             * Layout
+             * @default null
+             */
+            layout?: "feet" | null;
+        };
+        /**
          * TightenInput
          * @description A bolt circle or a row of bolts, its torque and its passes.
          */
@@ -4300,13 +6498,13 @@ export interface components {
              * @description how far a pull may be off its torque
              * @default 0.04
              */
-            band_share: number;
+            band_share?: number;
             /**
              * Between Rounds
              * @description what is done before the next round
              * @default
              */
-            between_rounds: string;
+            between_rounds?: string;
             /** Bolts */
             bolts: number;
             /**
@@ -4314,12 +6512,12 @@ export interface components {
              * @description between extension and wrench
              * @default 0
              */
-            extension_angle_deg: number;
+            extension_angle_deg?: number;
             /**
              * Extension Mm
              * @default null
              */
-            extension_mm: number | null;
+            extension_mm?: number | null;
             /**
              * Passes
              * @description shares of the torque, e.g. 0.5, 0.75, 1; or half turns
@@ -4335,13 +6533,13 @@ export interface components {
              * @description the day, against which the wrench's calibration is held
              * @default null
              */
-            pulled_on: string | null;
+            pulled_on?: string | null;
             /**
              * Pulls
              * @description what was pulled, in order
              * @default null
              */
-            pulls: components["schemas"]["Pull"][] | null;
+            pulls?: components["schemas"]["Pull"][] | null;
             /**
              * Torque Nm
              * @description N·m
@@ -4351,15 +6549,15 @@ export interface components {
              * Torque Source
              * @default torque as entered
              */
-            torque_source: string;
+            torque_source?: string;
             /**
              * Until Still
              * @description the last pass is repeated until a whole round moved nothing
              * @default false
              */
-            until_still: boolean;
+            until_still?: boolean;
             /** @default null */
-            wrench: components["schemas"]["Wrench"] | null;
+            wrench?: components["schemas"]["Wrench"] | null;
         };
         /**
          * TightenResult
@@ -4408,8 +6606,15 @@ export interface components {
         /**
          * Turn
          * @description One bolt's turn: what torque it gets and what the wrench is set to for it.
+         *
+         *     `asks_turned`: at this turn it counts whether the screw turned before the wrench clicked.
          */
         Turn: {
+            /**
+             * Asks Turned
+             * @default false
+             */
+            asks_turned: boolean;
             /** Bolt */
             bolt: number;
             /** Pass */
@@ -4457,6 +6662,82 @@ export interface components {
             up_to?: components["schemas"]["UpTo"][];
             /** Value */
             value: number;
+        };
+        /**
+         * ValueEntry
+         * @description An entry as it was appended.
+         */
+        ValueEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["CardValue"];
+            /** @constant */
+            kind: "value";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * ValueIn
+         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
+         */
+        ValueIn: {
+            /**
+             * By
+             * @description username of whoever entered it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["CardValue"];
+            /** @constant */
+            kind: "value";
+            /** Step */
+            step: string;
+            /**
+             * Typed
+             * @default {}
+             */
+            typed?: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
         };
         /**
          * ValueKindOut
@@ -4524,7 +6805,7 @@ export interface components {
              * @default cast iron
              * @enum {string}
              */
-            material: "steel" | "cast iron" | "stainless steel" | "aluminium" | "bronze";
+            material?: "steel" | "cast iron" | "stainless steel" | "aluminium" | "bronze";
         };
         /**
          * WatchedPlane
@@ -4593,12 +6874,12 @@ export interface components {
              * Calibrated Until
              * @default null
              */
-            calibrated_until: string | null;
+            calibrated_until?: string | null;
             /**
              * Length Mm
              * @default null
              */
-            length_mm: number | null;
+            length_mm?: number | null;
             /**
              * Max Nm
              * @description N·m
@@ -4613,7 +6894,7 @@ export interface components {
              * Name
              * @default
              */
-            name: string;
+            name?: string;
         };
         /**
          * WrenchIn
@@ -4659,6 +6940,14 @@ export interface components {
             min_nm: number;
             /** Name */
             name: string;
+        };
+        /**
+         * Written
+         * @description A note or a question.
+         */
+        Written: {
+            /** Text */
+            text: string;
         };
     };
     responses: never;
@@ -6915,6 +9204,65 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    entry_figures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                entry_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FigureLine"][];
                 };
             };
             /** @description sign in first */

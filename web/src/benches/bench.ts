@@ -3,22 +3,26 @@ import type { Schemas } from '../api/client'
 import { isUnproven } from '../kit/Allowance'
 import type { LengthUnit } from '../units/length'
 import type { Draft, Entered, Part, Reading } from './draft'
+import type { BenchName, Given, Hints, ResultOf } from './table'
 
-export type Result = Pick<Schemas['FitResult'], 'bench' | 'verdict' | 'proven' | 'checks' | 'advice' | 'says' | 'working'> & {
-  /** Of an entry: somebody took it although it cannot tell. */
-  as_it_is?: boolean
-}
+/** What every result has. */
+export type Result = Schemas['Result'] & { as_it_is?: boolean }
 type Verdict = Schemas['Verdict']
-export type Preset = Record<string, unknown>
 
-/** What a bench's drawing is given. */
-export interface BenchProps<R extends Result = Result> {
+/** What is given to whatever has cells of a bench in it. */
+export interface CellsProps {
   draft: Draft
   change: (draft: Draft) => void
-  preset: Preset
-  result: R | null
   /** Cell → what is wrong with what stands in it. */
   problems: Record<string, string>
+}
+
+/** What a bench's drawing is given. */
+export interface BenchProps<N extends BenchName = BenchName> extends CellsProps {
+  preset: Given<N>
+  /** What the step knows before anything was read. */
+  hints: Hints<N>
+  result: ResultOf<N> | null
   /** The line worked on, where there is one. */
   spec: Schemas['LineSpec'] | null
   /** Where instruments stream readings to, in a job's step. */
@@ -33,22 +37,22 @@ export interface Say {
 }
 
 /** One bench in the client. Add one here and in `benches.ts`; the route, the API and the record know it from the core. */
-export interface BenchClient<R extends Result = Result> {
-  name: string
+export interface BenchClient<N extends BenchName = BenchName> {
+  name: N
   title: string
   /** What it answers, for the list of quick benches. */
   answers: string
   /** The cells as they stand before a hand has typed anything. */
-  start: (preset: Preset, suggest: Preset) => Draft
+  start: (preset: Given<N>, hints: Hints<N>) => Draft
   /** An entry back in its cells, to be looked at or corrected; or only its set-up, to read again. */
   restore: (entered: Entered, part: Part) => Draft
   /** The typed cells as the bench's input, without the preset. */
-  read: (draft: Draft, preset: Preset) => Reading
-  say: (result: R, unit: LengthUnit, spec: Schemas['LineSpec'] | null) => Say
-  Drawing: ComponentType<BenchProps<R>>
+  read: (draft: Draft, preset: Given<N>) => Reading<Given<N>>
+  say: (result: ResultOf<N>, unit: LengthUnit, spec: Schemas['LineSpec'] | null) => Say
+  Drawing: ComponentType<BenchProps<N>>
   /** Limits a quick bench lets one type, since there is no value card: cell, label, path into the preset. */
   quickLimits?: readonly { cell: string; label: string; kind: 'length' | 'number' | 'degrees' | 'torque'; unit: string }[]
-  quickPreset?: (values: Record<string, number>) => Preset
+  quickPreset?: (values: Record<string, number>) => Given<N>
   keys?: readonly (readonly [string, string])[]
 }
 

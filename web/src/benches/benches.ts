@@ -8,22 +8,29 @@ import { keyBench } from './key/KeyBench'
 import { runoutBench } from './runout/RunoutBench'
 import { softFootBench } from './softfoot/SoftFootBench'
 import { straightedgeBench } from './straightedge/StraightedgeBench'
+import type { BenchName } from './table'
 import { taperBench } from './taper/TaperBench'
 import { tightenBench } from './tighten/TightenBench'
 
 /** Every bench of the client by the core's name. Add a bench here. */
-export const BENCHES = Object.fromEntries(
-  [
-    fitBench,
-    keyBench,
-    heatBench,
-    taperBench,
-    runoutBench,
-    softFootBench,
-    gapBench,
-    straightedgeBench,
-    alignmentBench,
-    tightenBench,
-    clockBench,
-  ].map((bench) => [bench.name, bench as unknown as BenchClient]),
-)
+const BENCHES: { readonly [N in BenchName]?: BenchClient<N> } = {
+  fit: fitBench,
+  key: keyBench,
+  heat: heatBench,
+  taper: taperBench,
+  runout: runoutBench,
+  softfoot: softFootBench,
+  gap: gapBench,
+  straightedge: straightedgeBench,
+  alignment: alignmentBench,
+  tighten: tightenBench,
+  clock: clockBench,
+}
+
+/** All of them, in the order of the work. */
+export const ALL_BENCHES = Object.values(BENCHES)
+
+/** One by its name. From here on it is any bench: whoever asked for it gives it the step, or the result, of that name. */
+export function benchOf(name: string): BenchClient | undefined {
+  return ALL_BENCHES.find((bench) => bench.name === name) as unknown as BenchClient | undefined
+}

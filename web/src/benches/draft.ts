@@ -8,9 +8,31 @@ export interface Draft {
 
 export const EMPTY: Draft = { cells: {}, choices: {} }
 
+/** A place on a draft for something that is no cell: which method, which places, what was clicked. */
+export interface Slot<T> {
+  key: string
+  of: (draft: Draft) => T
+  put: (draft: Draft, value: T) => Draft
+}
+
+/** A slot, and what stands in it until a hand has chosen. Only what its own bench puts there comes out again. */
+export function slot<T>(key: string, usual: T): Slot<T> {
+  return {
+    key,
+    of: (draft) => (draft.choices[key] as T | undefined) ?? usual,
+    put: (draft, value) => ({ ...draft, choices: { ...draft.choices, [key]: value } }),
+  }
+}
+
+/** A slot for one of a few; another bench's word in it, or one of an earlier version, counts as nothing chosen. */
+export function oneOf<T extends string, U extends T | undefined>(key: string, options: readonly T[], usual: U): Slot<T | U> {
+  const any = slot<T | U>(key, usual)
+  return { ...any, of: (draft) => options.find((option) => option === any.of(draft)) ?? usual }
+}
+
 /** A draft read into a bench's input. `input` is null while something wanted is not there yet. */
-export interface Reading {
-  input: Record<string, unknown> | null
+export interface Reading<I = object> {
+  input: I | null
   /** Path into the input → what was typed there, where that was not plain millimetres. */
   typed: Record<string, string>
   /** Path into the input → the cell it came from, so that a refusal lands where it was typed. */
@@ -24,16 +46,23 @@ export class DraftReader {
   readonly typed: Record<string, string> = {}
   readonly cellAt: Record<string, string> = {}
   unreadable = false
+  /** The first thing that is wanted and not there. */
+  lacking = ''
 
-  constructor(private readonly draft: Draft) {}
+  constructor(readonly draft: Draft) {}
+
+  /** Something is wanted and not there. */
+  lack(words: string): undefined {
+    this.lacking ||= words
+  }
 
   length(cell: string, path: string): number | null {
     const typed = this.draft.cells[cell]
+    this.cellAt[path] = cell
     if (!typed || typed.text.trim() === '') return null
     const mm = readLengthMm(typed)
     if (mm === null) this.unreadable = true
     else {
-      this.cellAt[path] = cell
       const words = forRecord(typed)
       if (words !== null) this.typed[path] = words
     }
@@ -78,27 +107,26 @@ export class DraftReader {
 
   private read(cell: string, path: string, kind: CellKind): number | null {
     const typed = this.draft.cells[cell]
+    this.cellAt[path] = cell
     if (!typed || typed.text.trim() === '') return null
     const value = READ_CELL[kind](typed)
     if (value === null) this.unreadable = true
-    else this.cellAt[path] = cell
     return value
   }
 
-  done(input: Record<string, unknown> | null, lacking = ''): Reading {
-    const usable = input !== null && !this.unreadable
+  done<I>(input: I): Reading<I> {
     return {
-      input: usable ? input : null,
+      input: this.unreadable || this.lacking ? null : input,
       typed: this.typed,
       cellAt: this.cellAt,
-      lacking: this.unreadable ? 'A figure cannot be read.' : lacking,
+      lacking: this.unreadable ? 'A figure cannot be read.' : this.lacking,
     }
   }
 }
 
 /** An entry's figures as they were sent, and what was typed where that was not plain millimetres. */
 export interface Entered {
-  inputs: Record<string, unknown>
+  inputs: object
   typed: Record<string, string>
 }
 
@@ -110,10 +138,7 @@ export class DraftFiller {
 
   /** What stands at a path into the inputs. */
   at<T>(path: string): T | undefined {
-    const found = path
-      .split('.')
-      .reduce<unknown>((inner, key) => (inner as Record<string, unknown>)?.[key], this.entered.inputs)
-    return (found ?? undefined) as T | undefined
+    return (standsAt(this.entered.inputs, path) ?? undefined) as T | undefined
   }
 
   cell(cell: string, path: string, write: (mm: number) => string = String): void {
@@ -133,6 +158,7 @@ export class DraftFiller {
   /** The places of a ring; with its readings where they are to stand there again. A dial's readings show their sign. */
   ring(part: Part, path: string, { prefix = 'at', key = 'clocks', signed = false } = {}): void {
     const readings = this.at<{ clock: number }[]>(path) ?? []
+    if (readings.length === 0) return
     this.choice(
       key,
       readings.map((r) => r.clock),
@@ -141,6 +167,14 @@ export class DraftFiller {
     if (part === 'all')
       for (const [i, { clock }] of readings.entries()) this.cell(`${prefix}${clock}`, `${path}.${i}.value_mm`, write)
   }
+}
+
+/** What stands at a path. A name may hold a dot itself: the foot at the D.E. */
+function standsAt(inner: unknown, path: string): unknown {
+  if (path === '') return inner
+  if (typeof inner !== 'object' || inner === null) return undefined
+  const step = Object.entries(inner).find(([key]) => path === key || path.startsWith(`${key}.`))
+  return step && standsAt(step[1], path.slice(step[0].length + 1))
 }
 
 /** A reading as an instrument shows it: two places, a micrometer three; more where there are more. */
@@ -157,9 +191,11 @@ export function suggested(mm: number | undefined | null): Typed | undefined {
   return mm === undefined || mm === null ? undefined : { text: String(mm), unit: 'mm' }
 }
 
+const QUARTERS = [0, 90, 180, 270]
+
 /** The clock places chosen on a bench, the four quarters at first. */
 export function clocksOf(draft: Draft, key = 'clocks'): number[] {
-  return (draft.choices[key] as number[] | undefined) ?? [0, 90, 180, 270]
+  return slot(key, QUARTERS).of(draft)
 }
 
 /** Readings of the cells `${prefix}${clock}` that are filled, clockwise. */

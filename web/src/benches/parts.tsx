@@ -3,9 +3,10 @@ import styled from 'styled-components'
 import { type CellPart, EntryCell } from '../kit/EntryCell'
 import type { CellKind } from '../units/length'
 import { useUnit } from '../units/preferences'
-import type { BenchProps } from './bench'
+import type { CellsProps } from './bench'
+import type { CellSpec } from './table'
 
-interface LabelledCellProps extends Pick<BenchProps, 'draft' | 'change' | 'problems'> {
+interface LabelledCellProps extends CellsProps {
   cell: string
   label: string
   kind?: CellKind
@@ -47,6 +48,16 @@ export function LabelledCell({
       />
     </Labelled>
   )
+}
+
+interface FieldCellProps extends CellsProps {
+  of: Omit<CellSpec, 'hint'>
+  width?: number
+}
+
+/** The cell of a field of a bench's table. */
+export function FieldCell({ of: { cell, label, kind, unit, detail, part }, ...props }: FieldCellProps) {
+  return <LabelledCell cell={cell} label={label} kind={kind} unit={unit} detail={detail} part={part} {...props} />
 }
 
 const Labelled = styled.div`

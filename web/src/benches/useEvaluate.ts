@@ -2,11 +2,11 @@ import { useEffect, useRef, useState } from 'react'
 import { post, Refused } from '../api/client'
 import { useUnit } from '../units/preferences'
 import { sayProblem } from '../units/say'
-import type { Preset, Result } from './bench'
 import type { Reading } from './draft'
+import type { BenchName, Given, ResultOf } from './table'
 
-export interface Evaluated {
-  result: Result | null
+export interface Evaluated<N extends BenchName> {
+  result: ResultOf<N> | null
   /** Cell → what is wrong with it. */
   problems: Record<string, string>
   /** What is wrong with the whole. */
@@ -14,14 +14,14 @@ export interface Evaluated {
   waiting: boolean
 }
 
-const NOTHING: Evaluated = { result: null, problems: {}, general: '', waiting: false }
+const NOTHING = { result: null, problems: {}, general: '', waiting: false }
 const MARKED = 'Put right what is marked on the sheet.'
 const TRY_AGAIN_MS = 2_000
 
 /** Asks the core what the readings say, with each key typed; the last answer wins. */
-export function useEvaluate(bench: string, reading: Reading, preset: Preset): Evaluated {
+export function useEvaluate<N extends BenchName>(bench: N, reading: Reading<Given<N>>, preset: Given<N>): Evaluated<N> {
   const body = reading.input === null ? null : JSON.stringify({ ...reading.input, ...preset })
-  const [evaluated, setEvaluated] = useState<Evaluated>(NOTHING)
+  const [evaluated, setEvaluated] = useState<Evaluated<N>>(NOTHING)
   const [tries, setTries] = useState(0)
   const unit = useUnit()
   const cellAt = useRef(reading.cellAt)
@@ -36,7 +36,7 @@ export function useEvaluate(bench: string, reading: Reading, preset: Preset): Ev
     const cancel = new AbortController()
     let again: ReturnType<typeof setTimeout> | undefined
     setEvaluated((before) => ({ ...before, waiting: true }))
-    post<Result>(`/api/benches/${bench}`, body, cancel.signal)
+    post<ResultOf<N>>(`/api/benches/${bench}`, body, cancel.signal)
       .then((result) => setEvaluated({ result, problems: {}, general: '', waiting: false }))
       .catch((why) => {
         if (cancel.signal.aborted) return
@@ -58,7 +58,7 @@ export function useEvaluate(bench: string, reading: Reading, preset: Preset): Ev
           if (cell) problems[cell] = said
           else general.push(said)
         }
-        setEvaluated({ result: null, problems, general: general.join(' ') || MARKED, waiting: false })
+        setEvaluated({ result: null, problems, general: [...new Set(general)].join(' ') || MARKED, waiting: false })
       })
     return () => {
       cancel.abort()

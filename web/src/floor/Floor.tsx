@@ -9,7 +9,7 @@ import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
 import { Tray } from '../job/Tray'
 import { PlainButton } from '../kit/Button'
-import { mayActAs } from '../session/role'
+import { useMay } from '../session/may'
 import { FloorRow } from './FloorRow'
 
 type Line = Schemas['FloorLine']
@@ -25,7 +25,8 @@ type Show = keyof typeof SHOWS
 /** The floor: every line of the site as a small shaft drawing with its state in words and its open job. */
 export function Floor() {
   const { data: lines, error } = useQuery({ ...floorOptions, refetchInterval: 15_000 })
-  const session = useQuery(sessionOptions).data
+  const site = useQuery(sessionOptions).data?.site.name ?? ''
+  const [mayAdd, mayReadIn] = [useMay('add and change lines'), useMay('read in jobs')]
   const [show, setShow] = useState<Show>('all')
   const [find, setFind] = useState('')
   const search = useRef<HTMLInputElement>(null)
@@ -56,7 +57,7 @@ export function Floor() {
   const jobs = lines.filter((line) => line.job).length
   return (
     <Sheet
-      title={session?.site.name ?? ''}
+      title={site}
       note={`${lines.length} lines, ${jobs === 1 ? '1 open job' : `${jobs} open jobs`}`}
       tools={
         <Find aria-label="Find a line, coupling or job" value={find} onChange={setFind}>
@@ -76,8 +77,8 @@ export function Floor() {
             </button>
           ))}
           <Link href="/benches">Quick benches</Link>
-          {mayActAs(session?.role, 'millwright') && <Link href="/lines/new">Add a line</Link>}
-          {mayActAs(session?.role, 'lead') && <ReadIn />}
+          {mayAdd && <Link href="/lines/new">Add a line</Link>}
+          {mayReadIn && <ReadIn />}
         </Rail>
       }
       strip={<Tray />}

@@ -1,14 +1,15 @@
 import { useState } from 'react'
 import { append, newId } from '../api/outbox'
-import { type BenchClient, cannotTell, isOfToday, plainSay, type Result } from '../benches/bench'
-import { type Draft, EMPTY, type Part } from '../benches/draft'
+import { type BenchClient, cannotTell, isOfToday, plainSay } from '../benches/bench'
+import { type Draft, EMPTY, type Part, slot } from '../benches/draft'
+import type { BenchName, FormOf, Given, Hints } from '../benches/table'
 import { useDraft } from '../benches/useDraft'
 import { useEvaluate } from '../benches/useEvaluate'
 import { VerdictColumn } from '../benches/VerdictColumn'
 import { PlainButton } from '../kit/Button'
 import { useUnit } from '../units/preferences'
 import { sayRefusal } from '../units/say'
-import { entriesOf, type Job, type Step, useJob } from './context'
+import { type BenchStepOf, currentOf, entriesOf, isReadOn, type Job, type ReadingEntry, useJob } from './context'
 import { History } from './History'
 import { JobSheet } from './JobSheet'
 import { MoveSlip } from './MoveSlip'
@@ -19,19 +20,24 @@ import { isEntered, NOT_SENT } from './waiting'
 
 /** The last reading in this job that was taken on a bench, in whichever step. */
 function lastOnBench(job: Job, bench: string) {
-  return job.entries.findLast((e) => e.kind === 'reading' && e.result?.bench === bench)
+  return job.entries.findLast((e): e is ReadingEntry => e.kind === 'reading' && e.bench === bench)
 }
 
+/** How many moves the job had when the first figure was typed. */
+const MOVES = slot<number | undefined>('moves', undefined)
+
 /** A step that wants readings: the bench's drawing, its verdict while typing, and what was read before. */
-export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
+export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchStepOf<N>; bench: BenchClient<N> }) {
   const job = useJob()
   const unit = useUnit()
-  const { preset, suggest, compare } = step.form
-  const current = job.entries.find((e) => e.id === step.current)
+  const form: FormOf<N> = step.form
+  const [preset, hints]: [Given<N>, Hints<N>] = [form.preset, form.suggest]
+  const standsRead = currentOf(job, step)
+  const current = isReadOn(standsRead, bench.name) ? standsRead : undefined
   const standsEntered = current !== undefined && step.state !== 'stale'
   /** The cells as they start: what stands entered, or empty and set up as for the last reading on this bench. */
   const start = (part: Part): Draft => {
-    const fresh = bench.start(preset ?? {}, suggest ?? {})
+    const fresh = bench.start(preset, hints)
     const last = current ?? lastOnBench(job, bench.name)
     const kept = last ? bench.restore(last, part) : EMPTY
     return { cells: { ...fresh.cells, ...kept.cells }, choices: { ...fresh.choices, ...kept.choices } }
@@ -40,26 +46,27 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
   const { draft, touched, change, clear } = useDraft(place, () => start(standsEntered ? 'all' : 'set-up'))
   const entered = isEntered(step, draft)
   const movesNow = job.entries.filter((e) => e.kind === 'move').length + (job.movesWaiting ?? 0)
-  const type = (next: Draft) => change({ ...next, choices: { ...next.choices, moves: draft.choices.moves ?? movesNow } })
-  const readAgain = () => change({ ...start('set-up'), choices: { ...start('set-up').choices, moves: movesNow } })
-  const outdated = outdatedBecause(step, touched, draft.choices.moves, movesNow)
-  const reading = bench.read(draft, preset ?? {})
+  const type = (next: Draft) => change(MOVES.put(next, MOVES.of(draft) ?? movesNow))
+  const readAgain = () => change(MOVES.put(start('set-up'), movesNow))
+  const outdated = outdatedBecause(step, touched, MOVES.of(draft), movesNow)
+  const reading = bench.read(draft, preset)
   const isOpen = touched || !standsEntered || step.state === 'cannot tell yet'
   const counts = outdated === null && isOpen
-  const evaluated = useEvaluate(bench.name, counts ? reading : { ...reading, input: null }, { ...preset, ...compare })
+  const evaluated = useEvaluate(bench.name, counts ? reading : { ...reading, input: null }, { ...preset, ...form.compare })
   const [refused, setRefused] = useState('')
   const [moving, setMoving] = useState(false)
-  const standing = touched || outdated ? null : ((current?.result as Result | undefined) ?? null)
+  const standing = touched || outdated ? null : (current?.result ?? null)
   const result = evaluated.result ?? standing
   const enter = useOneAtATime(async () => {
     if (!reading.input) return
     setRefused('')
-    const taken = result !== null && cannotTell(result) ? { as_it_is: true } : {}
-    const body = { step: step.key, kind: 'reading', inputs: reading.input, typed: reading.typed, unit: 'mm', ...taken }
+    const as_it_is = result !== null && cannotTell(result)
+    const body = { step: step.key, kind: 'reading', inputs: reading.input, typed: reading.typed, as_it_is } as const
     await append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body, typedAt: { place, draft } }).catch(
       (why) => setRefused(sayRefusal(why, unit)),
     )
   })
+  const now = outdated ? null : touched ? reading.input && { ...reading.input, ...preset } : (current?.inputs ?? null)
   const isRefused = !evaluated.result && !evaluated.waiting
   const blocked = step.blocked_by.length > 0
   const moves = step.moves ? movesNow : 0
@@ -105,22 +112,16 @@ export function BenchStep({ step, bench }: { step: Step; bench: BenchClient }) {
         <bench.Drawing
           draft={draft}
           change={type}
-          preset={preset ?? {}}
+          preset={preset}
+          hints={hints}
           result={result && isOfToday(result) ? result : null}
           problems={evaluated.problems}
           spec={job.spec}
           stream={{ jobId: job.id, step: step.key }}
         />
       </div>
-      <History entries={entriesOf(job, step.key)} bench={bench} />
-      {moving && (
-        <MoveSlip
-          step={step}
-          result={result}
-          inputs={outdated ? null : touched ? reading.input && { ...reading.input, ...preset } : (current?.inputs ?? null)}
-          onClose={() => setMoving(false)}
-        />
-      )}
+      <History entries={entriesOf(job, step.key)} />
+      {moving && <MoveSlip step={step} read={result && { result, inputs: now }} onClose={() => setMoving(false)} />}
     </JobSheet>
   )
 }

@@ -12,7 +12,7 @@ import { sinceNow, useServerNow } from '../kit/serverClock'
 import { showLength, showTime } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { sayHour } from '../units/when'
-import { entriesOf, type Step, useJob } from './context'
+import { currentOf, entriesOf, isReadOn, type Step, useJob } from './context'
 import { readSinceItLeft } from './readSinceItLeft'
 
 type Run = Schemas['HeatRunOut']
@@ -255,8 +255,9 @@ function OnShaft({ run, now }: { run: Run; now: number }) {
 }
 
 function planOf(job: ReturnType<typeof useJob>, step: Step) {
-  const current = job.steps.find((s) => s.key === step.heat_plan)?.current
-  return (job.entries.find((e) => e.id === current)?.result as Schemas['HeatResult'] | undefined) ?? null
+  const plan = job.steps.find((s) => s.key === step.heat_plan)
+  const current = plan && currentOf(job, plan)
+  return isReadOn(current, 'heat') ? current.result : null
 }
 
 /** Every running countdown of this job, one line each, for the strip. */

@@ -1,110 +1,82 @@
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { type BenchClient, isOfToday, plainSay, type Result } from '../benches/bench'
-import { shortClock } from '../drawing/clock'
+import { figuresOptions } from '../api/queries'
+import { isOfToday, plainSay } from '../benches/bench'
+import { benchOf } from '../benches/benches'
 import { Glyph } from '../kit/Allowance'
-import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
-import type { Entry } from './context'
+import { type Entry, type ReadingEntry, useJob } from './context'
 
 /** Everything entered in this step, the current reading marked; nothing is ever taken away. */
-export function History({ entries, bench }: { entries: Entry[]; bench?: BenchClient }) {
+export function History({ entries }: { entries: Entry[] }) {
   const shown = entries.filter((e) => e.kind === 'reading' || e.kind === 'move' || e.kind === 'event')
-  const readings = shown.filter((e) => e.kind === 'reading')
   if (!shown.length) return null
   return (
     <Past aria-label="Entered so far">
       <h3>Entered so far</h3>
       <ol>
         {[...shown].reverse().map((e) => (
-          <Line key={e.id} entry={e} label={labelOf(e, readings)} bench={bench} />
+          <Line key={e.id} entry={e} />
         ))}
       </ol>
     </Past>
   )
 }
 
-function labelOf(entry: Entry, readings: Entry[]) {
-  if (entry.kind === 'move') return 'Moved'
-  if (entry.kind === 'event') return sayEvent(entry.inputs)
-  if (readings.length === 1) return 'Read'
-  if (entry === readings[0]) return 'As found'
-  return entry === readings[readings.length - 1] ? 'Current' : `Reading ${readings.indexOf(entry) + 1}`
+function labelOf(entry: Entry) {
+  const label = `${entry.label[0]?.toUpperCase()}${entry.label.slice(1)}`
+  const hub_c = entry.kind === 'event' ? entry.inputs.hub_c : null
+  return hub_c === null || hub_c === undefined ? label : `${label}: ${Math.round(hub_c)} °C`
 }
 
-function sayEvent({ event, hub_c }: Entry['inputs']) {
-  const words = String(event)
-  return `${words[0]!.toUpperCase()}${words.slice(1)}${typeof hub_c === 'number' ? `: ${Math.round(hub_c)} °C` : ''}`
-}
-
-function Line({ entry, label, bench }: { entry: Entry; label: string; bench?: BenchClient }) {
+function useNote(entry: ReadingEntry): string {
   const unit = useUnit()
+  const bench = benchOf(entry.bench)
+  if (!bench || entry.bench === 'sheet') return ''
+  return (isOfToday(entry.result) ? bench.say(entry.result, unit, null) : plainSay(entry.result)).note
+}
+
+function Line({ entry }: { entry: Entry }) {
   const [open, setOpen] = useState(false)
-  const result = entry.result as Result | null
-  const says = result && bench ? (isOfToday(result) ? bench.say(result, unit, null) : plainSay(result)) : null
   return (
     <li>
       <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>
-        <b>{label}</b>
-        {result && <Glyph status={result.verdict} />}
-        {result && <span>{result.verdict === 'not judged' ? 'done' : result.verdict}</span>}
-        <span className="note">{says?.note}</span>
+        <b>{labelOf(entry)}</b>
+        {entry.kind === 'reading' && <Verdict entry={entry} />}
         <small>
           {entry.by}, {sayWhen(entry.at)}
         </small>
       </button>
-      {open && (
-        <p>
-          {figures(entry, unit)}
-          {Object.entries(entry.typed).map(([path, text]) => (
-            <span key={path}> · typed “{text}”</span>
-          ))}
-        </p>
-      )}
+      {open && <Figures entry={entry} />}
     </li>
   )
 }
 
-interface ClockFigure {
-  clock: number
-  value_mm?: number
-  feeler_mm?: number
-  on?: string
+function Verdict({ entry }: { entry: ReadingEntry }) {
+  const note = useNote(entry)
+  const { verdict } = entry.result
+  return (
+    <>
+      <Glyph status={verdict} />
+      <span>{verdict === 'not judged' ? 'done' : verdict}</span>
+      <span className="note">{note}</span>
+    </>
+  )
 }
 
-/** The figures of an entry in one line. */
-function figures(entry: Entry, unit: 'mm' | 'in'): string {
-  const inputs = entry.inputs as Record<string, unknown>
-  const ring = (readings: ClockFigure[]) =>
-    readings
-      .map(
-        (r) =>
-          `${shortClock(r.clock)}: ${showLength(r.value_mm ?? r.feeler_mm ?? 0, unit, 3, r.value_mm !== undefined)}${r.on ? ` over ${r.on}` : ''}`,
-      )
-      .join(' · ')
-  if (Array.isArray(inputs.dials))
-    return (inputs.dials as { kind: string; readings: ClockFigure[] }[])
-      .map((d) => `${d.kind} ${ring(d.readings)}`)
-      .join(' | ')
-  if (Array.isArray(inputs.readings)) return ring(inputs.readings as ClockFigure[])
-  if (entry.kind === 'move')
-    return [
-      ...(inputs.feet as { name: string; shim_mm: number; slide_mm: number }[]).map(
-        (f) => `${f.name}: shim ${showLength(f.shim_mm, unit, 2, true)}, slide ${showLength(f.slide_mm, unit, 2, true)}`,
-      ),
-      inputs.axial_mm ? `along the shaft ${showLength(Number(inputs.axial_mm), unit, 2, true)}` : '',
-      String(inputs.note ?? ''),
-    ]
-      .filter(Boolean)
-      .join(' · ')
-  return Object.entries(inputs)
-    .filter(([, v]) => typeof v === 'string' || typeof v === 'number' || Array.isArray(v))
-    .map(
-      ([k, v]) =>
-        `${k.replace(/_mm$/, '').replaceAll('_', ' ')}: ${Array.isArray(v) && typeof v[0] === 'object' ? `${v.length}` : v}`,
-    )
-    .join(' · ')
+/** Its figures in words, as the record has them. */
+function Figures({ entry }: { entry: Entry }) {
+  const unit = useUnit()
+  const { data, error } = useQuery(figuresOptions(useJob().id, entry.id))
+  if (error) return <p>Its figures come from the server, which cannot be reached now.</p>
+  return (
+    <p>
+      {data?.map(({ label, value, typed }) => `${label} ${sayIn(value, unit)}${typed && ` (typed “${typed}”)`}`).join(' · ')}
+    </p>
+  )
 }
 
 const Past = styled.section`

@@ -2,7 +2,6 @@ import { useState } from 'react'
 import styled from 'styled-components'
 import { api, bring, Refused, type Schemas } from '../api/client'
 import { STREAM, useStream } from '../benches/alignment/useStream'
-import type { Reading } from '../benches/draft'
 import { useEvaluate } from '../benches/useEvaluate'
 import { Num } from '../kit/Allowance'
 import { PlainButton } from '../kit/Button'
@@ -18,30 +17,23 @@ export interface Watched {
 }
 
 const AVERAGED = 5 // readings at the start and at the end, so that the scatter does not show at a far foot
-const PLANES = [0, 1] as const
 
 /** How far each foot still has to go: from the dials at the feet, or from the laser's two planes where they watch. */
 export function useJacking(
-  feet: readonly Foot[],
+  feet: Foot[],
   cellAt: Record<string, string>,
   planesAt: readonly number[] | null,
   seen: Watched | null,
 ) {
   const watched = planesAt && seen?.planes.every((plane) => plane.length > 0) ? seen.planes : null
-  const input = {
-    feet,
-    ...(watched && {
-      planes: PLANES.map((plane) => ({
-        x_mm: planesAt?.[plane] ?? 0,
-        first: watched[plane].slice(0, AVERAGED),
-        now: watched[plane].slice(-AVERAGED),
-      })),
-    }),
-  }
+  const planes = watched?.map((seenHere, i) => ({
+    x_mm: planesAt?.[i] ?? 0,
+    first: seenHere.slice(0, AVERAGED),
+    now: seenHere.slice(-AVERAGED),
+  }))
+  const input = { feet, ...(planes && { planes }) }
   const some = watched !== null || feet.some((foot) => foot.dial_mm !== null)
-  const reading: Reading = { input: some ? input : null, typed: {}, cellAt, lacking: '' }
-  const { result, problems, general } = useEvaluate('jack', reading, {})
-  return { result: result as Schemas['JackResult'] | null, problems, general }
+  return useEvaluate('jack', { input: some ? input : null, typed: {}, cellAt, lacking: '' }, {})
 }
 
 interface WatchProps {

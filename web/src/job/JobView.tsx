@@ -4,10 +4,10 @@ import { useNavigate, useParams } from 'react-router'
 import { useLive } from '../api/live'
 import { notSent, useOutbox } from '../api/outbox'
 import { jobOptions } from '../api/queries'
-import { BENCHES } from '../benches/benches'
+import { benchOf } from '../benches/benches'
 import { Lost } from '../frame/Lost'
 import { BenchStep } from './BenchStep'
-import { type Job, JobProvider } from './context'
+import { isBench, isSheet, type Job, JobProvider, type Step } from './context'
 import { SheetStep } from './SheetStep'
 import { SignStep } from './SignStep'
 import { withWaiting } from './waiting'
@@ -26,16 +26,18 @@ export function JobView() {
   if (!job) return error ? <Lost why={error} /> : null
   const step = job.steps.find((s) => s.key === stepKey)
   if (!step) return stepKey ? <Lost /> : null
-  const common = { step, key: step.key }
   return (
     <JobProvider value={job}>
-      {step.form.kind === 'bench' && BENCHES[step.form.bench!] && (
-        <BenchStep {...common} bench={BENCHES[step.form.bench!]!} />
-      )}
-      {step.form.kind === 'sheet' && <SheetStep {...common} />}
-      {step.form.kind === 'sign' && <SignStep {...common} />}
+      <OneStep key={step.key} step={step} />
     </JobProvider>
   )
+}
+
+function OneStep({ step }: { step: Step }) {
+  if (isSheet(step)) return <SheetStep step={step} />
+  if (!isBench(step)) return <SignStep step={step} />
+  const bench = benchOf(step.form.bench)
+  return bench && <BenchStep step={step} bench={bench} />
 }
 
 /** The step a job stands at. */

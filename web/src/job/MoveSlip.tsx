@@ -3,8 +3,9 @@ import styled from 'styled-components'
 import type { Schemas } from '../api/client'
 import { append, newId } from '../api/outbox'
 import type { Result } from '../benches/bench'
-import { DraftReader } from '../benches/draft'
+import { type Draft, DraftReader, oneOf, slot } from '../benches/draft'
 import { LabelledCell } from '../benches/parts'
+import type { Given, ResultOf } from '../benches/table'
 import { useDraft } from '../benches/useDraft'
 import { useEvaluate } from '../benches/useEvaluate'
 import { shortClock } from '../drawing/clock'
@@ -18,28 +19,51 @@ import { useUnit } from '../units/preferences'
 import { sayRefusal } from '../units/say'
 import { type Step, useJob } from './context'
 import { LaserWatch, LeftToGo, useJacking, type Watched } from './Jacking'
-import { suggestMove } from './suggestMove'
 import { useOneAtATime } from './useOneAtATime'
 
-type Alignment = Schemas['AlignmentResult']
+type Alignment = ResultOf<'alignment'>
+type Move = Schemas['PlannedMove']
 const SIDES = ['3', '9'] as const
-type Side = (typeof SIDES)[number]
+const SIDE = oneOf('side', SIDES, '3')
+const NOTE = slot('note', '')
+
+interface Read {
+  result: Result
+  inputs: object | null
+}
+interface ReadAlignment {
+  result: Alignment
+  inputs: Given<'alignment'> | null
+}
+
+const isAlignment = (read: Read): read is ReadAlignment => read.result.bench === 'alignment'
+
 interface MoveSlipProps {
   step: Step
-  result: Result | null
-  /** The reading the move goes by, where it is an alignment: then what it will leave is shown. */
-  inputs: Record<string, unknown> | null
+  /** The reading the move goes by; where it is an alignment, what the move will leave is shown. */
+  read: Read | null
   onClose: () => void
 }
 
+/** The move worked out, in the cells. */
+function asCells(suggested: readonly Move[]): Draft {
+  const cells: Draft['cells'] = {}
+  for (const [i, { shim_mm, slide_mm }] of suggested.entries()) {
+    cells[`shim${i}`] = { text: shim_mm.toFixed(2), unit: 'mm' }
+    cells[`slide${i}`] = { text: slide_mm.toFixed(2), unit: 'mm' }
+  }
+  return { cells, choices: {} }
+}
+
 /** A move as it is made, foot by foot, with what is left to go and what will be read after it. */
-export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
+export function MoveSlip({ step, read, onClose }: MoveSlipProps) {
   const unit = useUnit()
   const job = useJob()
-  const alignment = result?.bench === 'alignment' ? (result as Alignment) : null
-  const feet =
-    alignment?.plan?.map((m) => m.name) ?? job.spec[job.spec.movable as 'driver' | 'driven'].feet.map((f) => f.name)
-  const { draft, change, clear } = useDraft(`${job.id}.${step.key}.move`, () => suggestMove(alignment, feet))
+  const alignment = read && isAlignment(read) ? read : null
+  const suggested = alignment?.result.suggested ?? []
+  const inputs = alignment?.inputs ?? null
+  const feet = (suggested.length > 0 ? suggested : job.spec[job.spec.movable].feet).map((foot) => foot.name)
+  const { draft, change, clear } = useDraft(`${job.id}.${step.key}.move`, () => asCells(suggested))
   const [seen, setSeen] = useState<Watched | null>(null)
   const [refused, setRefused] = useState('')
   const reader = new DraftReader(draft)
@@ -49,31 +73,28 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
     slide_mm: reader.length(`slide${i}`, `feet.${i}.slide_mm`) ?? 0,
   }))
   const dials = new DraftReader(draft) // beside the move: what they show is not recorded
-  const placed = [
-    ...((inputs?.movable_feet ?? []) as Schemas['Foot'][]),
-    ...((inputs?.stationary_feet ?? []) as Schemas['Foot'][]),
-  ]
+  const placed = [...(inputs?.movable_feet ?? []), ...(inputs?.stationary_feet ?? [])]
   const planesAt = planesOf(inputs)
   const jacking = useJacking(
     moved.map((foot, i) => ({
       ...foot,
       x_mm: placed.find((f) => f.name === foot.name)?.x_mm ?? 0,
       dial_mm: dials.length(`dial${i}`, `feet.${i}.dial_mm`),
-      side: (draft.choices.side as Side | undefined) ?? '3',
+      side: SIDE.of(draft),
     })),
     { ...reader.cellAt, ...dials.cellAt },
     planesAt,
     seen,
   )
   const axial = reader.length('axial', 'axial_mm') ?? 0
-  const note = (draft.choices.note as string | undefined) ?? ''
+  const note = NOTE.of(draft)
   const send = useOneAtATime(() =>
     append({
       id: newId(),
       jobId: job.id,
       to: 'entries',
       step: step.key,
-      body: { step: step.key, kind: 'move', inputs: { feet: moved, axial_mm: axial, note }, typed: reader.typed, unit: 'mm' },
+      body: { step: step.key, kind: 'move', inputs: { feet: moved, axial_mm: axial, note }, typed: reader.typed },
     })
       .then(() => {
         clear()
@@ -101,19 +122,14 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
       <Choice
         label="Dials at the feet stand on the"
         options={SIDES}
-        value={(draft.choices.side as Side | undefined) ?? '3'}
+        value={SIDE.of(draft)}
         words={{ '3': '3 o’clock side', '9': '9 o’clock side' }}
-        onChange={(side) => change({ ...draft, choices: { ...draft.choices, side } })}
+        onChange={(side) => change(SIDE.put(draft, side))}
       />
       {planesAt && <LaserWatch jobId={job.id} step={step.key} seen={seen} onSeen={setSeen} general={jacking.general} />}
-      {alignment && inputs && <Afterwards inputs={inputs} feet={moved} movable={alignment.feet.map((f) => f.name)} />}
+      {inputs && <Afterwards inputs={inputs} made={withMachines(moved, suggested)} />}
       <LabelledCell cell="axial" label="Along the shaft, plus is away" {...cell} />
-      <Words
-        label="Note"
-        unit="if any"
-        value={note}
-        onChange={(text) => change({ ...draft, choices: { ...draft.choices, note: text } })}
-      />
+      <Words label="Note" unit="if any" value={note} onChange={(text) => change(NOTE.put(draft, text))} />
       {refused && <p role="alert">{refused}</p>}
       <MainButton isDisabled={reader.unreadable} onPress={send}>
         Enter the move
@@ -123,17 +139,18 @@ export function MoveSlip({ step, result, inputs, onClose }: MoveSlipProps) {
 }
 
 interface AfterwardsProps {
-  inputs: Record<string, unknown>
-  feet: { name: string; shim_mm: number; slide_mm: number }[]
-  movable: string[]
+  inputs: Given<'alignment'>
+  made: Move[]
 }
 
+const withMachines = (moved: Omit<Move, 'machine'>[], suggested: readonly Move[]) =>
+  moved.map((move, i) => ({ ...move, machine: suggested[i]?.machine ?? 'movable' }))
+
 /** What will be read after the move, asked of the bench before anybody turns a jack screw. */
-function Afterwards({ inputs, feet, movable }: AfterwardsProps) {
+function Afterwards({ inputs, made }: AfterwardsProps) {
   const unit = useUnit()
-  const made = feet.map((m) => ({ ...m, machine: movable.includes(m.name) ? 'movable' : 'stationary' }))
   const reading = { input: { ...inputs, made }, typed: {}, cellAt: {}, lacking: '' }
-  const preview = (useEvaluate('alignment', reading, {}).result as Alignment | null)?.preview
+  const preview = useEvaluate('alignment', reading, {}).result?.preview
   if (!preview) return null
   const { offset_v_mm: v, offset_h_mm: h } = preview
   return (
@@ -159,8 +176,8 @@ function Afterwards({ inputs, feet, movable }: AfterwardsProps) {
 }
 
 /** Where the laser's two planes stand, where the reading was taken with one. */
-function planesOf(inputs: Record<string, unknown> | null): number[] | null {
-  const dials = (inputs?.dials ?? []) as Schemas['Dial'][]
+function planesOf(inputs: Given<'alignment'> | null): number[] | null {
+  const dials = inputs?.dials ?? []
   const isLaser = dials.length === 2 && dials.every((d) => d.kind === 'rim' && d.bracket_on === 'stationary')
   return isLaser ? dials.map((d) => d.x_mm) : null
 }

@@ -1,6 +1,6 @@
 import { type ReactNode, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { append, newId, notSent, useOutbox } from '../api/outbox'
+import { append, newId, notSent, ofKind, useOutbox } from '../api/outbox'
 import { MainButton, PlainButton, WordButton } from '../kit/Button'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
@@ -22,18 +22,18 @@ export function Photographs({ step }: { step: Step }) {
   const outbox = useOutbox()
   const [large, setLarge] = useState<Shown | null>(null)
   const sent = entriesOf(job, step.key).filter((e) => e.kind === 'photograph')
-  const waiting = notSent(outbox).filter((p) => p.jobId === job.id && p.step === step.key && p.body.kind === 'photograph')
+  const waiting = ofKind(notSent(outbox), 'photograph').filter((p) => p.jobId === job.id && p.step === step.key)
   const shown: Shown[] = [
     ...sent.map((e) => ({
       id: e.id,
       src: `/api/jobs/${job.id}/photographs/${e.id}`,
-      caption: String(e.inputs.caption),
+      caption: e.inputs.caption ?? '',
       note: `${e.by}, ${sayWhen(e.at)}`,
     })),
     ...waiting.map((p) => ({
       id: p.id,
       src: `data:image/jpeg;base64,${p.body.image}`,
-      caption: (p.body.inputs as { caption: string }).caption,
+      caption: p.body.inputs.caption ?? '',
       note: 'not sent yet',
     })),
   ]
@@ -91,7 +91,7 @@ export function TakePhotograph({ step }: { step: Step }) {
     }
   }
   const enter = useOneAtATime(() => {
-    const body = { step: step.key, kind: 'photograph', inputs: { caption: caption.trim() }, image }
+    const body = { step: step.key, kind: 'photograph', inputs: { caption: caption.trim() }, image } as const
     return append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body })
       .then(close)
       .catch((why) => setProblem(why.message))

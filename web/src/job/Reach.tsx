@@ -1,16 +1,17 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
+import type { Schemas } from '../api/client'
 import { useOthers } from '../api/live'
 import { append, newId } from '../api/outbox'
-import { catalogueOptions, sessionOptions } from '../api/queries'
+import { catalogueOptions } from '../api/queries'
 import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
 import { askedBy, heldIn, mayHave, ofBothHubs } from '../line/asked'
 import { ValueLines } from '../line/ValueLines'
-import { mayActAs } from '../session/role'
+import { useMay } from '../session/may'
 import { type Step, useJob } from './context'
 import { HandOver } from './HandOver'
 import { RunningTimers } from './HeatRunPanel'
@@ -25,7 +26,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
   const [open, setOpen] = useState<Open>(null)
   const { coupling } = job.spec
   const catalogue = useQuery(catalogueOptions).data
-  const role = useQuery(sessionOptions).data?.role
+  const mayChange = useMay('change what stands on the card')
   const asked = askedBy(catalogue, coupling.family, heldIn(coupling))
   const missing = new Set(job.steps.flatMap((s) => s.needs).filter((key) => !(key in job.card))).size
   const out = job.ledger.filter((line) => line.open).length
@@ -64,7 +65,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
           card={job.card}
           needed={step.needs}
           canEdit={!job.closed}
-          changes={mayActAs(role, 'lead') ? 'with a reason' : 'not'}
+          changes={mayChange ? 'with a reason' : 'not'}
           changed={(key) => lastChange(job, key)}
           onSave={async (key, value, reason) => {
             await append({
@@ -112,7 +113,7 @@ function LedgerLines({ step }: { step: Step }) {
   const [count, setCount] = useState('1')
   const [goes, setGoes] = useState<(typeof GOES)[number]>('temporary, must come out')
   const [problem, setProblem] = useState('')
-  const send = (inputs: Record<string, unknown>) =>
+  const send = (inputs: Schemas['LedgerCount']) =>
     append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body: { step: step.key, kind: 'ledger', inputs } })
       .then(() => {
         setProblem('')

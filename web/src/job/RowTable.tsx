@@ -1,22 +1,21 @@
 import { Input, Label, TextField } from 'react-aria-components'
 import styled from 'styled-components'
 import { PlainButton } from '../kit/Button'
-import type { Step } from './context'
-import { article, type Rows } from './sheet'
+import { article, type Rows, type SheetForm } from './sheet'
 
 /** As many rows as are needed: isolation points with their locks. */
 export function RowTable({
-  step,
+  form,
   rows,
   onChange,
   problems,
 }: {
-  step: Step
+  form: SheetForm
   rows: Rows
   onChange: (rows: Rows) => void
   problems: Record<string, string>
 }) {
-  const columns = step.form.rows!
+  const columns = form.rows
   return (
     <Table>
       <thead>
@@ -34,7 +33,7 @@ export function RowTable({
             {columns.map((c) => (
               <td key={c.key}>
                 <TextField
-                  aria-label={`${c.label}, ${step.form.row_name} ${i + 1}`}
+                  aria-label={`${c.label}, ${form.row_name} ${i + 1}`}
                   value={row[c.key] ?? ''}
                   onChange={(value) => onChange(rows.map((r, at) => (at === i ? { ...r, [c.key]: value } : r)))}
                 >
@@ -46,7 +45,7 @@ export function RowTable({
             ))}
             <td>
               <PlainButton
-                aria-label={`Take ${step.form.row_name} ${i + 1} away`}
+                aria-label={`Take ${form.row_name} ${i + 1} away`}
                 onPress={() => onChange(rows.filter((_, at) => at !== i))}
               >
                 ×
@@ -59,7 +58,7 @@ export function RowTable({
         <tr>
           <td colSpan={columns.length + 1}>
             <PlainButton onPress={() => onChange([...rows, Object.fromEntries(columns.map((c) => [c.key, '']))])}>
-              Add {article(step.form.row_name!)}
+              Add {article(form.row_name)}
             </PlainButton>
           </td>
         </tr>

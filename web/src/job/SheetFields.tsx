@@ -5,12 +5,11 @@ import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
 import { Tick } from '../kit/Tick'
-import type { Step } from './context'
 import { PackPictures } from './PackPictures'
-import { type Field, NONE_HERE, waitsFor, whyKey } from './sheet'
+import { type Field, marksAt, NONE_HERE, type SheetForm, waitsFor, whyKey, wordsAt } from './sheet'
 
 interface OneFieldProps {
-  step: Step
+  form: SheetForm
   field: Field
   draft: Draft
   change: (draft: Draft) => void
@@ -22,13 +21,12 @@ const CONDITIONS = ['ok', 'not ok']
 const CONDITION_WORDS: Record<string, string> = { ok: 'OK', 'not ok': 'Not OK' }
 
 /** One thing a sheet asks. */
-export function OneField({ step, field, draft, change, set, problems }: OneFieldProps) {
-  const value = draft.choices[field.key]
+export function OneField({ form, field, draft, change, set, problems }: OneFieldProps) {
   switch (field.kind) {
     case 'tick':
-      return <TickOrNone step={step} field={field} draft={draft} set={set} problem={problems[field.key]} />
+      return <TickOrNone form={form} field={field} draft={draft} set={set} problem={problems[field.key]} />
     case 'marks':
-      return <Marks field={field} value={(value as string[]) ?? []} set={set} problem={problems[field.key]} />
+      return <Marks field={field} value={marksAt(field.key).of(draft)} set={set} problem={problems[field.key]} />
     case 'condition':
     case 'choice':
       return (
@@ -44,7 +42,7 @@ export function OneField({ step, field, draft, change, set, problems }: OneField
               label={field.label}
               options={field.kind === 'condition' ? CONDITIONS : field.options}
               words={field.kind === 'condition' ? CONDITION_WORDS : undefined}
-              value={(value as string) ?? null}
+              value={wordsAt(field.key).of(draft)}
               onChange={(v) => set(field.key, v)}
             />
           </Asked>
@@ -75,7 +73,7 @@ export function OneField({ step, field, draft, change, set, problems }: OneField
             label={field.label}
             detail={field.detail}
             type={field.kind === 'date' ? 'date' : 'text'}
-            value={(value as string) ?? ''}
+            value={wordsAt(field.key).of(draft) ?? ''}
             onChange={(v) => set(field.key, v)}
             problem={problems[field.key]}
             unit={field.required ? undefined : 'if any'}
@@ -89,14 +87,14 @@ export function OneField({ step, field, draft, change, set, problems }: OneField
 const sayUnit = (field: Field) =>
   field.kind === 'count' ? (field.expected === null ? '' : `of ${field.expected}`) : field.unit
 
-interface TickOrNoneProps extends Pick<OneFieldProps, 'step' | 'field' | 'draft' | 'set'> {
+interface TickOrNoneProps extends Pick<OneFieldProps, 'form' | 'field' | 'draft' | 'set'> {
   problem: string | undefined
 }
 
 /** A tick; where it may not apply, the other answer beside it, with a few words. */
-function TickOrNone({ step, field, draft, set, problem }: TickOrNoneProps) {
+function TickOrNone({ form, field, draft, set, problem }: TickOrNoneProps) {
   const value = draft.choices[field.key]
-  const waits = waitsFor(step, field, draft.choices)
+  const waits = waitsFor(form, field, draft.choices)
   const none = value === NONE_HERE
   return (
     <div>
@@ -126,7 +124,7 @@ function TickOrNone({ step, field, draft, set, problem }: TickOrNoneProps) {
           <Words
             label={`${field.label}: why none`}
             hideLabel
-            value={(draft.choices[whyKey(field)] as string) ?? ''}
+            value={wordsAt(whyKey(field)).of(draft) ?? ''}
             onChange={(v) => set(whyKey(field), v)}
           />
         </Narrow>
@@ -138,7 +136,7 @@ function TickOrNone({ step, field, draft, set, problem }: TickOrNoneProps) {
 
 interface MarksProps {
   field: Field
-  value: string[]
+  value: readonly string[]
   set: OneFieldProps['set']
   problem: string | undefined
 }

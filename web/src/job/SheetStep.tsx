@@ -7,7 +7,7 @@ import type { Draft } from '../benches/draft'
 import { useDraft } from '../benches/useDraft'
 import { VerdictColumn } from '../benches/VerdictColumn'
 import { useUnit } from '../units/preferences'
-import { entriesOf, type Step, useJob } from './context'
+import { currentOf, entriesOf, type SheetStepOf, useJob } from './context'
 import { HeatRunPanel } from './HeatRunPanel'
 import { History } from './History'
 import { JobSheet } from './JobSheet'
@@ -15,7 +15,7 @@ import { outdatedBecause, sayOutdated } from './outdated'
 import { RowTable } from './RowTable'
 import { OneField } from './SheetFields'
 import { StepFoot } from './StepFoot'
-import { lacking, type Rows, readSheet, startSheet, stillWrong, withChoice } from './sheet'
+import { lacking, ROWS, readSheet, startSheet, stillWrong, withChoice } from './sheet'
 import { useOneAtATime } from './useOneAtATime'
 import { isEntered, NOT_SENT } from './waiting'
 
@@ -35,20 +35,23 @@ interface Refusal {
 }
 
 /** A step that wants ticks, words and figures. */
-export function SheetStep({ step }: { step: Step }) {
+export function SheetStep({ step }: { step: SheetStepOf }) {
   const job = useJob()
   const unit = useUnit()
-  const current = job.entries.find((e) => e.id === step.current)
+  const { form } = step
+  const current = currentOf(job, step)
   const place = `${job.id}.${step.key}`
-  const { draft, touched, change, clear } = useDraft(place, () => startSheet(step, current?.inputs))
+  const { draft, touched, change, clear } = useDraft(place, () =>
+    startSheet(form, current?.bench === 'sheet' ? current.inputs : undefined),
+  )
   const entered = isEntered(step, draft)
   const [wrong, setWrong] = useState<Refusal | null>(null)
   const problems = wrong ? stillWrong(wrong.problems, wrong.entered, draft) : {}
   const refused = wrong?.entered === draft ? wrong.message : ''
-  const { inputs, typed, unreadable } = readSheet(step, draft)
-  const wanted = lacking(step, inputs)
+  const { inputs, typed, unreadable } = readSheet(form, draft)
+  const wanted = lacking(form, inputs, ROWS.of(draft))
   const outdated = outdatedBecause(step, touched)
-  const result = touched || outdated ? null : ((current?.result as Result | undefined) ?? null)
+  const result = touched || outdated ? null : (current?.result ?? null)
   const blocked = step.blocked_by.length > 0
   const enter = useOneAtATime(() => {
     setWrong(null)
@@ -57,7 +60,7 @@ export function SheetStep({ step }: { step: Step }) {
       jobId: job.id,
       to: 'entries',
       step: step.key,
-      body: { step: step.key, kind: 'reading', inputs, typed, unit: 'mm' },
+      body: { step: step.key, kind: 'reading', inputs, typed },
       typedAt: { place, draft },
     }).catch((why) => {
       const here = Object.fromEntries((why.problems as Schemas['ProblemOut'][]).map((p) => [p.path, p.message]))
@@ -65,7 +68,7 @@ export function SheetStep({ step }: { step: Step }) {
     })
   })
   const set = (key: string, value: unknown, more: Record<string, unknown> = {}) =>
-    change({ ...draft, choices: { ...withChoice(step, draft.choices, key, value), ...more } })
+    change({ ...draft, choices: { ...withChoice(form, draft.choices, key, value), ...more } })
   return (
     <JobSheet
       step={step}
@@ -107,17 +110,12 @@ export function SheetStep({ step }: { step: Step }) {
     >
       {(step.heat_plan || step.run) && <HeatRunPanel step={job.steps.find((s) => s.key === step.run) ?? step} />}
       <Paper data-bench>
-        {step.form.ordered && <Ordered>In this order, top to bottom: a line opens when the one above it is ticked.</Ordered>}
-        {step.form.rows!.length > 0 && (
-          <RowTable
-            step={step}
-            rows={(draft.choices.rows as Rows | undefined) ?? []}
-            onChange={(rows) => set('rows', rows)}
-            problems={problems}
-          />
+        {form.ordered && <Ordered>In this order, top to bottom: a line opens when the one above it is ticked.</Ordered>}
+        {form.rows.length > 0 && (
+          <RowTable form={form} rows={ROWS.of(draft)} onChange={(rows) => set('rows', rows)} problems={problems} />
         )}
-        {step.form.fields!.map((field) => (
-          <OneField key={field.key} step={step} field={field} draft={draft} change={change} set={set} problems={problems} />
+        {form.fields.map((field) => (
+          <OneField key={field.key} form={form} field={field} draft={draft} change={change} set={set} problems={problems} />
         ))}
       </Paper>
       <History entries={entriesOf(job, step.key)} />

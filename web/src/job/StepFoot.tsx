@@ -7,7 +7,7 @@ import { newId } from '../api/outbox'
 import { sessionOptions } from '../api/queries'
 import { MainButton, PlainButton } from '../kit/Button'
 import { Words } from '../kit/Field'
-import { mayActAs } from '../session/role'
+import { useMay } from '../session/may'
 import { sayWhen } from '../units/when'
 import { type Step, useJob } from './context'
 
@@ -143,10 +143,11 @@ function useSign(step: Step) {
 }
 
 function Sign({ step }: { step: Step }) {
-  const role = useQuery(sessionOptions).data?.role
+  const session = useQuery(sessionOptions).data
+  const role = session?.role
   const { sign, problem, password, yourPassword } = useSign(step)
   const wanted = step.hold!
-  if (!mayActAs(role, wanted)) {
+  if (!session?.acts_as.includes(wanted)) {
     return (
       <p>
         Hold: {wanted === 'lead' ? 'the lead signs' : 'a millwright or the lead signs'}. You are signed in as {role}.
@@ -171,10 +172,10 @@ function Sign({ step }: { step: Step }) {
 }
 
 function Authorise({ step }: { step: Step }) {
-  const role = useQuery(sessionOptions).data?.role
+  const mayAccept = useMay('accept what is over its limit')
   const { sign, problem, password, yourPassword } = useSign(step)
   const [reason, setReason] = useState('')
-  if (role !== 'lead') return <p>Over its limit. Put it right, or the lead may accept it with a reason.</p>
+  if (!mayAccept) return <p>Over its limit. Put it right, or the lead may accept it with a reason.</p>
   return (
     <Form
       data-sign

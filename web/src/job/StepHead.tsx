@@ -1,11 +1,10 @@
-import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { append, newId } from '../api/outbox'
-import { sessionOptions } from '../api/queries'
 import { PlainButton, WordButton } from '../kit/Button'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
+import { useMay } from '../session/may'
 import { useUnit } from '../units/preferences'
 import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
@@ -55,7 +54,7 @@ export function StepHead({ step }: { step: Step }) {
           key={e.id}
           entryId={e.id}
           question={e.kind === 'question'}
-          words={String(e.inputs.text)}
+          words={e.inputs.text}
           by={`${e.by}, ${sayWhen(e.at)}`}
           step={step.key}
         />
@@ -106,10 +105,10 @@ function Aside({
   step: string
 }) {
   const job = useJob()
-  const role = useQuery(sessionOptions).data?.role
+  const mayAnswer = useMay('answer questions')
   const [text, setText] = useState('')
   const [problem, setProblem] = useState('')
-  const answer = job.entries.find((e) => e.kind === 'answer' && e.inputs.question === entryId)
+  const answer = job.entries.filter((e) => e.kind === 'answer').find((e) => e.inputs.question === entryId)
   const send = () =>
     append({
       id: newId(),
@@ -123,13 +122,13 @@ function Aside({
       <b>{question ? 'Asked' : 'Note'}:</b> {words} <span>{by}</span>
       {answer && (
         <div>
-          <b>Answer:</b> {String(answer.inputs.text)}{' '}
+          <b>Answer:</b> {answer.inputs.text}{' '}
           <span>
             {answer.by}, {sayWhen(answer.at)}
           </span>
         </div>
       )}
-      {question && !answer && role === 'lead' && (
+      {question && !answer && mayAnswer && (
         <AnswerRow>
           <Words label="Answer" value={text} onChange={setText} problem={problem} />
           <PlainButton isDisabled={!text.trim()} onPress={send}>

@@ -1,11 +1,11 @@
 import { useState } from 'react'
 import styled from 'styled-components'
-import { discard, enterAgain, type Kept, notTaken, useOutbox } from '../api/outbox'
+import { type Body, discard, enterAgain, type Kept, notTaken, useOutbox } from '../api/outbox'
 import { PlainButton } from '../kit/Button'
 import { Slip } from '../kit/Dialog'
 import { sayWhen } from '../units/when'
 
-const KINDS: Record<string, string> = {
+const KINDS: Record<Body['kind'], string> = {
   reading: 'Reading',
   move: 'Move',
   note: 'Note',
@@ -16,8 +16,6 @@ const KINDS: Record<string, string> = {
   event: 'Event',
   'hand-over': 'Break or hand-over',
   photograph: 'Photograph',
-  hold: 'Signature',
-  authorise: 'Acceptance',
 }
 
 /** What was entered on this device and not taken, with the reason: nothing leaves it without a tap. */
@@ -46,19 +44,18 @@ export function Tray({ jobId, titleOf }: { jobId?: string; titleOf?: (step: stri
 }
 
 function OneParcel({ parcel, title }: { parcel: Kept; title: string }) {
-  const inputs = (parcel.body.inputs ?? {}) as Record<string, unknown>
   return (
     <li>
       <div>
         <b>
-          {KINDS[String(parcel.body.kind)] ?? 'Entry'}, {title}
+          {KINDS[parcel.body.kind]}, {title}
         </b>
         <small>
           {sayWhen(new Date(parcel.at).toISOString())}
           {parcel.by && `, ${parcel.by}`}
         </small>
         <p>{parcel.refused}</p>
-        <Held>{sayInputs(inputs)}</Held>
+        <Held>{sayInputs(parcel.body.inputs)}</Held>
       </div>
       <div className="buttons">
         <PlainButton onPress={() => enterAgain(parcel)}>Enter it again</PlainButton>
@@ -69,7 +66,7 @@ function OneParcel({ parcel, title }: { parcel: Kept; title: string }) {
 }
 
 /** What it holds, in one line: enough to know it again. */
-function sayInputs(inputs: Record<string, unknown>): string {
+function sayInputs(inputs: object): string {
   const figures = Object.entries(inputs).map(([key, value]) => `${key.replace(/_/g, ' ')} ${sayValue(value)}`)
   return figures.join('; ').slice(0, 400)
 }

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { outdatedBecause, sayOutdated } from './outdated'
 import { readSinceItLeft } from './readSinceItLeft'
-import { suggestMove } from './suggestMove'
 
 const plain = (template: string) => ({ template, values: {} })
 
@@ -33,29 +32,16 @@ describe('what stands here says nothing any more', () => {
   })
 })
 
-describe('the move that is suggested', () => {
-  const feet = [{ name: 'near', shim_mm: 0.46, slide_mm: -0.18 }]
-  it('is what the shims of the box really make', () => {
-    const stacks = [{ name: 'near', was_mm: [], pieces_mm: [0.4, 0.05], misses_mm: -0.01 }]
-    const { cells } = suggestMove({ feet, plan: null, stacks } as never, ['near', 'far'])
-    expect([cells.shim0!.text, cells.slide0!.text, cells.shim1]).toEqual(['0.45', '-0.18', undefined])
-  })
-  it('follows the plan where there is one', () => {
-    const plan = [{ name: 'near', machine: 'movable', shim_mm: 0.1, slide_mm: 0 }]
-    expect(suggestMove({ feet, plan, stacks: [] } as never, ['near']).cells.shim0!.text).toBe('0.10')
-  })
-  it('is nothing where nothing was read', () => {
-    expect(suggestMove(null, ['near'])).toEqual({ cells: {}, choices: {} })
-  })
-})
-
 describe('pyrometer readings since the hub left the heater', () => {
-  const read = (at: string, hub_c: number, ago_s = 0) => ({ at, inputs: { event: 'hub temperature', hub_c, ago_s } })
+  type Event = Extract<Parameters<typeof readSinceItLeft>[0][number], { kind: 'event' }>
+  const event = (at: string, inputs: Event['inputs']): Pick<Event, 'kind' | 'at' | 'inputs'> => ({
+    kind: 'event',
+    at,
+    inputs,
+  })
+  const read = (at: string, hub_c: number, ago_s = 0) => event(at, { event: 'hub temperature', hub_c, ago_s })
   it('stand where they were taken: one sent late is not dated forward', () => {
-    const entries = [
-      read('2026-05-04T10:05:00Z', 150, 180),
-      { at: '2026-05-04T10:01:00Z', inputs: { event: 'on the shaft' } },
-    ]
+    const entries = [read('2026-05-04T10:05:00Z', 150, 180), event('2026-05-04T10:01:00Z', { event: 'on the shaft' })]
     expect(readSinceItLeft(entries, '2026-05-04T10:00:00Z')).toEqual([{ after_s: 120, hub_c: 150 }])
   })
   it('leave out what was read before, and everything while it is on the heater', () => {

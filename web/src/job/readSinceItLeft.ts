@@ -1,11 +1,15 @@
 import type { Entry } from './context'
 
 /** Pyrometer readings since the hub left the heater, by when they were taken and not by when they came in. */
-export function readSinceItLeft(entries: readonly Pick<Entry, 'at' | 'inputs'>[], outAt: string | null) {
+export function readSinceItLeft(
+  entries: readonly (Entry | Pick<Extract<Entry, { kind: 'event' }>, 'kind' | 'at' | 'inputs'>)[],
+  outAt: string | null,
+) {
   if (!outAt) return []
-  return entries.flatMap(({ at, inputs }) => {
-    const { event, hub_c, ago_s } = inputs as { event?: string; hub_c?: number; ago_s?: number }
-    const after = (Date.parse(at) - Date.parse(outAt)) / 1000 - (ago_s ?? 0)
-    return event === 'hub temperature' && hub_c !== undefined && after >= 0 ? [{ after_s: after, hub_c }] : []
+  return entries.flatMap((entry) => {
+    if (entry.kind !== 'event') return []
+    const { event, hub_c = null, ago_s = 0 } = entry.inputs
+    const after = (Date.parse(entry.at) - Date.parse(outAt)) / 1000 - ago_s
+    return event === 'hub temperature' && hub_c !== null && after >= 0 ? [{ after_s: after, hub_c }] : []
   })
 }

@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import type { Step } from './context'
-import { type Field, lacking, NONE_HERE, readSheet, startSheet, stillWrong, waitsFor, withChoice } from './sheet'
+import {
+  type Field,
+  lacking,
+  NONE_HERE,
+  readSheet,
+  type SheetForm,
+  startSheet,
+  stillWrong,
+  waitsFor,
+  withChoice,
+} from './sheet'
 
 const field = (key: string, more: Partial<Field> = {}): Field => ({
   key,
@@ -17,11 +26,11 @@ const field = (key: string, more: Partial<Field> = {}): Field => ({
   ...more,
 })
 const sheet = (ordered: boolean, ...fields: Field[]) =>
-  ({ form: { kind: 'sheet', fields, rows: [], suggested_rows: [], row_name: '', ordered } }) as unknown as Step
+  ({ kind: 'sheet', fields, rows: [], suggested_rows: [], row_name: '', ordered }) satisfies SheetForm
 
 describe('a sheet that is done in order', () => {
   const step = sheet(true, field('clean'), field('bolts', { kind: 'count' }), field('home'), field('light'))
-  const at = (i: number) => step.form.fields![i]!
+  const at = (i: number) => step.fields[i]!
 
   it('lets nobody tick a line before the one above it', () => {
     expect([0, 2, 3].map((i) => waitsFor(step, at(i), {}))).toEqual(['', 'clean', 'clean'])

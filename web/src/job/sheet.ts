@@ -1,9 +1,16 @@
 import type { Schemas } from '../api/client'
-import { type Draft, DraftReader } from '../benches/draft'
-import type { Step } from './context'
+import { type Draft, DraftReader, slot } from '../benches/draft'
 
+export type SheetForm = Schemas['SheetFormOut']
 export type Field = Schemas['FieldOut']
 export type Rows = Record<string, string>[]
+/** The rows of a sheet as they are typed. */
+export const ROWS = slot<Rows>('rows', [])
+type Answers = Schemas['SheetAnswers']
+/** What was ticked, chosen or written at a field that is no cell. */
+const answerAt = (key: string) => slot<Answers[string]>(key, null)
+export const wordsAt = (key: string) => slot<string | null>(key, null)
+export const marksAt = (key: string) => slot<readonly string[]>(key, [])
 
 /** Answer of a tick that does not apply here; why stands under `whyKey`. */
 export const NONE_HERE = 'none'
@@ -13,10 +20,10 @@ const FIGURES = ['length', 'number', 'count']
 export const article = (name: string) => `${/^[aeiou]/.test(name) ? 'an' : 'a'} ${name}`
 
 /** A sheet as it was last entered, or as it is suggested. */
-export function startSheet(step: Step, entered: Record<string, unknown> | undefined): Draft {
+export function startSheet(form: SheetForm, entered: Answers | undefined): Draft {
   const draft: Draft = { cells: {}, choices: {} }
-  if (step.form.rows!.length) draft.choices.rows = entered?.rows ?? step.form.suggested_rows
-  for (const field of step.form.fields!) {
+  if (form.rows.length) draft.choices.rows = entered?.rows ?? form.suggested_rows
+  for (const field of form.fields) {
     const value = entered?.[field.key]
     if (value === undefined || value === null) continue
     if (FIGURES.includes(field.kind)) draft.cells[field.key] = { text: String(value), unit: 'mm' }
@@ -27,34 +34,33 @@ export function startSheet(step: Step, entered: Record<string, unknown> | undefi
 }
 
 /** What was ticked, chosen and typed, as it is sent. */
-export function readSheet(step: Step, draft: Draft) {
+export function readSheet(form: SheetForm, draft: Draft) {
   const reader = new DraftReader(draft)
-  const inputs: Record<string, unknown> = {}
-  if (step.form.rows!.length) inputs.rows = draft.choices.rows ?? []
-  for (const field of step.form.fields!) {
+  const inputs: Answers = {}
+  if (form.rows.length) inputs.rows = ROWS.of(draft)
+  for (const field of form.fields) {
     const value =
       field.kind === 'length'
         ? reader.length(field.key, field.key)
         : field.kind === 'number' || field.kind === 'count'
           ? reader.number(field.key, field.key)
-          : (draft.choices[field.key] ?? null)
+          : answerAt(field.key).of(draft)
     if (value !== null && value !== '') inputs[field.key] = value
-    if (value === NONE_HERE) inputs[whyKey(field)] = draft.choices[whyKey(field)] ?? ''
+    if (value === NONE_HERE) inputs[whyKey(field)] = answerAt(whyKey(field)).of(draft) ?? ''
   }
   return { inputs, typed: reader.typed, unreadable: reader.unreadable }
 }
 
 /** What is still wanted of a sheet, in words. */
-export function lacking(step: Step, inputs: Record<string, unknown>): string[] {
-  const fields = step.form.fields!.filter((f) => f.required && isMissing(f, inputs)).map((f) => f.label)
-  const rows = (inputs.rows as Rows | undefined) ?? []
+export function lacking(form: SheetForm, inputs: Answers, rows: Rows = []): string[] {
+  const fields = form.fields.filter((f) => f.required && isMissing(f, inputs)).map((f) => f.label)
   const holes = rows.flatMap((row, i) =>
-    step.form.rows!.filter((c) => c.required && !row[c.key]?.trim()).map((c) => `${c.label.toLowerCase()} in row ${i + 1}`),
+    form.rows.filter((c) => c.required && !row[c.key]?.trim()).map((c) => `${c.label.toLowerCase()} in row ${i + 1}`),
   )
-  return [...holes, ...(step.form.rows!.length && !rows.length ? [article(step.form.row_name!)] : []), ...fields]
+  return [...holes, ...(form.rows.length && !rows.length ? [article(form.row_name)] : []), ...fields]
 }
 
-function isMissing(field: Field, inputs: Record<string, unknown>): boolean {
+function isMissing(field: Field, inputs: Answers): boolean {
   const value = inputs[field.key]
   if (field.kind === 'tick') {
     return value !== true && !(value === NONE_HERE && String(inputs[whyKey(field)] ?? '').trim() !== '')
@@ -73,17 +79,17 @@ export function stillWrong(problems: Record<string, string>, entered: Draft, dra
 }
 
 /** On a sheet that is done in order, the sentence above that is not ticked yet; empty where this one may be. */
-export function waitsFor(step: Step, field: Field, choices: Record<string, unknown>): string {
-  if (!step.form.ordered || field.kind !== 'tick') return ''
-  const above = step.form.fields!.slice(0, step.form.fields!.indexOf(field)).filter((f) => f.kind === 'tick')
+export function waitsFor(form: SheetForm, field: Field, choices: Record<string, unknown>): string {
+  if (!form.ordered || field.kind !== 'tick') return ''
+  const above = form.fields.slice(0, form.fields.indexOf(field)).filter((f) => f.kind === 'tick')
   return above.find((f) => choices[f.key] !== true && choices[f.key] !== NONE_HERE)?.label ?? ''
 }
 
 /** Choices with one changed; on a sheet that is done in order, a tick taken back takes those below it along. */
-export function withChoice(step: Step, choices: Record<string, unknown>, key: string, value: unknown) {
+export function withChoice(form: SheetForm, choices: Record<string, unknown>, key: string, value: unknown) {
   const next = { ...choices, [key]: value }
-  if (!step.form.ordered || value === true || value === NONE_HERE) return next
-  const fields = step.form.fields!
+  if (!form.ordered || value === true || value === NONE_HERE) return next
+  const fields = form.fields
   const at = fields.findIndex((f) => f.key === key)
   if (at < 0 || fields[at]!.kind !== 'tick') return next
   for (const below of fields.slice(at + 1)) if (below.kind === 'tick') next[below.key] = false

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import type { Schemas } from '../api/client'
 import type { Kept } from '../api/outbox'
 import type { Job, Step } from './context'
 import { isEntered, withWaiting } from './waiting'
@@ -44,10 +45,11 @@ describe('without the server', () => {
     ])
   })
   it('the ledger counts what waits', () => {
-    const line = { line: 'x', what: 'strap', goes: 'temporary, must come out', out: 2, back: 0, open: true }
+    const line = { line: 'x', what: 'strap', goes: 'temporary, must come out', out: 2, back: 0, open: true } as const
+    const counted = (inputs: Schemas['LedgerCount']) => ({ step: 's', kind: 'ledger', inputs }) as const
     const with2 = { ...three, ledger: [line] } as unknown as Job
-    const back = { kind: 'ledger', inputs: { line: 'x', counted: 'back', count: 1 } }
-    const out = { kind: 'ledger', inputs: { line: 'y', what: 'eye bolt', goes: line.goes, counted: 'out', count: 4 } }
+    const back = counted({ line: 'x', what: 'strap', goes: line.goes, counted: 'back', count: 1 })
+    const out = counted({ line: 'y', what: 'eye bolt', goes: line.goes, counted: 'out', count: 4 })
     const found = withWaiting(with2, [kept('a', 'ledger', { body: back }), kept('b', 'ledger', { body: back })])
     expect(found.ledger).toMatchObject([{ line: 'x', out: 2, back: 2, open: false }])
     expect(withWaiting(with2, [kept('a', 'ledger', { body: out })]).ledger[1]).toMatchObject({
@@ -64,8 +66,8 @@ describe('without the server', () => {
     }
     const plan = { heating_s: 600, carry_s: 40, window_s: 90, grips_least_s: 7, grips_most_s: 9, cooling_s: 3600 }
     const run = { phase: 'cold', tries: 0, may, ...plan } as unknown as Step['heat_run']
-    const noted = (event: string, happenedAt: number) =>
-      kept('hot', 'event', { happenedAt, body: { kind: 'event', inputs: { event } } })
+    const noted = (event: Schemas['HeatEvent']['event'], happenedAt: number) =>
+      kept('hot', 'event', { happenedAt, body: { step: 'hot', kind: 'event', inputs: { event } } })
     const runOf = (...events: Kept[]) => withWaiting(job(step('hot', { heat_run: run })), events).steps[0]!.heat_run!
     const heater = runOf(noted('on the heater', 0))
     expect([heater.phase, heater.ready_at]).toEqual(['on the heater', new Date(600_000).toISOString()])

@@ -1,14 +1,11 @@
 import type { Schemas } from '../api/client'
-import type { Kept } from '../api/outbox'
+import { type Kept, ofKind } from '../api/outbox'
 import { byServerClock } from '../kit/serverClock'
 import { isSettled, type Job, type Step } from './context'
 
 type Run = Schemas['HeatRunOut']
-type LedgerLine = Job['ledger'][number]
-interface Counted {
-  count: number
-  counted: 'out' | 'back'
-}
+type Event = ReturnType<typeof ofKind<'event'>>[number]
+type Count = ReturnType<typeof ofKind<'ledger'>>[number]
 
 /**
  * A job with what waits on this device laid over it, so that the work goes on without the server: by the order of its steps
@@ -20,16 +17,16 @@ export function withWaiting(job: Job, unsent: readonly Kept[]): Job {
   // What happened to a hot hub and what was counted counts from the press, before it is known that there is no server.
   const counts = here.filter((p) => p.waits !== '' || p.body.kind === 'event' || p.body.kind === 'ledger')
   if (counts.length === 0) return job
-  const of = (kind: string) => counts.filter((p) => p.body.kind === kind)
-  const readings = new Map(of('reading').map((p) => [p.step, p]))
-  const moves = of('move')
+  const readings = new Map(ofKind(counts, 'reading').map((p) => [p.step, p]))
+  const moves = ofKind(counts, 'move')
+  const events = ofKind(counts, 'event')
   const moved = Math.max(0, ...moves.map((p) => p.at))
   const wantsSignature = new Set(job.steps.filter((s) => s.hold !== null).map((s) => s.key))
   const goesOn = (key: string) => readings.has(key) && !wantsSignature.has(key)
   const steps = job.steps.map((step): Step => {
     const reading = readings.get(step.key)
     const blocked_by = step.blocked_by.filter((why) => !goesOn(why.step))
-    const laid = { ...step, blocked_by, heat_run: step.heat_run && runAfter(step.heat_run, step.key, of('event')) }
+    const laid = { ...step, blocked_by, heat_run: step.heat_run && runAfter(step.heat_run, step.key, events) }
     if (step.moves && moved > (reading?.at ?? 0)) return step.current || reading ? { ...laid, ...MOVED } : laid
     if (reading) return { ...laid, waits: reading }
     return step.state === 'blocked' && blocked_by.length === 0 ? { ...laid, state: 'open' } : laid
@@ -38,7 +35,7 @@ export function withWaiting(job: Job, unsent: readonly Kept[]): Job {
     ...job,
     steps,
     next: steps.find((s) => !isSettled(s) && !s.waits)?.key ?? null,
-    ledger: of('ledger').reduce(counted, job.ledger),
+    ledger: ofKind(counts, 'ledger').reduce(counted, job.ledger),
     movesWaiting: moves.length,
   }
 }
@@ -48,8 +45,8 @@ const MOVED = {
   stale_because: { template: 'Since this was read, a move was entered that is not sent yet', values: {} },
 } as const
 
-function counted(ledger: Job['ledger'], { body }: Kept): Job['ledger'] {
-  const { count, counted: way, ...line } = body.inputs as Pick<LedgerLine, 'line' | 'what' | 'goes'> & Counted
+function counted(ledger: Job['ledger'], { body }: Count): Job['ledger'] {
+  const { count, counted: way, ...line } = body.inputs
   const before = ledger.find((other) => other.line === line.line) ?? { ...line, out: 0, back: 0, open: true }
   const now = { ...before, [way]: before[way] + count }
   const after = { ...now, open: now.out > now.back }
@@ -57,12 +54,12 @@ function counted(ledger: Job['ledger'], { body }: Kept): Job['ledger'] {
 }
 
 /** The run after what was noted and waits, by the plan's own times: no reading of a pyrometer is in them. */
-function runAfter(run: Run, step: string, events: readonly Kept[]): Run {
+function runAfter(run: Run, step: string, events: readonly Event[]): Run {
   return events.filter((p) => p.step === step).reduce(afterEvent, run)
 }
 
-function afterEvent(run: Run, { body, happenedAt }: Kept): Run {
-  const { event } = body.inputs as { event: string }
+function afterEvent(run: Run, { body, happenedAt }: Event): Run {
+  const { event } = body.inputs
   const to = run.may[run.phase]?.find((next) => next.event === event)?.to
   if (to === undefined || happenedAt === undefined) return run
   const at = (seconds: number) => byServerClock(happenedAt + seconds * 1000)

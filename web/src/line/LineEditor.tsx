@@ -4,8 +4,8 @@ import { useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { post, Refused, type Schemas, send } from '../api/client'
 import { catalogueOptions, lineOptions } from '../api/queries'
-import type { BenchProps } from '../benches/bench'
-import type { Draft } from '../benches/draft'
+import type { CellsProps } from '../benches/bench'
+import { type Draft, slot } from '../benches/draft'
 import { LabelledCell } from '../benches/parts'
 import { useDraft } from '../benches/useDraft'
 import { MACHINES } from '../drawing/machines'
@@ -17,7 +17,7 @@ import { Words } from '../kit/Field'
 import { Pick } from '../kit/Pick'
 import { askedBy, mayHave, ofBothHubs } from './asked'
 import { LineDrawing } from './LineDrawing'
-import { draftOf, drawable, MOST_FEET, SIDES, type Side, specOf } from './lineDraft'
+import { draftOf, drawable, MOST_FEET, MOVABLE, POINTS, SIDES, type Side, specOf } from './lineDraft'
 import { ValueLines } from './ValueLines'
 
 const FLOATS = ['stands still', 'floats'] as const
@@ -37,6 +37,9 @@ export function LineEditor() {
   return <Editor key={lineId ?? 'new'} line={line ?? null} />
 }
 
+/** The figures typed here; nothing typed yet are those of the line. */
+const VALUES = slot<Values | undefined>('values', undefined)
+
 function Editor({ line }: { line: Schemas['LineOut'] | null }) {
   const navigate = useNavigate()
   const client = useQueryClient()
@@ -44,7 +47,7 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
   const { draft, change, clear } = useDraft(`line.${line?.id ?? 'new'}`, () => draftOf(line?.name ?? '', line?.spec ?? null))
   const [problems, setProblems] = useState<Record<string, string>>({})
   const [general, setGeneral] = useState('')
-  const values = (draft.choices.values as Values | undefined) ?? line?.values ?? {}
+  const values = VALUES.of(draft) ?? line?.values ?? {}
   const { spec, cellAt } = specOf(draft)
   const set = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
   const word = (key: string) => String(draft.choices[key] ?? '')
@@ -102,7 +105,7 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
             label="Which machine is moved"
             options={SIDES}
             words={{ driver: word('driver.name') || 'driver', driven: word('driven.name') || 'driven' }}
-            value={draft.choices.movable as Side}
+            value={MOVABLE.of(draft)}
             onChange={(v) => set('movable', v)}
           />
           <Words
@@ -238,8 +241,8 @@ function Points({
   draft,
   set,
   problems,
-}: Pick<BenchProps, 'draft' | 'problems'> & { set: (key: string, value: unknown) => void }) {
-  const points = draft.choices.points as { energy: string; point: string }[]
+}: Pick<CellsProps, 'draft' | 'problems'> & { set: (key: string, value: unknown) => void }) {
+  const points = POINTS.of(draft)
   const put = (i: number, key: 'energy' | 'point', value: string) =>
     set(
       'points',

@@ -4,14 +4,14 @@ import { Link } from 'react-aria-components'
 import { useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { api, bring, Refused } from '../api/client'
-import { catalogueOptions, floorOptions, lineJobsOptions, lineOptions, sessionOptions } from '../api/queries'
+import { catalogueOptions, floorOptions, lineJobsOptions, lineOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
 import { Num } from '../kit/Allowance'
 import { MainButton, PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
-import { mayActAs } from '../session/role'
+import { useMay } from '../session/may'
 import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { sayWhen } from '../units/when'
@@ -32,7 +32,7 @@ export function LineView() {
   const client = useQueryClient()
   const { data: line, error } = useQuery(lineOptions(lineId))
   const jobs = useQuery(lineJobsOptions(lineId)).data ?? []
-  const role = useQuery(sessionOptions).data?.role
+  const [mayKeep, mayStart, mayCancel] = [useMay('add and change lines'), useMay('start jobs'), useMay('cancel jobs')]
   const catalogue = useQuery(catalogueOptions).data
   const [title, setTitle] = useState('')
   const [scope, setScope] = useState<(typeof SCOPES)[number]>('fit it')
@@ -54,7 +54,6 @@ export function LineView() {
       setProblem(why instanceof Refused ? why.message : String(why))
     }
   }
-  const mayWork = mayActAs(role, 'millwright')
   return (
     <Sheet title={line.name} note={`${spec.driver.name} to ${spec.driven.name.toLowerCase()}, ${spec.coupling.family}`}>
       <Page>
@@ -69,9 +68,9 @@ export function LineView() {
                 Job {open.number} is open: {open.title}, started {sayWhen(open.started_at)} by {open.started_by}.
               </p>
               <MainButton onPress={() => navigate(`/jobs/${open.id}`)}>Carry on with job {open.number}</MainButton>
-              {mayActAs(role, 'lead') && <CancelJob jobId={open.id} number={open.number} lineId={lineId} />}
+              {mayCancel && <CancelJob jobId={open.id} number={open.number} lineId={lineId} />}
             </>
-          ) : mayWork ? (
+          ) : mayStart ? (
             <>
               <Words
                 label="What is to be done"
@@ -93,7 +92,7 @@ export function LineView() {
           ) : (
             <p>A millwright or the lead starts a job.</p>
           )}
-          {mayWork && <PlainButton onPress={() => navigate(`/lines/${line.id}/edit`)}>Change this line</PlainButton>}
+          {mayKeep && <PlainButton onPress={() => navigate(`/lines/${line.id}/edit`)}>Change this line</PlainButton>}
           <h2>History</h2>
           {jobs.length === 0 && <p>No job on this line yet.</p>}
           <ul>

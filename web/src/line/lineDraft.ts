@@ -1,10 +1,12 @@
 import type { Schemas } from '../api/client'
-import { type Draft, DraftReader } from '../benches/draft'
+import { type Draft, DraftReader, oneOf, slot } from '../benches/draft'
 
 export type LineSpec = Schemas['LineSpec']
 export const SIDES = ['driver', 'driven'] as const
 export type Side = (typeof SIDES)[number]
 export const MOST_FEET = 4
+export const MOVABLE = oneOf<Side, Side>('movable', SIDES, 'driver')
+export const POINTS = slot<readonly { energy: string; point: string }[]>('points', [])
 
 /** A line as typed cells. */
 export function draftOf(name: string, spec: LineSpec | null): Draft {
@@ -81,9 +83,7 @@ export function specOf(draft: Draft) {
       length_mm: reader.length(`${side}.hub_length`, `spec.coupling.${side}_hub.length_mm`),
       set_screws: reader.number(`${side}.screws`, `spec.coupling.${side}_hub.set_screws`),
     })
-  const points = (draft.choices.points as { energy: string; point: string }[]).filter(
-    (p) => p.energy.trim() || p.point.trim(),
-  )
+  const points = POINTS.of(draft).filter((p) => p.energy.trim() || p.point.trim())
   const spec = dropNulls({
     driver: machine('driver'),
     driven: machine('driven'),
@@ -94,7 +94,7 @@ export function specOf(draft: Draft) {
       driver_hub: hub('driver'),
       driven_hub: hub('driven'),
     },
-    movable: word('movable'),
+    movable: MOVABLE.of(draft),
     speed_rpm: reader.number('speed', 'spec.speed_rpm'),
     isolation_points: points,
     purpose: word('purpose'),
@@ -158,7 +158,7 @@ export function drawable(spec: ReturnType<typeof specOf>['spec']): LineSpec {
   const side = (which: Side) => ({ ...USUAL[which], ...(spec[which] as object) }) as LineSpec['driver']
   return {
     ...USUAL,
-    movable: spec.movable as LineSpec['movable'],
+    movable: spec.movable,
     coupling: { ...USUAL.coupling, family: spec.coupling.family as LineSpec['coupling']['family'] },
     driver: side('driver'),
     driven: side('driven'),

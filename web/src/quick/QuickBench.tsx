@@ -1,7 +1,7 @@
 import { useParams } from 'react-router'
 import styled from 'styled-components'
 import type { BenchClient } from '../benches/bench'
-import { BENCHES } from '../benches/benches'
+import { benchOf } from '../benches/benches'
 import { DraftReader } from '../benches/draft'
 import { LabelledCell } from '../benches/parts'
 import { useDraft } from '../benches/useDraft'
@@ -14,7 +14,7 @@ import { useUnit } from '../units/preferences'
 
 /** One bench on its own: its limits are typed beside it, since there is no value card. */
 export function QuickBench() {
-  const bench = BENCHES[useParams().name ?? '']
+  const bench = benchOf(useParams().name ?? '')
   return bench ? <Quick key={bench.name} bench={bench} /> : <Lost />
 }
 
@@ -53,7 +53,7 @@ function Quick({ bench }: { bench: BenchClient }) {
       }
     >
       <div data-bench>
-        <bench.Drawing draft={draft} change={change} preset={preset} result={result} problems={problems} spec={null} />
+        <bench.Drawing {...{ draft, change, preset, result, problems }} hints={{}} spec={null} />
         {limits.length > 0 && (
           <Limits>
             <h3>Limits</h3>

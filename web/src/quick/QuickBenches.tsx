@@ -1,6 +1,6 @@
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
-import { BENCHES } from '../benches/benches'
+import { ALL_BENCHES } from '../benches/benches'
 import { Sheet } from '../frame/Sheet'
 
 /** Any bench on its own, without a job. */
@@ -8,7 +8,7 @@ export function QuickBenches() {
   return (
     <Sheet title="Quick benches" note="The same benches as in a job; nothing is entered anywhere">
       <List>
-        {Object.values(BENCHES).map((bench) => (
+        {ALL_BENCHES.map((bench) => (
           <li key={bench.name}>
             <Link href={`/benches/${bench.name}`}>
               <b>{bench.title}</b>

@@ -47,7 +47,7 @@ export function Account() {
             onChange={choose}
           />
         )}
-        {session.role === 'lead' && (
+        {session.may.includes('set the rules of the site') && (
           <SiteRule hours={session.site.proof_hours ?? null} minutes={session.site.lock_minutes ?? null} />
         )}
         <PlainButton onPress={signOut}>Sign out</PlainButton>

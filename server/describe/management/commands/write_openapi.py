@@ -2,14 +2,13 @@
 
 import json
 from pathlib import Path
-from typing import Literal
 
-from django.core.management.base import BaseCommand, CommandParser
+from django.core.management.base import BaseCommand, CommandError, CommandParser
 from pydantic import BaseModel
-from pydantic.json_schema import models_json_schema
+from pydantic.json_schema import JsonSchemaMode, models_json_schema
 
-from millwright.benches import BENCHES
 from server.api import api
+from server.jobs.described import are_filled, models_named, refs_in, with_shapes
 from server.plant.api import LineIn
 from server.web.described import with_refusals
 
@@ -26,11 +25,17 @@ class Command(BaseCommand):
     def handle(self, *args: object, path: Path, **options: object) -> None:
         """Ninja's description, plus the benches' models by their own names."""
         description = with_refusals(json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"), default=str)))
-        models: list[tuple[type[BaseModel], Literal["validation", "serialization"]]] = [(LineIn, "validation")]
-        models += [(bench.input, "validation") for bench in BENCHES.values()]
-        models += [(bench.result, "serialization") for bench in BENCHES.values()]
+        schemas = description["components"]["schemas"]
+        models: list[tuple[type[BaseModel], JsonSchemaMode]] = [(LineIn, "validation"), *models_named()]
         _, found = models_json_schema(models, ref_template="#/components/schemas/{model}")
         for name, schema in found["$defs"].items():
-            description["components"]["schemas"].setdefault(name, schema)
+            stands = schemas.setdefault(name, schema)
+            if stands.get("properties", {}).keys() != schema.get("properties", {}).keys():
+                raise CommandError(f"Two different models are called {name}. One of them needs another name.")
+        with_shapes(schemas)
+        for routes in description["paths"].values():
+            for route in routes.values():
+                for name in refs_in(route["responses"]):
+                    are_filled(schemas, name)
         path.parent.mkdir(parents=True, exist_ok=True)
         path.write_text(json.dumps(description, indent=1, ensure_ascii=False, sort_keys=True) + "\n")

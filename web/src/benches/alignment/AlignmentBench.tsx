@@ -1,63 +1,42 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { showLength } from '../../units/length'
-import type { BenchClient, BenchProps, Preset } from '../bench'
-import type { Draft } from '../draft'
+import type { BenchClient, BenchProps } from '../bench'
 import { RingReadings } from '../ringReadings'
+import type { ResultOf } from '../table'
 import { AlignmentSetUp } from './AlignmentSetUp'
-import { AlignmentViews, type TwoMachines } from './AlignmentViews'
-import { feetOf, read, restore, start, streamOf } from './draft'
+import { AlignmentViews, type Names } from './AlignmentViews'
+import { read, restore, start, streamAt } from './draft'
 import { LaserSweep } from './LaserSweep'
 import { MovePanels } from './MovePanels'
-import { dialsOf, methodOf } from './methods'
+import { type BracketOn, dialsOf, METHOD, POSITIVE } from './methods'
 import { ScreenFigures } from './ScreenFigures'
 import { sayPieces } from './shims'
 
-type Result = Schemas['AlignmentResult']
-type Foot = Schemas['Foot']
+type Result = ResultOf<'alignment'>
 
 const SHOWN_FROM_MM = 0.005
 
-function machinesOf(preset: Preset, spec: Schemas['LineSpec'] | null, draft: Draft): TwoMachines {
-  const planes = (preset.coupling as { flex_planes_mm: number[] } | undefined)?.flex_planes_mm
-  const face = planes ? planes[1]! : 0
-  if (spec) {
-    const side = (which: 'driver' | 'driven') => ({
-      name: spec[which].name,
-      feet: spec[which].feet.map((f) => ({ name: f.name, from: f.from_coupling_mm })),
-    })
-    const movable = spec.movable as 'driver' | 'driven'
-    return {
-      movable: side(movable),
-      stationary: side(movable === 'driver' ? 'driven' : 'driver'),
-      movableLeft: movable === 'driver',
-      face,
-    }
-  }
-  const { movable, stationary } = feetOf(draft, preset)
-  const placed = (feet: Foot[]) => feet.map((f) => ({ name: f.name, from: Math.abs(f.x_mm) }))
-  return {
-    movable: { name: 'Movable', feet: placed(movable) },
-    stationary: { name: 'Stationary', feet: stationary.length ? placed(stationary) : [{ name: '', from: 300 }] },
-    movableLeft: true,
-    face,
-  }
+function namesOf(spec: Schemas['LineSpec'] | null): Names {
+  if (!spec) return { movable: 'Movable', stationary: 'Stationary' }
+  const stays = spec.movable === 'driver' ? 'driven' : 'driver'
+  return { movable: spec[spec.movable].name, stationary: spec[stays].name }
 }
 
 /** Rim and face, or two rims, at any clock places: cells on the rings, both views moving with each key. */
-function AlignmentDrawing(props: BenchProps<Result>) {
-  const { draft, change, preset, result, problems, spec, stream } = props
-  const method = methodOf(draft)
+function AlignmentDrawing(props: BenchProps<'alignment'>) {
+  const { draft, change, hints, result, problems, spec, stream } = props
+  const method = METHOD.of(draft)
   const dials = dialsOf(draft)
-  const machines = machinesOf(preset, spec, draft)
-  const where = (on: string) => machines[on as 'movable' | 'stationary'].name.toLowerCase()
+  const names = namesOf(spec)
+  const where = (on: BracketOn) => names[on].toLowerCase()
   return (
     <div>
-      <AlignmentViews machines={machines} result={result} />
+      <AlignmentViews names={names} layout={hints.layout ?? undefined} drawn={result?.drawn ?? null} />
       <Entry>
         {method === 'laser' && <LaserSweep draft={draft} change={change} stream={stream} result={result} />}
         {method === 'off a screen' && <ScreenFigures draft={draft} change={change} problems={problems} />}
-        {(method === 'laser' && streamOf(draft, 0).length > 0 ? [] : dials).map((dial) => {
+        {(method === 'laser' && streamAt(0).of(draft).length > 0 ? [] : dials).map((dial) => {
           const name = dial.name
           return (
             <div key={dial.id}>
@@ -86,7 +65,7 @@ function AlignmentDrawing(props: BenchProps<Result>) {
               <p>
                 Bracket on the {where(dial.bracket_on)} shaft, stem on the{' '}
                 {where(dial.bracket_on === 'stationary' ? 'movable' : 'stationary')} hub. + is stem{' '}
-                {draft.choices.positive === 'out' ? 'let out' : 'pushed in'}.
+                {POSITIVE.of(draft) === 'out' ? 'let out' : 'pushed in'}.
               </p>
             </div>
           )
@@ -116,7 +95,7 @@ function stackOf(result: Result, name: string, unit: 'mm' | 'in') {
 }
 
 function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null) {
-  const name = spec ? spec[spec.movable as 'driver' | 'driven'].name.toLowerCase() : 'movable machine'
+  const name = spec ? spec[spec.movable].name.toLowerCase() : 'movable machine'
   const over = result.verdict === 'over'
   const moves = (result.plan ?? result.feet).flatMap((foot) => {
     const sure = result.feet.find((f) => f.name === foot.name)
@@ -160,7 +139,7 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
   }
 }
 
-export const alignmentBench: BenchClient<Result> = {
+export const alignmentBench: BenchClient<'alignment'> = {
   name: 'alignment',
   title: 'Align',
   answers: 'Offset, angle and foot moves, from dials, a laser or a screen',

@@ -1,5 +1,4 @@
 import styled from 'styled-components'
-import type { Schemas } from '../../api/client'
 import { PlainButton } from '../../kit/Button'
 import { Choice } from '../../kit/Choice'
 import { showLength } from '../../units/length'
@@ -7,44 +6,43 @@ import { useUnit } from '../../units/preferences'
 import type { BenchProps } from '../bench'
 import { LabelledCell } from '../parts'
 import { Brackets } from './Brackets'
-import { nextSweep, sweepsOf, withUsualPlaces } from './draft'
+import { nextSweep, SWEEPS, withUsualPlaces } from './draft'
 import {
+  BRACKET,
   BRACKET_ON,
   type BracketOn,
   bracketOf,
   dialsOf,
+  METHOD,
+  METHOD_NAMES,
   METHOD_PROVES,
   METHOD_WORDS,
-  METHODS,
-  type Method,
-  methodOf,
   POSITIVE,
   TURNED,
+  TURNS,
+  WAYS,
 } from './methods'
 
-type Result = Schemas['AlignmentResult']
-
-interface SetUpProps extends BenchProps<Result> {
+interface SetUpProps extends BenchProps<'alignment'> {
   /** What the two machines are called. */
   machines: Record<BracketOn, string>
 }
 
 /** How it is read: method, where the stems stand, sag, which way the dials count, what was turned. */
 export function AlignmentSetUp({ draft, change, preset, result, problems, machines }: SetUpProps) {
-  const method = methodOf(draft)
+  const method = METHOD.of(draft)
   const dials = dialsOf(draft)
   const bracket = bracketOf(draft)
   const placed = withUsualPlaces(draft)
-  const choose = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
   return (
     <Setup>
       <Choice
         hideLabel
         label="Method"
-        options={Object.keys(METHODS) as Method[]}
+        options={METHOD_NAMES}
         words={METHOD_WORDS}
         value={method}
-        onChange={(m) => choose('method', m)}
+        onChange={(m) => change(METHOD.put(draft, m))}
       />
       <p>{METHOD_PROVES[method]}</p>
       {bracket && (
@@ -53,7 +51,7 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
           options={BRACKET_ON}
           words={machines}
           value={bracket}
-          onChange={(on) => choose('bracket_on', on)}
+          onChange={(on) => change(BRACKET.put(draft, on))}
         />
       )}
       {method !== 'laser' && dials.length > 0 && (
@@ -99,7 +97,7 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
           <PlainButton isDisabled={result === null} onPress={() => change(nextSweep(draft))}>
             Read it once more
           </PlainButton>
-          {sweepsOf(draft) > 0 && <span>{sweepsOf(draft)} kept, all count alike</span>}
+          {SWEEPS.of(draft) > 0 && <span>{SWEEPS.of(draft)} kept, all count alike</span>}
         </Sweeps>
       )}
       {dials.some((dial) => dial.sags) && <Brackets draft={draft} change={change} />}
@@ -141,15 +139,15 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
         <>
           <Choice
             label="Plus on these dials is the stem pushed"
-            options={POSITIVE}
-            value={(draft.choices.positive as (typeof POSITIVE)[number]) ?? 'in'}
-            onChange={(p) => choose('positive', p)}
+            options={WAYS}
+            value={POSITIVE.of(draft)}
+            onChange={(way) => change(POSITIVE.put(draft, way))}
           />
           <Choice
             label="Turned while reading"
-            options={TURNED}
-            value={(draft.choices.turned as (typeof TURNED)[number]) ?? 'both'}
-            onChange={(t) => choose('turned', t)}
+            options={TURNS}
+            value={TURNED.of(draft)}
+            onChange={(turned) => change(TURNED.put(draft, turned))}
           />
         </>
       )}

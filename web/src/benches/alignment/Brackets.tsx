@@ -2,45 +2,45 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { api, bring, Refused } from '../../api/client'
-import { bracketsOptions, sessionOptions } from '../../api/queries'
+import { bracketsOptions } from '../../api/queries'
 import { PlainButton } from '../../kit/Button'
 import { Words } from '../../kit/Field'
 import { Pick } from '../../kit/Pick'
-import { mayActAs } from '../../session/role'
+import { useMay } from '../../session/may'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { sayWhen } from '../../units/when'
-import type { BenchProps } from '../bench'
-import { DraftReader } from '../draft'
-import { dialsOf } from './methods'
+import type { CellsProps } from '../bench'
+import { DraftReader, slot } from '../draft'
+import { dialsOf, POSITIVE } from './methods'
+
+/** The bracket that was chosen, by its name. */
+const ON_IT = slot<string | undefined>('bracket', undefined)
 
 /** The bracket that is on the shaft: its sag is kept with it, and put in when it is chosen. */
-export function Brackets({ draft, change }: Pick<BenchProps, 'draft' | 'change'>) {
+export function Brackets({ draft, change }: Pick<CellsProps, 'draft' | 'change'>) {
   const unit = useUnit()
   const client = useQueryClient()
   const brackets = useQuery(bracketsOptions).data ?? []
-  const role = useQuery(sessionOptions).data?.role
+  const mayKeep = useMay('keep instruments')
   const [keeping, setKeeping] = useState(false)
   const [name, setName] = useState('')
   const [problem, setProblem] = useState('')
-  const chosen = brackets.find((b) => b.name === draft.choices.bracket)
+  const chosen = brackets.find((b) => b.name === ON_IT.of(draft))
   const rims = dialsOf(draft).flatMap((dial) => (dial.sags ? [dial.id] : []))
   const typed = rims.map((id) => new DraftReader(draft).length(`${id}.sag`, '')).find((mm) => mm !== null)
   const take = (picked: string) => {
     const bracket = brackets.find((b) => b.name === picked)
-    if (!bracket) return change({ ...draft, choices: { ...draft.choices, bracket: undefined } })
+    if (!bracket) return change(ON_IT.put(draft, undefined))
     const cells = Object.fromEntries(rims.map((id) => [`${id}.sag`, { text: String(bracket.sag_mm), unit: 'mm' as const }]))
-    return change({
-      cells: { ...draft.cells, ...cells },
-      choices: { ...draft.choices, bracket: picked, positive: bracket.positive },
-    })
+    return change(POSITIVE.put(ON_IT.put({ ...draft, cells: { ...draft.cells, ...cells } }, picked), bracket.positive))
   }
   const keep = async () => {
     try {
-      const positive = draft.choices.positive === 'out' ? 'out' : 'in'
-      await bring(api.PUT('/api/instruments/brackets', { body: { name: name.trim(), sag_mm: typed ?? 0, positive } }))
+      const body = { name: name.trim(), sag_mm: typed ?? 0, positive: POSITIVE.of(draft) }
+      await bring(api.PUT('/api/instruments/brackets', { body }))
       await client.invalidateQueries({ queryKey: bracketsOptions.queryKey })
-      change({ ...draft, choices: { ...draft.choices, bracket: name.trim() } })
+      change(ON_IT.put(draft, name.trim()))
       setKeeping(false)
       setProblem('')
     } catch (why) {
@@ -58,7 +58,7 @@ export function Brackets({ draft, change }: Pick<BenchProps, 'draft' | 'change'>
           hangs {showLength(chosen.sag_mm, unit)}, {chosen.measured_by}, {sayWhen(chosen.measured_at)}
         </p>
       )}
-      {typed !== undefined && mayActAs(role, 'millwright') && !keeping && (
+      {typed !== undefined && mayKeep && !keeping && (
         <PlainButton onPress={() => setKeeping(true)}>Keep this sag with its bracket</PlainButton>
       )}
       {keeping && (

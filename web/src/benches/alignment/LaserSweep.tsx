@@ -1,19 +1,17 @@
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
-import { api, bring, Refused, type Schemas } from '../../api/client'
+import { api, bring, Refused } from '../../api/client'
 import { clockPoint } from '../../drawing/clock'
 import { Num } from '../../kit/Allowance'
 import { PlainButton } from '../../kit/Button'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import type { BenchProps } from '../bench'
-import { streamOf } from './draft'
+import { streamAt } from './draft'
 import { STREAM, useStream } from './useStream'
 
-type Result = Schemas['AlignmentResult']
 const STALLS_AFTER_S = 4
 const OVER_AFTER_S = 20
-const WANTED_DEG = 70
 const PLANES = [0, 1] as const
 
 /** Readings as the laser streams them while the shafts are turned: where it has been, how many, how good it is. */
@@ -22,7 +20,7 @@ export function LaserSweep({
   change,
   stream,
   result,
-}: Pick<BenchProps<Result>, 'draft' | 'change' | 'stream' | 'result'>) {
+}: Pick<BenchProps<'alignment'>, 'draft' | 'change' | 'stream' | 'result'>) {
   const unit = useUnit()
   const [listening, setListening] = useState(false)
   const [said, setSaid] = useState('')
@@ -47,9 +45,9 @@ export function LaserSweep({
       if (got.readings.length === 0) return
       const added = Object.fromEntries(
         PLANES.map((plane) => [
-          `stream${plane}`,
+          streamAt(plane).key,
           [
-            ...streamOf(draft, plane),
+            ...streamAt(plane).of(draft),
             ...got.readings.filter((r) => r.plane === plane).map(({ clock, value_mm }) => ({ clock, value_mm })),
           ],
         ]),
@@ -62,7 +60,7 @@ export function LaserSweep({
     try {
       await bring(api.DELETE(STREAM, { params: { path: at } }))
       seen.current = 0
-      change({ ...draft, choices: { ...draft.choices, stream0: undefined, stream1: undefined } })
+      change(streamAt(1).put(streamAt(0).put(draft, []), []))
       setListening(true)
       setSaid('waiting for the instrument')
     } catch (why) {
@@ -70,13 +68,14 @@ export function LaserSweep({
     }
   }
   if (!stream) return <p>A laser streams into a job’s step; here its readings are typed at any places.</p>
-  const swept = PLANES.map((plane) => arcOf(streamOf(draft, plane).map((r) => r.clock)))
-  const some = streamOf(draft, 0).length > 0
+  const streamed = PLANES.map((plane) => streamAt(plane).of(draft))
+  const some = streamed[0]!.length > 0
+  const swept = result && Math.min(...result.swept_deg)
   const sigma = result?.offset_v_sigma_mm
   return (
     <Sweep>
       {PLANES.map((plane) => (
-        <Ring key={plane} plane={plane} clocks={streamOf(draft, plane).map((r) => r.clock)} />
+        <Ring key={plane} plane={plane} clocks={streamed[plane]!.map((r) => r.clock)} />
       ))}
       <div>
         <PlainButton onPress={anew}>{some ? 'Start the sweep anew' : 'Take a sweep from the laser'}</PlainButton>
@@ -87,9 +86,13 @@ export function LaserSweep({
         </p>
         {some && (
           <p>
-            <Num>{streamOf(draft, 0).length + streamOf(draft, 1).length}</Num> readings over{' '}
-            <Num>{Math.round(Math.min(...swept))}°</Num>
-            {Math.min(...swept) < WANTED_DEG && `; turn on, ${WANTED_DEG}° and more carry the answer`}
+            <Num>{streamed.flat().length}</Num> readings
+            {swept !== null && (
+              <>
+                {' '}
+                over <Num>{Math.round(swept)}°</Num>
+              </>
+            )}
             {sigma !== null && sigma !== undefined && (
               <>
                 ; offset ± <Num>{showLength(2 * sigma, unit, 3)}</Num>
@@ -100,14 +103,6 @@ export function LaserSweep({
       </div>
     </Sweep>
   )
-}
-
-/** The arc of the clock that was swept: the whole turn less the widest gap. */
-function arcOf(clocks: readonly number[]): number {
-  const sorted = [...new Set(clocks.map((c) => ((c % 360) + 360) % 360))].sort((a, b) => a - b)
-  if (sorted.length < 2) return 0
-  const gaps = sorted.map((c, i) => (i === 0 ? c + 360 - sorted.at(-1)! : c - sorted[i - 1]!))
-  return 360 - Math.max(...gaps)
 }
 
 function Ring({ plane, clocks }: { plane: number; clocks: readonly number[] }) {

@@ -1,6 +1,5 @@
 import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
-import type { Schemas } from '../../api/client'
 import { shortClock } from '../../drawing/clock'
 import { Num } from '../../kit/Allowance'
 import { Choice } from '../../kit/Choice'
@@ -10,11 +9,12 @@ import { Tick } from '../../kit/Tick'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import type { BenchProps } from '../bench'
-import { boxOf, feetOf, MATERIALS, underOf } from './draft'
+import type { ResultOf } from '../table'
+import { BOTH, BOX, feetOf, MATERIAL, MATERIALS, staysAt, underAt } from './draft'
 import { sayPieces, unreadable } from './shims'
 
-type Result = Schemas['AlignmentResult']
-type Props = Pick<BenchProps<Result>, 'draft' | 'change' | 'problems' | 'preset' | 'result'>
+type Result = ResultOf<'alignment'>
+type Props = Pick<BenchProps<'alignment'>, 'draft' | 'change' | 'problems' | 'preset' | 'result'>
 
 const MACHINES = ['only this machine', 'both machines'] as const
 
@@ -66,7 +66,7 @@ function Panel({ title, note, children }: { title: string; note: string; childre
 function RoomAndShims({ draft, change, problems, preset, result }: Props) {
   const unit = useUnit()
   const feet = feetOf(draft, preset)
-  const both = draft.choices.both === true
+  const both = BOTH.of(draft)
   const listed = both ? [...feet.movable, ...feet.stationary] : feet.movable
   const cell = (name: string, way: 'shim' | 'left' | 'right', label: string) => (
     <EntryCell
@@ -86,7 +86,7 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
           label="Moved is"
           options={MACHINES}
           value={MACHINES[both ? 1 : 0]!}
-          onChange={(m) => change({ ...draft, choices: { ...draft.choices, both: m === MACHINES[1] } })}
+          onChange={(m) => change(BOTH.put(draft, m === MACHINES[1]))}
         />
       )}
       <table>
@@ -128,16 +128,16 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
                 <Words
                   label={`${name}, shims under it now`}
                   hideLabel
-                  value={underOf(draft, name)}
-                  onChange={(under) => change({ ...draft, choices: { ...draft.choices, [`under.${name}`]: under } })}
-                  problem={unreadable(underOf(draft, name))}
+                  value={underAt(name).of(draft)}
+                  onChange={(under) => change(underAt(name).put(draft, under))}
+                  problem={unreadable(underAt(name).of(draft))}
                 />
               </td>
               <td>
                 <Tick
                   label="stays"
-                  value={draft.choices[`stays.${name}`] === true}
-                  onChange={(stays) => change({ ...draft, choices: { ...draft.choices, [`stays.${name}`]: stays } })}
+                  value={staysAt(name).of(draft)}
+                  onChange={(stays) => change(staysAt(name).put(draft, stays))}
                 />
               </td>
             </tr>
@@ -148,9 +148,9 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
       <Words
         label="Shims in the box"
         unit="mm, or end with in"
-        value={boxOf(draft)}
-        problem={unreadable(boxOf(draft))}
-        onChange={(box) => change({ ...draft, choices: { ...draft.choices, box } })}
+        value={BOX.of(draft)}
+        problem={unreadable(BOX.of(draft))}
+        onChange={(box) => change(BOX.put(draft, box))}
       />
     </>
   )
@@ -160,11 +160,11 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
 function Growth({ draft, change, problems, preset, result }: Props) {
   const unit = useUnit()
   const feet = feetOf(draft, preset)
-  if ('growth' in preset)
+  if (preset.growth)
     return (
       <p>
         From the line:{' '}
-        {Object.entries(preset.growth as Record<string, number>).map(([name, mm]) => (
+        {Object.entries(preset.growth).map(([name, mm]) => (
           <span key={name}>
             {name} <Num>{showLength(mm, unit, 2, true)}</Num>;{' '}
           </span>
@@ -213,8 +213,8 @@ function Growth({ draft, change, problems, preset, result }: Props) {
       <Choice
         label="Foot or pedestal of"
         options={MATERIALS}
-        value={(draft.choices.material as (typeof MATERIALS)[number]) ?? MATERIALS[0]}
-        onChange={(material) => change({ ...draft, choices: { ...draft.choices, material } })}
+        value={MATERIAL.of(draft)}
+        onChange={(material) => change(MATERIAL.put(draft, material))}
       />
     </>
   )

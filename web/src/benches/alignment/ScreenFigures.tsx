@@ -1,15 +1,11 @@
 import styled from 'styled-components'
-import type { Schemas } from '../../api/client'
-import type { BenchProps } from '../bench'
+import type { CellsProps } from '../bench'
 import { LabelledCell } from '../parts'
-
-type Result = Schemas['AlignmentResult']
 
 const SLOPE = 'mm/m = thou/in' // one and the same number
 
 /** Offset and slope as another instrument shows them, in both views. */
-export function ScreenFigures({ draft, change, problems }: Pick<BenchProps<Result>, 'draft' | 'change' | 'problems'>) {
-  const common = { draft, change, problems }
+export function ScreenFigures(common: CellsProps) {
   return (
     <Figures>
       <div>

@@ -1,31 +1,51 @@
 import type { Schemas } from '../../api/client'
-import type { Preset } from '../bench'
 import {
   asRead,
   clocksOf,
   type Draft,
-  DraftFiller,
+  type DraftFiller,
   DraftReader,
-  type Entered,
+  oneOf,
   type Part,
   readClock,
+  slot,
   suggested,
 } from '../draft'
-import { type DialSetUp, dialsOf, METHODS, type Method, methodOf } from './methods'
+import { byTable, type Field, type Given, type Table } from '../table'
+import { BRACKET, type DialSetUp, dialsOf, METHOD, METHODS, type Method, POSITIVE, TURNED } from './methods'
 import { readThicknesses, USUAL_BOX, writeThicknesses } from './shims'
 
 type Foot = Schemas['Foot']
+type Dial = Schemas['Dial']
+type Screen = Schemas['Shown']
+type Warmth = Schemas['Warmth']
+type Room = Schemas['Room']
 type Clocked = { clock: number; value_mm: number }[]
 
 const MOST_IN_BOX = 16
 const MOST_UNDER = 12
 const ENOUGH = 3 // places on each dial from which the core can answer
 export const MATERIALS = ['cast iron', 'steel', 'stainless steel', 'aluminium'] as const
+export const MATERIAL = oneOf('material', MATERIALS, MATERIALS[0])
 
-export function start(_: Preset, suggest: Preset): Draft {
-  const radius = suggested(suggest.radius_mm as number | undefined)
-  return { cells: radius ? { 'face.radius': radius } : {}, choices: {} }
-}
+/** The streamed readings of one plane, where a laser has sent any. */
+export const streamAt = (plane: number) => slot<Clocked>(`stream${plane}`, [])
+
+/** Readings of a dial in sweeps before the one in the cells. */
+const keptAt = (dial: string) => slot<Clocked>(`kept.${dial}`, [])
+
+/** How many sweeps are kept beside the one in the cells. */
+export const SWEEPS = slot('sweeps', 0)
+
+/** Both machines are moved. */
+export const BOTH = slot('both', false)
+
+/** A foot that is not touched. */
+export const staysAt = (foot: string) => slot(`stays.${foot}`, false)
+
+/** The shims in the box, and what lies under a foot now, as they were written down. */
+export const BOX = slot('box', USUAL_BOX)
+export const underAt = (foot: string) => slot(`under.${foot}`, '')
 
 /** The cells with the usual place of each stem in them, until another one is typed. */
 export function withUsualPlaces(draft: Draft): Draft {
@@ -33,31 +53,21 @@ export function withUsualPlaces(draft: Draft): Draft {
   return { ...draft, cells: { ...Object.fromEntries(usual), ...draft.cells } }
 }
 
-/** The streamed readings of one plane, where a laser has sent any. */
-export const streamOf = (draft: Draft, plane: number) => (draft.choices[`stream${plane}`] as Clocked | undefined) ?? []
-
-/** Readings of a dial in sweeps before the one in the cells. */
-const keptOf = (draft: Draft, dial: string) => (draft.choices[`kept.${dial}`] as Clocked | undefined) ?? []
-
 /** Keeps what stands in the cells as a sweep and clears them for the next; all sweeps count alike. */
 export function nextSweep(draft: Draft): Draft {
-  const choices = { ...draft.choices, sweeps: sweepsOf(draft) + 1 }
+  let next = SWEEPS.put(draft, SWEEPS.of(draft) + 1)
   const cells = { ...draft.cells }
   for (const { id } of dialsOf(draft)) {
     const now = readClock(new DraftReader(draft), clocksOf(draft, `${id}.clocks`), `${id}.at`, '')
-    Object.assign(choices, { [`kept.${id}`]: [...keptOf(draft, id), ...now] })
+    next = keptAt(id).put(next, [...keptAt(id).of(draft), ...now])
     for (const { clock } of now) delete cells[`${id}.at${clock}`]
   }
-  return { cells, choices }
+  return { ...next, cells }
 }
 
-/** How many sweeps are kept beside the one in the cells. */
-export const sweepsOf = (draft: Draft) => (draft.choices.sweeps as number | undefined) ?? 0
-
 /** The feet of both machines: of the line, or typed by hand on a bench without one. */
-export function feetOf(draft: Draft, preset: Preset): { movable: Foot[]; stationary: Foot[] } {
-  if ('movable_feet' in preset)
-    return { movable: preset.movable_feet as Foot[], stationary: (preset.stationary_feet as Foot[]) ?? [] }
+export function feetOf(draft: Draft, preset: Given<'alignment'>): { movable: Foot[]; stationary: Foot[] } {
+  if (preset.movable_feet) return { movable: preset.movable_feet, stationary: preset.stationary_feet ?? [] }
   const reader = new DraftReader(draft)
   const foot = (name: string, cell: string, sign: number) => {
     const from = reader.length(cell, '')
@@ -69,154 +79,78 @@ export function feetOf(draft: Draft, preset: Preset): { movable: Foot[]; station
   }
 }
 
-export function read(draft: Draft, preset: Preset) {
-  const reader = new DraftReader(draft)
-  const method: readonly DialSetUp[] = dialsOf(draft)
-  const shown = method.length === 0 ? readScreen(reader) : null
-  const turned = (draft.choices.turned as string | undefined) ?? 'both'
-  const positive = (draft.choices.positive as string | undefined) ?? 'in'
-  const dials = method.map((dial, i) => {
-    const streamed = methodOf(draft) === 'laser' ? streamOf(draft, i) : []
-    const opposite = dial.opposite
-      ? readClock(reader, clocksOf(draft, `${dial.id}.clocks`), `${dial.id}.far`, `dials.${i}.opposite`)
-      : []
-    return {
-      kind: dial.kind,
-      bracket_on: dial.bracket_on,
-      x_mm: (reader.length(`${dial.id}.x`, `dials.${i}.x_mm`) ?? Number(dial.from)) * dial.side,
-      ...(dial.kind === 'face' ? { radius_mm: reader.length(`${dial.id}.radius`, `dials.${i}.radius_mm`) } : {}),
-      ...(dial.kind === 'rim' && dial.sags ? { sag_mm: reader.length(`${dial.id}.sag`, `dials.${i}.sag_mm`) ?? 0 } : {}),
-      turned,
-      ...(positive === 'out' && { positive }),
-      readings: streamed.length
-        ? streamed
-        : [
-            ...readClock(reader, clocksOf(draft, `${dial.id}.clocks`), `${dial.id}.at`, `dials.${i}.readings`),
-            ...keptOf(draft, dial.id),
-          ],
-      ...(opposite.length > 0 && { opposite }),
-    }
-  })
-  const feet = feetOf(draft, preset)
-  const own = 'movable_feet' in preset ? {} : { stationary_feet: feet.stationary, movable_feet: feet.movable }
-  const unread = shown ? !shown.whole : dials.some((dial) => dial.readings.length < ENOUGH)
-  const isMissing = unread || feet.movable.length === 0
-  const lacking = !unread
-    ? 'Enter where the movable machine’s feet stand.'
-    : shown
-      ? 'Offset and slope in both views.'
-      : `Read each dial at ${ENOUGH} places or more.`
-  return reader.done(
-    isMissing
-      ? null
-      : {
-          ...(shown ? { shown: shown.figures } : { dials }),
-          ...own,
-          ...('growth' in preset ? {} : readGrowth(draft, reader, [...feet.movable, ...feet.stationary])),
-          ...readRoom(draft, reader, feet),
-          ...readBox(draft, reader, [...feet.movable, ...feet.stationary]),
-        },
-    isMissing ? lacking : '',
-  )
+/** All feet, and of which machines they may be moved. */
+function feetFor(draft: Draft, preset: Given<'alignment'>) {
+  const { movable, stationary } = feetOf(draft, preset)
+  const all = [...movable, ...stationary]
+  return { all, moved: BOTH.of(draft) ? all : movable }
 }
 
-/** The four figures of another instrument's screen. */
-function readScreen(reader: DraftReader) {
-  const figures = {
-    offset_v_mm: reader.length('shown.ov', 'shown.offset_v_mm'),
-    slope_v_mm_per_m: reader.slope('shown.sv', 'shown.slope_v_mm_per_m'),
-    offset_h_mm: reader.length('shown.oh', 'shown.offset_h_mm'),
-    slope_h_mm_per_m: reader.slope('shown.sh', 'shown.slope_h_mm_per_m'),
-  }
-  const x = reader.length('shown.x', 'shown.x_mm')
-  return { figures: { ...figures, ...(x !== null && { x_mm: x }) }, whole: Object.values(figures).every((mm) => mm !== null) }
-}
-
-function readGrowth(draft: Draft, reader: DraftReader, feet: readonly Foot[]) {
-  const growth: Record<string, number> = {}
-  const warmth: Record<string, Record<string, unknown>> = {}
-  for (const { name } of feet) {
-    const rise = reader.length(`rise.${name}`, `growth.${name}`)
-    const height = reader.length(`warm.${name}.height`, `warmth.${name}.height_mm`)
-    const cold = reader.temperature(`warm.${name}.cold`, `warmth.${name}.cold_c`)
-    const hot = reader.temperature(`warm.${name}.hot`, `warmth.${name}.hot_c`)
-    if (rise !== null) growth[name] = rise
-    else if (height !== null && cold !== null && hot !== null)
-      warmth[name] = { height_mm: height, cold_c: cold, hot_c: hot, material: draft.choices.material ?? MATERIALS[0] }
-  }
+function readDial(reader: DraftReader, dial: DialSetUp, i: number, path: string): Dial {
+  const { draft } = reader
+  const streamed = METHOD.of(draft) === 'laser' ? streamAt(i).of(draft) : []
+  const at = `${path}.${i}`
+  const ring = (where: string, name: string) =>
+    readClock(reader, clocksOf(draft, `${dial.id}.clocks`), `${dial.id}.${where}`, `${at}.${name}`)
+  const opposite = dial.opposite ? ring('far', 'opposite') : []
   return {
-    ...(Object.keys(growth).length > 0 && { growth }),
-    ...(Object.keys(warmth).length > 0 && { warmth }),
+    kind: dial.kind,
+    bracket_on: dial.bracket_on,
+    x_mm: (reader.length(`${dial.id}.x`, `${at}.x_mm`) ?? Number(dial.from)) * dial.side,
+    ...(dial.kind === 'face' && { radius_mm: reader.length(`${dial.id}.radius`, `${at}.radius_mm`) }),
+    ...(dial.kind === 'rim' && dial.sags && { sag_mm: reader.length(`${dial.id}.sag`, `${at}.sag_mm`) ?? 0 }),
+    turned: TURNED.of(draft),
+    ...(POSITIVE.of(draft) === 'out' && { positive: 'out' }),
+    readings: streamed.length ? streamed : [...ring('at', 'readings'), ...keptAt(dial.id).of(draft)],
+    ...(opposite.length > 0 && { opposite }),
   }
 }
 
-/** Room typed at any foot, or the wish to move both machines, asks for a plan. */
-function readRoom(draft: Draft, reader: DraftReader, feet: { movable: Foot[]; stationary: Foot[] }) {
-  const both = draft.choices.both === true
-  const room: Record<string, Record<string, number | boolean>> = {}
-  for (const { name } of both ? [...feet.movable, ...feet.stationary] : feet.movable) {
-    const has: Record<string, number> = {}
-    for (const way of ['shim', 'left', 'right'] as const) {
-      const mm = reader.length(`room.${name}.${way}`, `room.${name}.${way}_mm`)
-      if (mm !== null) has[`${way}_mm`] = mm
-    }
-    if (draft.choices[`stays.${name}`] === true) room[name] = { stays: true }
-    else if (both || Object.keys(has).length > 0) room[name] = has
-  }
-  return Object.keys(room).length > 0 ? { room } : {}
+const DIALS: Field<Dial[], 'alignment'> = {
+  read: (reader, path) => {
+    const set = dialsOf(reader.draft)
+    if (set.length === 0) return undefined
+    const dials = set.map((dial, i) => readDial(reader, dial, i, path))
+    if (dials.some((dial) => dial.readings.length < ENOUGH)) reader.lack(`Read each dial at ${ENOUGH} places or more.`)
+    return dials
+  },
+  restore: (filler, path, part) => {
+    const dials = filler.at<Dial[]>(path) ?? []
+    const method = filler.at('shown') ? 'off a screen' : methodOfDials(dials)
+    filler.choice(METHOD.key, method)
+    filler.choice(TURNED.key, dials[0]?.turned)
+    if (method !== 'two rims' && method !== 'laser') filler.choice(BRACKET.key, dials[0]?.bracket_on)
+    filler.choice(POSITIVE.key, dials[0]?.positive)
+    for (const [i, { id }] of METHODS[method].entries())
+      if (dials[i]) restoreDial(filler, dials[i], { id, i, at: `${path}.${i}`, part, isLaser: method === 'laser' })
+  },
+  start: (hints) => {
+    const radius = suggested(hints.radius_mm)
+    return radius ? { cells: { 'face.radius': radius } } : {}
+  },
 }
 
-export const boxOf = (draft: Draft) => String(draft.choices.box ?? USUAL_BOX)
-
-/** What lies under a foot now, as it was written down. */
-export const underOf = (draft: Draft, foot: string) => String(draft.choices[`under.${foot}`] ?? '')
-
-function readBox(draft: Draft, reader: DraftReader, feet: readonly Foot[]) {
-  const read = (line: string, path: string, most: number) =>
-    readThicknesses(line)
-      .slice(0, most)
-      .map(({ mm, typed }, i) => {
-        if (typed !== null) reader.typed[`${path}.${i}`] = typed
-        return mm
-      })
-  const box = read(boxOf(draft), 'shims.box_mm', MOST_IN_BOX)
-  if (box.length === 0) return {}
-  const under = Object.fromEntries(
-    feet
-      .map(({ name }) => [name, read(underOf(draft, name), `shims.under.${name}`, MOST_UNDER)] as const)
-      .filter(([, pieces]) => pieces.length > 0),
-  )
-  return { shims: { box_mm: box, ...(Object.keys(under).length > 0 && { under }) } }
+interface DialAt {
+  id: string
+  i: number
+  at: string
+  part: Part
+  isLaser: boolean
 }
 
-export function restore(entered: Entered, part: Part) {
-  const filler = new DraftFiller(entered)
-  const dials = filler.at<Schemas['Dial'][]>('dials') ?? []
-  const method = filler.at('shown') ? 'off a screen' : methodOfDials(dials)
-  if (part === 'all') for (const [cell, path] of Object.entries(SCREEN)) filler.cell(`shown.${cell}`, `shown.${path}`)
-  filler.choice('method', method)
-  filler.choice('turned', dials[0]?.turned)
-  if (method !== 'two rims' && method !== 'laser') filler.choice('bracket_on', dials[0]?.bracket_on)
-  filler.choice('positive', dials[0]?.positive)
-  for (const [i, { id }] of METHODS[method].entries()) {
-    if (!dials[i]) continue
-    const x = filler.at<number>(`dials.${i}.x_mm`)
-    if (x !== undefined) filler.draft.cells[`${id}.x`] = { text: String(Math.abs(x)), unit: 'mm' }
-    filler.cell(`${id}.radius`, `dials.${i}.radius_mm`)
-    filler.cell(`${id}.sag`, `dials.${i}.sag_mm`)
-    const readings = filler.at<Clocked>(`dials.${i}.readings`) ?? []
-    if (readings.length > (method === 'laser' ? MOST_TYPED_OF_LASER : MOST_TYPED)) {
-      if (part === 'all') filler.choice(`stream${i}`, readings)
-      continue
-    }
-    filler.ring(part, `dials.${i}.readings`, { prefix: `${id}.at`, key: `${id}.clocks`, signed: true })
-    restoreSweeps(filler, readings, id, part)
-    if (part === 'all')
-      for (const [n, { clock }] of (filler.at<Clocked>(`dials.${i}.opposite`) ?? []).entries())
-        filler.cell(`${id}.far${clock}`, `dials.${i}.opposite.${n}.value_mm`)
+function restoreDial(filler: DraftFiller, dial: Dial, { id, i, at, part, isLaser }: DialAt) {
+  filler.draft.cells[`${id}.x`] = { text: String(Math.abs(dial.x_mm)), unit: 'mm' }
+  filler.cell(`${id}.radius`, `${at}.radius_mm`)
+  filler.cell(`${id}.sag`, `${at}.sag_mm`)
+  if (dial.readings.length > (isLaser ? MOST_TYPED_OF_LASER : MOST_TYPED)) {
+    if (part === 'all') filler.choice(streamAt(i).key, dial.readings)
+    return
   }
-  restoreRoomAndGrowth(filler)
-  return filler.draft
+  filler.ring(part, `${at}.readings`, { prefix: `${id}.at`, key: `${id}.clocks`, signed: true })
+  restoreSweeps(filler, dial.readings, id, part)
+  if (part === 'all')
+    for (const [n, { clock }] of (dial.opposite ?? []).entries())
+      filler.cell(`${id}.far${clock}`, `${at}.opposite.${n}.value_mm`)
 }
 
 /** The first reading of each place stands in its cell; what was read there in other sweeps is kept beside. */
@@ -225,11 +159,41 @@ function restoreSweeps(filler: DraftFiller, readings: Clocked, id: string, part:
   const again = readings.filter(({ clock }) => seen.has(clock) || !seen.add(clock))
   filler.choice(`${id}.clocks`, [...seen])
   if (part !== 'all' || again.length === 0) return
-  filler.choice(`kept.${id}`, again)
-  filler.choice('sweeps', Math.max(1, Math.round(again.length / Math.max(1, seen.size))))
+  filler.choice(keptAt(id).key, again)
+  filler.choice(SWEEPS.key, Math.max(1, Math.round(again.length / Math.max(1, seen.size))))
   for (const [i, { clock, value_mm }] of readings.entries())
     if (readings.findIndex((r) => r.clock === clock) === i)
       filler.draft.cells[`${id}.at${clock}`] = { text: (value_mm > 0 ? '+' : '') + asRead(value_mm), unit: 'mm' }
+}
+
+const MOST_TYPED = 36
+const MOST_TYPED_OF_LASER = 12 // more were not typed, but came in a sweep
+
+function methodOfDials(dials: readonly Dial[]): Method {
+  if (dials.some((d) => (d.opposite ?? []).length > 0)) return 'rim and two faces'
+  if (dials.length === 3) return 'three dials'
+  if (dials.some((d) => d.kind === 'face')) return 'rim and face'
+  return dials.every((d) => d.bracket_on === 'stationary') ? 'laser' : 'two rims'
+}
+
+/** The four figures of another instrument's screen, and where they hold. */
+const SHOWN: Field<Screen, 'alignment'> = {
+  read: (reader, path) => {
+    if (dialsOf(reader.draft).length > 0) return undefined
+    const [offset_v_mm, offset_h_mm] = [
+      reader.length('shown.ov', `${path}.offset_v_mm`),
+      reader.length('shown.oh', `${path}.offset_h_mm`),
+    ]
+    const slope_v_mm_per_m = reader.slope('shown.sv', `${path}.slope_v_mm_per_m`)
+    const slope_h_mm_per_m = reader.slope('shown.sh', `${path}.slope_h_mm_per_m`)
+    const x = reader.length('shown.x', `${path}.x_mm`)
+    if (offset_v_mm === null || slope_v_mm_per_m === null || offset_h_mm === null || slope_h_mm_per_m === null)
+      return reader.lack('Offset and slope in both views.')
+    return { offset_v_mm, slope_v_mm_per_m, offset_h_mm, slope_h_mm_per_m, ...(x !== null && { x_mm: x }) }
+  },
+  restore: (filler, path, part) => {
+    if (part === 'all') for (const [cell, name] of Object.entries(SCREEN)) filler.cell(`shown.${cell}`, `${path}.${name}`)
+  },
 }
 
 const SCREEN = {
@@ -239,42 +203,115 @@ const SCREEN = {
   sh: 'slope_h_mm_per_m',
   x: 'x_mm',
 }
-const MOST_TYPED = 36
-const MOST_TYPED_OF_LASER = 12 // more were not typed, but came in a sweep
 
-function methodOfDials(dials: readonly Schemas['Dial'][]): Method {
-  if (dials.some((d) => (d.opposite ?? []).length > 0)) return 'rim and two faces'
-  if (dials.length === 3) return 'three dials'
-  if (dials.some((d) => d.kind === 'face')) return 'rim and face'
-  return dials.every((d) => d.bracket_on === 'stationary') ? 'laser' : 'two rims'
+/** Rise of a foot as it was measured or as the maker has it. */
+const GROWTH: Field<Record<string, number>, 'alignment'> = {
+  read: (reader, path, preset) =>
+    byFoot(feetFor(reader.draft, preset).all, (name) => reader.length(`rise.${name}`, `${path}.${name}`)),
+  restore: (filler, path) => {
+    for (const name of Object.keys(filler.at<object>(path) ?? {})) filler.cell(`rise.${name}`, `${path}.${name}`)
+  },
 }
 
-function restoreRoomAndGrowth(filler: DraftFiller) {
-  const room = filler.at<Record<string, Record<string, number | boolean>>>('room') ?? {}
-  for (const [name, has] of Object.entries(room)) if (has.stays) filler.choice(`stays.${name}`, true)
-  for (const [name, has] of Object.entries(room))
-    for (const way of ['shim', 'left', 'right'])
-      if (typeof has[`${way}_mm`] === 'number')
-        filler.draft.cells[`room.${name}.${way}`] = { text: String(has[`${way}_mm`]), unit: 'mm' }
-  const stationary = filler.at<Foot[]>('stationary_feet') ?? []
-  if (stationary.some((foot) => foot.name in room)) filler.choice('both', true)
-  const box = filler.at<number[]>('shims.box_mm')
-  if (box)
-    filler.choice(
-      'box',
-      writeThicknesses(box, (i) => filler.typedAt(`shims.box_mm.${i}`)),
-    )
-  for (const [name, pieces] of Object.entries(filler.at<Record<string, number[]>>('shims.under') ?? {}))
-    filler.choice(
-      `under.${name}`,
-      writeThicknesses(pieces, (i) => filler.typedAt(`shims.under.${name}.${i}`)),
-    )
-  for (const [name, mm] of Object.entries(filler.at<Record<string, number>>('growth') ?? {}))
-    filler.draft.cells[`rise.${name}`] = { text: String(mm), unit: 'mm' }
-  for (const [name, by] of Object.entries(filler.at<Record<string, Schemas['Warmth']>>('warmth') ?? {})) {
-    filler.draft.cells[`warm.${name}.height`] = { text: String(by.height_mm), unit: 'mm' }
-    filler.draft.cells[`warm.${name}.cold`] = { text: String(by.cold_c), unit: 'mm' }
-    filler.draft.cells[`warm.${name}.hot`] = { text: String(by.hot_c), unit: 'mm' }
-    filler.choice('material', by.material)
+/** Rise of a foot from its height and temperatures, where no rise was typed. */
+const WARMTH: Field<Record<string, Warmth>, 'alignment'> = {
+  read: (reader, path, preset) => {
+    if (preset.growth) return undefined
+    return byFoot(feetFor(reader.draft, preset).all, (name) => {
+      const height_mm = reader.length(`warm.${name}.height`, `${path}.${name}.height_mm`)
+      const cold_c = reader.temperature(`warm.${name}.cold`, `${path}.${name}.cold_c`)
+      const hot_c = reader.temperature(`warm.${name}.hot`, `${path}.${name}.hot_c`)
+      const isTyped = reader.length(`rise.${name}`, `growth.${name}`) !== null
+      if (isTyped || height_mm === null || cold_c === null || hot_c === null) return null
+      return { height_mm, cold_c, hot_c, material: MATERIAL.of(reader.draft) }
+    })
+  },
+  restore: (filler, path) => {
+    for (const [name, { material }] of Object.entries(filler.at<Record<string, Warmth>>(path) ?? {})) {
+      filler.cell(`warm.${name}.height`, `${path}.${name}.height_mm`)
+      filler.cell(`warm.${name}.cold`, `${path}.${name}.cold_c`)
+      filler.cell(`warm.${name}.hot`, `${path}.${name}.hot_c`)
+      filler.choice(MATERIAL.key, material)
+    }
+  },
+}
+
+const WAYS = ['shim', 'left', 'right'] as const
+
+/** Room typed at any foot, or the wish to move both machines, asks for a plan. */
+const ROOM: Field<Record<string, Room>, 'alignment'> = {
+  read: (reader, path, preset) =>
+    byFoot(feetFor(reader.draft, preset).moved, (name) => {
+      const has: Room = {}
+      for (const way of WAYS) {
+        const mm = reader.length(`room.${name}.${way}`, `${path}.${name}.${way}_mm`)
+        if (mm !== null) has[`${way}_mm`] = mm
+      }
+      if (staysAt(name).of(reader.draft)) return { stays: true }
+      return BOTH.of(reader.draft) || Object.keys(has).length > 0 ? has : null
+    }),
+  restore: (filler, path) => {
+    const room = filler.at<Record<string, Room>>(path) ?? {}
+    for (const [name, has] of Object.entries(room)) {
+      if (has.stays) filler.choice(staysAt(name).key, true)
+      for (const way of WAYS) filler.cell(`room.${name}.${way}`, `${path}.${name}.${way}_mm`)
+    }
+    if ((filler.at<Foot[]>('stationary_feet') ?? []).some((foot) => foot.name in room)) filler.choice(BOTH.key, true)
+  },
+}
+
+/** What lies in the shim box, and under each foot now. */
+const SHIMS: Field<Schemas['ShimBox'], 'alignment'> = {
+  read: (reader, path, preset) => {
+    const read = (line: string, at: string, most: number) =>
+      readThicknesses(line)
+        .slice(0, most)
+        .map(({ mm, typed }, i) => {
+          if (typed !== null) reader.typed[`${at}.${i}`] = typed
+          return mm
+        })
+    const box_mm = read(BOX.of(reader.draft), `${path}.box_mm`, MOST_IN_BOX)
+    if (box_mm.length === 0) return undefined
+    const under = byFoot(feetFor(reader.draft, preset).all, (name) => {
+      const pieces = read(underAt(name).of(reader.draft), `${path}.under.${name}`, MOST_UNDER)
+      return pieces.length > 0 ? pieces : null
+    })
+    return { box_mm, ...(under && { under }) }
+  },
+  restore: (filler, path) => {
+    const line = (at: string, pieces: number[]) => writeThicknesses(pieces, (i) => filler.typedAt(`${at}.${i}`))
+    const box = filler.at<number[]>(`${path}.box_mm`)
+    if (box) filler.choice(BOX.key, line(`${path}.box_mm`, box))
+    for (const [name, pieces] of Object.entries(filler.at<Record<string, number[]>>(`${path}.under`) ?? {}))
+      filler.choice(underAt(name).key, line(`${path}.under.${name}`, pieces))
+  },
+}
+
+/** What each foot has, by its name; undefined where none has anything. */
+function byFoot<V>(feet: readonly Foot[], has: (name: string) => V | null): Record<string, V> | undefined {
+  const found: Record<string, V> = {}
+  for (const { name } of feet) {
+    const value = has(name)
+    if (value !== null) found[name] = value
   }
+  return Object.keys(found).length > 0 ? found : undefined
 }
+
+const FIELDS = {
+  dials: DIALS,
+  shown: SHOWN,
+  movable_feet: {
+    read: (reader, _, preset) => {
+      const { movable } = feetOf(reader.draft, preset)
+      return movable.length > 0 ? movable : reader.lack('Enter where the movable machine’s feet stand.')
+    },
+    restore: () => undefined,
+  },
+  stationary_feet: { read: (reader, _, preset) => feetOf(reader.draft, preset).stationary, restore: () => undefined },
+  growth: GROWTH,
+  warmth: WARMTH,
+  room: ROOM,
+  shims: SHIMS,
+} satisfies Table<Given<'alignment'>, 'alignment'>
+
+export const { start, read, restore } = byTable<'alignment'>(FIELDS)

@@ -1,4 +1,4 @@
-import type { Draft } from '../draft'
+import { type Draft, oneOf } from '../draft'
 
 /** How one dial of a method is set up. `side` says on which side of the coupling its stem touches. */
 export interface DialSetUp {
@@ -52,31 +52,31 @@ export const METHOD_PROVES: Record<Method, string> = {
   laser: 'Offset and angle from two planes. For machines far apart, and for shafts that float.',
   'off a screen': 'Offset and angle as another instrument worked them out. How sure they are, it has to say.',
 }
-export const TURNED = ['both', 'bracket shaft', 'touched shaft'] as const
-export const POSITIVE = ['in', 'out'] as const
+export const METHOD_NAMES = ['rim and face', 'rim and two faces', 'two rims', 'three dials', 'laser', 'off a screen'] as const
+export const METHOD = oneOf<Method, Method>('method', METHOD_NAMES, 'rim and face')
+export const TURNS = ['both', 'bracket shaft', 'touched shaft'] as const
+export const TURNED = oneOf('turned', TURNS, 'both')
+export const WAYS = ['in', 'out'] as const
+export const POSITIVE = oneOf('positive', WAYS, 'in')
 
 /** Methods whose bracket can stand on either machine. */
 const EITHER: readonly Method[] = ['rim and face', 'rim and two faces', 'three dials']
 export const BRACKET_ON = ['stationary', 'movable'] as const
 export type BracketOn = (typeof BRACKET_ON)[number]
+export const BRACKET = oneOf<BracketOn, BracketOn>('bracket_on', BRACKET_ON, 'stationary')
 
 /** Where the bracket stands, null where the method leaves no choice. */
 export function bracketOf(draft: Draft): BracketOn | null {
-  return EITHER.includes(methodOf(draft)) ? ((draft.choices.bracket_on as BracketOn | undefined) ?? 'stationary') : null
+  return EITHER.includes(METHOD.of(draft)) ? BRACKET.of(draft) : null
 }
 
 /** The dials of the method chosen, their brackets on the machine that was chosen: the stem is across from the bracket. */
 export function dialsOf(draft: Draft): readonly DialSetUp[] {
-  const dials: readonly DialSetUp[] = METHODS[methodOf(draft)]
+  const dials: readonly DialSetUp[] = METHODS[METHOD.of(draft)]
   if (bracketOf(draft) !== 'movable') return dials
   return dials.map((dial) => ({
     ...dial,
     bracket_on: dial.bracket_on === 'stationary' ? 'movable' : 'stationary',
     side: dial.side === 1 ? -1 : 1,
   }))
-}
-
-/** The method chosen on a draft; rim and face at first. */
-export function methodOf(draft: Draft): Method {
-  return (draft.choices.method as Method | undefined) ?? 'rim and face'
 }

@@ -4,56 +4,67 @@ import { useHatch } from '../../drawing/Hatch'
 import { EntryCell } from '../../kit/EntryCell'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
-import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { asRead, type Draft, DraftFiller, DraftReader, type Entered, type Part } from '../draft'
+import { type BenchClient, type BenchProps, plainSay } from '../bench'
+import { asRead, DraftReader } from '../draft'
 import { Zone } from '../parts'
+import { byTable, type Field, type Given, type ResultOf, type Table } from '../table'
 
-type Result = Schemas['FitResult']
+type Result = ResultOf<'fit'>
 type Place = Schemas['MicrometerPlace']
 
 const STATIONS = ['machine side', 'middle', 'shaft end'] as const // left to right, as drawn
 const DIRECTIONS = ['12-6', '3-9'] as const
 const X = [345, 475, 605] // where the stations stand in the drawing
-
 const PARTS = ['shaft', 'bore'] as const
+type Part = (typeof PARTS)[number]
+const LACKING = 'Measure shaft and bore at one station or more; three stations in two directions tell taper and oval.'
 
-function read(draft: Draft) {
-  const reader = new DraftReader(draft)
-  const found = { shaft_mm: [] as number[], bore_mm: [] as number[], shaft_at: [] as Place[], bore_at: [] as Place[] }
-  for (const part of PARTS)
-    for (const [d, across] of DIRECTIONS.entries())
-      for (const [s, station] of STATIONS.entries()) {
-        const list = found[`${part}_mm`]
-        const mm = reader.length(`${part}${d}${s}`, `${part}_mm.${list.length}`)
-        if (mm === null) continue
-        list.push(mm)
-        found[`${part}_at`].push({ station, across })
-      }
-  const enough = found.shaft_mm.length > 0 && found.bore_mm.length > 0
-  return reader.done(
-    enough ? found : null,
-    'Measure shaft and bore at one station or more; three stations in two directions tell taper and oval.',
-  )
+const GRID = DIRECTIONS.flatMap((across, d) =>
+  STATIONS.map((station, s) => ({ place: { station, across }, cell: `${d}${s}` })),
+)
+
+/** What a micrometer read of a part, with where it was read. */
+function measured(part: Part, reader: DraftReader, path = '') {
+  const found: { mm: number; place: Place }[] = []
+  for (const { place, cell } of GRID) {
+    const mm = reader.length(`${part}${cell}`, `${path}.${found.length}`)
+    if (mm !== null) found.push({ mm, place })
+  }
+  return found
 }
 
-function restore(entered: Entered, part: Part) {
-  const filler = new DraftFiller(entered)
-  if (part === 'all')
-    for (const name of PARTS)
-      for (const i of (filler.at<number[]>(`${name}_mm`) ?? []).keys()) {
-        const at = filler.at<Place>(`${name}_at.${i}`)
-        const d = at ? DIRECTIONS.indexOf(at.across) : Math.floor(i / STATIONS.length)
-        const s = at ? STATIONS.indexOf(at.station) : i % STATIONS.length
-        filler.cell(`${name}${d}${s}`, `${name}_mm.${i}`, (mm) => asRead(mm, 3))
-      }
-  return filler.draft
-}
+const diameters = (part: Part): Field<number[]> => ({
+  read: (reader, path) => {
+    const found = measured(part, reader, path).map(({ mm }) => mm)
+    if (found.length === 0) reader.lack(LACKING)
+    return found
+  },
+  restore: (filler, path, wanted) => {
+    if (wanted !== 'all') return
+    for (const i of (filler.at<number[]>(path) ?? []).keys()) {
+      const at = filler.at<Place>(`${part}_at.${i}`)
+      const cell = at ? GRID.find((g) => g.place.station === at.station && g.place.across === at.across)?.cell : GRID[i]?.cell
+      filler.cell(`${part}${cell}`, `${path}.${i}`, (mm) => asRead(mm, 3))
+    }
+  },
+})
+const places = (part: Part): Field<Place[]> => ({
+  read: (reader) => measured(part, new DraftReader(reader.draft)).map(({ place }) => place),
+  restore: () => undefined,
+})
+
+const FIELDS = {
+  shaft_mm: diameters('shaft'),
+  bore_mm: diameters('bore'),
+  shaft_at: places('shaft'),
+  bore_at: places('bore'),
+} satisfies Table<Given<'fit'>, 'fit'>
 
 /** Shaft and bore in section, micrometer readings at three stations in two directions. */
-function FitDrawing({ draft, change, problems, result }: BenchProps<Result>) {
+function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
   const hatch = useHatch()
   const unit = useUnit()
-  const cells = (part: (typeof PARTS)[number]) => (
+  const cells = (part: Part) => (
     <Grid role="group" aria-label={part}>
       {DIRECTIONS.map((direction, d) => (
         <div key={direction}>
@@ -158,13 +169,11 @@ function say(result: Result, unit: 'mm' | 'in') {
   }
 }
 
-export const fitBench: BenchClient<Result> = {
+export const fitBench: BenchClient<'fit'> = {
   name: 'fit',
   title: 'Fit',
   answers: 'Shaft against bore: how the hub will go on',
-  start: (_: Preset) => ({ cells: {}, choices: {} }),
-  read,
-  restore,
+  ...byTable<'fit'>(FIELDS),
   say,
   Drawing: FitDrawing,
   quickLimits: [

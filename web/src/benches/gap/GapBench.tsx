@@ -1,64 +1,60 @@
-import type { Schemas } from '../../api/client'
 import { sayToward } from '../../drawing/clock'
 import { Choice } from '../../kit/Choice'
 import { showLength } from '../../units/length'
-import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, readClock, suggested } from '../draft'
-import { LabelledCell, Row, Zone } from '../parts'
+import { type BenchClient, type BenchProps, plainSay } from '../bench'
+import { type Draft, oneOf } from '../draft'
+import { FieldCell, Row, Zone } from '../parts'
 import { RingReadings } from '../ringReadings'
+import { byTable, cell, type Given, type ResultOf, ring, type Table, when } from '../table'
 import { HubsAndSpacer, TwoHubs } from './GapViews'
 
-type Result = Schemas['GapResult']
+type Result = ResultOf<'gap'>
 
-const WHERE = ['between two hubs', 'both ends of a spacer'] as const
-const ENDS = ['driver end', 'driven end'] as const
+const WHERE_WORDS = ['between two hubs', 'both ends of a spacer'] as const
+const WHERE = oneOf('where', WHERE_WORDS, WHERE_WORDS[0])
+const ENDS = ['driver end', 'driven end']
 const OTHER = { prefix: 'other', placesKey: 'other.clocks' } as const
 
-function start(_: Preset, suggest: Preset): Draft {
-  const diameter = suggested(suggest.diameter_mm as number | undefined)
-  return { cells: diameter ? { diameter } : {}, choices: {} }
-}
-
 /** The names of a spacer's ends where both are measured, by the job or as chosen here. */
-function endsOf(draft: Draft, preset: Preset): readonly string[] | null {
-  if ('ends' in preset) return preset.ends as string[]
-  return draft.choices.where === WHERE[1] ? ENDS : null
+function endsOf(draft: Draft, preset: Given<'gap'>): string[] | null {
+  return preset.ends ?? (WHERE.of(draft) === WHERE_WORDS[1] ? ENDS : null)
 }
 
-function read(draft: Draft, preset: Preset) {
-  const reader = new DraftReader(draft)
+const atEnd = (which: 0 | 1) => (draft: Draft, preset: Given<'gap'>) => {
   const ends = endsOf(draft, preset)
-  const readings = readClock(reader, clocksOf(draft), 'at', 'readings')
-  const other = ends ? readClock(reader, clocksOf(draft, OTHER.placesKey), OTHER.prefix, 'other_end') : []
-  const diameter = reader.length('diameter', 'diameter_mm')
-  const bar = reader.length('bar', 'bar_mm')
-  if (readings.length < 3) return reader.done(null, `Measure the gap at three places or more${ends ? `, ${ends[0]}` : ''}.`)
-  if (ends && other.length < 3) return reader.done(null, `Measure the gap at three places or more, ${ends[1]}.`)
-  if (diameter === null) return reader.done(null, 'On what diameter was it measured?')
-  return reader.done({
-    readings,
-    diameter_mm: diameter,
-    ...(bar !== null && { bar_mm: bar }),
-    ...(ends && { other_end: other }),
-    ...(ends && !('ends' in preset) && { ends }),
-  })
+  return `Measure the gap at three places or more${ends ? `, ${ends[which]}` : ''}.`
 }
+const hasEnds = (draft: Draft, preset: Given<'gap'>) => endsOf(draft, preset) !== null
 
-function restore(entered: Entered, part: Part) {
-  const filler = new DraftFiller(entered)
-  filler.cell('diameter', 'diameter_mm')
-  filler.cell('bar', 'bar_mm')
-  filler.ring(part, 'readings')
-  if ((filler.at<unknown[]>('other_end') ?? []).length > 0) {
-    filler.ring(part, 'other_end', { prefix: OTHER.prefix, key: OTHER.placesKey })
-    filler.choice('where', WHERE[1])
-  }
-  return filler.draft
-}
+const FIELDS = {
+  readings: ring({ lacking: atEnd(0) }),
+  other_end: when(hasEnds, ring({ prefix: OTHER.prefix, key: OTHER.placesKey, lacking: atEnd(1) })),
+  ends: {
+    read: (reader, _, preset) => endsOf(reader.draft, preset) ?? undefined,
+    restore: (filler) => {
+      if (filler.at<unknown[]>('other_end')?.length) filler.choice(WHERE.key, WHERE_WORDS[1])
+    },
+  },
+  diameter_mm: cell({
+    cell: 'diameter',
+    label: 'Measured on diameter',
+    part: 'set-up',
+    lacking: 'On what diameter was it measured?',
+    hint: (hints) => hints.diameter_mm,
+  }),
+  bar_mm: cell({
+    cell: 'bar',
+    label: 'Spacer bar',
+    detail: 'only with bar and feelers',
+    part: 'aside',
+    optional: true,
+    stays: true,
+  }),
+} satisfies Table<Given<'gap'>, 'gap'>
 
 /** The gap at places round the clock, with the hubs drawn open by what was read. */
-function GapDrawing(props: BenchProps<Result>) {
-  const { result, draft, change, preset, problems } = props
+function GapDrawing(props: BenchProps<'gap'>) {
+  const { result, draft, change, preset } = props
   const ends = endsOf(draft, preset)
   return (
     <>
@@ -73,32 +69,17 @@ function GapDrawing(props: BenchProps<Result>) {
           <RingReadings {...props} name={ends ? capital(ends[0]!) : 'Gap'} note={ends ? 'hub to spacer' : 'hub to hub'} />
           {ends && <RingReadings {...props} {...OTHER} name={capital(ends[1]!)} note="hub to spacer" />}
           <div>
-            <LabelledCell
-              cell="diameter"
-              label="Measured on diameter"
-              part="set-up"
-              draft={draft}
-              change={change}
-              problems={problems}
-            />
+            <FieldCell of={FIELDS.diameter_mm} {...props} />
             <br />
-            <LabelledCell
-              cell="bar"
-              label="Spacer bar"
-              part="aside"
-              detail="only with bar and feelers"
-              draft={draft}
-              change={change}
-              problems={problems}
-            />
+            <FieldCell of={FIELDS.bar_mm} {...props} />
             {!props.spec && (
               <>
                 <br />
                 <Choice
                   label="Measured"
-                  options={WHERE}
-                  value={(draft.choices.where as (typeof WHERE)[number]) ?? WHERE[0]}
-                  onChange={(where) => change({ ...draft, choices: { ...draft.choices, where } })}
+                  options={WHERE_WORDS}
+                  value={WHERE.of(draft)}
+                  onChange={(where) => change(WHERE.put(draft, where))}
                 />
               </>
             )}
@@ -118,13 +99,11 @@ function note(result: Result, unit: 'mm' | 'in') {
   return result.other_end ? `${say(result)} The other end: ${say(result.other_end)}` : say(result)
 }
 
-export const gapBench: BenchClient<Result> = {
+export const gapBench: BenchClient<'gap'> = {
   name: 'gap',
   title: 'Gap',
   answers: 'Gap on the axis, its spread and the angle it shows',
-  start,
-  read,
-  restore,
+  ...byTable<'gap'>(FIELDS),
   say: (result, unit) => ({ ...plainSay(result), note: note(result, unit) }),
   Drawing: GapDrawing,
   quickLimits: [

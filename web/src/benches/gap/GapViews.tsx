@@ -47,8 +47,11 @@ export function TwoHubs({ result }: { result: Result | null }) {
       </text>
       <GapFigure from={a} to={b} found={result} arrow={hatch.arrow} />
       {result && (
-        <text x="230" y={-60} fontSize="15">
-          spread {showLength(result.spread_mm, unit)}, wide at {sayToward(result.wide_at_deg)}
+        <text x="366" y={-64} fontSize="15" textAnchor="end">
+          spread {showLength(result.spread_mm, unit)}
+          <tspan x="366" dy="18">
+            wide at {sayToward(result.wide_at_deg)}
+          </tspan>
         </text>
       )}
     </svg>

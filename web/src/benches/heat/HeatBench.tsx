@@ -3,132 +3,133 @@ import type { Schemas } from '../../api/client'
 import { PlainButton } from '../../kit/Button'
 import { Choice } from '../../kit/Choice'
 import { showTime } from '../../units/length'
-import type { BenchClient, BenchProps, Preset } from '../bench'
-import { asRead, type Draft, DraftFiller, DraftReader, type Entered, type Part, suggested } from '../draft'
-import { LabelledCell, Zone } from '../parts'
+import type { BenchClient, BenchProps } from '../bench'
+import { type Draft, type DraftFiller, DraftReader, oneOf, type Part } from '../draft'
+import { FieldCell, LabelledCell, Zone } from '../parts'
+import { byTable, type CellField, cell, chosen, type Given, group, type ResultOf, type Table } from '../table'
 import { CoolingCurve } from './CoolingCurve'
 import { HubSection } from './HubSection'
 import { MeetingCurve, seconds } from './MeetingCurve'
 
-type Result = Schemas['HeatResult']
+type Result = ResultOf<'heat'>
+type Heater = NonNullable<Given<'heat'>['heater']>
 
 const MATERIALS = ['steel', 'cast iron', 'stainless steel', 'aluminium', 'bronze'] as const
+const MATERIAL = oneOf('material', MATERIALS, 'steel')
 const HEATERS = ['oven', 'induction', 'other'] as const
+const HEATER = oneOf('heater', HEATERS, 'other')
 const MOST_READINGS = 12
 
-/** What has to be there: cell, path into the input, label, how it is read. */
-const WANTED = [
-  ['bore', 'bore_mm', 'Bore, cold', 'length'],
-  ['interference', 'interference_mm', 'Interference, largest', 'length'],
-  ['clearance', 'assembly_clearance_mm', 'Sliding clearance when hot', 'length'],
-  ['outside', 'hub.outside_mm', 'Hub outside', 'length'],
-  ['length', 'hub.length_mm', 'Hub length', 'length'],
-  ['shaft_c', 'shaft_c', 'Shaft temperature', 'temperature'],
-  ['ambient_c', 'ambient_c', 'Air temperature', 'temperature'],
-] as const
+const temperature = { kind: 'temperature', unit: '°C' } as const
+const time = { kind: 'time', unit: 'm:s', part: 'aside', optional: true, stays: true } as const
+const heat = cell<'heat'>
 
-/** What has a usual figure, or need not be: cell, path, label, kind, unit, what stands under the label. */
-const ALSO = [
-  ['heat_to', 'heat_to_c', 'Heat it to', 'temperature', '°C', 'empty: the least that opens it'],
-  ['carry', 'carry_s', 'Carry, heater to shaft', 'time', 'm:s', '1:00 if empty'],
-  ['slide', 'slide_s', 'Time needed to push it home', 'time', 'm:s', '0:10 if empty'],
-  ['soak', 'soak_s', 'Soak at its temperature', 'time', 'm:s', 'none if empty'],
-  ['elastomer', 'elastomer_ceiling_c', 'Max. temperature of an element left inside', 'temperature', '°C', ''],
-  ['film', 'film_w_m2_k', 'Heat loss to the air', 'number', 'W/m²K', '20 if empty'],
-] as const
+const OUTSIDE = heat({ cell: 'outside', label: 'Hub outside', stays: true, hint: (hints) => hints.outside_mm })
+const LENGTH = heat({ cell: 'length', label: 'Hub length', stays: true, hint: (hints) => hints.length_mm })
+/** What has to be there. */
+const FIT = {
+  bore_mm: heat({ cell: 'bore', label: 'Bore, cold', stays: true, places: 3, hint: (hints) => hints.bore_mm }),
+  interference_mm: heat({
+    cell: 'interference',
+    label: 'Interference, largest',
+    stays: true,
+    places: 3,
+    hint: (hints) => hints.interference_mm,
+  }),
+  assembly_clearance_mm: heat({
+    cell: 'clearance',
+    label: 'Sliding clearance when hot',
+    stays: true,
+    places: 3,
+    hint: (hints) => hints.assembly_clearance_mm,
+  }),
+}
+const TEMPERATURES = {
+  shaft_c: heat({ cell: 'shaft_c', label: 'Shaft temperature', ...temperature }),
+  ambient_c: heat({ cell: 'ambient_c', label: 'Air temperature', ...temperature }),
+  ceiling_c: heat({ cell: 'ceiling_c', label: 'Max. hub temperature', stays: true, ...temperature }),
+}
+/** What has a usual figure, or need not be. */
+const ALSO = {
+  // After a try that missed it is another temperature: the old one is not put there again.
+  heat_to_c: heat({
+    cell: 'heat_to',
+    label: 'Heat it to',
+    detail: 'empty: the least that opens it',
+    part: 'aside',
+    optional: true,
+    hint: (hints) => hints.heat_to_c,
+    ...temperature,
+  }),
+  carry_s: heat({ cell: 'carry', label: 'Carry, heater to shaft', detail: '1:00 if empty', ...time }),
+  slide_s: heat({ cell: 'slide', label: 'Time needed to push it home', detail: '0:10 if empty', ...time }),
+  soak_s: heat({ cell: 'soak', label: 'Soak at its temperature', detail: 'none if empty', ...time }),
+  elastomer_ceiling_c: heat({
+    cell: 'elastomer',
+    label: 'Max. temperature of an element left inside',
+    part: 'aside',
+    optional: true,
+    stays: true,
+    ...temperature,
+  }),
+  film_w_m2_k: heat({
+    cell: 'film',
+    label: 'Heat loss to the air',
+    kind: 'number',
+    unit: 'W/m²K',
+    detail: '20 if empty',
+    part: 'aside',
+    optional: true,
+    stays: true,
+  }),
+}
+const OVEN = heat({ cell: 'air_c', label: 'Oven set to', part: 'set-up', optional: true, ...temperature })
+const POWER = heat({ cell: 'power', label: 'Power', kind: 'number', unit: 'kW', part: 'set-up', optional: true })
+
+const FIELDS = {
+  ...FIT,
+  hub: group<Schemas['HeatedHub'], 'heat'>({ outside_mm: OUTSIDE, length_mm: LENGTH, material: chosen(MATERIAL) }),
+  ...TEMPERATURES,
+  ...ALSO,
+  heater: { read: readHeater, restore: restoreHeater },
+  readings: { read: readReadings, restore: restoreReadings },
+} satisfies Table<Given<'heat'>, 'heat'>
 
 /** Without what the value card gives. */
-const wanted = (preset: Preset) => WANTED.filter(([, path]) => !(path in preset))
-
-const heaterOf = (draft: Draft) => (draft.choices.heater as (typeof HEATERS)[number] | undefined) ?? 'other'
-const materialOf = (draft: Draft) => (draft.choices.material as string | undefined) ?? 'steel'
-
-function start(_: Preset, suggest: Preset): Draft {
-  const cells: Draft['cells'] = {}
-  for (const [cell, path] of [...WANTED, ...ALSO]) {
-    const value = path.split('.').reduce<unknown>((at, key) => (at as Preset | undefined)?.[key], suggest)
-    const typed = suggested(value as number | undefined)
-    if (typed) cells[cell] = typed
-  }
-  return { cells, choices: {} }
+function cellsOf(fields: Record<string, CellField<'heat'>>, preset: Given<'heat'>) {
+  return Object.entries(fields).flatMap(([key, of]) => (key in preset ? [] : [of]))
 }
 
-function read(draft: Draft, preset: Preset) {
-  const reader = new DraftReader(draft)
-  const input: Record<string, unknown> = {}
-  const hub: Record<string, unknown> = { material: materialOf(draft) }
-  let missing = ''
-  for (const [cell, path, label, kind] of wanted(preset)) {
-    const value = reader[kind](cell, path)
-    if (value === null) missing ||= label
-    else if (path.startsWith('hub.')) hub[path.slice(4)] = value
-    else input[path] = value
-  }
-  const ceiling = 'ceiling_c' in preset ? undefined : reader.temperature('ceiling_c', 'ceiling_c')
-  if (ceiling === null) missing ||= 'max. hub temperature'
-  for (const [cell, path, , kind] of ALSO) {
-    const value = reader[kind](cell, path)
-    if (value !== null) input[path] = value
-  }
-  const heater = readHeater(draft, reader)
-  return reader.done(
-    missing
-      ? null
-      : {
-          ...input,
-          hub,
-          ...(ceiling !== undefined && { ceiling_c: ceiling }),
-          ...(heater && { heater }),
-          readings: readReadings(reader),
-        },
-    missing && `Still to fill in: ${missing.toLowerCase()}.`,
-  )
+function readHeater(reader: DraftReader, path: string): Heater | undefined {
+  const kind = HEATER.of(reader.draft)
+  const air = kind === 'oven' ? reader.temperature(OVEN.cell, `${path}.air_c`) : null
+  const power = kind === 'induction' ? reader.number(POWER.cell, `${path}.power_kw`) : null
+  if (air !== null) return { kind: 'oven', air_c: air }
+  return power === null ? undefined : { kind: 'induction', power_kw: power }
 }
 
-function readHeater(draft: Draft, reader: DraftReader) {
-  const air = reader.temperature('air_c', 'heater.air_c')
-  const power = reader.number('power', 'heater.power_kw')
-  switch (heaterOf(draft)) {
-    case 'oven':
-      return air === null ? null : { kind: 'oven', air_c: air }
-    case 'induction':
-      return power === null ? null : { kind: 'induction', power_kw: power }
-    case 'other':
-      return null
-  }
+function restoreHeater(filler: DraftFiller, path: string) {
+  filler.choice(HEATER.key, filler.at(`${path}.kind`))
+  filler.cell(OVEN.cell, `${path}.air_c`)
+  filler.cell(POWER.cell, `${path}.power_kw`)
 }
 
-function readReadings(reader: DraftReader) {
+function readReadings(reader: DraftReader, path = 'readings') {
   const readings: { after_s: number; hub_c: number }[] = []
   for (let i = 0; i < MOST_READINGS; i++) {
-    const after = reader.time(`t${i}`, `readings.${readings.length}.after_s`)
-    const hub = reader.temperature(`c${i}`, `readings.${readings.length}.hub_c`)
+    const after = reader.time(`t${i}`, `${path}.${readings.length}.after_s`)
+    const hub = reader.temperature(`c${i}`, `${path}.${readings.length}.hub_c`)
     if (after !== null && hub !== null) readings.push({ after_s: after, hub_c: hub })
   }
   return readings
 }
 
-function restore(entered: Entered, part: Part) {
-  const filler = new DraftFiller(entered)
-  for (const [cell, path, , kind] of WANTED) {
-    if (kind === 'length') filler.cell(cell, path, path.startsWith('hub.') ? String : (mm) => asRead(mm, 3))
-    else if (part === 'all') filler.cell(cell, path)
+function restoreReadings(filler: DraftFiller, path: string, part: Part) {
+  if (part !== 'all') return
+  for (const i of (filler.at<unknown[]>(path) ?? []).keys()) {
+    filler.cell(`t${i}`, `${path}.${i}.after_s`, showTime)
+    filler.cell(`c${i}`, `${path}.${i}.hub_c`)
   }
-  filler.cell('ceiling_c', 'ceiling_c')
-  for (const [cell, path, , kind] of ALSO) {
-    // After a try that missed it is another temperature: the old one is not put there again.
-    if (cell !== 'heat_to' || part === 'all') filler.cell(cell, path, kind === 'time' ? showTime : String)
-  }
-  filler.choice('material', filler.at('hub.material'))
-  filler.choice('heater', filler.at('heater.kind'))
-  filler.cell('air_c', 'heater.air_c')
-  filler.cell('power', 'heater.power_kw')
-  if (part === 'all')
-    for (const i of (filler.at<unknown[]>('readings') ?? []).keys()) {
-      filler.cell(`t${i}`, `readings.${i}.after_s`, showTime)
-      filler.cell(`c${i}`, `readings.${i}.hub_c`)
-    }
-  return filler.draft
 }
 
 /** A target that leaves time to push it home, where what is chosen does not. */
@@ -143,9 +144,8 @@ const withCell = (draft: Draft, cell: string, value: number): Draft => ({
 })
 
 /** The hub in section with what it has to grow, and how it cools on the way to the shaft. */
-function HeatDrawing({ draft, change, preset, problems, result }: BenchProps<Result>) {
+function HeatDrawing({ draft, change, preset, problems, result }: BenchProps<'heat'>) {
   const common = { draft, change, problems, width: 92 }
-  const choose = (key: string, value: string) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
   const filled = [...Array(MOST_READINGS).keys()].filter((i) => draft.cells[`t${i}`]?.text || draft.cells[`c${i}`]?.text)
   const proposal = proposed(result)
   const shown = Math.min(MOST_READINGS, Math.max(2, (filled[filled.length - 1] ?? -1) + 2))
@@ -157,30 +157,8 @@ function HeatDrawing({ draft, change, preset, problems, result }: BenchProps<Res
         </h3>
         <HubSection result={result} />
         <Cells>
-          {wanted(preset).map(([cell, , label, kind]) => (
-            <LabelledCell
-              key={cell}
-              cell={cell}
-              label={label}
-              kind={kind}
-              unit={kind === 'temperature' ? '°C' : undefined}
-              {...common}
-            />
-          ))}
-          {!('ceiling_c' in preset) && (
-            <LabelledCell cell="ceiling_c" label="Max. hub temperature" kind="temperature" unit="°C" {...common} />
-          )}
-          {ALSO.map(([cell, , label, kind, unit, detail]) => (
-            <LabelledCell
-              key={cell}
-              cell={cell}
-              label={label}
-              kind={kind}
-              unit={unit}
-              part="aside"
-              detail={detail}
-              {...common}
-            />
+          {[...cellsOf(FIT, preset), OUTSIDE, LENGTH, ...cellsOf(TEMPERATURES, preset), ...Object.values(ALSO)].map((of) => (
+            <FieldCell key={of.cell} of={of} {...common} />
           ))}
         </Cells>
         {proposal !== null && (
@@ -190,16 +168,17 @@ function HeatDrawing({ draft, change, preset, problems, result }: BenchProps<Res
           <Choice
             label="Hub material"
             options={MATERIALS}
-            value={materialOf(draft) as 'steel'}
-            onChange={(m) => choose('material', m)}
+            value={MATERIAL.of(draft)}
+            onChange={(m) => change(MATERIAL.put(draft, m))}
           />
-          <Choice label="Heated by" options={HEATERS} value={heaterOf(draft)} onChange={(h) => choose('heater', h)} />
-          {heaterOf(draft) === 'oven' && (
-            <LabelledCell cell="air_c" label="Oven set to" kind="temperature" unit="°C" part="set-up" {...common} />
-          )}
-          {heaterOf(draft) === 'induction' && (
-            <LabelledCell cell="power" label="Power" kind="number" unit="kW" part="set-up" {...common} />
-          )}
+          <Choice
+            label="Heated by"
+            options={HEATERS}
+            value={HEATER.of(draft)}
+            onChange={(h) => change(HEATER.put(draft, h))}
+          />
+          {HEATER.of(draft) === 'oven' && <FieldCell of={OVEN} {...common} />}
+          {HEATER.of(draft) === 'induction' && <FieldCell of={POWER} {...common} />}
         </Choices>
       </Zone>
       <Zone>
@@ -259,13 +238,11 @@ function say(result: Result) {
   }
 }
 
-export const heatBench: BenchClient<Result> = {
+export const heatBench: BenchClient<'heat'> = {
   name: 'heat',
   title: 'Heat',
   answers: 'How hot, how long it stays open, what a reading on the way says',
-  start,
-  read,
-  restore,
+  ...byTable<'heat'>(FIELDS),
   say,
   Drawing: HeatDrawing,
   keys: [['Enter', 'next figure']],

@@ -4,67 +4,50 @@ import { useHatch } from '../../drawing/Hatch'
 import { Choice } from '../../kit/Choice'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
-import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { type Draft, DraftFiller, DraftReader, type Entered, type Part, suggested } from '../draft'
-import { LabelledCell, Zone } from '../parts'
+import { type BenchClient, type BenchProps, plainSay } from '../bench'
+import { type Draft, DraftReader, oneOf } from '../draft'
+import { FieldCell, Zone } from '../parts'
+import { byTable, type CellSpec, cell, chosen, type Given, group, type ResultOf, type Table, when } from '../table'
 
-type Result = Schemas['KeyResult']
-
-const CELLS = [
-  ['key.width_mm', 'Key width'],
-  ['key.height_mm', 'Key height'],
-  ['key.length_mm', 'Key length'],
-  ['shaft_keyway.width_mm', 'Shaft keyway, width'],
-  ['shaft_keyway.depth_mm', 'Shaft keyway, depth at the side wall'],
-  ['hub_keyway.width_mm', 'Hub keyway, width'],
-  ['hub_keyway.depth_mm', 'Hub keyway, depth at the side wall'],
-  ['hub_keyway.length_mm', 'Hub length'],
-] as const
-
-function start(preset: Preset, suggest: Preset): Draft {
-  const hub = suggested((suggest.hub_keyway as { length_mm?: number } | undefined)?.length_mm)
-  const shaft = suggested(preset.shaft_diameter_mm as number | undefined)
-  return { cells: { ...(hub && { 'hub_keyway.length_mm': hub }), ...(shaft && { shaft_diameter_mm: shaft }) }, choices: {} }
-}
+type Result = ResultOf<'key'>
 
 const RULES = ['as long as the hub', 'as long or slightly longer', 'half key made up'] as const
-const ruleOf = (draft: Draft, preset: Preset) => (preset.length_rule ?? draft.choices.length_rule) as Rule | undefined
-type Rule = (typeof RULES)[number]
+const RULE = oneOf('length_rule', RULES, undefined)
+const ruleOf = (draft: Draft, preset: Given<'key'>) => preset.length_rule ?? RULE.of(draft)
+const isHalfKey = (draft: Draft, preset: Given<'key'>) => ruleOf(draft, preset) === 'half key made up'
 
-function read(draft: Draft, preset: Preset) {
-  const reader = new DraftReader(draft)
-  const input: Record<string, Record<string, number>> = {}
-  let missing = ''
-  for (const [path, label] of CELLS) {
-    const [group, name] = path.split('.') as [string, string]
-    const mm = reader.length(path, path)
-    if (mm === null) missing ||= label
-    else input[group] = { ...input[group], [name]: mm }
-  }
-  const shaft = reader.length('shaft_diameter_mm', 'shaft_diameter_mm')
-  if (shaft === null) missing ||= 'Shaft diameter'
-  const rule = ruleOf(draft, preset)
-  const keyway = rule === 'half key made up' ? reader.length('shaft_keyway_length_mm', 'shaft_keyway_length_mm') : null
-  const school = rule && !preset.length_rule ? { length_rule: rule } : {}
-  return reader.done(
-    missing
-      ? null
-      : { ...input, shaft_diameter_mm: shaft, ...school, ...(keyway !== null && { shaft_keyway_length_mm: keyway }) },
-    missing && `Still to measure: ${missing.toLowerCase()}.`,
-  )
-}
+const figure = (name: string, label: string, more: Partial<CellSpec<'key'>> = {}) =>
+  cell<'key'>({ cell: name, label, lacking: `Still to measure: ${label.toLowerCase()}.`, ...more })
 
-function restore(entered: Entered, part: Part) {
-  const filler = new DraftFiller(entered)
-  if (part === 'all') for (const [path] of CELLS) filler.cell(path, path)
-  filler.cell('shaft_diameter_mm', 'shaft_diameter_mm')
-  filler.choice('length_rule', filler.at('length_rule'))
-  filler.cell('shaft_keyway_length_mm', 'shaft_keyway_length_mm')
-  return filler.draft
+const KEY = {
+  width_mm: figure('key.width_mm', 'Key width'),
+  height_mm: figure('key.height_mm', 'Key height'),
+  length_mm: figure('key.length_mm', 'Key length'),
 }
+const SHAFT_KEYWAY = {
+  width_mm: figure('shaft_keyway.width_mm', 'Shaft keyway, width'),
+  depth_mm: figure('shaft_keyway.depth_mm', 'Shaft keyway, depth at the side wall'),
+}
+const HUB_KEYWAY = {
+  width_mm: figure('hub_keyway.width_mm', 'Hub keyway, width'),
+  depth_mm: figure('hub_keyway.depth_mm', 'Hub keyway, depth at the side wall'),
+  length_mm: figure('hub_keyway.length_mm', 'Hub length', { hint: (hints) => hints.hub_length_mm }),
+}
+const SHAFT = figure('shaft_diameter_mm', 'Shaft diameter', { stays: true })
+const SHAFT_KEYWAY_LENGTH = figure('shaft_keyway_length_mm', 'Shaft keyway, length', { optional: true, stays: true })
+const CELLS = [...Object.values(KEY), ...Object.values(SHAFT_KEYWAY), ...Object.values(HUB_KEYWAY), SHAFT]
+
+const FIELDS = {
+  key: group<Schemas['Key'], 'key'>(KEY),
+  shaft_keyway: group<Schemas['ShaftKeyway'], 'key'>(SHAFT_KEYWAY),
+  hub_keyway: group<Schemas['HubKeyway'], 'key'>(HUB_KEYWAY),
+  shaft_diameter_mm: SHAFT,
+  length_rule: chosen(RULE),
+  shaft_keyway_length_mm: when(isHalfKey, SHAFT_KEYWAY_LENGTH),
+} satisfies Table<Given<'key'>, 'key'>
 
 /** Key and keyways in section, the drawing following the figures. */
-function KeyDrawing({ draft, change, preset, problems, result }: BenchProps<Result>) {
+function KeyDrawing({ draft, change, preset, problems, result }: BenchProps<'key'>) {
   const rule = ruleOf(draft, preset)
   const common = { draft, change, problems, width: 104 }
   return (
@@ -74,12 +57,10 @@ function KeyDrawing({ draft, change, preset, problems, result }: BenchProps<Resu
       </h3>
       <Section draft={draft} result={result} />
       <Cells>
-        {[...CELLS, ['shaft_diameter_mm', 'Shaft diameter'] as const].map(([path, label]) => (
-          <LabelledCell key={path} cell={path} label={label} {...common} />
+        {CELLS.map((of) => (
+          <FieldCell key={of.cell} of={of} {...common} />
         ))}
-        {rule === 'half key made up' && (
-          <LabelledCell cell="shaft_keyway_length_mm" label="Shaft keyway, length" {...common} />
-        )}
+        {isHalfKey(draft, preset) && <FieldCell of={SHAFT_KEYWAY_LENGTH} {...common} />}
       </Cells>
       <School>
         {preset.length_rule ? (
@@ -89,7 +70,7 @@ function KeyDrawing({ draft, change, preset, problems, result }: BenchProps<Resu
             label="Key length: which school? Not judged unless you say"
             options={RULES}
             value={rule ?? null}
-            onChange={(next) => change({ ...draft, choices: { ...draft.choices, length_rule: next } })}
+            onChange={(next) => change(RULE.put(draft, next))}
           />
         )}
       </School>
@@ -165,13 +146,11 @@ function Section({ draft, result }: { draft: Draft; result: Result | null }) {
   )
 }
 
-export const keyBench: BenchClient<Result> = {
+export const keyBench: BenchClient<'key'> = {
   name: 'key',
   title: 'Key',
   answers: 'Key against both keyways: side, top, length',
-  start,
-  read,
-  restore,
+  ...byTable<'key'>(FIELDS),
   say: (result, unit) => ({
     ...plainSay(result),
     title: result.verdict === 'over' ? 'The key does not fit.' : 'The key has room.',

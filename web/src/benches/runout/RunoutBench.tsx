@@ -3,20 +3,22 @@ import type { Schemas } from '../../api/client'
 import { sayToward } from '../../drawing/clock'
 import { Choice } from '../../kit/Choice'
 import { showLength } from '../../units/length'
-import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, readClock } from '../draft'
-import { LabelledCell, Row, Zone } from '../parts'
+import { type BenchClient, type BenchProps, plainSay } from '../bench'
+import { oneOf } from '../draft'
+import { FieldCell, Row, Zone } from '../parts'
 import { RingReadings } from '../ringReadings'
+import { byTable, cell, chosen, type Given, limit, type ResultOf, ring, type Table } from '../table'
 import { BlowFromAbove } from './BlowFromAbove'
 import { OffCentre } from './OffCentre'
 
-type Result = Schemas['RunoutResult']
+type Result = ResultOf<'runout'>
 type Second = Schemas['SecondRing']['on']
 
 const KINDS = ['rim', 'face'] as const
-const NONE = 'none'
-const SECONDS: readonly (Second | typeof NONE)[] = [NONE, 'face', 'shaft', 'rim further along']
-const SECOND_WORDS: Record<Second | typeof NONE, string> = {
+const KIND = oneOf('kind', KINDS, 'rim')
+const SECONDS = ['none', 'face', 'shaft', 'rim further along'] as const
+const SECOND = oneOf('second', SECONDS, 'none')
+const SECOND_WORDS: Record<(typeof SECONDS)[number], string> = {
   none: 'nothing else',
   face: 'its face',
   shaft: 'shaft beside it',
@@ -24,59 +26,55 @@ const SECOND_WORDS: Record<Second | typeof NONE, string> = {
 }
 const PLACES = 'second.clocks'
 
-function start(preset: Preset): Draft {
-  const wanted = (preset.must_have as Second[] | undefined)?.[0]
-  const { kind } = preset
-  return {
-    cells: {},
-    choices: {
-      ...(kind ? { kind } : {}),
-      ...(wanted && { second: wanted }),
+const APART = cell({
+  cell: 'apart',
+  label: 'The two rims are apart',
+  detail: 'if measured: it tells how much it leans',
+  optional: true,
+  stays: true,
+})
+const SECOND_READINGS = ring({
+  prefix: 'second',
+  key: PLACES,
+  signed: true,
+  lacking: (draft) => `Read ${SECOND_WORDS[SECOND.of(draft)]} at three places or more as well.`,
+  optional: true,
+})
+
+const FIELDS = {
+  readings: ring({ signed: true, lacking: 'Read at three places or more while the part turns.' }),
+  kind: { ...chosen(KIND), start: (_, preset) => ({ choices: preset.kind ? { [KIND.key]: preset.kind } : {} }) },
+  second: {
+    read: (reader, path, preset) => {
+      const on = SECOND.of(reader.draft)
+      const readings = on === 'none' ? undefined : SECOND_READINGS.read(reader, `${path}.readings`, preset)
+      if (on === 'none' || !readings) return undefined
+      const apart = on === 'rim further along' ? APART.read(reader, `${path}.distance_mm`, preset) : undefined
+      return { on, readings, ...(apart !== undefined && { distance_mm: apart }) }
     },
-  }
-}
-
-const secondOf = (draft: Draft) => (draft.choices.second as Second | typeof NONE | undefined) ?? NONE
-const kindOf = (draft: Draft) => (draft.choices.kind as 'rim' | 'face' | undefined) ?? 'rim'
-
-function read(draft: Draft, preset: Preset) {
-  const reader = new DraftReader(draft)
-  const readings = readClock(reader, clocksOf(draft), 'at', 'readings')
-  const on = secondOf(draft)
-  const ring = on === NONE ? [] : readClock(reader, clocksOf(draft, PLACES), 'second', 'second.readings')
-  const apart = on === 'rim further along' ? reader.length('apart', 'second.distance_mm') : null
-  if (readings.length < 3) return reader.done(null, 'Read at three places or more while the part turns.')
-  if (ring.length > 0 && ring.length < 3)
-    return reader.done(null, `Read ${SECOND_WORDS[on]} at three places or more as well.`)
-  if (!('limit_mm' in preset)) return reader.done(null, 'Give the limit on the total reading.')
-  return reader.done({
-    readings,
-    kind: kindOf(draft),
-    ...(ring.length > 0 && { second: { on, readings: ring, ...(apart !== null && { distance_mm: apart }) } }),
-  })
-}
-
-function restore(entered: Entered, part: Part) {
-  const filler = new DraftFiller(entered)
-  filler.choice('kind', filler.at('kind'))
-  filler.choice('second', filler.at('second.on'))
-  filler.cell('apart', 'second.distance_mm')
-  filler.ring(part, 'readings', { signed: true })
-  if (filler.at('second')) filler.ring(part, 'second.readings', { prefix: 'second', key: PLACES, signed: true })
-  return filler.draft
-}
+    restore: (filler, path, part) => {
+      filler.choice(SECOND.key, filler.at(`${path}.on`))
+      APART.restore(filler, `${path}.distance_mm`, part)
+      SECOND_READINGS.restore(filler, `${path}.readings`, part)
+    },
+    start: (_, preset) => {
+      const wanted = preset.must_have?.[0]
+      return { choices: wanted ? { [SECOND.key]: wanted } : {} }
+    },
+  },
+  limit_mm: limit('Give the limit on the total reading.'),
+} satisfies Table<Given<'runout'>, 'runout'>
 
 /** Readings round a turning part, and at a second place; the drawn rim is off centre by what was read. */
-function RunoutDrawing(props: BenchProps<Result>) {
+function RunoutDrawing(props: BenchProps<'runout'>) {
   const { draft, change, preset, result } = props
-  const choose = (key: string, value: string) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
-  const second = secondOf(draft)
+  const [kind, second] = [KIND.of(draft), SECOND.of(draft)]
   return (
     <>
       <Zone>
         <Row>
-          <RingReadings {...props} name={kindOf(draft) === 'rim' ? 'Rim' : 'Face'} note="part turning" signed />
-          {second !== NONE && (
+          <RingReadings {...props} name={kind === 'rim' ? 'Rim' : 'Face'} note="part turning" signed />
+          {second !== 'none' && (
             <RingReadings {...props} name={NAMES[second]} note="part turning" prefix="second" placesKey={PLACES} signed />
           )}
         </Row>
@@ -90,25 +88,16 @@ function RunoutDrawing(props: BenchProps<Result>) {
       <Zone>
         <Options>
           {!('kind' in preset) && (
-            <Choice label="Dial on the" options={KINDS} value={kindOf(draft)} onChange={(kind) => choose('kind', kind)} />
+            <Choice label="Dial on the" options={KINDS} value={kind} onChange={(now) => change(KIND.put(draft, now))} />
           )}
           <Choice
             label="Read as well"
             options={SECONDS}
             words={SECOND_WORDS}
             value={second}
-            onChange={(on) => choose('second', on)}
+            onChange={(on) => change(SECOND.put(draft, on))}
           />
-          {second === 'rim further along' && (
-            <LabelledCell
-              cell="apart"
-              label="The two rims are apart"
-              detail="if measured: it tells how much it leans"
-              draft={draft}
-              change={change}
-              problems={props.problems}
-            />
-          )}
+          {second === 'rim further along' && <FieldCell of={APART} {...props} />}
         </Options>
       </Zone>
     </>
@@ -136,13 +125,11 @@ function say(result: Result, unit: 'mm' | 'in') {
   }
 }
 
-export const runoutBench: BenchClient<Result> = {
+export const runoutBench: BenchClient<'runout'> = {
   name: 'runout',
   title: 'Run-out',
   answers: 'Total reading, high spot, what of it is oval, and whether shaft or hub is to blame',
-  start,
-  read,
-  restore,
+  ...byTable<'runout'>(FIELDS),
   say,
   Drawing: RunoutDrawing,
   quickLimits: [{ cell: 'limit', label: 'Limit on the total reading', kind: 'length', unit: '' }],

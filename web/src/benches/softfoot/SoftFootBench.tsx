@@ -5,60 +5,62 @@ import { PlainButton } from '../../kit/Button'
 import { EntryCell } from '../../kit/EntryCell'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
-import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { asRead, type Draft, DraftFiller, DraftReader, type Entered, type Part } from '../draft'
+import { type BenchClient, type BenchProps, plainSay } from '../bench'
+import { asRead, slot } from '../draft'
 import { LabelledCell, Zone } from '../parts'
-
-type Result = Schemas['SoftFootResult']
+import { byTable, type Given, limit, type Table } from '../table'
 
 const FOUR = ['near foot, 9 side', 'near foot, 3 side', 'far foot, 9 side', 'far foot, 3 side']
 const CORNERS = ['near, 9 o’clock side', 'near, 3 o’clock side', 'far, 3 o’clock side', 'far, 9 o’clock side']
 const [UPPER, LOWER] = [70, 250] // where the two rows of feet are drawn, seen from above
 
-const feetOf = (draft: Draft) => (draft.choices.feet as string[] | undefined) ?? FOUR
+const FEET = slot('feet', FOUR)
 
-function start(_: Preset, suggest: Preset): Draft {
-  return { cells: {}, choices: suggest.feet ? { feet: suggest.feet } : {} }
-}
-
-function read(draft: Draft, preset: Preset) {
-  const reader = new DraftReader(draft)
-  const feet: { name: string; rise_mm: number }[] = []
-  const corners: Record<string, number[]> = {}
-  let half = ''
-  for (const name of feetOf(draft)) {
-    const rise = reader.length(`rise.${name}`, `feet.${feet.length}.rise_mm`)
-    if (rise === null) continue
-    feet.push({ name, rise_mm: rise })
-    const feelers = CORNERS.map((_, i) => reader.length(`corner.${name}.${i}`, `corners.${name}.${i}`))
-    if (feelers.every((f) => f !== null)) corners[name] = feelers as number[]
-    else if (feelers.some((f) => f !== null)) half = name
-  }
-  const open = feetOf(draft).length - feet.length
-  if (open) return reader.done(null, `Still to slacken: ${open} of ${feetOf(draft).length} feet.`)
-  if (half) return reader.done(null, `Feeler under all four corners of ${half}.`)
-  if (!('limit_mm' in preset)) return reader.done(null, 'Give the most a foot may rise.')
-  return reader.done({ feet, corners })
-}
-
-function restore(entered: Entered, part: Part) {
-  const filler = new DraftFiller(entered)
-  const feet = filler.at<{ name: string }[]>('feet') ?? []
-  filler.choice(
-    'feet',
-    feet.map((foot) => foot.name),
-  )
-  if (part === 'all')
-    for (const [i, { name }] of feet.entries()) {
-      filler.cell(`rise.${name}`, `feet.${i}.rise_mm`, asRead)
-      for (const c of CORNERS.keys()) filler.cell(`corner.${name}.${c}`, `corners.${name}.${c}`, asRead)
-    }
-  return filler.draft
-}
+const FIELDS = {
+  feet: {
+    read: (reader, path) => {
+      const [all, found]: [string[], Schemas['SoftFoot'][]] = [FEET.of(reader.draft), []]
+      for (const name of all) {
+        const rise = reader.length(`rise.${name}`, `${path}.${found.length}.rise_mm`)
+        if (rise !== null) found.push({ name, rise_mm: rise })
+      }
+      const open = all.length - found.length
+      if (open) reader.lack(`Still to slacken: ${open} of ${all.length} feet.`)
+      return found
+    },
+    restore: (filler, path, part) => {
+      const feet = filler.at<Schemas['SoftFoot'][]>(path) ?? []
+      filler.choice(
+        FEET.key,
+        feet.map((foot) => foot.name),
+      )
+      if (part === 'all')
+        for (const [i, { name }] of feet.entries()) filler.cell(`rise.${name}`, `${path}.${i}.rise_mm`, asRead)
+    },
+    start: (hints) => ({ choices: hints.feet ? { [FEET.key]: hints.feet } : {} }),
+  },
+  corners: {
+    read: (reader, path) => {
+      const found: Record<string, number[]> = {}
+      for (const name of FEET.of(reader.draft)) {
+        const felt = CORNERS.flatMap((_, i) => reader.length(`corner.${name}.${i}`, `${path}.${name}.${i}`) ?? [])
+        if (felt.length === CORNERS.length) found[name] = felt
+        else if (felt.length > 0) reader.lack(`Feeler under all four corners of ${name}.`)
+      }
+      return found
+    },
+    restore: (filler, path, part) => {
+      if (part === 'all')
+        for (const name of Object.keys(filler.at<Record<string, number[]>>(path) ?? {}))
+          for (const c of CORNERS.keys()) filler.cell(`corner.${name}.${c}`, `${path}.${name}.${c}`, asRead)
+    },
+  },
+  limit_mm: limit('Give the most a foot may rise.'),
+} satisfies Table<Given<'softfoot'>, 'softfoot'>
 
 /** The machine from above with a cell at each foot; under it the worst foot with a feeler at each corner. */
-function SoftFootDrawing({ draft, change, problems, result, spec }: BenchProps<Result>) {
-  const feet = feetOf(draft)
+function SoftFootDrawing({ draft, change, problems, result, spec }: BenchProps<'softfoot'>) {
+  const feet = FEET.of(draft)
   // Seen from above the driver stands left. Behind a machine, looking to the coupling, 9 o'clock is on the left hand.
   const couplingRight = spec === null || spec.movable === 'driver'
   const felt = feet.find((name) => CORNERS.some((_, i) => draft.cells[`corner.${name}.${i}`]?.text.trim()))
@@ -204,13 +206,11 @@ function sayCure(foot: Schemas['FootFound'], unit: 'mm' | 'in') {
   return [`Under it: ${showLength(foot.shim_mm, unit)} ${unit}`, again]
 }
 
-export const softFootBench: BenchClient<Result> = {
+export const softFootBench: BenchClient<'softfoot'> = {
   name: 'softfoot',
   title: 'Soft foot',
   answers: 'Which foot does not stand flat, of what kind, and what goes under it',
-  start,
-  read,
-  restore,
+  ...byTable<'softfoot'>(FIELDS),
   say: (result, unit) => {
     const foot = result.feet.find((f) => f.name === result.worst)!
     const plain = plainSay(result)

@@ -7,58 +7,58 @@ import { useHatch } from '../../drawing/Hatch'
 import { EntryCell } from '../../kit/EntryCell'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
-import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { asRead, clocksOf, type Draft, DraftFiller, DraftReader, type Entered, type Part, suggested } from '../draft'
-import { LabelledCell, Row, Zone } from '../parts'
+import { type BenchClient, type BenchProps, plainSay } from '../bench'
+import { asRead, clocksOf, oneOf } from '../draft'
+import { FieldCell, Row, Zone } from '../parts'
+import { byTable, cell, type Given, type ResultOf, type Table } from '../table'
 
-type Result = Schemas['StraightedgeResult']
-type Hub = 'stationary' | 'movable'
+type Result = ResultOf<'straightedge'>
+type Feeler = Schemas['FeelerReading']
+type Hub = Feeler['on']
 
-function start(_: Preset, suggest: Preset): Draft {
-  const cells: Draft['cells'] = {}
-  for (const hub of ['stationary', 'movable'] as const) {
-    const diameter = suggested(suggest[`${hub}_hub_mm`] as number | undefined)
-    if (diameter) cells[hub] = diameter
-  }
-  return { cells, choices: {} }
-}
+const HUBS = ['stationary', 'movable'] as const
+const hubAt = (clock: number) => oneOf<Hub, Hub>(`on${clock}`, HUBS, 'movable')
+const diameter = (hub: Hub) =>
+  cell<'straightedge'>({
+    cell: hub,
+    label: `${hub === 'movable' ? 'Movable' : 'Stationary'} hub diameter`,
+    part: 'set-up',
+    lacking: 'Measure both hub diameters.',
+    hint: (hints) => hints[`${hub}_hub_mm`],
+  })
 
-const hubAt = (draft: Draft, clock: number) => (draft.choices[`on${clock}`] as Hub | undefined) ?? 'movable'
-
-function read(draft: Draft) {
-  const reader = new DraftReader(draft)
-  const readings: { clock: number; feeler_mm: number; on: Hub }[] = []
-  for (const clock of clocksOf(draft)) {
-    const feeler = reader.length(`at${clock}`, `readings.${readings.length}.feeler_mm`)
-    if (feeler !== null) readings.push({ clock, feeler_mm: feeler, on: hubAt(draft, clock) })
-  }
-  const stationary = reader.length('stationary', 'stationary_hub_mm')
-  const movable = reader.length('movable', 'movable_hub_mm')
-  if (readings.length < 2) return reader.done(null, 'Two places a quarter turn apart, or more.')
-  if (stationary === null || movable === null) return reader.done(null, 'Measure both hub diameters.')
-  return reader.done({ readings, stationary_hub_mm: stationary, movable_hub_mm: movable })
-}
-
-function restore(entered: Entered, part: Part) {
-  const filler = new DraftFiller(entered)
-  filler.cell('stationary', 'stationary_hub_mm')
-  filler.cell('movable', 'movable_hub_mm')
-  const readings = filler.at<{ clock: number; on: Hub }[]>('readings') ?? []
-  filler.choice(
-    'clocks',
-    readings.map((r) => r.clock),
-  )
-  if (part === 'all')
-    for (const [i, { clock, on }] of readings.entries()) {
-      filler.cell(`at${clock}`, `readings.${i}.feeler_mm`, asRead)
-      filler.choice(`on${clock}`, on)
-    }
-  return filler.draft
-}
+const FIELDS = {
+  readings: {
+    read: (reader, path) => {
+      const found: Feeler[] = []
+      for (const clock of clocksOf(reader.draft)) {
+        const feeler = reader.length(`at${clock}`, `${path}.${found.length}.feeler_mm`)
+        if (feeler !== null) found.push({ clock, feeler_mm: feeler, on: hubAt(clock).of(reader.draft) })
+      }
+      if (found.length < 2) reader.lack('Two places a quarter turn apart, or more.')
+      return found
+    },
+    restore: (filler, path, part) => {
+      const readings = filler.at<Feeler[]>(path) ?? []
+      filler.choice(
+        'clocks',
+        readings.map((r) => r.clock),
+      )
+      if (part === 'all')
+        for (const [i, { clock, on }] of readings.entries()) {
+          filler.cell(`at${clock}`, `${path}.${i}.feeler_mm`, asRead)
+          filler.choice(hubAt(clock).key, on)
+        }
+    },
+  },
+  stationary_hub_mm: diameter('stationary'),
+  movable_hub_mm: diameter('movable'),
+} satisfies Table<Given<'straightedge'>, 'straightedge'>
 
 /** Feelers under a straightedge: at each place the figure, and over which hub the feeler slides. */
-function StraightedgeDrawing({ draft, change, problems, result }: BenchProps<Result>) {
+function StraightedgeDrawing({ result, ...cells }: BenchProps<'straightedge'>) {
   const unit = useUnit()
+  const { draft, change, problems } = cells
   return (
     <>
       <Zone>
@@ -84,8 +84,8 @@ function StraightedgeDrawing({ draft, change, problems, result }: BenchProps<Res
                 />
                 <OverHub
                   clock={clock}
-                  hub={hubAt(draft, clock)}
-                  onChange={(hub) => change({ ...draft, choices: { ...draft.choices, [`on${clock}`]: hub } })}
+                  hub={hubAt(clock).of(draft)}
+                  onChange={(hub) => change(hubAt(clock).put(draft, hub))}
                 />
               </div>
             )}
@@ -95,23 +95,9 @@ function StraightedgeDrawing({ draft, change, problems, result }: BenchProps<Res
               The feeler slides in over the hub that is lower there. Tap the word under the figure to change the hub.
             </p>
             <br />
-            <LabelledCell
-              cell="stationary"
-              label="Stationary hub diameter"
-              part="set-up"
-              draft={draft}
-              change={change}
-              problems={problems}
-            />
+            <FieldCell of={FIELDS.stationary_hub_mm} {...cells} />
             <br />
-            <LabelledCell
-              cell="movable"
-              label="Movable hub diameter"
-              part="set-up"
-              draft={draft}
-              change={change}
-              problems={problems}
-            />
+            <FieldCell of={FIELDS.movable_hub_mm} {...cells} />
           </div>
         </Row>
       </Zone>
@@ -185,13 +171,11 @@ function TwoHubs({ result }: { result: Result | null }) {
   )
 }
 
-export const straightedgeBench: BenchClient<Result> = {
+export const straightedgeBench: BenchClient<'straightedge'> = {
   name: 'straightedge',
   title: 'Straightedge',
   answers: 'Offset from feelers under a straightedge',
-  start,
-  read,
-  restore,
+  ...byTable<'straightedge'>(FIELDS),
   say: (result, unit) => ({ ...plainSay(result), note: `Offset ${showLength(result.offset_mm, unit)} in all.` }),
   Drawing: StraightedgeDrawing,
   quickLimits: [{ cell: 'offset', label: 'Offset limit', kind: 'length', unit: '' }],

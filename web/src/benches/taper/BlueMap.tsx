@@ -3,19 +3,24 @@ import styled from 'styled-components'
 import { shortClock } from '../../drawing/clock'
 import { PlainButton } from '../../kit/Button'
 import type { BenchProps } from '../bench'
-import type { Draft } from '../draft'
+import { slot } from '../draft'
 
 const ROWS = 4
 const COLUMNS = 8
-const ORDER = [0, 1, 0.5] as const // a tap goes from bare to full to part and round
-type Mark = (typeof ORDER)[number]
-const WORDS: Record<Mark, string> = { 1: 'full', 0.5: 'part', 0: 'bare' }
-const KEYS: Record<string, Mark> = { '1': 1, '2': 0.5, '3': 0 }
+const AFTER = new Map([
+  [0, 1],
+  [1, 0.5],
+  [0.5, 0],
+]) // a tap goes from bare to full to part and round
+const WORDS = new Map([
+  [1, 'full'],
+  [0.5, 'part'],
+  [0, 'bare'],
+])
+const KEYS: Record<string, number> = { '1': 1, '2': 0.5, '3': 0 }
 
 /** The blue map of a draft, rows from the large end; none until it has been taken. */
-export function mapOf(draft: Draft): number[][] | undefined {
-  return draft.choices.contact as number[][] | undefined
-}
+export const MAP = slot<number[][] | undefined>('contact', undefined)
 
 interface BlueMapProps extends Pick<BenchProps, 'draft' | 'change'> {
   share: number | null
@@ -23,9 +28,9 @@ interface BlueMapProps extends Pick<BenchProps, 'draft' | 'change'> {
 
 /** What the blue shows, cell by cell: full, part or bare. Large end on top, clock positions across. */
 export function BlueMap({ draft, change, share }: BlueMapProps) {
-  const painting = useRef<Mark | null>(null)
-  const map = mapOf(draft)
-  const keep = (contact: number[][] | undefined) => change({ ...draft, choices: { ...draft.choices, contact } })
+  const painting = useRef<number | null>(null)
+  const map = MAP.of(draft)
+  const keep = (contact: number[][] | undefined) => change(MAP.put(draft, contact))
   if (!map)
     return (
       <p>
@@ -34,10 +39,10 @@ export function BlueMap({ draft, change, share }: BlueMapProps) {
         </PlainButton>
       </p>
     )
-  const mark = (row: number, column: number, to: Mark) => {
+  const mark = (row: number, column: number, to: number) => {
     if (map[row]![column] !== to) keep(map.map((r, i) => (i === row ? r.map((c, j) => (j === column ? to : c)) : r)))
   }
-  const after = (row: number, column: number) => ORDER[(ORDER.indexOf(map[row]![column] as Mark) + 1) % ORDER.length] as Mark
+  const after = (row: number, column: number) => AFTER.get(map[row]![column]!) ?? 0
   const onKeyDown = (event: KeyboardEvent<HTMLButtonElement>, row: number, column: number) => {
     const to = KEYS[event.key]
     if (to !== undefined) return mark(row, column, to)
@@ -58,9 +63,9 @@ export function BlueMap({ draft, change, share }: BlueMapProps) {
               key={`${row} ${column}`}
               type="button"
               data-at={`${row},${column}`}
-              data-mark={WORDS[cell as Mark]}
+              data-mark={WORDS.get(cell)}
               tabIndex={row + column === 0 ? 0 : -1}
-              aria-label={`Row ${row + 1} from the large end, ${shortClock((column * 360) / COLUMNS)}: ${WORDS[cell as Mark]}`}
+              aria-label={`Row ${row + 1} from the large end, ${shortClock((column * 360) / COLUMNS)}: ${WORDS.get(cell)}`}
               onPointerDown={(event) => {
                 event.currentTarget.releasePointerCapture(event.pointerId)
                 painting.current = after(row, column)

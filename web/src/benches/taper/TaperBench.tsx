@@ -2,21 +2,16 @@ import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { Pick } from '../../kit/Pick'
 import { showLength } from '../../units/length'
-import type { BenchClient, BenchProps, Preset } from '../bench'
-import { asRead, type Draft, DraftFiller, DraftReader, type Entered, type Part, suggested } from '../draft'
-import { LabelledCell, Zone } from '../parts'
-import { BlueMap, mapOf } from './BlueMap'
+import type { BenchClient, BenchProps } from '../bench'
+import { type Draft, oneOf } from '../draft'
+import { FieldCell, LabelledCell, Zone } from '../parts'
+import { byTable, cell, chosen, type Field, type Given, group, type ResultOf, type Table, when } from '../table'
+import { BlueMap, MAP } from './BlueMap'
 import { TaperMatch } from './TaperMatch'
 
-type Result = Schemas['TaperResult']
+type Result = ResultOf<'taper'>
+type Cone = Schemas['Cone']
 
-const CONES = ['shaft', 'bore'] as const
-type Size = 'large_mm' | 'small_mm' | 'length_mm'
-const SIZES: readonly (readonly [Size, string])[] = [
-  ['large_mm', 'large end'],
-  ['small_mm', 'small end'],
-  ['length_mm', 'over a length of'],
-]
 const WAYS = ['two diameters', '1 in', 'inches per foot', 'degrees'] as const
 type Way = (typeof WAYS)[number]
 const WAY_WORDS: Record<Way, string> = {
@@ -25,94 +20,96 @@ const WAY_WORDS: Record<Way, string> = {
   'inches per foot': 'in per ft',
   degrees: 'degrees, both sides',
 }
-const wayOf = (draft: Draft, cone: string) => (draft.choices[`${cone}.way`] as Way | undefined) ?? 'two diameters'
 
-function start(_: Preset, suggest: Preset): Draft {
-  const cells: Draft['cells'] = {}
-  const attempt = suggest.attempt as Schemas['Attempt'] | undefined
-  const figures = {
-    interference: suggest.interference_mm as number | undefined,
-    hand_tight: suggest.hand_tight_standout_mm as number | undefined,
-    'try.hub': attempt?.hub_c,
-    'try.shaft': attempt?.shaft_c,
+/** One cone: its large end, then its small end or how the taper is stated, and over what length. */
+function cone(name: 'shaft' | 'bore') {
+  const way = oneOf<Way, Way>(`${name}.way`, WAYS, 'two diameters')
+  const hasTwo = (draft: Draft) => way.of(draft) === 'two diameters'
+  const figure = (cellName: string, label: string, places?: number) =>
+    cell<'taper'>({
+      cell: `${name}.${cellName}`,
+      label: `${name}, ${label}`,
+      lacking: `Still to measure: ${name}, ${label}.`,
+      stays: true,
+      ...(places !== undefined && { places }),
+    })
+  const [large, small, over] = [
+    figure('large_mm', 'large end', 3),
+    figure('small_mm', 'small end', 3),
+    figure('length_mm', 'over a length of'),
+  ]
+  const stated: Field<NonNullable<Cone['stated']>, 'taper'> = {
+    read: (reader, path) => {
+      const as = way.of(reader.draft)
+      if (as === 'two diameters') return undefined
+      const value = reader.number(`${name}.stated`, `${path}.value`)
+      return value === null ? reader.lack(`Still to measure: ${name}, taper ${WAY_WORDS[as]}.`) : { way: as, value }
+    },
+    restore: (filler, path) => {
+      filler.choice(way.key, filler.at(`${path}.way`))
+      filler.cell(`${name}.stated`, `${path}.value`)
+    },
   }
-  for (const [cell, value] of Object.entries(figures)) {
-    const typed = suggested(value)
-    if (typed) cells[cell] = typed
-  }
-  return { cells, choices: {} }
+  const field = group<Cone, 'taper'>({ large_mm: large, small_mm: when(hasTwo, small), stated, length_mm: over })
+  return { name, way, hasTwo, large, small, over, field }
 }
 
-function read(draft: Draft, preset: Preset) {
-  const reader = new DraftReader(draft)
-  const cones: Record<string, Record<string, unknown>> = { shaft: {}, bore: {} }
-  let missing = ''
-  for (const cone of CONES)
-    for (const [size, label] of SIZES) {
-      const way = wayOf(draft, cone)
-      if (size === 'small_mm' && way !== 'two diameters') {
-        const value = reader.number(`${cone}.stated`, `${cone}.stated.value`)
-        if (value === null) missing ||= `${cone}, taper ${WAY_WORDS[way]}`
-        else cones[cone]!.stated = { way, value }
-        continue
-      }
-      const mm = reader.length(`${cone}.${size}`, `${cone}.${size}`)
-      if (mm === null) missing ||= `${cone}, ${label}`
-      else cones[cone]![size] = mm
-    }
-  const interference = 'interference_mm' in preset ? undefined : reader.length('interference', 'interference_mm')
-  if (interference === null) missing ||= 'interference wanted'
-  const hand = reader.length('hand_tight', 'hand_tight_standout_mm')
-  const fitted = reader.length('fitted', 'fitted_standout_mm')
-  const contact = mapOf(draft)
-  const attempt = readAttempt(reader)
-  return reader.done(
-    missing
-      ? null
-      : {
-          ...cones,
-          ...(interference !== undefined && { interference_mm: interference }),
-          ...(hand !== null && { hand_tight_standout_mm: hand }),
-          ...(fitted !== null && { fitted_standout_mm: fitted }),
-          ...(contact && { contact }),
-          ...(attempt && { attempt }),
-        },
-    missing && `Still to measure: ${missing}.`,
-  )
-}
+const CONES = [cone('shaft'), cone('bore')] as const
+const INTERFERENCE = cell<'taper'>({
+  cell: 'interference',
+  label: 'Interference wanted',
+  lacking: 'Still to measure: interference wanted.',
+  stays: true,
+  places: 3,
+})
+const HAND_TIGHT = cell<'taper'>({
+  cell: 'hand_tight',
+  label: 'Shaft stands out, hand tight',
+  part: 'aside',
+  optional: true,
+  places: 2,
+  hint: (hints) => hints.hand_tight_standout_mm,
+})
+const FITTED = cell<'taper'>({ cell: 'fitted', label: 'Shaft stands out, fitted', part: 'aside', optional: true, places: 2 })
+const TRY_HUB = cell<'taper'>({
+  cell: 'try.hub',
+  label: 'Hub was',
+  kind: 'temperature',
+  unit: '°C',
+  part: 'aside',
+  hint: (hints) => hints.hub_c,
+})
+const TRY_SHAFT = cell<'taper'>({
+  cell: 'try.shaft',
+  label: 'Shaft was',
+  kind: 'temperature',
+  unit: '°C',
+  part: 'aside',
+  hint: (hints) => hints.shaft_c,
+})
+const TRY_ADVANCE = cell<'taper'>({
+  cell: 'try.advance',
+  label: 'Went up by, if not measured above',
+  part: 'aside',
+  optional: true,
+  places: 2,
+})
 
-/** A try counts when both temperatures are there; how far it went up is told by the stand-outs too. */
-function readAttempt(reader: DraftReader) {
-  const hub = reader.temperature('try.hub', 'attempt.hub_c')
-  const shaft = reader.temperature('try.shaft', 'attempt.shaft_c')
-  const advance = reader.length('try.advance', 'attempt.advance_mm')
-  if (hub === null || shaft === null) return null
-  return { hub_c: hub, shaft_c: shaft, ...(advance !== null && { advance_mm: advance }) }
-}
-
-function restore(entered: Entered, part: Part) {
-  const filler = new DraftFiller(entered)
-  for (const cone of CONES)
-    for (const [size] of SIZES)
-      filler.cell(`${cone}.${size}`, `${cone}.${size}`, size === 'length_mm' ? String : (mm) => asRead(mm, 3))
-  for (const cone of CONES) {
-    filler.choice(`${cone}.way`, filler.at(`${cone}.stated.way`))
-    filler.cell(`${cone}.stated`, `${cone}.stated.value`)
-  }
-  filler.cell('interference', 'interference_mm', (mm) => asRead(mm, 3))
-  if (part === 'all') {
-    filler.cell('hand_tight', 'hand_tight_standout_mm', asRead)
-    filler.cell('fitted', 'fitted_standout_mm', asRead)
-    filler.choice('contact', filler.at('contact'))
-    filler.cell('try.hub', 'attempt.hub_c')
-    filler.cell('try.shaft', 'attempt.shaft_c')
-    filler.cell('try.advance', 'attempt.advance_mm', asRead)
-  }
-  return filler.draft
-}
+const FIELDS = {
+  shaft: CONES[0].field,
+  bore: CONES[1].field,
+  interference_mm: INTERFERENCE,
+  hand_tight_standout_mm: HAND_TIGHT,
+  fitted_standout_mm: FITTED,
+  contact: chosen(MAP, false),
+  attempt: group<Schemas['Attempt'], 'taper'>(
+    { hub_c: TRY_HUB, shaft_c: TRY_SHAFT, advance_mm: TRY_ADVANCE },
+    { optional: true },
+  ),
+} satisfies Table<Given<'taper'>, 'taper'>
 
 /** Both cones against each other, the blue on the unrolled fit, and how far the hub went up. */
-function TaperDrawing({ draft, change, preset, problems, result }: BenchProps<Result>) {
+function TaperDrawing({ draft, change, preset, problems, result }: BenchProps<'taper'>) {
   const common = { draft, change, problems, width: 96 }
   return (
     <>
@@ -122,42 +119,36 @@ function TaperDrawing({ draft, change, preset, problems, result }: BenchProps<Re
         </h3>
         <TaperMatch result={result} />
         <Cells>
-          {CONES.map((cone) => (
-            <div key={cone}>
-              <b>{cone === 'shaft' ? 'Shaft' : 'Bore'}</b>
+          {CONES.map(({ name, way, hasTwo, large, small, over }) => (
+            <div key={name}>
+              <b>{name === 'shaft' ? 'Shaft' : 'Bore'}</b>
               <Pick
-                label={`Taper of the ${cone} as`}
-                options={WAYS.map((way) => WAY_WORDS[way])}
-                value={WAY_WORDS[wayOf(draft, cone)]}
-                onChange={(words) =>
-                  change({
-                    ...draft,
-                    choices: { ...draft.choices, [`${cone}.way`]: WAYS.find((way) => WAY_WORDS[way] === words) },
-                  })
-                }
+                label={`Taper of the ${name} as`}
+                options={WAYS.map((as) => WAY_WORDS[as])}
+                value={WAY_WORDS[way.of(draft)]}
+                onChange={(words) => change(way.put(draft, WAYS.find((as) => WAY_WORDS[as] === words) ?? WAYS[0]))}
               />
-              {SIZES.map(([size, label]) =>
-                size === 'small_mm' && wayOf(draft, cone) !== 'two diameters' ? (
-                  <LabelledCell
-                    key="stated"
-                    cell={`${cone}.stated`}
-                    label={`${cone}, taper`}
-                    kind="number"
-                    unit={WAY_WORDS[wayOf(draft, cone)]}
-                    {...common}
-                  />
-                ) : (
-                  <LabelledCell key={size} cell={`${cone}.${size}`} label={`${cone}, ${label}`} {...common} />
-                ),
+              <FieldCell of={large} {...common} />
+              {hasTwo(draft) ? (
+                <FieldCell of={small} {...common} />
+              ) : (
+                <LabelledCell
+                  cell={`${name}.stated`}
+                  label={`${name}, taper`}
+                  kind="number"
+                  unit={WAY_WORDS[way.of(draft)]}
+                  {...common}
+                />
               )}
-              {result && <small>{sayTaper(cone === 'shaft' ? result.said_shaft : result.said_bore)}</small>}
+              <FieldCell of={over} {...common} />
+              {result && <small>{sayTaper(name === 'shaft' ? result.said_shaft : result.said_bore)}</small>}
             </div>
           ))}
           <div>
             <b>Draw-up</b>
-            {!('interference_mm' in preset) && <LabelledCell cell="interference" label="Interference wanted" {...common} />}
-            <LabelledCell cell="hand_tight" label="Shaft stands out, hand tight" part="aside" {...common} />
-            <LabelledCell cell="fitted" label="Shaft stands out, fitted" part="aside" {...common} />
+            {!('interference_mm' in preset) && <FieldCell of={INTERFERENCE} {...common} />}
+            <FieldCell of={HAND_TIGHT} {...common} />
+            <FieldCell of={FITTED} {...common} />
           </div>
         </Cells>
       </Zone>
@@ -172,9 +163,9 @@ function TaperDrawing({ draft, change, preset, problems, result }: BenchProps<Re
           A try that missed<span>hub and shaft both cool before the next one</span>
         </h3>
         <Row>
-          <LabelledCell cell="try.hub" label="Hub was" kind="temperature" unit="°C" part="aside" {...common} />
-          <LabelledCell cell="try.shaft" label="Shaft was" kind="temperature" unit="°C" part="aside" {...common} />
-          <LabelledCell cell="try.advance" label="Went up by, if not measured above" part="aside" {...common} />
+          <FieldCell of={TRY_HUB} {...common} />
+          <FieldCell of={TRY_SHAFT} {...common} />
+          <FieldCell of={TRY_ADVANCE} {...common} />
         </Row>
       </Zone>
     </>
@@ -215,13 +206,11 @@ function say(result: Result, unit: 'mm' | 'in') {
   }
 }
 
-export const taperBench: BenchClient<Result> = {
+export const taperBench: BenchClient<'taper'> = {
   name: 'taper',
   title: 'Taper',
   answers: 'Taper match, blue contact, draw-up, and the next temperature after a miss',
-  start,
-  read,
-  restore,
+  ...byTable<'taper'>(FIELDS),
   say,
   Drawing: TaperDrawing,
   quickLimits: [

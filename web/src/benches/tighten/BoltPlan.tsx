@@ -8,17 +8,7 @@ type Result = Schemas['TightenResult']
 type Turn = Schemas['Turn']
 
 /** One bolt pulled once. */
-export interface Pull {
-  pass: number
-  bolt: number
-  reached_nm: number
-  /** With an extension: what the wrench showed, or what the bolt got. */
-  reached_is?: 'wrench' | 'bolt'
-  /** It was slackened before this pull. */
-  slackened?: boolean
-  /** The screw turned before the wrench clicked. */
-  moved?: boolean
-}
+export type Pull = Schemas['Pull']
 
 interface BoltPlanProps {
   result: Result

@@ -1,102 +1,106 @@
 import { useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
-import type { Schemas } from '../../api/client'
 import { MainButton, PlainButton } from '../../kit/Button'
 import { Choice } from '../../kit/Choice'
 import { readTorqueNm } from '../../units/length'
-import { type BenchClient, type BenchProps, type Preset, plainSay } from '../bench'
-import { type Draft, DraftFiller, DraftReader, type Entered, type Part } from '../draft'
-import { LabelledCell, Zone } from '../parts'
+import { type BenchClient, type BenchProps, type CellsProps, plainSay } from '../bench'
+import { type Draft, oneOf, slot } from '../draft'
+import { FieldCell, LabelledCell, Zone } from '../parts'
+import { byTable, cell, type Field, type Given, type ResultOf, type Table } from '../table'
 import { BoltPlan, type Pull } from './BoltPlan'
-import { hasExtension, readWrench, restoreWrench, WrenchInHand } from './Wrench'
+import { hasExtension, WRENCH, WrenchInHand } from './Wrench'
 
-type Result = Schemas['TightenResult']
-
-/** A pull as an entry holds it; those from before had the torque under another name. */
-type Kept = Pull & { torque_nm?: number }
-const asKept = ({ torque_nm, ...pull }: Kept) => ({ ...pull, reached_nm: pull.reached_nm ?? torque_nm })
+type Result = ResultOf<'tighten'>
 
 /** Every click in the order it came. One that was taken back stays, struck through, and is not sent. */
 interface Click extends Pull {
   takenBack?: boolean
 }
 
-const clicksOf = (draft: Draft) => (draft.choices.clicks as Click[] | undefined) ?? []
+const CLICKS = slot<readonly Click[]>('clicks', [])
 const pullsOf = (draft: Draft): Pull[] =>
-  clicksOf(draft)
+  CLICKS.of(draft)
     .filter((click) => !click.takenBack)
     .map(({ takenBack, ...pull }) => ({ ...pull, ...(hasExtension(draft) && { reached_is: pull.reached_is ?? 'bolt' }) }))
-const READ_OFF = ['wrench', 'bolt'] as const
+const READ_OFFS = ['wrench', 'bolt'] as const
+const READ_OFF = oneOf('read_off', READ_OFFS, 'wrench')
 const READ_OFF_WORDS = { wrench: 'what the wrench showed', bolt: 'what the bolt got' }
 const PATTERNS = ['star', 'circle', 'alternate'] as const
+const PATTERN = oneOf('pattern', PATTERNS, 'star')
 const PATTERN_WORDS = { star: 'crosswise', circle: 'round and round', alternate: 'odd, then even' }
 const ENDS = ['with the last pass', 'when a full round moves nothing'] as const
+const END = oneOf('until', ENDS, ENDS[0])
+const PASSES = ['half, then full', '50, 75, 100 %', 'half, full, full', 'straight to torque'] as const
 const SCHEMES = {
   'half, then full': [0.5, 1],
   '50, 75, 100 %': [0.5, 0.75, 1],
   'half, full, full': [0.5, 1, 1],
   'straight to torque': [1],
-} as const
-type Scheme = keyof typeof SCHEMES
-
-function read(draft: Draft, preset: Preset) {
-  const reader = new DraftReader(draft)
-  const given = { ...readWrench(reader, draft), pulls: pullsOf(draft) }
-  if ('bolts' in preset) return reader.done(given)
-  const bolts = reader.number('bolts', 'bolts')
-  const torque = reader.torque('torque', 'torque_nm')
-  if (bolts === null || torque === null) return reader.done(null, 'How many bolts, and to what torque?')
-  const scheme = (draft.choices.scheme as Scheme | undefined) ?? '50, 75, 100 %'
-  return reader.done({
-    bolts: Math.round(bolts),
-    torque_nm: torque,
-    passes: SCHEMES[scheme],
-    until_still: draft.choices.until === ENDS[1],
-    pattern: draft.choices.pattern ?? 'star',
-    ...given,
-  })
 }
+const SCHEME = oneOf('scheme', PASSES, '50, 75, 100 %')
+/** The bolts lie at a machine's feet, not on a circle. */
+const LAYOUT = oneOf('layout', ['feet'], undefined)
 
-function restore(entered: Entered, part: Part) {
-  const filler = new DraftFiller(entered)
-  if (part === 'all') filler.choice('clicks', filler.at<Kept[]>('pulls')?.map(asKept))
-  restoreWrench(filler, part === 'all')
-  return filler.draft
-}
+const HOW_MANY = 'How many bolts, and to what torque?'
+const BOLTS = cell<'tighten'>({ cell: 'bolts', label: 'Bolts', kind: 'number', lacking: HOW_MANY })
+const TORQUE = cell<'tighten'>({ cell: 'torque', label: 'Full torque', kind: 'torque', unit: 'N·m', lacking: HOW_MANY })
+
+/** Chosen beside a quick bench; in a job the circle of the line says it. */
+const typed = <V,>(read: (draft: Draft) => V): Field<V, 'tighten'> => ({
+  read: (reader, _, preset) => ('bolts' in preset ? undefined : read(reader.draft)),
+  restore: () => undefined,
+})
+
+const FIELDS = {
+  bolts: { ...BOLTS, read: (reader, path, preset) => whole(BOLTS.read(reader, path, preset)) },
+  torque_nm: TORQUE,
+  passes: typed((draft) => SCHEMES[SCHEME.of(draft)]),
+  until_still: typed((draft) => END.of(draft) === ENDS[1]),
+  pattern: typed(PATTERN.of),
+  ...WRENCH,
+  pulls: {
+    read: (reader) => pullsOf(reader.draft),
+    restore: (filler, path, part) => {
+      if (part === 'all') filler.choice(CLICKS.key, filler.at<Kept[]>(path)?.map(asKept))
+    },
+    start: (hints) => ({ choices: hints.layout ? { [LAYOUT.key]: hints.layout } : {} }),
+  },
+} satisfies Table<Given<'tighten'>, 'tighten'>
+
+const whole = (bolts: number | undefined) => (bolts === undefined ? undefined : Math.round(bolts))
+
+/** A pull as an entry holds it; those from before had the torque under another name. */
+type Kept = Pull & { torque_nm?: number }
+const asKept = ({ torque_nm, ...pull }: Kept): Click => ({ ...pull, reached_nm: pull.reached_nm ?? torque_nm })
 
 /** The bolts with the next one lit; each click is logged with its torque. */
-function TightenDrawing({ draft, change, preset, result: now, problems, spec }: BenchProps<Result>) {
+function TightenDrawing({ draft, change, preset, result: now, problems, spec }: BenchProps<'tighten'>) {
   // While a figure of the wrench is wrong the bolts stay in sight; none is pulled then.
   const last = useRef(now)
   if (now) last.current = now
   const result = now ?? (Object.keys(problems).length > 0 ? last.current : null)
   const isHeld = now === null
   const [asked, setAsked] = useState<number | null>(null)
-  const clicks = clicksOf(draft)
+  const clicks = CLICKS.of(draft)
   const pulls = pullsOf(draft)
-  const setClicks = (next: Click[]) => change({ ...draft, choices: { ...draft.choices, clicks: next } })
+  const setClicks = (next: readonly Click[]) => change(CLICKS.put(draft, next))
   const takeBack = () => {
     const last = clicks.findLastIndex((click) => !click.takenBack)
     if (last >= 0) setClicks(clicks.map((click, i) => (i === last ? { ...click, takenBack: true } : click)))
   }
   const next = nextTurn(now, pulls)
   const typed = draft.cells.torque_now
-  const fullRound =
-    result !== null &&
-    result.still !== null &&
-    next !== null &&
-    next.torque_nm === Math.max(...result.sequence.map((t) => t.torque_nm))
+  const fullRound = next?.asks_turned ?? false
   const lastPass = result?.sequence.at(-1)?.pass ?? 1
   const turnOf = (bolt: number) => result?.sequence.find((t) => t.pass === (next?.pass ?? lastPass) && t.bolt === bolt)
   const pulledAlready = (bolt: number) => pulls.some((p) => p.bolt === bolt && p.pass === turnOf(bolt)?.pass)
   const pull = (bolt: number, { moved, slackened }: { moved?: boolean; slackened?: boolean } = {}) => {
     const turn = turnOf(bolt)
     if (!turn || isHeld) return
-    const turned = result!.still === null ? undefined : fullRound ? moved : true
-    if (fullRound && moved === undefined) return setAsked(bolt)
+    if (turn.asks_turned && moved === undefined) return setAsked(bolt)
     const reached = typed && readTorqueNm(typed.text)
     const torque = reached || turn.torque_nm
-    const readOff = reached ? ((draft.choices.read_off as 'wrench') ?? 'wrench') : 'bolt'
+    const readOff = reached ? READ_OFF.of(draft) : 'bolt'
     change({
       cells: Object.fromEntries(Object.entries(draft.cells).filter(([cell]) => cell !== 'torque_now')),
       choices: {
@@ -108,7 +112,7 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
             bolt: turn.bolt,
             reached_nm: torque,
             ...(hasExtension(draft) && { reached_is: readOff }),
-            ...(turned !== undefined && { moved: turned }),
+            ...(moved !== undefined && { moved }),
             ...(slackened && { slackened }),
           },
         ],
@@ -149,7 +153,7 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
               pulls={pulls}
               next={next}
               isHeld={isHeld}
-              feet={draft.choices.layout === 'feet' ? (spec?.[spec.movable as 'driver'] ?? null) : null}
+              feet={LAYOUT.of(draft) && spec ? spec[spec.movable] : null}
               couplingRight={spec?.movable === 'driver'}
               onTap={tap}
             />
@@ -207,10 +211,10 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
             {typed && hasExtension(draft) && (
               <Choice
                 label="That is"
-                options={READ_OFF}
+                options={READ_OFFS}
                 words={READ_OFF_WORDS}
-                value={(draft.choices.read_off as 'wrench') ?? 'wrench'}
-                onChange={(read_off) => change({ ...draft, choices: { ...draft.choices, read_off } })}
+                value={READ_OFF.of(draft)}
+                onChange={(as) => change(READ_OFF.put(draft, as))}
               />
             )}
           </div>
@@ -224,39 +228,22 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
   )
 }
 
-function SetUp({ draft, change, problems }: Pick<BenchProps, 'draft' | 'change' | 'problems'>) {
-  const choose = (key: string, value: string) => change({ ...draft, choices: { ...draft.choices, [key]: value, clicks: [] } })
+function SetUp(cells: CellsProps) {
+  const { draft } = cells
+  const anew = (next: Draft) => cells.change(CLICKS.put(next, []))
   return (
     <SetUpGrid>
-      <LabelledCell cell="bolts" label="Bolts" kind="number" unit="" draft={draft} change={change} problems={problems} />
-      <LabelledCell
-        cell="torque"
-        label="Full torque"
-        kind="torque"
-        unit="N·m"
-        draft={draft}
-        change={change}
-        problems={problems}
-      />
+      <FieldCell of={{ ...BOLTS, unit: '' }} {...cells} />
+      <FieldCell of={TORQUE} {...cells} />
       <Choice
         label="Order"
         options={PATTERNS}
         words={PATTERN_WORDS}
-        value={(draft.choices.pattern as 'star') ?? 'star'}
-        onChange={(p) => choose('pattern', p)}
+        value={PATTERN.of(draft)}
+        onChange={(p) => anew(PATTERN.put(draft, p))}
       />
-      <Choice
-        label="Done"
-        options={ENDS}
-        value={(draft.choices.until as (typeof ENDS)[number]) ?? ENDS[0]}
-        onChange={(u) => choose('until', u)}
-      />
-      <Choice
-        label="Passes"
-        options={Object.keys(SCHEMES) as Scheme[]}
-        value={(draft.choices.scheme as Scheme) ?? '50, 75, 100 %'}
-        onChange={(s) => choose('scheme', s)}
-      />
+      <Choice label="Done" options={ENDS} value={END.of(draft)} onChange={(u) => anew(END.put(draft, u))} />
+      <Choice label="Passes" options={PASSES} value={SCHEME.of(draft)} onChange={(s) => anew(SCHEME.put(draft, s))} />
     </SetUpGrid>
   )
 }
@@ -267,10 +254,8 @@ function nextTurn(result: Result | null, pulls: readonly Pull[]) {
   return result?.sequence.find((turn) => !pulls.some((p) => p.pass === turn.pass && p.bolt === turn.bolt)) ?? null
 }
 
-function Log({ clicks, result }: { clicks: Click[]; result: Result }) {
+function Log({ clicks, result }: { clicks: readonly Click[]; result: Result }) {
   const passes = [...new Set(result.sequence.map((t) => t.pass))]
-  const most = Math.max(...result.sequence.map((t) => t.torque_nm))
-  const isFull = (turn: { torque_nm: number }) => turn.torque_nm === most
   return (
     <LogBox>
       {passes.map((pass) => {
@@ -284,10 +269,15 @@ function Log({ clicks, result }: { clicks: Click[]; result: Result }) {
             {mine.map((c, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: clicks are a log, in order, and only ever appended
               <div key={i}>
-                <i>{c.bolt}</i> {c.takenBack ? <s>{c.reached_nm.toFixed(1)}</s> : c.reached_nm.toFixed(1)}
+                <i>{c.bolt}</i>{' '}
+                {c.takenBack ? (
+                  <s>{(c.reached_nm ?? asked.torque_nm).toFixed(1)}</s>
+                ) : (
+                  (c.reached_nm ?? asked.torque_nm).toFixed(1)
+                )}
                 {c.reached_is === 'wrench' && <em> on the wrench</em>}
                 {c.slackened && <em> slackened first</em>}
-                {result.still !== null && !c.takenBack && c.moved !== undefined && isFull(asked) && (
+                {asked.asks_turned && !c.takenBack && c.moved !== undefined && (
                   <em> {c.moved === false ? 'still' : 'turned'}</em>
                 )}
                 {c.takenBack ? (
@@ -304,13 +294,11 @@ function Log({ clicks, result }: { clicks: Click[]; result: Result }) {
   )
 }
 
-export const tightenBench: BenchClient<Result> = {
+export const tightenBench: BenchClient<'tighten'> = {
   name: 'tighten',
   title: 'Tighten',
   answers: 'Bolts in order and in passes, each pull logged',
-  start: (_, suggest) => ({ cells: {}, choices: suggest.layout ? { layout: suggest.layout } : {} }),
-  read,
-  restore,
+  ...byTable<'tighten'>(FIELDS),
   say: (result) => {
     const next = result.next ?? null
     const plain = plainSay(result)

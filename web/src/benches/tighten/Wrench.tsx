@@ -1,77 +1,103 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { api, bring, Refused } from '../../api/client'
-import { sessionOptions, wrenchesOptions } from '../../api/queries'
+import { api, bring, Refused, type Schemas } from '../../api/client'
+import { wrenchesOptions } from '../../api/queries'
 import { PlainButton } from '../../kit/Button'
 import { Words } from '../../kit/Field'
 import { Pick } from '../../kit/Pick'
 import { byServerClock } from '../../kit/serverClock'
-import { mayActAs } from '../../session/role'
+import { useMay } from '../../session/may'
 import { useUnit } from '../../units/preferences'
 import { sayProblem } from '../../units/say'
-import type { BenchProps } from '../bench'
-import { type Draft, type DraftFiller, DraftReader } from '../draft'
-import { LabelledCell } from '../parts'
+import type { CellsProps } from '../bench'
+import { type Draft, DraftReader, slot } from '../draft'
+import { FieldCell } from '../parts'
+import { cell, chosen, type Given, group, type Table, when } from '../table'
 
-const CELLS = { min: 'wrench.min', max: 'wrench.max', length: 'wrench.length' } as const
-const EXTENSION = { length: 'extension', angle: 'extension_angle' } as const
+const NAME = slot('wrench', '')
+const UNTIL = slot<string | undefined>('calibrated_until', undefined)
+/** The day stays with the pulls that were made on it. */
+const PULLED_ON = slot<string | undefined>('pulled_on', undefined)
+
+const torque = { kind: 'torque', unit: 'N·m', stays: true } as const
+const MIN = cell<'tighten'>({ cell: 'wrench.min', label: 'Its range from', ...torque })
+const MAX = cell<'tighten'>({ cell: 'wrench.max', label: 'to', ...torque })
+const LENGTH = cell<'tighten'>({
+  cell: 'wrench.length',
+  label: 'Its length',
+  detail: 'drive square to the mark on the grip',
+  optional: true,
+  stays: true,
+})
+const EXTENSION = cell<'tighten'>({
+  cell: 'extension',
+  label: 'Crow-foot or extension',
+  detail: 'square to bolt',
+  optional: true,
+  stays: true,
+})
+const ANGLE = cell<'tighten'>({
+  cell: 'extension_angle',
+  label: 'It stands at',
+  detail: '0 straight on, 90 across the wrench',
+  kind: 'degrees',
+  unit: '°',
+  optional: true,
+  stays: true,
+})
+const CELLS = [MIN, MAX, LENGTH, EXTENSION, ANGLE]
+
+const WRENCH_FIELD = group<Schemas['Wrench'], 'tighten'>(
+  {
+    name: chosen(NAME),
+    min_nm: MIN,
+    max_nm: MAX,
+    length_mm: LENGTH,
+    calibrated_until: { ...chosen(UNTIL), read: (reader) => UNTIL.of(reader.draft) || undefined },
+  },
+  { optional: true },
+)
 
 /** The wrench in hand and what is on its end, as the bench takes them. */
-export function readWrench(reader: DraftReader, draft: Draft) {
-  const min = reader.torque(CELLS.min, 'wrench.min_nm')
-  const max = reader.torque(CELLS.max, 'wrench.max_nm')
-  const length = reader.length(CELLS.length, 'wrench.length_mm')
-  const extension = reader.length(EXTENSION.length, 'extension_mm')
-  const angle = reader.degrees(EXTENSION.angle, 'extension_angle_deg')
-  reader.cellAt['wrench.length_mm'] = CELLS.length
-  reader.cellAt.extension_angle_deg = EXTENSION.angle
-  const { wrench: name, calibrated_until, pulled_on } = draft.choices
-  return {
-    ...(min !== null &&
-      max !== null && {
-        wrench: { name: name ?? '', min_nm: min, max_nm: max, length_mm: length, calibrated_until: calibrated_until || null },
-        pulled_on: pulled_on ?? byServerClock(Date.now()).slice(0, 10),
-      }),
-    ...(extension !== null && { extension_mm: extension, extension_angle_deg: angle ?? 0 }),
-  }
-}
+export const WRENCH = {
+  wrench: WRENCH_FIELD,
+  pulled_on: {
+    read: (reader, _, preset) =>
+      WRENCH_FIELD.read(new DraftReader(reader.draft), '', preset) &&
+      (PULLED_ON.of(reader.draft) ?? byServerClock(Date.now()).slice(0, 10)),
+    restore: (filler, path, part) => {
+      if (part === 'all') filler.choice(PULLED_ON.key, filler.at(path))
+    },
+  },
+  extension_mm: EXTENSION,
+  extension_angle_deg: when(hasExtension, ANGLE),
+} satisfies Table<Pick<Given<'tighten'>, 'wrench' | 'pulled_on' | 'extension_mm' | 'extension_angle_deg'>, 'tighten'>
 
-/** The way back. The day stays with the pulls that were made on it. */
-export function restoreWrench(filler: DraftFiller, withPulls: boolean) {
-  filler.cell(CELLS.min, 'wrench.min_nm')
-  filler.cell(CELLS.max, 'wrench.max_nm')
-  filler.cell(CELLS.length, 'wrench.length_mm')
-  filler.cell(EXTENSION.length, 'extension_mm')
-  filler.cell(EXTENSION.angle, 'extension_angle_deg')
-  filler.choice('wrench', filler.at('wrench.name'))
-  filler.choice('calibrated_until', filler.at('wrench.calibrated_until'))
-  if (withPulls) filler.choice('pulled_on', filler.at('pulled_on'))
+export function hasExtension(draft: Draft): boolean {
+  return !!draft.cells[EXTENSION.cell]?.text.trim()
 }
-
-export const hasExtension = (draft: Draft) => !!draft.cells[EXTENSION.length]?.text.trim()
 
 /** Which wrench pulls, what it can be set to, until when it is calibrated; and what is on its end. */
-export function WrenchInHand({ draft, change, problems }: Pick<BenchProps, 'draft' | 'change' | 'problems'>) {
+export function WrenchInHand(cells: CellsProps) {
+  const { draft, change } = cells
   const kept = useQuery(wrenchesOptions).data ?? []
   const [open, setOpen] = useState(false)
-  const name = (draft.choices.wrench as string | undefined) ?? ''
-  const filled = [...Object.values(CELLS), ...Object.values(EXTENSION)].some((cell) => draft.cells[cell]?.text.trim())
-  const choose = (choices: Record<string, unknown>) => change({ ...draft, choices: { ...draft.choices, ...choices } })
+  const name = NAME.of(draft)
+  const filled = CELLS.some((of) => draft.cells[of.cell]?.text.trim())
   const take = (picked: string) => {
     const wrench = kept.find((w) => w.name === picked)
-    const cells = { ...draft.cells }
-    const put = (cell: string, value: number | null | undefined) => {
-      delete cells[cell]
-      if (value !== null && value !== undefined) cells[cell] = { text: String(value), unit: 'mm' }
+    const now = { ...draft.cells }
+    const put = (of: { cell: string }, value: number | null | undefined) => {
+      delete now[of.cell]
+      if (value !== null && value !== undefined) now[of.cell] = { text: String(value), unit: 'mm' }
     }
-    put(CELLS.min, wrench?.min_nm)
-    put(CELLS.max, wrench?.max_nm)
-    put(CELLS.length, wrench?.length_mm)
-    const until = wrench?.calibrated_until ?? undefined
-    change({ cells, choices: { ...draft.choices, wrench: picked, calibrated_until: until, pulled_on: undefined } })
+    put(MIN, wrench?.min_nm)
+    put(MAX, wrench?.max_nm)
+    put(LENGTH, wrench?.length_mm)
+    const named = UNTIL.put(NAME.put({ ...draft, cells: now }, picked), wrench?.calibrated_until ?? undefined)
+    change(PULLED_ON.put(named, undefined))
   }
-  const cell = { draft, change, problems }
   return (
     <Place>
       {kept.length > 0 && (
@@ -84,25 +110,18 @@ export function WrenchInHand({ draft, change, problems }: Pick<BenchProps, 'draf
       )}
       {open || filled ? (
         <>
-          <Words label="Number or name of the wrench" value={name} onChange={(wrench) => choose({ wrench })} />
-          <LabelledCell cell={CELLS.min} label="Its range from" kind="torque" unit="N·m" {...cell} />
-          <LabelledCell cell={CELLS.max} label="to" kind="torque" unit="N·m" {...cell} />
+          <Words label="Number or name of the wrench" value={name} onChange={(wrench) => change(NAME.put(draft, wrench))} />
+          <FieldCell of={MIN} {...cells} />
+          <FieldCell of={MAX} {...cells} />
           <Words
             label="Calibrated until"
             type="date"
-            value={(draft.choices.calibrated_until as string | undefined) ?? ''}
-            onChange={(day) => choose({ calibrated_until: day || undefined })}
+            value={UNTIL.of(draft) ?? ''}
+            onChange={(day) => change(UNTIL.put(draft, day || undefined))}
           />
-          <LabelledCell cell={CELLS.length} label="Its length" detail="drive square to the mark on the grip" {...cell} />
-          <LabelledCell cell={EXTENSION.length} label="Crow-foot or extension" detail="square to bolt" {...cell} />
-          <LabelledCell
-            cell={EXTENSION.angle}
-            label="It stands at"
-            detail="0 straight on, 90 across the wrench"
-            kind="degrees"
-            unit="°"
-            {...cell}
-          />
+          <FieldCell of={LENGTH} {...cells} />
+          <FieldCell of={EXTENSION} {...cells} />
+          <FieldCell of={ANGLE} {...cells} />
           <KeepWrench draft={draft} />
         </>
       ) : (
@@ -114,26 +133,24 @@ export function WrenchInHand({ draft, change, problems }: Pick<BenchProps, 'draf
   )
 }
 
-function KeepWrench({ draft }: Pick<BenchProps, 'draft'>) {
+function KeepWrench({ draft }: { draft: Draft }) {
   const client = useQueryClient()
   const unit = useUnit()
-  const role = useQuery(sessionOptions).data?.role
+  const mayKeep = useMay('keep instruments')
   const kept = useQuery(wrenchesOptions).data ?? []
   const [said, setSaid] = useState('')
-  const name = String(draft.choices.wrench ?? '').trim()
-  const { wrench } = readWrench(new DraftReader(draft), draft)
+  const name = NAME.of(draft).trim()
+  const wrench = WRENCH_FIELD.read(new DraftReader(draft), '', {})
   const asKept = kept.find((w) => w.name === name)
   const isKept =
     !!asKept &&
     !!wrench &&
-    (['min_nm', 'max_nm', 'length_mm', 'calibrated_until'] as const).every((k) => (asKept[k] ?? null) === wrench[k])
-  if (!name || !wrench || isKept || !mayActAs(role, 'millwright')) return null
+    (['min_nm', 'max_nm', 'length_mm', 'calibrated_until'] as const).every((k) => (asKept[k] ?? null) === (wrench[k] ?? null))
+  if (!name || !wrench || isKept || !mayKeep) return null
   const keep = async () => {
     try {
-      const { min_nm, max_nm, length_mm } = wrench
-      const calibrated_until = (draft.choices.calibrated_until as string | undefined) ?? null
-      const body = { name, min_nm, max_nm, length_mm, calibrated_until }
-      await bring(api.PUT('/api/instruments/wrenches', { body }))
+      const { min_nm, max_nm, length_mm = null, calibrated_until = null } = wrench
+      await bring(api.PUT('/api/instruments/wrenches', { body: { name, min_nm, max_nm, length_mm, calibrated_until } }))
       await client.invalidateQueries({ queryKey: wrenchesOptions.queryKey })
       setSaid('')
     } catch (why) {
