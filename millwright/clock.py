@@ -97,9 +97,9 @@ def arc_deg(places: Sequence[float]) -> float:
     return 360 - max(gaps)
 
 
-def position_problem(clock: Sequence[float], path: str) -> Problem | None:
-    """Why these positions cannot carry a sine, or None where they can."""
-    places = different_positions(clock)
+def position_problem(clock: Sequence[float], path: str, places: Sequence[float] | None = None) -> Problem | None:
+    """Why these positions cannot carry a sine, or None where they can. ``places`` - the different ones, where known."""
+    places = different_positions(clock) if places is None else places
     if len(places) < 3:
         have = {0: "none", 1: "only one", 2: "only two"}[len(places)]
         return Problem(path, f"Read at three or more different places round the shaft; there is {have}.")

@@ -59,7 +59,12 @@ class Dial(Model):
     @cached_property
     def swept_deg(self) -> float:
         """The arc of the clock that was read."""
-        return arc_deg(different_positions(self.clocks))
+        return arc_deg(self.places)
+
+    @cached_property
+    def places(self) -> list[float]:
+        """Positions that were read, sorted, each once."""
+        return different_positions(self.clocks)
 
     @cached_property
     def cos_sin(self) -> tuple[Array, Array]:
@@ -107,7 +112,7 @@ def problems_of(dials: list[Dial]) -> list[Problem]:
                     "alignment. Turn both shafts together.",
                 )
             )
-        if (problem := position_problem(dial.clocks, f"{at}.readings")) is not None:
+        if (problem := position_problem(dial.clocks, f"{at}.readings", dial.places)) is not None:
             found.append(problem)
     return found + _cannot_tell(dials)
 

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ..say import Figure, Words, bare, mm, words
+from ..say import Figure, Words, bare, mm
 from .axis import Line
 from .feet import Foot, FootMove
 from .limits import Allowed
@@ -192,18 +192,17 @@ def _view(
     axis = _ray(left, plane, layout, times, down)
     cold = _ray(read, plane, layout, times, down)
     way, opens = _in_words(plane, offset, slope)
-    said = "{offset} {way}, {opens} {slope}"
     return DrawnView(
         plane=plane,
         axis=axis,
         cold=None if math.isclose(cold.drop, axis.drop) and math.isclose(cold.shear, axis.shear) else cold,
-        words=words(said, offset=mm(abs(offset)), way=way, opens=opens, slope=_per_100(slope)),
+        words=Words(f"{{offset}} {way}, {opens} {{slope}}", {"offset": mm(abs(offset)), "slope": _per_100(slope)}),
         moves=[_move(x, move, plane, down) for x, move in zip(layout.movable.feet, moves, strict=False)],
         flex=[
             DrawnPlane(
                 x=layout.x(x_mm),
                 drop=axis.drop + axis.shear * layout.x(x_mm) if x_mm > 0 else 0.0,
-                words=words("{angle}", angle=_per_100(up if plane == "v" else across)),
+                words=Words("{angle}", {"angle": _per_100(up if plane == "v" else across)}),
             )
             for x_mm, up, across in flex
         ],
@@ -233,7 +232,7 @@ def _per_100(slope_mm_per_m: float) -> Figure:
 
 def _move(x: float, move: FootMove, plane: Plane, down: float) -> DrawnMove:
     by = move.shim_mm if plane == "v" else move.slide_mm
-    shown = words("{by}", by=bare(by, 2, signed=True) if plane == "v" else bare(abs(by), 2))
+    shown = Words("{by}", {"by": bare(by, 2, signed=True) if plane == "v" else bare(abs(by), 2)})
     if abs(by) <= SHOWN_FROM_MM:
         return DrawnMove(x=x, points="", words=shown)
     return DrawnMove(x=x, points="down" if by * down > 0 else "up", words=shown)

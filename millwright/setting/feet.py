@@ -2,9 +2,9 @@
 
 import math
 from dataclasses import dataclass
+from statistics import linear_regression
 from typing import Protocol
 
-import numpy as np
 from pydantic import Field
 
 from ..errors import Problem, problem
@@ -83,7 +83,7 @@ def line_through(feet: list[Foot], growth: dict[str, float]) -> tuple[float, flo
         return 0.0, 0.0
     if len(feet) == 1:
         return rises[0], 0.0
-    slope, offset = np.polyfit([foot.x_mm for foot in feet], rises, 1)
+    slope, offset = linear_regression([foot.x_mm for foot in feet], rises)
     return float(offset), float(slope) * 1000
 
 

@@ -2,9 +2,9 @@
 
 import math
 from collections.abc import Callable, Sequence
+from statistics import linear_regression
 from typing import Annotated, Literal
 
-import numpy as np
 from pydantic import Field
 
 from ..clock import ClockReading, say_clock
@@ -126,7 +126,7 @@ def _stationary_moved(given: JackInput, way: Way) -> Callable[[float], float]:
     moved = {foot.x_mm: by for foot in given.feet if foot.x_mm < 0 and (by := foot.by_dial_mm(way)) is not None}
     if len(moved) < 2:
         return lambda _: next(iter(moved.values()), 0.0)
-    slope, offset = np.polyfit(list(moved), list(moved.values()), 1)
+    slope, offset = linear_regression(list(moved), list(moved.values()))
     return lambda x_mm: float(offset + slope * x_mm)
 
 
