@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from . import clock
-from .bolting import tighten
+from .bolting import fitted, tighten
+from .coupling import grease
 from .errors import Problem, UnusableInput
 from .model import Model, read_json
 from .mounting import fit, heat, heat_io, key, runout, taper
@@ -62,6 +63,8 @@ BENCHES: dict[str, Bench] = {
             tighten.TightenResult,
             tighten.evaluate,
         ),
+        _bench("fitted", "close-fit bolts drawn in, hole by hole", fitted.FittedInput, fitted.FittedResult, fitted.evaluate),
+        _bench("grease", "grease into a coupling, hole by hole", grease.GreaseInput, grease.GreaseResult, grease.evaluate),
     )
 }
 

@@ -1,6 +1,6 @@
 """Inputs of a bench or sheet as plain lines for a record: what was read, where, in which unit."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
 from .clock import arc_deg, different_positions, say_clock
@@ -36,6 +36,10 @@ def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list
     [('pulls.0', 'pass 2, bolt 3', '35 N·m, stood still')]
     >>> shown({"pulls": [{"pass": 1, "bolt": 1, "reached_nm": 35.0, "reached_is": "wrench", "slackened": True}]})
     [('pulls.0', 'pass 1, bolt 1', '35 N·m on the wrench, slackened first')]
+    >>> shown({"pulls": [{"pass": 1, "bolt": 2, "turned": True, "clicked": False}]})
+    [('pulls.2', 'bolt 2', 'round 1 half a turn')]
+    >>> shown({"log": [{"hole": 1, "to": "in"}, {"hole": 1, "to": "drawn bare"}]})
+    [('log.1', 'hole 1', 'in, drawn bare')]
     >>> shown({"wrench": {"name": "W3", "max_nm": 200.0}})
     [('wrench.max_nm', 'wrench W3, max', '200 N·m')]
     >>> shown({"readings": [{"clock": 0, "value_mm": 8.1}], "ends": ["fan end", "pump end"]}, frozenset({"ends"}))
@@ -108,6 +112,12 @@ def _walk(value: Any, path: str, names: list[str]) -> Iterator[tuple[str, str, W
                 ]
                 pulled = words("{reached}{more}", reached=reached, more="".join(more))
                 yield f"{path}.{i}", f"pass {pull['pass']}, bolt {pull['bolt']}", pulled
+        case [{"pass": _, "bolt": _, "clicked": _}, *_]:
+            for bolt, said in _by(value, "bolt", _half_turn):
+                yield f"{path}.{bolt}", f"bolt {bolt}", words("{said}", said=said)
+        case [{"hole": _, "to": _} | {"hole": _, "what": _}, *_]:
+            for hole, said in _by(value, "hole", lambda done: str(done.get("to") or done["what"])):
+                yield f"{path}.{hole}", f"hole {hole}", words("{said}", said=said)
         case [{"clock": _}, *_] if len(value) > MOST_LISTED:
             arc = arc_deg(different_positions([reading["clock"] for reading in value]))
             yield path, " ".join([*names, "sweep"]), words(f"{len(value)} readings over {arc:.0f}°")
@@ -121,6 +131,20 @@ def _walk(value: Any, path: str, names: list[str]) -> Iterator[tuple[str, str, W
         case _:
             key = next(step for step in reversed(path.split(".")) if not step.isdigit())
             yield path, " ".join(names) or path, _text(key, value)
+
+
+def _by(log: list[Mapping[str, Any]], key: str, word: Callable[[Mapping[str, Any]], str]) -> Iterator[tuple[Any, str]]:
+    """What was done at each place of a log, in its order."""
+    found: dict[Any, list[str]] = {}
+    for done in log:
+        found.setdefault(done[key], []).append(word(done))
+    for place in sorted(found):
+        yield place, ", ".join(found[place])
+
+
+def _half_turn(pull: Mapping[str, Any]) -> str:
+    did = "clicked" if pull.get("clicked") else "half a turn"
+    return f"round {pull['pass']} {did}" + (", stood still" if pull.get("turned") is False else "")
 
 
 def _wants_a_number(item: Any, items: list[Any]) -> bool:

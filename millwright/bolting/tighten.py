@@ -34,6 +34,15 @@ class Wrench(Model):
     calibrated_until: date | None = None
 
 
+class Beside(Model):
+    """A second circle that is pulled by turns with the first: half a turn here, half a turn there."""
+
+    bolts: int = Field(ge=1, le=400)
+    torque_nm: Torque
+    torque_source: str = "torque as entered"
+    title: Name = Field(default="", max_length=120)
+
+
 class TightenInput(Model):
     """A bolt circle or a row of bolts, its torque and its passes."""
 
@@ -47,6 +56,8 @@ class TightenInput(Model):
     extension_angle_deg: float = Field(default=0.0, ge=-180, le=180, description="between extension and wrench")
     pulled_on: date | None = Field(default=None, description="the day, against which the wrench's calibration is held")
     band_share: float = Field(default=BAND_SHARE, gt=0, le=0.5, description="how far a pull may be off its torque")
+    title: Name = Field(default="", max_length=120, description="what the bolts are called")
+    beside: Beside | None = Field(default=None, description="in rounds of half turns: a second circle, by turns")
     until_still: bool = Field(default=False, description="the last pass is repeated until a whole round moved nothing")
     between_rounds: str = Field(default="", max_length=200, description="what is done before the next round")
     pulls: list[Pull] | None = Field(default=None, max_length=8000, description="what was pulled, in order")
@@ -55,6 +66,25 @@ class TightenInput(Model):
     def shares(self) -> list[float]:
         """Of the torque, by pass; half turns go to the full torque."""
         return [1.0] if isinstance(self.passes, str) else self.passes
+
+    @property
+    def order(self) -> list[int]:
+        """Of every bolt; those of a second circle are numbered on and take turns with the first."""
+        first = ORDERS[self.pattern](self.bolts)
+        if self.beside is None:
+            return first
+        second = [self.bolts + bolt for bolt in ORDERS[self.pattern](self.beside.bolts)]
+        return [bolt for pair in itertools.zip_longest(first, second) for bolt in pair if bolt is not None]
+
+    def torque_of(self, bolt: int) -> float:
+        """What it is pulled to in the end."""
+        return self.torque_nm if self.beside is None or bolt <= self.bolts else self.beside.torque_nm
+
+    def name_of(self, bolt: int) -> str:
+        """Its number; of two circles A1, A2, … and B1, B2, …"""
+        if self.beside is None:
+            return str(bolt)
+        return f"A{bolt}" if bolt <= self.bolts else f"B{bolt - self.bolts}"
 
 
 class Turn(Model):
@@ -67,6 +97,7 @@ class Turn(Model):
 
     pass_: int = Field(alias="pass")
     bolt: int
+    name: str  # of two circles with its letter
     torque_nm: float
     set_nm: float
     asks_turned: bool = False
@@ -77,6 +108,8 @@ class TightenResult(Result):
 
     passes: list[float]
     half_turns: bool
+    circles: list[int]  # bolts of each circle
+    clicked: list[int]  # in rounds of half turns: bolts whose wrench clicked
     still: bool | None
     sequence: list[Turn]
     set_nm: float
@@ -103,6 +136,7 @@ def _evaluate_passes(given: TightenInput) -> TightenResult:
         Turn(
             pass_=n,
             bolt=bolt,
+            name=given.name_of(bolt),
             torque_nm=torque,
             set_nm=torque * factor,
             asks_turned=given.until_still and shares[n - 1] == shares[-1],
@@ -126,6 +160,8 @@ def _evaluate_passes(given: TightenInput) -> TightenResult:
         working=_working(given, shares, factor),
         passes=shares,
         half_turns=False,
+        circles=[given.bolts],
+        clicked=[],
         still=still,
         sequence=sequence,
         set_nm=given.torque_nm * factor,
@@ -137,9 +173,16 @@ def _evaluate_passes(given: TightenInput) -> TightenResult:
 def _evaluate_half_turns(given: TightenInput) -> TightenResult:
     refuse_if_any(_pull_problems(given, MOST_ROUNDS))
     factor, pulls = _lever(given), given.pulls or []
-    rounds = rounds_of(ORDERS[given.pattern](given.bolts), pulls)
+    rounds = rounds_of(given.order, pulls)
     turns = [
-        Turn(pass_=n, bolt=bolt, torque_nm=given.torque_nm, set_nm=given.torque_nm * factor, asks_turned=True)
+        Turn(
+            pass_=n,
+            bolt=bolt,
+            name=given.name_of(bolt),
+            torque_nm=given.torque_of(bolt),
+            set_nm=given.torque_of(bolt) * factor,
+            asks_turned=True,
+        )
         for n, bolt in [*((pull.pass_, pull.bolt) for pull in pulls), *((rounds.round, bolt) for bolt in rounds.waiting)]
     ]
     checks = _wrench_checks(given, factor)
@@ -149,9 +192,11 @@ def _evaluate_half_turns(given: TightenInput) -> TightenResult:
         verdict=worst(checks, lacking=given.pulls is not None and not rounds.done),
         checks=checks,
         says=_say_half_turns(given, rounds, following),
-        working=_working(given, given.shares, factor),
+        working=_working_of_turns(given, factor),
         passes=[1.0] * rounds.round,
         half_turns=True,
+        circles=[given.bolts, *([given.beside.bolts] if given.beside else [])],
+        clicked=sorted({pull.bolt for pull in pulls if pull.clicked}),
         still=rounds.done,
         sequence=turns,
         set_nm=given.torque_nm * factor,
@@ -222,6 +267,8 @@ def _problems(given: TightenInput) -> list[Problem]:
     ]
     if not found:
         found += _problems_of_shares(given.shares)
+    if given.beside is not None and given.passes != HALF_TURNS:
+        found.append(Problem("beside", "Two circles go by turns in rounds of half turns only."))
     wrench = given.wrench
     found += range_problems(wrench.min_nm, wrench.max_nm, "wrench.max_nm") if wrench else []
     if given.extension_mm is not None:
@@ -249,9 +296,10 @@ def _problems_of_shares(shares: list[float]) -> list[Problem]:
 
 def _pull_problems(given: TightenInput, passes: int) -> list[Problem]:
     found, half_turns = [], given.passes == HALF_TURNS
+    bolts = len(given.order)
     for i, pull in enumerate(given.pulls or []):
-        if pull.bolt > given.bolts:
-            found.append(Problem(f"pulls.{i}.bolt", f"There are only {given.bolts} bolts."))
+        if pull.bolt > bolts:
+            found.append(Problem(f"pulls.{i}.bolt", f"There are only {bolts} bolts."))
         if pull.pass_ > passes:
             found.append(Problem(f"pulls.{i}.pass", f"There are only {passes} passes."))
         if half_turns:
@@ -282,7 +330,7 @@ def _wrench_checks(given: TightenInput, factor: float) -> list[Check]:
     low, high = wrench.min_nm, wrench.max_nm
     found = [
         judge("wrench", "wrench setting", setting, "N·m", low=low, high=high, source=RANGE_SOURCE, close_above=1.0)
-        for setting in sorted({given.torque_nm * share * factor for share in given.shares})
+        for setting in sorted({torque * factor for torque in _torques(given)})
     ]
     checks = [max(found, key=lambda check: check.used or 0.0)]
     if wrench.calibrated_until is not None and given.pulled_on is not None:
@@ -301,6 +349,11 @@ def _wrench_checks(given: TightenInput, factor: float) -> list[Check]:
             )
         )
     return checks
+
+
+def _torques(given: TightenInput) -> set[float]:
+    """Every torque the wrench is asked for."""
+    return {given.torque_nm * share for share in given.shares} | ({given.beside.torque_nm} if given.beside else set())
 
 
 def _pull_checks(circle: Circle, latest: Mapping[tuple[int, int], Pull]) -> list[Check]:
@@ -348,7 +401,7 @@ def _say_wrench(given: TightenInput) -> list[Say]:
         name = wrench.name or "This wrench"
         says.append(say("calibration_late", text, wrench=name, day=wrench.calibrated_until.isoformat()))
     low = wrench.min_nm + BOTTOM_FIFTH * (wrench.max_nm - wrench.min_nm)
-    if wrench.min_nm <= min(given.shares) * given.torque_nm * _lever(given) < low:
+    if wrench.min_nm <= min(_torques(given)) * _lever(given) < low:
         says.append(
             say("bottom_fifth", "The lowest setting lies in the bottom fifth of the wrench's range. (Rule of thumb.)")
         )
@@ -360,7 +413,7 @@ def _say_half_turns(given: TightenInput, rounds: Rounds, following: Turn | None)
         return [say("nothing_turned", "A whole round turned nothing: every bolt is at its torque."), *_say_wrench(given)]
     text = "Bolt {bolt}: half a turn, or until it clicks at {to}. Round {round}."
     return [
-        say("next_half_turn", text, bolt=str(following.bolt), to=nm(following.torque_nm), round=str(rounds.round)),
+        say("next_half_turn", text, bolt=following.name, to=nm(following.torque_nm), round=str(rounds.round)),
         *_say_wrench(given),
     ]
 
@@ -399,14 +452,30 @@ def _working(given: TightenInput, shares: list[float], factor: float) -> list[Wo
         )
         for n, share in enumerate(shares, start=1)
     ]
-    if factor != 1.0 and given.wrench is not None and given.wrench.length_mm is not None:
-        length = given.wrench.length_mm
-        lever = words(
-            "{torque} × {length} ÷ {arm}",
-            torque=bare(given.torque_nm, None, "N·m"),
-            length=bare(length, None),
-            arm=bare(_arm(length, given), 1),
-        )
-        setting = given.torque_nm * factor
-        lines.append(work("set", "set the wrench to", "T × L ÷ (L + E × cos angle)", lever, setting, "N·m"))
+    return [*lines, *_working_of_setting(given, "", given.torque_nm, factor)]
+
+
+def _working_of_turns(given: TightenInput, factor: float) -> list[WorkLine]:
+    """The torque each circle comes to, and what the wrench is set to for it."""
+    circles = [("", given.torque_nm)]
+    if given.beside is not None:
+        first, second = (f", {letter} {title}".rstrip() for letter, title in (("A", given.title), ("B", given.beside.title)))
+        circles = [(first, given.torque_nm), (second, given.beside.torque_nm)]
+    lines: list[WorkLine] = []
+    for which, torque in circles:
+        lines.append(work("torque", f"torque{which}", "as the card has it", "", torque, "N·m"))
+        lines += _working_of_setting(given, which, torque, factor)
     return lines
+
+
+def _working_of_setting(given: TightenInput, which: str, torque: float, factor: float) -> list[WorkLine]:
+    if factor == 1.0 or given.wrench is None or given.wrench.length_mm is None:
+        return []
+    length = given.wrench.length_mm
+    lever = words(
+        "{torque} × {length} ÷ {arm}",
+        torque=bare(torque, None, "N·m"),
+        length=bare(length, None),
+        arm=bare(_arm(length, given), 1),
+    )
+    return [work("set", f"set the wrench to{which}", "T × L ÷ (L + E × cos angle)", lever, torque * factor, "N·m")]

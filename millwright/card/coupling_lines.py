@@ -1,7 +1,7 @@
 """Lines of the value card for the coupling itself: its bolts, what it is proved by, its element."""
 
-from .kind import COUPLING_PAPER, figure, length, torque, words
-from .meanings import GAP_TAKEN, GAP_WIDTH, PASSES_OF, PATTERN_OF
+from .kind import COUPLING_PAPER, figure, length, torque, words, written
+from .meanings import CIRCLES_BY, FILLED, GAP_TAKEN, GAP_WIDTH, PASSES_OF, PATTERN_OF, RUN_IN
 
 COUPLING_LINES = (
     figure(
@@ -10,6 +10,14 @@ COUPLING_LINES = (
     torque("flange_bolt_torque_nm", "Torque of the coupling's bolts", COUPLING_PAPER, 1, 20000),
     words("bolt_order", "Order of the coupling's bolts", COUPLING_PAPER, tuple(PATTERN_OF), ask="They are pulled"),
     words("bolt_passes", "Passes of the coupling's bolts", COUPLING_PAPER, tuple(PASSES_OF), ask="Shares of the torque"),
+    words("circles_by", "Two circles of the coupling", COUPLING_PAPER, CIRCLES_BY, ask="They are pulled"),
+    words("run_in", "Run in and pulled again", COUPLING_PAPER, RUN_IN, ask="It is"),
+    figure("rerun_minutes", "Run under load before it is pulled again", "min", COUPLING_PAPER, 1, 1000),
+    length("split_gap_max_mm", "Gap at the split of a tyre, at most", COUPLING_PAPER, 0.1, 50),
+    length("ring_clear_mm", "Clamp ring to flange, at least", COUPLING_PAPER, 0.02, 20),
+    written("grease_product", "Grease", COUPLING_PAPER, ask="Which grease"),
+    figure("grease_g", "Grease, one filling", "g", COUPLING_PAPER, 1, 50_000),
+    words("filled", "How it is filled", COUPLING_PAPER, FILLED, ask="It is filled"),
     length("squeeze_most_mm", "A spacer unit may be squeezed by", COUPLING_PAPER, 0.1, 50),
     length("sleeve_spread_mm", "Hub to sleeve, largest less smallest, closed", COUPLING_PAPER, 0.02, 20),
     length(

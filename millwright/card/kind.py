@@ -22,6 +22,7 @@ class ValueKind:
     ask: str = ""
     by_speed: bool = False  # may have steps that hold up to a speed
     words_only: bool = False  # what it means is all there is to it; the figure is 0
+    written: bool = False  # of words: not one of a few, but as it stands in the paper
 
     def unit_as(self, means: str) -> str:
         """The unit of a figure that means this: a tolerance in percent of the gap is no length."""
@@ -58,6 +59,11 @@ def length(
 def torque(key: str, title: str, look_in: str, low: float, high: float) -> ValueKind:
     """A torque, and how the threads have to be for it."""
     return ValueKind(key=key, title=title, unit="N·m", look_in=look_in, low=low, high=high, means=THREAD, ask="Threads")
+
+
+def written(key: str, title: str, look_in: str, ask: str) -> ValueKind:
+    """Words as they stand in the paper: the name of a grease, a material."""
+    return ValueKind(key=key, title=title, unit="", look_in=look_in, low=0, high=0, ask=ask, words_only=True, written=True)
 
 
 def words(key: str, title: str, look_in: str, means: tuple[str, ...], ask: str) -> ValueKind:

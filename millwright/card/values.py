@@ -104,6 +104,8 @@ def value_problems(key: str, value: Value) -> list[Problem]:
     }
     if not kind.low <= value.value <= kind.high:
         found.append(problem("value", between, **bounds))
+    if kind.written and not value.means.strip():
+        found.append(Problem("means", f"{kind.ask}?"))
     if kind.means and value.means not in kind.means:
         found.append(Problem("means", f"{kind.ask}: {' or '.join(kind.means)}?"))
     if value.typed and not _reads_as(value.typed, value.value, unit):

@@ -1,11 +1,16 @@
 """Circles of fasteners: the lines of the card each goes by, what its bench is given, what is said when it is pulled."""
 
+from typing import Any
+
 from ..bolting.order import Pattern
-from ..card.meanings import PASSES_OF, PATTERN_OF
+from ..card.meanings import BY_TURNS, HALF_TURNS, PASSES_OF, PATTERN_OF, Passes
+from ..card.values import source_of
 from . import torques
 from .families.facts import COUNT, ORDER, PASSES, TORQUE, Circle
 from .fields import Field
 from .steps import Happened, JobFacts
+
+CIRCLES_BY = "circles_by"
 
 
 def line_of(job: JobFacts, circle: Circle, key: str) -> str:
@@ -14,15 +19,41 @@ def line_of(job: JobFacts, circle: Circle, key: str) -> str:
     return own if circle.own or own in job.card else key
 
 
-def circle_preset(job: JobFacts, circle: Circle) -> dict[str, object]:
+def circle_preset(job: JobFacts, circle: Circle) -> dict[str, Any]:
     """What the tighten bench is given for a circle: order and passes of the card where it has them; empty without a count."""
-    count, order, passes = (line_of(job, circle, key) for key in (COUNT, ORDER, PASSES))
+    count, order = (line_of(job, circle, key) for key in (COUNT, ORDER))
     if count not in job.card:
         return {}
     pattern: Pattern = PATTERN_OF[job.card[order].means] if order in job.card else circle.order
-    shares = PASSES_OF[job.card[passes].means] if passes in job.card else circle.passes
     bolts = round(job.card[count].value)
-    return torques.bolts_preset(job, line_of(job, circle, TORQUE), bolts, passes=shares, pattern=pattern)
+    passes = _passes_of(job, circle)
+    preset = torques.bolts_preset(job, line_of(job, circle, TORQUE), bolts, passes=passes, pattern=pattern)
+    other = by_turns(job, circle)
+    if not preset or other is None:
+        return preset
+    torque, second = line_of(job, other, TORQUE), line_of(job, other, COUNT)
+    if torque not in job.card or second not in job.card:
+        return {}
+    beside = {"bolts": round(job.card[second].value), "torque_nm": job.card[torque].value, "title": other.title}
+    return {**preset, "title": circle.title, "beside": {**beside, "torque_source": source_of(job.card, torque)}}
+
+
+def _passes_of(job: JobFacts, circle: Circle) -> Passes:
+    line = line_of(job, circle, PASSES)
+    return PASSES_OF[job.card[line].means] if line in job.card else circle.passes
+
+
+def by_turns(job: JobFacts, circle: Circle) -> Circle | None:
+    """The circle that is pulled by turns with this one, unless the card has them one after the other."""
+    if not circle.by_turns_with or _passes_of(job, circle) != HALF_TURNS:
+        return None
+    stands = job.card.get(CIRCLES_BY)
+    return job.family.circle(circle.by_turns_with) if stands is None or stands.means == BY_TURNS else None
+
+
+def goes_with(job: JobFacts, circle: Circle) -> bool:
+    """It is pulled in the step of the circle it takes turns with."""
+    return any(by_turns(job, other) == circle for other in job.family.circles)
 
 
 def checked_again(job: JobFacts) -> tuple[Field, ...]:

@@ -64,6 +64,12 @@ class TightenHints(Model):
     layout: Literal["feet"] | None = None
 
 
+class GreaseHints(Model):
+    """Where the holes are, as long as nobody says otherwise."""
+
+    holes: list[float] | None = None
+
+
 class NoHints(Model):
     """Of a bench that starts empty."""
 
@@ -77,5 +83,6 @@ HINTS: Mapping[str, type[Model]] = {
     "straightedge": StraightedgeHints,
     "alignment": AlignmentHints,
     "tighten": TightenHints,
+    "grease": GreaseHints,
 }
 NONE = NoHints()

@@ -7,12 +7,13 @@ the closed coupling. What comes after what is nowhere else.
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 
+from ..card.meanings import HALF_TURNS
 from ..card.values import source_of
 from ..line import SIDES
 from ..roles import Role
 from ..verdict import Judged
 from . import torques
-from .circles import circle_preset, line_of, pulled
+from .circles import CIRCLES_BY, by_turns, circle_preset, goes_with, line_of, pulled
 from .families.facts import COUNT, ORDER, PASSES, TORQUE
 from .fields import Field
 from .order import InOrder, Part, in_order
@@ -86,6 +87,7 @@ class Bench:
     caution: str = ""
     on_fail: Callable[[JobFacts], str] = lambda job: ""
     relies: frozenset[Happened] = frozenset()
+    may_authorise: bool = True
     when: When = always
 
 
@@ -142,7 +144,7 @@ class Compiler:
                 return [*closed_coupling.steps(self.job)]
             case Stop() if item.when(self.job):
                 return [_stop(self.job, item, stage)]
-            case Pull() if item.when(self.job):
+            case Pull() if item.when(self.job) and not goes_with(self.job, self.job.family.circle(item.circle)):
                 return [_pull(self.job, item, stage)]
             case Bench() if item.when(self.job):
                 return [_bench(self.job, item, stage)]
@@ -188,30 +190,42 @@ def _bench(job: JobFacts, bench: Bench, stage: Stage) -> Step:
         needs=bench.needs(job),
         judged_by=bench.judged_by,
         relies=bench.relies,
-        may_authorise=True,
+        may_authorise=bench.may_authorise,
         form=bench.form(job),
     )
 
 
 def _pull(job: JobFacts, pull: Pull, stage: Stage) -> Step:
     circle = job.family.circle(pull.circle)
+    other = by_turns(job, circle)
+    both = (circle,) if other is None else (circle, other)
     torque = line_of(job, circle, TORQUE)
     held = f", second spanner on the {circle.held}" if circle.held else ""
     oil = f"Thin oil {circle.oil}." if circle.oil else ""
-    hubs = {"driver end": SIDES[:1], "driven end": SIDES[1:]}.get(circle.at, SIDES)
+    hubs = {"driver end": SIDES[:1], "driven end": SIDES[1:]}.get(circle.at if other is None else "", SIDES)
+    preset = circle_preset(job, circle)
+    rounds = preset.get("passes") == HALF_TURNS
+    why = (
+        "Half a turn each, across, round after round: pulled down on one side, it creeps out on the other." if rounds else ""
+    )
     return Step(
         key=f"{PREFIX[stage]}.{circle.key}",
         stage=stage,
-        title=f"Torque the {circle.title}",
-        why="In their order and in rising passes, so that it closes evenly.",
+        title=f"Torque the {circle.title}"
+        if other is None
+        else f"Torque the {circle.title}, and the {other.title}, by turns",
+        why=why or "In their order and in rising passes, so that it closes evenly.",
         tool=f"torque wrench in calibration{held}",
         caution=" ".join(filter(None, [torques.thread_words(job, torque), oil, "All in and hand tight first."])),
-        needs=(line_of(job, circle, COUNT), torque),
-        judged_by=(line_of(job, circle, ORDER), line_of(job, circle, PASSES)),
-        relies=frozenset({torques.moved(circle.title), *(job.hub_fact(side) for side in hubs)}),
-        changes=frozenset({Fact.FASTENERS, pulled(circle)}),
+        needs=tuple(dict.fromkeys(line_of(job, one, key) for one in both for key in (COUNT, TORQUE))),
+        judged_by=(
+            *dict.fromkeys(line_of(job, one, key) for one in both for key in (ORDER, PASSES)),
+            *([CIRCLES_BY] if circle.by_turns_with else []),
+        ),
+        relies=frozenset({*(torques.moved(one.title) for one in both), *(job.hub_fact(side) for side in hubs)}),
+        changes=frozenset({Fact.FASTENERS, *(pulled(one) for one in both)}),
         may_authorise=True,
-        form=BenchForm(bench="tighten", preset=circle_preset(job, circle)),
+        form=BenchForm(bench="tighten", preset=preset),
         on_fail=pull.on_fail,
     )
 

@@ -1,7 +1,7 @@
 """A torque of the value card in a step: how much, on what threads, and the bolts it is pulled on."""
 
 from collections.abc import Sequence
-from typing import Any
+from typing import Any, Literal
 
 from ..bolting.order import RISING
 from ..card.values import source_of
@@ -25,7 +25,7 @@ def thread_words(job: JobFacts, key: str) -> str:
 
 
 def bolts_preset(
-    job: JobFacts, key: str, bolts: int, *, passes: Sequence[float] = RISING, pattern: str = "star"
+    job: JobFacts, key: str, bolts: int, *, passes: Sequence[float] | Literal["half turns"] = RISING, pattern: str = "star"
 ) -> dict[str, Any]:
     """What the tighten bench is given for bolts that get this torque; empty where the card lacks it."""
     if key not in job.card:
@@ -34,7 +34,7 @@ def bolts_preset(
         "bolts": bolts,
         "torque_nm": job.card[key].value,
         "torque_source": source_of(job.card, key),
-        "passes": list(passes),
+        "passes": passes if isinstance(passes, str) else list(passes),
         "pattern": pattern,
     }
 

@@ -8,6 +8,7 @@ from millwright.route.families.register import FAMILIES
 CROSSWISE = ("star", (0.5, 0.75, 1.0))
 ALTERNATE = ("alternate", (0.5, 0.75, 1.0))
 LIGHT_FIRST = ("star", (0.25, 0.5, 0.75, 1.0))
+HALF_TURNS = ("star", "half turns")  # a bead creeps out where one side is pulled down
 ROUND = ("circle", (0.5, 1.0, 1.0))
 SCHEMES = {
     "jaw, in shear with spacer": CROSSWISE,
@@ -17,8 +18,8 @@ SCHEMES = {
     "disc, three-part": ROUND,
     "disc, drop-out spacer": LIGHT_FIRST,
     "composite tube": CROSSWISE,
-    "tyre": ALTERNATE,
-    "tyre on flywheel": ALTERNATE,
+    "tyre": HALF_TURNS,
+    "tyre on flywheel": HALF_TURNS,
     "claw with elastomer blocks": CROSSWISE,
     "rigid": CROSSWISE,
 }

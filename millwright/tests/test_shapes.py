@@ -50,9 +50,9 @@ LEAD_MAY_ACCEPT = {
     "prepare": "ends distance shaft fit taper",
     "mount": "first hot draw clamp true screw screw.second element runout",
     "set": "soft gap straightedge align",
-    "couple": "element screw flange feet align gap closed sleeve dial numbers second driver_end driven_end "
-    "ring_driver ring_driven bolt_ring clamp_ring",
-    "close": "warm",
+    "couple": "grease tyre element screw flange feet align gap closed sleeve dial numbers second driver_end driven_end "
+    "ring_driver bolt_ring",
+    "close": "warm run_in",
     "off": "align",
     "found": "look align closed sleeve dial",
 }

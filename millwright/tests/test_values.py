@@ -100,7 +100,7 @@ class RefusedTest(unittest.TestCase):
         self.assertEqual([key for key in asked if value_kind(key) is None], [])
         for kind in VALUE_KINDS.values():
             self.assertEqual(kind.low < kind.high, not kind.words_only, kind.key)
-            self.assertEqual(bool(kind.means), bool(kind.ask), kind.key)
+            self.assertEqual(bool(kind.means) or kind.written, bool(kind.ask), kind.key)
             self.assertTrue(kind.look_in, kind.key)
 
 

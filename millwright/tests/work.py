@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+from millwright.benches import as_dict, evaluate_json
 from millwright.card.meanings import GAP_EACH, GAP_MEAN, GAP_MM
 from millwright.card.values import Source, Value
 from millwright.line import LineSpec, Side
@@ -13,6 +14,7 @@ from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.build import values_of_connection, values_of_family
 from millwright.route.fields import Field
+from millwright.route.hints import GreaseHints
 from millwright.route.stand import NOTHING_LEFT, stand
 from millwright.route.state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState
 from millwright.route.steps import BenchForm, Scope, SheetForm
@@ -75,11 +77,38 @@ def bolts(count: int, torque: float, passes: tuple[float, ...]) -> dict[str, Any
     }
 
 
+def half_turns(preset: Mapping[str, Any]) -> dict[str, Any]:
+    """Each bolt half a turn, then every one clicks, then a round that turns nothing."""
+    pulls: list[dict[str, Any]] = []
+    while True:
+        found = as_dict(evaluate_json("tighten", json.dumps({**preset, "pulls": pulls})))
+        if found["next"] is None:
+            return {"pulls": pulls}
+        turn = found["next"]
+        pulls.append({"pass": turn["pass"], "bolt": turn["bolt"], "turned": turn["pass"] < 3, "clicked": turn["pass"] > 1})
+
+
+def step_by_step(bench: str, given: Mapping[str, Any]) -> dict[str, Any]:
+    """What the bench says comes next, until nothing does."""
+    log: list[Any] = []
+    while (following := as_dict(evaluate_json(bench, json.dumps({**given, "log": log})))["next"]) is not None:
+        log.append(following)
+    return {**given, "log": log}
+
+
 def rounds(count: int, torque: float, turned: tuple[int, ...]) -> dict[str, Any]:
     """A part round and full rounds; ``turned`` - how many screws still turned in each full round."""
     pulls = bolts(count, torque, (0.5, *(1.0 for _ in turned)))["pulls"]
     for pull in pulls:
         pull["moved"] = pull["pass"] == 1 or pull["bolt"] <= turned[pull["pass"] - 2]
+    return {"pulls": pulls}
+
+
+def rounds_at_full_torque(count: int, torque: float, turned: tuple[int, ...]) -> dict[str, Any]:
+    """Round after round at full torque; ``turned`` - how many screws still turned in each."""
+    pulls = bolts(count, torque, tuple(1.0 for _ in turned))["pulls"]
+    for pull in pulls:
+        pull["moved"] = pull["bolt"] <= turned[pull["pass"] - 1]
     return {"pulls": pulls}
 
 
@@ -142,7 +171,27 @@ WORDS = {
 SHEETS: dict[str, dict[str, Any]] = {
     "receive.carried": {"driver": "two bearings of its own", "driven": "one bearing: it floats"},
     "receive.unit": {"screws": 8},
+    "close.run_in": {"what": "run under load", "minutes": 60, "load": 80},
 }
+
+
+def _read_on(form: BenchForm, key: str) -> dict[str, Any]:
+    """What is read on a bench."""
+    if key.endswith(".closed"):
+        return {**BOTH_ENDS, "ends": form.preset["ends"]} if "ends" in form.preset else PACK
+    if form.bench == "fitted":
+        return step_by_step("fitted", form.preset)
+    if form.bench == "grease":
+        assert isinstance(form.suggest, GreaseHints)
+        usual = {"routine": "low in, high out", "product": form.preset.get("wanted_product", "Maltster blue")}
+        return step_by_step("grease", {"holes": form.suggest.holes, **usual, **form.preset})
+    if key.startswith("close.rerun."):
+        return rounds_at_full_torque(form.preset["bolts"], form.preset["torque_nm"], (2, 0))
+    if form.preset.get("passes") == "half turns":
+        return half_turns(form.preset)
+    if form.bench == "tighten" and not form.preset.get("until_still"):
+        return bolts(form.preset["bolts"], form.preset["torque_nm"], tuple(form.preset["passes"]))
+    return READINGS[key] if key in READINGS else READINGS[key.rsplit(".", 1)[0]]
 
 
 class Work:
@@ -289,13 +338,9 @@ class Work:
         if key.startswith("prepare.fit") and held == SHRINK:
             return SHRUNK
         if isinstance(form, BenchForm):
-            if key.endswith(".closed"):
-                return {**BOTH_ENDS, "ends": form.preset["ends"]} if "ends" in form.preset else PACK
-            if form.bench == "tighten" and not form.preset.get("until_still"):
-                return bolts(form.preset["bolts"], form.preset["torque_nm"], tuple(form.preset["passes"]))
-            return READINGS[key] if key in READINGS else READINGS[key.rsplit(".", 1)[0]]
+            return _read_on(form, key)
         assert isinstance(form, SheetForm)
-        usual: dict[str, Any] = {
+        by_kind: dict[str, Any] = {
             "tick": True,
             "condition": "ok",
             "text": "as seen",
@@ -305,7 +350,7 @@ class Work:
             "count": 4,
         }
         own: dict[str, Any] = dict(SHEETS.get(key, {}))
-        answers = {f.key: own.get(f.key, self._answer(f, WORDS.get(f.key, usual.get(f.kind)))) for f in form.fields}
+        answers = {f.key: own.get(f.key, self._answer(f, WORDS.get(f.key, by_kind.get(f.kind)))) for f in form.fields}
         if form.rows:
             answers["rows"] = [LOCKED]
         return answers

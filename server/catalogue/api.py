@@ -42,6 +42,7 @@ class ValueKindOut(Schema):
     ask: str
     by_speed: bool
     words_only: bool
+    written: bool
 
 
 class CatalogueOut(Schema):

@@ -4,7 +4,9 @@ from collections.abc import Mapping
 from typing import Any
 
 from millwright.route.fields import Field
-from millwright.route.steps import SheetForm, Step
+from millwright.route.steps import BenchForm, SheetForm, Step
+
+from .followed import followed
 
 FOUND = {
     "dials": [
@@ -165,6 +167,8 @@ def fill(step: Step, words: Mapping[str, Any] = {}) -> dict[str, Any]:
     ``words`` - what another line says instead, by field
     """
     form = step.form
+    if isinstance(form, BenchForm) and (read := followed(form)) is not None:
+        return read
     if not isinstance(form, SheetForm):
         return FIRST_READINGS[step.key]
     said = {**_WORDS, **words}

@@ -2,9 +2,10 @@
 
 from dataclasses import replace
 
+from ..coupling_benches import draw_in
 from ..fields import REMOVED, condition, marks, out, tick
 from ..ledger import back
-from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
+from ..procedure import Bench, LightScrew, Procedure, Proof, Pull, Stop, expected
 from .disc_single import PACK_LOOK
 from .facts import BOLTED_ANGLE_VALUES, END_VALUES, HUBS, PACKS_FLAT, ClosedCheck, FamilyFacts, Part, at_both_ends
 
@@ -37,51 +38,33 @@ FACTS = FamilyFacts(
 )
 
 
-def _draw_in(end: str, key: str) -> tuple[Stop, ...]:
+def _draw_in(end: str, key: str) -> tuple[Stop | Bench, ...]:
     rings = f"catch rings, {end}"
     return (
         Stop(
-            key=f"start_{key}",
-            title=f"Start the close-fit bolts, {end}",
-            why="A bolt that is driven is a bolt that is spoiled.",
-            caution="Never drive a bolt with a hammer.",
+            key=f"lay_{key}",
+            title=f"Lay out the close-fit bolts, {end}",
+            why="Each goes back to its own hole, with its own ring.",
             rows=(
-                tick("first", "A light pull by hand on the pack, first bolt in"),
-                tick("opposite", "Opposite one next, then in turn, heads as the drawing shows"),
-                expected("bolts", "Bolts in", key),
+                expected("bolts", "Bolts laid out, numbered as delivered", key),
+                tick("heads", "Seen in the drawing on which flange each head stands"),
                 out("rings", "Catch rings laid out, not on yet", rings, REMOVED),
             ),
-            ordered=True,
-            on_fail="Hard after the first: back out, shift the pack.",
         ),
-        Stop(
-            key=f"draw_{key}",
-            title=f"Draw the bolts in with bare nuts, {end}",
-            why="In two stages: bare first, then with its ring, until the head seats.",
-            caution="A ring in the first draw-in jams the bolt.",
-            rows=(
-                tick("drawn", "Every bolt drawn until its thread runs out"),
-                tick("off", "Every nut off again"),
-            ),
-            ordered=True,
-        ),
+        draw_in(f"draw_{key}", f"Draw the close-fit bolts in, {end}", key),
         Stop(
             key=f"rings_{key}",
-            title=f"Catch rings on, and draw until every head seats, {end}",
+            title=f"Count the catch rings that are on, {end}",
             why="A ring that is forgotten lets the joint settle.",
             photograph="every catch ring in its seat",
-            rows=(
-                back("rings", "Catch rings on", rings),
-                tick("nuts", "Nuts on"),
-                tick("seated", "Every head seats"),
-            ),
-            ordered=True,
+            rows=(back("rings", "Catch rings on", rings),),
         ),
     )
 
 
 PROCEDURES = (
     Procedure(
+        version=2,
         couple_up=(
             LightScrew(),
             Stop(

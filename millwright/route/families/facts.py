@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from ...bolting.order import RISING, Pattern
+from ...card.meanings import Passes
 from ...line import SIDES, Family, Side
 from ..fields import Field
 
@@ -26,6 +27,7 @@ class Circle:
 
     ``order``, ``passes`` - custom of the trade; the value card replaces them, with its source
     ``held``              - what the second spanner holds while the wrench turns the other
+    ``by_turns_with``     - the circle it is pulled by turns with, half a turn here and half a turn there
     ``own``               - it has lines of the card of its own: count, torque, order, passes; else it shares the family's
     """
 
@@ -33,10 +35,11 @@ class Circle:
     title: str  # the bolts as they are called: "hub bolts, driver end"
     at: Place = "both together"
     order: Pattern = "star"
-    passes: tuple[float, ...] = RISING
+    passes: Passes = RISING
     held: str = ""
     oil: str = ""
     own: bool = False
+    by_turns_with: str = ""
 
     def line(self, key: str) -> str:
         """The line of the value card where this circle has one of its own."""
@@ -88,14 +91,16 @@ class FamilyFacts:
     takes: Takes = "offset and angle"
     closed: ClosedCheck | None = None
     hubs: tuple[Side, ...] = SIDES  # those that are mounted on a shaft
+    runs_in: bool = False  # it is run in under load and pulled again, unless its paper says otherwise
     hangs: bool = False  # a drive that hangs on its shaft: there is nothing to be brought into line
     measured_at_jaws: bool = False  # the gap may be given from jaw tip to the opposite hub instead
 
     @property
     def may_have(self) -> tuple[str, ...]:
         """Keys of the value card that no paper has to give: with a figure there the route goes by it."""
+        by_turns = ("circles_by",) if any(circle.by_turns_with for circle in self.circles) else ()
         bolts = tuple(key for circle in self.circles for key in _lines_of(circle, several=len(self.circles) > 1))
-        runs_true = ("shaft_runout_mm", "hub_runout_mm", *self.may_also)
+        runs_true = ("shaft_runout_mm", "hub_runout_mm", *self.may_also, *by_turns, *(RERUN_VALUES if self.circles else ()))
         if self.hangs:
             return (*runs_true, *dict.fromkeys(bolts))
         jaws = ("jaw_tip_mm",) if self.measured_at_jaws else ()
@@ -126,6 +131,8 @@ ANGLE_VALUES = (
 )
 SETTING_VALUES = (*ANGLE_VALUES, "offset_limit_mm")
 BOLTS_VALUES = (COUNT, TORQUE)
+RERUN_VALUES = ("run_in", "rerun_minutes")
+GREASE_VALUES = ("grease_product", "grease_g", "filled")
 BOLTED_VALUES = (*SETTING_VALUES, *BOLTS_VALUES)
 BOLTED_ANGLE_VALUES = (*ANGLE_VALUES, *BOLTS_VALUES)
 END_VALUES = ("end_gap_nominal_mm", "end_gap_plus_minus_mm", "ends_differ_mm")

@@ -1,14 +1,13 @@
 """Tyre couplings on an engine flywheel: everything hangs on the driven shaft before its flange goes on."""
 
-from dataclasses import replace
-
+from ...card.meanings import HALF_TURNS
 from ..fields import condition, count, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
 from .facts import ANGLE_VALUES, BOLTS, COUNT, TORQUE, Circle, FamilyFacts, Part
-from .tyre import NO_METAL
+from .tyre import RING_CLEAR, no_metal
 
-_BOLT_RING = Circle(key="bolt_ring", title="screws of the bolt ring", order="alternate", own=True)
-_CLAMP_RING = Circle(key="clamp_ring", title="screws of the clamp ring", at="driven end", order="alternate", own=True)
+_BOLT_RING = Circle(key="bolt_ring", title="screws of the bolt ring", passes=HALF_TURNS, own=True, by_turns_with="clamp_ring")
+_CLAMP_RING = Circle(key="clamp_ring", title="screws of the clamp ring", at="driven end", passes=HALF_TURNS, own=True)
 FACTS = FamilyFacts(
     family="tyre on flywheel",
     title="Tyre coupling on an engine flywheel",
@@ -30,6 +29,8 @@ FACTS = FamilyFacts(
         *(circle.line(key) for circle in (_BOLT_RING, _CLAMP_RING) for key in (COUNT, TORQUE)),
     ),
     way_round="flange toward the flywheel",
+    may_also=(RING_CLEAR,),
+    runs_in=True,
     circles=(_BOLT_RING, _CLAMP_RING),
     finished=(
         condition("ferrules", "A ferrule in every hole of the element"),
@@ -39,6 +40,7 @@ FACTS = FamilyFacts(
 )
 PROCEDURES = (
     Procedure(
+        version=2,
         receive=(
             Stop(
                 key="flywheel",
@@ -68,7 +70,7 @@ PROCEDURES = (
             ),
             Pull(circle="bolt_ring"),
             Pull(circle="clamp_ring"),
-            replace(NO_METAL, tool="feelers, at four places of the clamp ring"),
+            no_metal("between clamp ring and flange"),
         ),
         undo=(
             Stop(

@@ -1,8 +1,9 @@
 """Gear couplings with flanged sleeves."""
 
-from ..fields import condition, number, text, tick
+from ..coupling_benches import fill
+from ..fields import condition, text, tick
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
-from .facts import BOLTED_VALUES, HUBS, Circle, ClosedCheck, FamilyFacts, Part
+from .facts import BOLTED_VALUES, GREASE_VALUES, HUBS, Circle, ClosedCheck, FamilyFacts, Part
 
 FACTS = FamilyFacts(
     family="gear",
@@ -34,6 +35,7 @@ FACTS = FamilyFacts(
         values=("sleeve_spread_mm",),
     ),
     way_round="face toward the other shaft, as the drawing shows",
+    may_also=GREASE_VALUES,
     circles=(Circle(key="flange", title="flange bolts", held="bolt head"),),
     finished=(
         condition("plugs", "Plugs flush, no grease at keyway or joint"),
@@ -42,6 +44,7 @@ FACTS = FamilyFacts(
 )
 PROCEDURES = (
     Procedure(
+        version=2,
         couple_up=(
             LightScrew(),
             Stop(
@@ -71,19 +74,14 @@ PROCEDURES = (
                 on_fail="Draw the sleeves back and put it right before a bolt is tightened. Pinched: a new one.",
             ),
             Pull(circle="flange"),
-            Stop(
-                key="grease",
-                title="Fill it with grease",
-                why="Filled from above it looks full and is not: air stays trapped.",
-                tool="grease gun, the grease the maker names",
-                rows=(
-                    text("grease", "Grease, and its batch"),
-                    number("grams", "Amount", "g", required=False),
-                    tick("plugs_out", "Every plug out, filled at the lowest"),
-                    tick("shows", "It showed at each open hole before that was closed"),
-                    tick("plugs_in", "Every plug back in"),
-                ),
-                ordered=True,
+            fill(
+                "grease",
+                "Fill it with grease",
+                "Filled from above it looks full and is not: air stays trapped.",
+                0.0,
+                90.0,
+                180.0,
+                270.0,
             ),
             Proof(),
         ),

@@ -1,8 +1,9 @@
 """Steel grid couplings with a split cover."""
 
+from ..coupling_benches import fill
 from ..fields import condition, marks, number, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
-from .facts import BOLTED_VALUES, BOLTS, HUBS, Circle, FamilyFacts, Part
+from .facts import BOLTED_VALUES, BOLTS, GREASE_VALUES, HUBS, Circle, FamilyFacts, Part
 
 FACTS = FamilyFacts(
     family="steel grid",
@@ -27,6 +28,7 @@ FACTS = FamilyFacts(
     values=BOLTED_VALUES,
     way_round="teeth toward the other shaft",
     closes_by_hub=True,
+    may_also=GREASE_VALUES,
     circles=(Circle(key="flange", title="cover bolts", held="bolt head"),),
     finished=(
         condition("marks", "Match marks of the cover on one end"),
@@ -36,6 +38,7 @@ FACTS = FamilyFacts(
 )
 PROCEDURES = (
     Procedure(
+        version=2,
         couple_up=(
             LightScrew(),
             Stop(
@@ -93,18 +96,7 @@ PROCEDURES = (
                 on_fail="Lift the upper half and turn it. A gasket out of place: a new one.",
             ),
             Pull(circle="flange"),
-            Stop(
-                key="grease",
-                title="Fill it up and close it",
-                why="Filled from above it looks full and is not.",
-                tool="grease gun, the same grease",
-                rows=(
-                    tick("low", "Filled through the low hole, the opposite plug out"),
-                    tick("shows", "It showed at the open hole"),
-                    tick("plugs", "Plugs back in, both"),
-                ),
-                ordered=True,
-            ),
+            fill("grease", "Fill it up and close it", "Air stays in it where it is filled from above.", 90.0, 270.0),
         ),
         undo=(
             Stop(

@@ -1,17 +1,61 @@
 """Tyre couplings: a split rubber tyre whose beads are clamped by two rings."""
 
-from ..fields import condition, length, tick
+from ...card.meanings import HALF_TURNS
+from ...card.values import source_of
+from ...say import say
+from ...verdict import Judged, judge, said_by_hand
+from ..fields import Field, condition, length, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
+from ..steps import Answers, JobFacts
 from .facts import BOLTED_VALUES, BOLTS, HUBS, Circle, FamilyFacts, Part
 
-NO_METAL = Stop(
-    key="metal",
-    title="Look that nothing metal touches",
-    why="Tightened down to metal, the ring no longer holds the tyre.",
-    tool="feelers, at four places of both ends",
-    rows=(tick("feeler", "A feeler goes in between ring and flange everywhere"),),
-    on_fail="Metal to metal: rings slack, tyre off. Worn or wrong tyre, or paint under the bead.",
-)
+SPLIT_MOST, RING_CLEAR = "split_gap_max_mm", "ring_clear_mm"
+
+
+def _judge_split(job: JobFacts, answers: Answers) -> Judged:
+    """The gap at the split against the card; without a figure there it is only written down."""
+    split = answers.get("split_mm")
+    if split is None or SPLIT_MOST not in job.card:
+        return [], []
+    high, source = job.card[SPLIT_MOST].value, source_of(job.card, SPLIT_MOST)
+    return [judge("split", "gap at the split", split, "mm", high=high, source=source)], []
+
+
+def _judge_metal(job: JobFacts, answers: Answers) -> Judged:
+    """A feeler has to go in everywhere: as thick as the card says, or any."""
+    checks, says = _judge_split(job, answers)
+    feeler = answers.get("feeler_mm")
+    if feeler is None:
+        return checks, says
+    if feeler <= 0:
+        text = "Metal to metal: slacken the ring, tyre off. Worn or wrong tyre, or paint under the bead."
+        return [
+            *checks,
+            said_by_hand("metal", "ring on flange: no feeler goes in", "nothing metal may touch", in_order=False),
+        ], [*says, say("metal_to_metal", text)]
+    if RING_CLEAR not in job.card:
+        return checks, says
+    low, source = job.card[RING_CLEAR].value, source_of(job.card, RING_CLEAR)
+    return [*checks, judge("ring_clear", "ring to flange, the smallest", feeler, "mm", low=low, source=source)], says
+
+
+def no_metal(where: str, *rows: Field) -> Stop:
+    """Looked at after the torque: at four places of whatever is clamped."""
+    return Stop(
+        key="metal",
+        title="Look that nothing metal touches",
+        why="Tightened down to metal, the ring no longer holds the rubber.",
+        tool="feelers",
+        rows=(
+            length("feeler_mm", f"Thickest feeler that goes in, {where}, the smallest of four places", "0: none goes in"),
+            *rows,
+        ),
+        judged_by=(SPLIT_MOST, RING_CLEAR),
+        judge=_judge_metal,
+        on_fail="Metal to metal: rings slack, tyre off. Worn or wrong tyre, or paint under the bead.",
+    )
+
+
 FACTS = FamilyFacts(
     family="tyre",
     title="Tyre coupling",
@@ -31,15 +75,24 @@ FACTS = FamilyFacts(
     ),
     gap_taken="between the flanges, end float at its middle",
     values=BOLTED_VALUES,
+    may_also=(SPLIT_MOST, RING_CLEAR),
+    runs_in=True,
     way_round="flange toward the other shaft, at the place that gives the wanted distance",
     circles=(
-        Circle(key="ring_driver", title="ring screws, driver end", at="driver end", order="alternate"),
-        Circle(key="ring_driven", title="ring screws, driven end", at="driven end", order="alternate"),
+        Circle(
+            key="ring_driver",
+            title="ring screws, driver end",
+            at="driver end",
+            passes=HALF_TURNS,
+            by_turns_with="ring_driven",
+        ),
+        Circle(key="ring_driven", title="ring screws, driven end", at="driven end", passes=HALF_TURNS),
     ),
     finished=(condition("rings", "Rings level, tyre seated all round, nothing metal touches"),),
 )
 PROCEDURES = (
     Procedure(
+        version=2,
         couple_up=(
             LightScrew(),
             Stop(
@@ -53,9 +106,12 @@ PROCEDURES = (
                     tick("whole", "Rubber whole at the beads"),
                     tick("open", "Opened at its split only as far as needed"),
                     tick("beads", "Beads seated by hand or rubber mallet all round, both flanges"),
-                    length("split_mm", "Gap at the split", "as the manual says"),
+                    length("split_mm", "Gap at the split"),
                 ),
                 ordered=True,
+                judged_by=(SPLIT_MOST,),
+                judge=_judge_split,
+                may_authorise=True,
                 on_fail="Off again. A bead that will not seat is dirty, the wrong size or tilted.",
             ),
             Stop(
@@ -75,7 +131,7 @@ PROCEDURES = (
                 circle="ring_driven",
                 on_fail="Pull one side down and the other bead creeps out: slacken all round, begin again.",
             ),
-            NO_METAL,
+            no_metal("between ring and flange, both ends", length("split_mm", "Gap at the split again")),
         ),
         undo=(
             Stop(

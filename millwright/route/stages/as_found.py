@@ -7,7 +7,7 @@ from ..families.register import FAMILIES
 from ..fields import REMOVED, choice, condition, out, text, tick
 from ..order import Part, any_order, in_order
 from ..steps import JobFacts, Scope, SheetForm, Stage, Step
-from . import close_out, closed_coupling, set_and_align
+from . import closed_coupling, run_in, set_and_align
 
 CLOSED, OPENED = "stays closed", "is opened"
 LOOK = "found.look"
@@ -35,7 +35,7 @@ def as_found(job: JobFacts) -> Part:
         form=SheetForm(
             fields=(
                 tick("guard", "Guard off"),
-                out("guard_screws", "Guard screws, put into a marked box", close_out.GUARD_SCREWS, REMOVED),
+                out("guard_screws", "Guard screws, put into a marked box", run_in.GUARD_SCREWS, REMOVED),
                 condition("element", "Coupling: no cracks, rubber or metal dust, grease, rubbing"),
                 *closed_coupling.looked_at(job),
                 condition("bolts", "Bolts and set screws: none loose, none missing"),

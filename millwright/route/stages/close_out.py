@@ -9,10 +9,10 @@ from ..ledger import back
 from ..locks import FIRST_LOCKS, LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
 from ..order import Aside, Part, in_order
 from ..steps import Answers, Fact, JobFacts, SheetForm, SignForm, Stage, Step
-from . import closed_coupling, make_safe, set_and_align
+from . import closed_coupling, make_safe, run_in, set_and_align
+from .run_in import GUARD_SCREWS
 
 CLOSING = "close.sign"  # the signature that closes a record
-GUARD_SCREWS = "guard screws"
 WORK = frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB, Fact.FASTENERS, Fact.LOCKED_AGAIN})
 # Whatever is closed after the work comes again when there was work after it, or it was locked out again.
 AFTER_THE_WORK = WORK | {Fact.SECOND_PULL}
@@ -26,7 +26,9 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None) -> Part:
     pulled = [] if torqued is None else [_second_pull(job, torqued)]
     finished = [_look_over(job)] if torqued is not None and job.family.finished else []
     warm = [] if job.family.hangs or torqued is None else [_read_warm(job)]
+    ahead, behind = run_in.steps(job) if torqued is not None else ([], [])
     return in_order(
+        *ahead,
         *pulled,
         *finished,
         _count(),
@@ -67,6 +69,7 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None) -> Part:
             on_fail="Alignment, balance, a loose bolt, the motor, the driven machine: find out which. Lock out again first.",
         ),
         *(Aside(step) for step in make_safe.lock_out_again(job)),
+        *behind,
         *warm,
         *_signatures(),
     )

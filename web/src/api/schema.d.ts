@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/benches/fitted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description Close-fit bolts drawn in, hole by hole. 422 where the input is not usable.
+         */
+        post: operations["bench_fitted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/benches/gap": {
         parameters: {
             query?: never;
@@ -78,6 +98,26 @@ export interface paths {
          * @description Gap between hub faces. 422 where the input is not usable.
          */
         post: operations["bench_gap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/grease": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description Grease into a coupling, hole by hole. 422 where the input is not usable.
+         */
+        post: operations["bench_grease"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1369,7 +1409,30 @@ export interface components {
             source?: string;
         };
         /** BenchFormOut */
-        BenchFormOut: components["schemas"]["ClockForm"] | components["schemas"]["FitForm"] | components["schemas"]["KeyForm"] | components["schemas"]["HeatForm"] | components["schemas"]["TaperForm"] | components["schemas"]["RunoutForm"] | components["schemas"]["SoftfootForm"] | components["schemas"]["GapForm"] | components["schemas"]["StraightedgeForm"] | components["schemas"]["AlignmentForm"] | components["schemas"]["JackForm"] | components["schemas"]["TightenForm"];
+        BenchFormOut: components["schemas"]["ClockForm"] | components["schemas"]["FitForm"] | components["schemas"]["KeyForm"] | components["schemas"]["HeatForm"] | components["schemas"]["TaperForm"] | components["schemas"]["RunoutForm"] | components["schemas"]["SoftfootForm"] | components["schemas"]["GapForm"] | components["schemas"]["StraightedgeForm"] | components["schemas"]["AlignmentForm"] | components["schemas"]["JackForm"] | components["schemas"]["TightenForm"] | components["schemas"]["FittedForm"] | components["schemas"]["GreaseForm"];
+        /**
+         * Beside
+         * @description A second circle that is pulled by turns with the first: half a turn here, half a turn there.
+         */
+        Beside: {
+            /** Bolts */
+            bolts: number;
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
+            /**
+             * Torque Nm
+             * @description N·m
+             */
+            torque_nm: number;
+            /**
+             * Torque Source
+             * @default torque as entered
+             */
+            torque_source?: string;
+        };
         /**
          * Blame
          * @description What runs out. `own_mm`, `own_deg`: the hub's own run-out, or how the second plane differs from the first.
@@ -1917,6 +1980,19 @@ export interface components {
             residual_mm: number;
         };
         /**
+         * Done
+         * @description What was done at a hole, holes numbered from 1 as they are given.
+         */
+        Done: {
+            /** Hole */
+            hole: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "plug out" | "filled here" | "showed" | "plug in";
+        };
+        /**
          * Drawn
          * @description The whole drawing. ``band``: half its height at the coupling and at the far end of the movable machine.
          */
@@ -2017,7 +2093,7 @@ export interface components {
          */
         EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "hand-over" | "ledger" | "event" | "photograph";
         /** EntryOut */
-        EntryOut: components["schemas"]["ClockEntry"] | components["schemas"]["FitEntry"] | components["schemas"]["KeyEntry"] | components["schemas"]["HeatEntry"] | components["schemas"]["TaperEntry"] | components["schemas"]["RunoutEntry"] | components["schemas"]["SoftfootEntry"] | components["schemas"]["GapEntry"] | components["schemas"]["StraightedgeEntry"] | components["schemas"]["AlignmentEntry"] | components["schemas"]["JackEntry"] | components["schemas"]["TightenEntry"] | components["schemas"]["SheetEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["QuestionEntry"] | components["schemas"]["AnswerEntry"] | components["schemas"]["ValueEntry"] | components["schemas"]["LedgerEntry"] | components["schemas"]["MoveEntry"] | components["schemas"]["EventEntry"] | components["schemas"]["HandOverEntry"] | components["schemas"]["PhotographEntry"];
+        EntryOut: components["schemas"]["ClockEntry"] | components["schemas"]["FitEntry"] | components["schemas"]["KeyEntry"] | components["schemas"]["HeatEntry"] | components["schemas"]["TaperEntry"] | components["schemas"]["RunoutEntry"] | components["schemas"]["SoftfootEntry"] | components["schemas"]["GapEntry"] | components["schemas"]["StraightedgeEntry"] | components["schemas"]["AlignmentEntry"] | components["schemas"]["JackEntry"] | components["schemas"]["TightenEntry"] | components["schemas"]["FittedEntry"] | components["schemas"]["GreaseEntry"] | components["schemas"]["SheetEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["QuestionEntry"] | components["schemas"]["AnswerEntry"] | components["schemas"]["ValueEntry"] | components["schemas"]["LedgerEntry"] | components["schemas"]["MoveEntry"] | components["schemas"]["EventEntry"] | components["schemas"]["HandOverEntry"] | components["schemas"]["PhotographEntry"];
         /**
          * ErrorsOut
          * @description Why nothing was done.
@@ -2343,6 +2419,144 @@ export interface components {
             shaft_shape: components["schemas"]["Shape"];
             /** Shaft Spread Mm */
             shaft_spread_mm: number;
+            verdict: components["schemas"]["Verdict"];
+            /** Working */
+            working: components["schemas"]["WorkLine"][];
+        };
+        /**
+         * FittedEntry
+         * @description An entry as it was appended.
+         */
+        FittedEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "fitted";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["FittedGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["FittedResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * FittedForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        FittedForm: {
+            /** @constant */
+            bench: "fitted";
+            compare: components["schemas"]["FittedGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["FittedGiven"];
+            suggest: components["schemas"]["NoHints"];
+        };
+        /** @description What is given of a FittedInput. */
+        FittedGiven: {
+            /** Bolts */
+            bolts?: number;
+            /**
+             * First Head
+             * @description on which flange the head of hole 1 stands, where they alternate
+             * @enum {string}
+             */
+            first_head?: "hub" | "spacer";
+            /**
+             * Heads
+             * @enum {string}
+             */
+            heads?: "alternating" | "all on the hub" | "all on the spacer";
+            /** Log */
+            log?: components["schemas"]["Tap"][];
+        };
+        /**
+         * FittedInput
+         * @description The holes of one end, which way the heads stand, and what was done, in order.
+         */
+        FittedInput: {
+            /** Bolts */
+            bolts: number;
+            /**
+             * First Head
+             * @description on which flange the head of hole 1 stands, where they alternate
+             * @default hub
+             * @enum {string}
+             */
+            first_head?: "hub" | "spacer";
+            /**
+             * Heads
+             * @default alternating
+             * @enum {string}
+             */
+            heads?: "alternating" | "all on the hub" | "all on the spacer";
+            /** Log */
+            log?: components["schemas"]["Tap"][];
+        };
+        /**
+         * FittedResult
+         * @description `next` is null when every head is seated. `rings_on`: catch rings that are on by now. `done`: taps so far.
+         */
+        FittedResult: {
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
+            /** Bench */
+            bench: string;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Done */
+            done: number;
+            /** Holes */
+            holes: components["schemas"]["Hole"][];
+            next: components["schemas"]["NextTap"] | null;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Rings On */
+            rings_on: number;
+            /** Says */
+            says: components["schemas"]["Say"][];
+            /** Seated */
+            seated: number;
             verdict: components["schemas"]["Verdict"];
             /** Working */
             working: components["schemas"]["WorkLine"][];
@@ -2779,6 +2993,205 @@ export interface components {
             mean_mm: number;
             /** Spread Mm */
             spread_mm: number;
+        };
+        /**
+         * GreaseEntry
+         * @description An entry as it was appended.
+         */
+        GreaseEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "grease";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["GreaseGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["GreaseResult"] & {
+                as_it_is?: boolean;
+            };
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * GreaseForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        GreaseForm: {
+            /** @constant */
+            bench: "grease";
+            compare: components["schemas"]["GreaseGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["GreaseGiven"];
+            suggest: components["schemas"]["GreaseHints"];
+        };
+        /** @description What is given of a GreaseInput. */
+        GreaseGiven: {
+            /** Batch */
+            batch?: string;
+            /** Grams */
+            grams?: number | null;
+            /** Holes */
+            holes?: number[];
+            /** Log */
+            log?: components["schemas"]["Done"][];
+            /**
+             * Packed
+             * @description by hand: worked in level, nothing left hollow
+             */
+            packed?: boolean;
+            /** Product */
+            product?: string;
+            /**
+             * Routine
+             * @enum {string}
+             */
+            routine?: "low in, high out" | "hole by hole" | "packed by hand";
+            /**
+             * Turned Deg
+             * @description how far the coupling was turned, so that a hole is low
+             */
+            turned_deg?: number;
+            /** Wanted Grams */
+            wanted_grams?: number | null;
+            /** Wanted Product */
+            wanted_product?: string;
+            /** Wanted Source */
+            wanted_source?: string;
+        };
+        /**
+         * GreaseHints
+         * @description Where the holes are, as long as nobody says otherwise.
+         */
+        GreaseHints: {
+            /**
+             * Holes
+             * @default null
+             */
+            holes?: number[] | null;
+        };
+        /**
+         * GreaseInput
+         * @description Where the holes are, how it is filled, what was done in order, and what went in against what the card asks for.
+         */
+        GreaseInput: {
+            /**
+             * Batch
+             * @default
+             */
+            batch?: string;
+            /**
+             * Grams
+             * @default null
+             */
+            grams?: number | null;
+            /** Holes */
+            holes?: number[];
+            /** Log */
+            log?: components["schemas"]["Done"][];
+            /**
+             * Packed
+             * @description by hand: worked in level, nothing left hollow
+             * @default false
+             */
+            packed?: boolean;
+            /**
+             * Product
+             * @default
+             */
+            product?: string;
+            /**
+             * Routine
+             * @enum {string}
+             */
+            routine: "low in, high out" | "hole by hole" | "packed by hand";
+            /**
+             * Turned Deg
+             * @description how far the coupling was turned, so that a hole is low
+             * @default 0
+             */
+            turned_deg?: number;
+            /**
+             * Wanted Grams
+             * @default null
+             */
+            wanted_grams?: number | null;
+            /**
+             * Wanted Product
+             * @default
+             */
+            wanted_product?: string;
+            /**
+             * Wanted Source
+             * @default card as entered
+             */
+            wanted_source?: string;
+        };
+        /**
+         * GreaseResult
+         * @description `next` is null when every hole showed but the one filled through last, and every plug is in. `done`: how much was.
+         */
+        GreaseResult: {
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
+            /** Bench */
+            bench: string;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Done */
+            done: number;
+            /** Holes */
+            holes: components["schemas"]["HoleNow"][];
+            next: components["schemas"]["Done"] | null;
+            /** Plugs In */
+            plugs_in: number;
+            /** Plugs Out */
+            plugs_out: number;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
+            verdict: components["schemas"]["Verdict"];
+            /** Working */
+            working: components["schemas"]["WorkLine"][];
         };
         /**
          * GripTimes
@@ -3404,6 +3817,42 @@ export interface components {
             started_by: string;
             /** Title */
             title: string;
+        };
+        /**
+         * Hole
+         * @description One hole: on which flange its head stands, how far its bolt is, and what comes next.
+         */
+        Hole: {
+            /**
+             * Head
+             * @enum {string}
+             */
+            head: "hub" | "spacer";
+            /** Hole */
+            hole: number;
+            /** Next */
+            next: ("in" | "drawn bare" | "nut off" | "ring on" | "head seated") | null;
+            /** State */
+            state: ("in" | "drawn bare" | "nut off" | "ring on" | "head seated") | null;
+        };
+        /**
+         * HoleNow
+         * @description A hole: where it stands now, what was done at it, and what may be done next.
+         */
+        HoleNow: {
+            /** Clock */
+            clock: number;
+            /** Hole */
+            hole: number;
+            /** Lowest */
+            lowest: boolean;
+            /** May */
+            may: ("plug out" | "filled here" | "showed" | "plug in")[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "closed" | "open" | "filling" | "showed" | "done";
         };
         /**
          * HotHub
@@ -4373,6 +4822,19 @@ export interface components {
             dial: number;
         };
         /**
+         * NextTap
+         * @description The hole whose turn it is, and to what.
+         */
+        NextTap: {
+            /** Hole */
+            hole: number;
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "in" | "drawn bare" | "nut off" | "ring on" | "head seated";
+        };
+        /**
          * NoHints
          * @description Of a bench that starts empty.
          */
@@ -4843,7 +5305,7 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            inputs: components["schemas"]["ClockGiven"] | components["schemas"]["FitGiven"] | components["schemas"]["KeyGiven"] | components["schemas"]["HeatGiven"] | components["schemas"]["TaperGiven"] | components["schemas"]["RunoutGiven"] | components["schemas"]["SoftFootGiven"] | components["schemas"]["GapGiven"] | components["schemas"]["StraightedgeGiven"] | components["schemas"]["AlignmentGiven"] | components["schemas"]["JackGiven"] | components["schemas"]["TightenGiven"] | components["schemas"]["SheetAnswers"];
+            inputs: components["schemas"]["ClockGiven"] | components["schemas"]["FitGiven"] | components["schemas"]["KeyGiven"] | components["schemas"]["HeatGiven"] | components["schemas"]["TaperGiven"] | components["schemas"]["RunoutGiven"] | components["schemas"]["SoftFootGiven"] | components["schemas"]["GapGiven"] | components["schemas"]["StraightedgeGiven"] | components["schemas"]["AlignmentGiven"] | components["schemas"]["JackGiven"] | components["schemas"]["TightenGiven"] | components["schemas"]["FittedGiven"] | components["schemas"]["GreaseGiven"] | components["schemas"]["SheetAnswers"];
             /** @constant */
             kind: "reading";
             /** Step */
@@ -6104,6 +6566,19 @@ export interface components {
             taken: number;
         };
         /**
+         * Tap
+         * @description A bolt brought one state on, or backed out again.
+         */
+        Tap: {
+            /** Hole */
+            hole: number;
+            /**
+             * To
+             * @enum {string}
+             */
+            to: "in" | "drawn bare" | "nut off" | "ring on" | "head seated" | "backed out";
+        };
+        /**
          * TaperEntry
          * @description An entry as it was appended.
          */
@@ -6429,6 +6904,8 @@ export interface components {
              * @description how far a pull may be off its torque
              */
             band_share?: number;
+            /** @description in rounds of half turns: a second circle, by turns */
+            beside?: components["schemas"]["Beside"] | null;
             /**
              * Between Rounds
              * @description what is done before the next round
@@ -6463,6 +6940,11 @@ export interface components {
              * @description what was pulled, in order
              */
             pulls?: components["schemas"]["Pull"][] | null;
+            /**
+             * Title
+             * @description what the bolts are called
+             */
+            title?: string;
             /**
              * Torque Nm
              * @description N·m
@@ -6499,6 +6981,11 @@ export interface components {
              * @default 0.04
              */
             band_share?: number;
+            /**
+             * @description in rounds of half turns: a second circle, by turns
+             * @default null
+             */
+            beside?: components["schemas"]["Beside"] | null;
             /**
              * Between Rounds
              * @description what is done before the next round
@@ -6541,6 +7028,12 @@ export interface components {
              */
             pulls?: components["schemas"]["Pull"][] | null;
             /**
+             * Title
+             * @description what the bolts are called
+             * @default
+             */
+            title?: string;
+            /**
              * Torque Nm
              * @description N·m
              */
@@ -6573,6 +7066,10 @@ export interface components {
             bench: string;
             /** Checks */
             checks: components["schemas"]["Check"][];
+            /** Circles */
+            circles: number[];
+            /** Clicked */
+            clicked: number[];
             /** Done */
             done: number;
             /** Half Turns */
@@ -6617,6 +7114,8 @@ export interface components {
             asks_turned: boolean;
             /** Bolt */
             bolt: number;
+            /** Name */
+            name: string;
             /** Pass */
             pass: number;
             /** Set Nm */
@@ -6768,6 +7267,8 @@ export interface components {
             };
             /** Words Only */
             words_only: boolean;
+            /** Written */
+            written: boolean;
         };
         /**
          * Verdict
@@ -7111,6 +7612,57 @@ export interface operations {
             };
         };
     };
+    bench_fitted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FittedInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FittedResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     bench_gap: {
         parameters: {
             query?: never;
@@ -7131,6 +7683,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GapResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_grease: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GreaseInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GreaseResult"];
                 };
             };
             /** @description sign in first */

@@ -115,6 +115,24 @@ const TYPED: Record<string, { cells: Record<string, string>; choices?: Record<st
   },
 }
 
+Object.assign(TYPED, {
+  fitted: {
+    cells: { bolts: '6' },
+    choices: { heads: 'all on the hub', first_head: 'spacer', log: [{ hole: 1, to: 'in' }] },
+  },
+  grease: {
+    cells: { grams: '95' },
+    choices: {
+      holes: [0, 120, 240],
+      turned: 30,
+      routine: 'hole by hole',
+      log: [{ hole: 2, what: 'plug out' }],
+      product: 'Maltster blue',
+      batch: '7',
+    },
+  },
+})
+
 function corners(foot: string, text: string) {
   return Object.fromEntries([0, 1, 2, 3].map((i) => [`corner.${foot}.${i}`, text]))
 }
@@ -141,7 +159,11 @@ describe.each(ALL_BENCHES.map((bench) => bench.name))('what was entered on %s', 
     const unplaced = Object.keys(first.typed).filter((path) => first.cellAt[path] === undefined)
     expect(unplaced.filter((path) => !path.startsWith('shims.'))).toEqual([]) // the box is a line, not cells
   })
-  it('lacks something, and says what, while nothing is typed', () => {
-    expect(bench.read({ cells: {}, choices: {} }, {}).lacking).not.toBe('')
-  })
+})
+
+// Grease may be packed by hand: its bench answers before anything is done.
+const LACKING = ALL_BENCHES.map((bench) => bench.name).filter((name) => name !== 'grease')
+
+it.each(LACKING)('%s lacks something, and says what, while nothing is typed', (name) => {
+  expect(benchOf(name)!.read({ cells: {}, choices: {} }, {}).lacking).not.toBe('')
 })

@@ -2,7 +2,9 @@ import { alignmentBench } from './alignment/AlignmentBench'
 import type { BenchClient } from './bench'
 import { clockBench } from './clock/ClockBench'
 import { fitBench } from './fit/FitBench'
+import { fittedBench } from './fitted/FittedBench'
 import { gapBench } from './gap/GapBench'
+import { greaseBench } from './grease/GreaseBench'
 import { heatBench } from './heat/HeatBench'
 import { keyBench } from './key/KeyBench'
 import { runoutBench } from './runout/RunoutBench'
@@ -23,7 +25,9 @@ const BENCHES: { readonly [N in BenchName]?: BenchClient<N> } = {
   gap: gapBench,
   straightedge: straightedgeBench,
   alignment: alignmentBench,
+  fitted: fittedBench,
   tighten: tightenBench,
+  grease: greaseBench,
   clock: clockBench,
 }
 

@@ -50,6 +50,7 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
       ...(number === null && {
         figure: `Enter a figure in ${figureUnit === 'mm' && unit === 'in' ? 'inches' : unitOnCard(figureUnit, unit) || 'numbers'}.`,
       }),
+      ...(kind.written && !means.trim() && { figure: `${kind.ask}?` }),
       ...(kind.means.length > 0 && !means && { figure: `${kind.ask}: ${kind.means.join(' or ')}?` }),
       ...(upTo === null && { steps: 'Enter an rpm and a figure for each speed.' }),
       ...(!source.document.trim() && { document: 'Name the paper it comes from.' }),
@@ -58,7 +59,7 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
     setProblems(found)
     if (number === null || upTo === null || Object.keys(found).length > 0) return
     const typed = figure.typed ? typedForRecord(figure, figureUnit) : (value?.typed ?? '')
-    await onSave({ value: number, means, typed, up_to: upTo, source }, hub, reason.trim()).catch((why) =>
+    await onSave({ value: number, means: means.trim(), typed, up_to: upTo, source }, hub, reason.trim()).catch((why) =>
       setProblems({ figure: sayRefusal(why, unit) }),
     )
   }
@@ -78,8 +79,9 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
         <BySpeed steps={steps} setSteps={setSteps} figureUnit={figureUnit} unit={unit} problem={problems.steps} />
       )}
       {mayDiffer && <Choice label="Holds for" options={HUBS} value={hub} onChange={setHub} />}
+      {kind.written && <Words label={kind.ask} value={means} onChange={setMeans} problem={problems.figure} autoFocus />}
       {kind.means.length > 0 && <Choice label={kind.ask} options={kind.means} value={means || null} onChange={choose} />}
-      {kind.words_only && problems.figure && <p role="alert">{problems.figure}</p>}
+      {kind.words_only && !kind.written && problems.figure && <p role="alert">{problems.figure}</p>}
       <Choice
         label="Comes from"
         options={SOURCES}

@@ -24,15 +24,19 @@ interface BoltPlanProps {
 }
 
 const CIRCLE = 138
+const [OUTER, INNER] = [146, 88] // two circles that take turns
 const BIGGEST = 24
+const IN_RING = 20
 
 /** The bolts where they sit, with their numbers: pulled, next, still to come. Tap one to say that it clicked. */
 export function BoltPlan({ result, pulls, next, isHeld, feet, couplingRight, onTap }: BoltPlanProps) {
   const hatch = useHatch()
   const bolts = [...new Set(result.sequence.map((t) => t.bolt))].sort((a, b) => a - b)
   const passes = Math.max(...result.sequence.map((t) => t.pass))
-  const places = feet ? feetPlaces(bolts.length) : bolts.map((_, i) => clockPoint((i * 360) / bolts.length, CIRCLE))
-  const size = feet ? BIGGEST : Math.min(BIGGEST, (Math.PI * CIRCLE) / bolts.length - 5)
+  const isTwo = result.circles.length > 1
+  const places = feet ? feetPlaces(bolts.length) : placesOf(result.circles)
+  const size = feet ? BIGGEST : Math.min(isTwo ? IN_RING : BIGGEST, (Math.PI * CIRCLE) / bolts.length - 5)
+  const names = new Map(result.sequence.map((turn) => [turn.bolt, turn.name]))
   return (
     <Plan>
       <svg viewBox="-200 -190 400 380" aria-hidden="true">
@@ -42,26 +46,28 @@ export function BoltPlan({ result, pulls, next, isHeld, feet, couplingRight, onT
         ) : (
           <>
             <circle r="182" fill="none" stroke="var(--ink)" strokeWidth="2" />
-            <circle r={CIRCLE} fill="none" stroke="var(--ink)" strokeDasharray="14 3 3 3" />
-            <circle r="92" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
-            <circle r="66" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
+            <circle r={isTwo ? OUTER : CIRCLE} fill="none" stroke="var(--ink)" strokeDasharray="14 3 3 3" />
+            {isTwo && <circle r="117" fill="none" stroke="var(--ink)" strokeWidth="2" />}
+            {isTwo && <circle r={INNER} fill="none" stroke="var(--ink)" strokeDasharray="14 3 3 3" />}
+            {!isTwo && <circle r="92" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />}
+            <circle r={isTwo ? 60 : 66} fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
           </>
         )}
         {bolts.map((bolt, i) => (
           <Bolt
             key={bolt}
-            bolt={bolt}
+            name={names.get(bolt) ?? String(bolt)}
             at={places[i]!}
             size={size}
             passes={passes}
             pulled={pulls.filter((p) => p.bolt === bolt)}
-            still={result.still === null ? null : pulls.findLast((p) => p.bolt === bolt)?.moved === false}
+            still={standsStill(result, pulls, bolt)}
             isNext={next?.bolt === bolt}
           />
         ))}
         <text y="-26" textAnchor="middle" fontSize="15" fontWeight="600" fill="var(--blue)">
           {next
-            ? `${result.still === null ? 'bolt' : 'screw'} ${next.bolt}`
+            ? `${result.still === null ? 'bolt' : 'screw'} ${next.name}`
             : isHeld
               ? 'no setting yet'
               : result.still
@@ -87,7 +93,7 @@ export function BoltPlan({ result, pulls, next, isHeld, feet, couplingRight, onT
             key={bolt}
             type="button"
             style={style}
-            aria-label={`Bolt ${bolt}${next?.bolt === bolt ? ', next' : ''}`}
+            aria-label={`Bolt ${names.get(bolt)}${next?.bolt === bolt ? ', next' : ''}`}
             onClick={() => onTap(bolt)}
           />
         )
@@ -116,8 +122,23 @@ function Machine({ name, couplingRight }: { name: string; couplingRight: boolean
   )
 }
 
+/** Whether nothing moves it any more: it clicked in rounds of half turns, it stood still in full rounds. Null by passes. */
+function standsStill(result: Result, pulls: readonly Pull[], bolt: number): boolean | null {
+  if (result.half_turns) return result.clicked.includes(bolt)
+  return result.still === null ? null : pulls.findLast((p) => p.bolt === bolt)?.moved === false
+}
+
+/** Each circle evenly round, the first outside where there are two. */
+function placesOf(circles: readonly number[]) {
+  return circles.flatMap((bolts, which) =>
+    [...Array(bolts).keys()].map((i) =>
+      clockPoint((i * 360) / bolts, circles.length === 1 ? CIRCLE : which === 0 ? OUTER : INNER),
+    ),
+  )
+}
+
 interface BoltProps {
-  bolt: number
+  name: string
   at: { x: number; y: number }
   size: number
   passes: number
@@ -128,7 +149,7 @@ interface BoltProps {
 }
 
 /** A bolt head; one dot outside it for each pass it has had. Solid when it is done: all its passes, or it stood still. */
-function Bolt({ bolt, at, size, passes, pulled, still, isNext }: BoltProps) {
+function Bolt({ name, at, size, passes, pulled, still, isNext }: BoltProps) {
   const isDone = still ?? new Set(pulled.map((p) => p.pass)).size >= passes
   const outward = (Math.atan2(at.x, -at.y) * 180) / Math.PI
   return (
@@ -145,10 +166,10 @@ function Bolt({ bolt, at, size, passes, pulled, still, isNext }: BoltProps) {
         textAnchor="middle"
         fontFamily="var(--read)"
         fontWeight="600"
-        fontSize="17"
+        fontSize={name.length > 2 ? 14 : 17}
         fill={isDone ? 'var(--paper)' : isNext ? 'var(--blue)' : 'var(--ink)'}
       >
-        {bolt}
+        {name}
       </text>
       {still === null &&
         [...Array(passes).keys()].map((pass) => {

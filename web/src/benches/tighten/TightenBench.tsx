@@ -1,16 +1,19 @@
-import { useEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import styled from 'styled-components'
+import type { Schemas } from '../../api/client'
 import { MainButton, PlainButton } from '../../kit/Button'
 import { Choice } from '../../kit/Choice'
 import { readTorqueNm } from '../../units/length'
 import { type BenchClient, type BenchProps, type CellsProps, plainSay } from '../bench'
 import { type Draft, oneOf, slot } from '../draft'
+import { useBenchKeys } from '../onKey'
 import { FieldCell, LabelledCell, Zone } from '../parts'
-import { byTable, cell, type Field, type Given, type ResultOf, type Table } from '../table'
+import { byTable, cell, type Field, type Given, group, type ResultOf, type Table, when } from '../table'
 import { BoltPlan, type Pull } from './BoltPlan'
 import { hasExtension, WRENCH, WrenchInHand } from './Wrench'
 
 type Result = ResultOf<'tighten'>
+type Turn = Schemas['Turn']
 
 /** Every click in the order it came. One that was taken back stays, struck through, and is not sent. */
 interface Click extends Pull {
@@ -30,12 +33,13 @@ const PATTERN = oneOf('pattern', PATTERNS, 'star')
 const PATTERN_WORDS = { star: 'crosswise', circle: 'round and round', alternate: 'odd, then even' }
 const ENDS = ['with the last pass', 'when a full round moves nothing'] as const
 const END = oneOf('until', ENDS, ENDS[0])
-const PASSES = ['half, then full', '50, 75, 100 %', 'half, full, full', 'straight to torque'] as const
-const SCHEMES = {
+const PASSES = ['half, then full', '50, 75, 100 %', 'half, full, full', 'straight to torque', 'half turns'] as const
+const SCHEMES: Record<(typeof PASSES)[number], NonNullable<Given<'tighten'>['passes']>> = {
   'half, then full': [0.5, 1],
   '50, 75, 100 %': [0.5, 0.75, 1],
   'half, full, full': [0.5, 1, 1],
   'straight to torque': [1],
+  'half turns': 'half turns',
 }
 const SCHEME = oneOf('scheme', PASSES, '50, 75, 100 %')
 /** The bolts lie at a machine's feet, not on a circle. */
@@ -44,6 +48,10 @@ const LAYOUT = oneOf('layout', ['feet'], undefined)
 const HOW_MANY = 'How many bolts, and to what torque?'
 const BOLTS = cell<'tighten'>({ cell: 'bolts', label: 'Bolts', kind: 'number', lacking: HOW_MANY })
 const TORQUE = cell<'tighten'>({ cell: 'torque', label: 'Full torque', kind: 'torque', unit: 'N·m', lacking: HOW_MANY })
+
+const SECOND_BOLTS = cell<'tighten'>({ cell: 'bolts2', label: 'Second circle, bolts', kind: 'number', unit: '' })
+const SECOND_TORQUE = cell<'tighten'>({ cell: 'torque2', label: 'Its torque', kind: 'torque', unit: 'N·m' })
+const isHalfTurns = (draft: Draft) => SCHEME.of(draft) === 'half turns'
 
 /** Chosen beside a quick bench; in a job the circle of the line says it. */
 const typed = <V,>(read: (draft: Draft) => V): Field<V, 'tighten'> => ({
@@ -55,8 +63,12 @@ const FIELDS = {
   bolts: { ...BOLTS, read: (reader, path, preset) => whole(BOLTS.read(reader, path, preset)) },
   torque_nm: TORQUE,
   passes: typed((draft) => SCHEMES[SCHEME.of(draft)]),
-  until_still: typed((draft) => END.of(draft) === ENDS[1]),
+  until_still: typed((draft) => !isHalfTurns(draft) && END.of(draft) === ENDS[1]),
   pattern: typed(PATTERN.of),
+  beside: when(
+    (draft, preset) => isHalfTurns(draft) && !('bolts' in preset),
+    group<Schemas['Beside'], 'tighten'>({ bolts: SECOND_BOLTS, torque_nm: SECOND_TORQUE }, { optional: true }),
+  ),
   ...WRENCH,
   pulls: {
     read: (reader) => pullsOf(reader.draft),
@@ -90,7 +102,7 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
   }
   const next = nextTurn(now, pulls)
   const typed = draft.cells.torque_now
-  const fullRound = next?.asks_turned ?? false
+  const fullRound = (next?.asks_turned && !result?.half_turns) ?? false
   const lastPass = result?.sequence.at(-1)?.pass ?? 1
   const turnOf = (bolt: number) => result?.sequence.find((t) => t.pass === (next?.pass ?? lastPass) && t.bolt === bolt)
   const pulledAlready = (bolt: number) => pulls.some((p) => p.bolt === bolt && p.pass === turnOf(bolt)?.pass)
@@ -122,21 +134,25 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
     const isLast = result!.still === null && result!.sequence.length === pulls.length + 1
     if (isLast) document.querySelector<HTMLElement>('[data-enter-goes-here]')?.focus()
   }
-  const tap = (bolt: number) => (pulledAlready(bolt) || (bolt !== next?.bolt && asked !== bolt) ? setAsked(bolt) : pull(bolt))
-  const again = asked !== null && !isHeld && !fullRound && pulledAlready(asked) ? asked : null
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const busy =
-        event.target instanceof HTMLElement && event.target.closest('input, button, textarea, label, [role=dialog]')
-      if (busy || event.ctrlKey || event.metaKey) return
-      if (event.key === ' ' && next) {
-        event.preventDefault()
-        pull(next.bolt, { moved: fullRound ? false : undefined })
-      } else if (event.key.toLowerCase() === 'm' && next && fullRound) pull(next.bolt, { moved: true })
-      else if (event.key.toLowerCase() === 'u') takeBack()
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
+  const halfTurn = (bolt: number, did: Pick<Pull, 'turned' | 'clicked'>) => {
+    const turn = turnOf(bolt)
+    if (!turn || isHeld || bolt !== next?.bolt) return
+    setAsked(null)
+    change(CLICKS.put(draft, [...clicks, { pass: turn.pass, bolt, ...did }]))
+  }
+  const isHalf = result?.half_turns ?? false
+  const allClicked = isHalf && result?.clicked.length === result?.circles.reduce((sum, bolts) => sum + bolts, 0)
+  const usual = allClicked ? { turned: false, clicked: true } : { turned: true, clicked: false }
+  const tap = (bolt: number) => {
+    if (isHalf) return bolt === next?.bolt ? halfTurn(bolt, usual) : setAsked(bolt)
+    return pulledAlready(bolt) || (bolt !== next?.bolt && asked !== bolt) ? setAsked(bolt) : pull(bolt)
+  }
+  const again = asked !== null && !isHeld && !isHalf && !fullRound && pulledAlready(asked) ? asked : null
+  useBenchKeys({
+    ' ': next ? () => (isHalf ? halfTurn(next.bolt, usual) : pull(next.bolt, fullRound ? { moved: false } : {})) : undefined,
+    k: next && isHalf ? () => halfTurn(next.bolt, { turned: true, clicked: true }) : undefined,
+    m: next && fullRound ? () => pull(next.bolt, { moved: true }) : undefined,
+    u: takeBack,
   })
   return (
     <>
@@ -157,11 +173,12 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
               couplingRight={spec?.movable === 'driver'}
               onTap={tap}
             />
-            {asked !== null && again === null && next && !fullRound && (
+            {asked !== null && again === null && next && !fullRound && !isHalf && (
               <p role="alert">
-                Bolt {next.bolt} is next. Tap bolt {asked} again to pull it out of turn.
+                Bolt {next.name} is next. Tap bolt {asked} again to pull it out of turn.
               </p>
             )}
+            {asked !== null && isHalf && next && <p role="alert">Bolt {next.name} is next: half turns go in their order.</p>}
             {again !== null && (
               <>
                 <p role="alert">Bolt {again} has been pulled. A click on a bolt that is tighter already says nothing.</p>
@@ -175,7 +192,9 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
               </>
             )}
             <Actions data-two={fullRound || undefined}>
-              {fullRound && next ? (
+              {isHalf && next ? (
+                <HalfTurns name={next.name} allClicked={allClicked} onDid={(did) => halfTurn(next.bolt, did)} />
+              ) : fullRound && next ? (
                 <>
                   <MainButton onPress={() => pull(asked ?? next.bolt, { moved: false })}>
                     Screw {asked ?? next.bolt} stood still
@@ -197,18 +216,20 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
                 Take back
               </PlainButton>
             </Actions>
-            <LabelledCell
-              cell="torque_now"
-              label="Torque reached"
-              part="aside"
-              detail="before the click, when it is not the one asked"
-              kind="torque"
-              unit="N·m"
-              draft={draft}
-              change={change}
-              problems={problems}
-            />
-            {typed && hasExtension(draft) && (
+            {!isHalf && (
+              <LabelledCell
+                cell="torque_now"
+                label="Torque reached"
+                part="aside"
+                detail="before the click, when it is not the one asked"
+                kind="torque"
+                unit="N·m"
+                draft={draft}
+                change={change}
+                problems={problems}
+              />
+            )}
+            {!isHalf && typed && hasExtension(draft) && (
               <Choice
                 label="That is"
                 options={READ_OFFS}
@@ -228,6 +249,33 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
   )
 }
 
+interface HalfTurnsProps {
+  name: string
+  allClicked: boolean
+  onDid: (did: Pick<Pull, 'turned' | 'clicked'>) => void
+}
+
+/** What a bolt did in its turn: half a turn, or the wrench clicked on the way, or at once. */
+function HalfTurns({ name, allClicked, onDid }: HalfTurnsProps) {
+  const still = { turned: false, clicked: true }
+  if (allClicked)
+    return (
+      <>
+        <MainButton onPress={() => onDid(still)}>Screw {name} stood still</MainButton>
+        <PlainButton onPress={() => onDid({ turned: true, clicked: true })}>It turned</PlainButton>
+      </>
+    )
+  return (
+    <>
+      <MainButton onPress={() => onDid({ turned: true, clicked: false })}>Screw {name}: half a turn</MainButton>
+      <PlainButton onPress={() => onDid({ turned: true, clicked: true })}>It clicked on the way</PlainButton>
+      <PlainButton onPress={() => onDid(still)}>It stood still</PlainButton>
+    </>
+  )
+}
+
+const sayHalfTurn = (click: Click) => (click.clicked ? (click.turned ? 'clicked' : 'still') : '½ turn')
+
 function SetUp(cells: CellsProps) {
   const { draft } = cells
   const anew = (next: Draft) => cells.change(CLICKS.put(next, []))
@@ -235,6 +283,8 @@ function SetUp(cells: CellsProps) {
     <SetUpGrid>
       <FieldCell of={{ ...BOLTS, unit: '' }} {...cells} />
       <FieldCell of={TORQUE} {...cells} />
+      {isHalfTurns(draft) && <FieldCell of={SECOND_BOLTS} {...cells} />}
+      {isHalfTurns(draft) && <FieldCell of={SECOND_TORQUE} {...cells} />}
       <Choice
         label="Order"
         options={PATTERNS}
@@ -242,7 +292,9 @@ function SetUp(cells: CellsProps) {
         value={PATTERN.of(draft)}
         onChange={(p) => anew(PATTERN.put(draft, p))}
       />
-      <Choice label="Done" options={ENDS} value={END.of(draft)} onChange={(u) => anew(END.put(draft, u))} />
+      {!isHalfTurns(draft) && (
+        <Choice label="Done" options={ENDS} value={END.of(draft)} onChange={(u) => anew(END.put(draft, u))} />
+      )}
       <Choice label="Passes" options={PASSES} value={SCHEME.of(draft)} onChange={(s) => anew(SCHEME.put(draft, s))} />
     </SetUpGrid>
   )
@@ -256,6 +308,8 @@ function nextTurn(result: Result | null, pulls: readonly Pull[]) {
 
 function Log({ clicks, result }: { clicks: readonly Click[]; result: Result }) {
   const passes = [...new Set(result.sequence.map((t) => t.pass))]
+  const said = (c: Click, turn: Turn) => (result.half_turns ? sayHalfTurn(c) : (c.reached_nm ?? turn.torque_nm).toFixed(1))
+  const nameOf = (bolt: number) => result.sequence.find((t) => t.bolt === bolt)?.name ?? bolt
   return (
     <LogBox>
       {passes.map((pass) => {
@@ -264,20 +318,16 @@ function Log({ clicks, result }: { clicks: readonly Click[]; result: Result }) {
         return (
           <section key={pass}>
             <h4>
-              {result.still === null ? 'Pass' : 'Round'} {pass} <span>{Number(asked.torque_nm.toFixed(1))} N·m</span>
+              {result.still === null ? 'Pass' : 'Round'} {pass}{' '}
+              {result.circles.length === 1 && <span>{Number(asked.torque_nm.toFixed(1))} N·m</span>}
             </h4>
             {mine.map((c, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: clicks are a log, in order, and only ever appended
               <div key={i}>
-                <i>{c.bolt}</i>{' '}
-                {c.takenBack ? (
-                  <s>{(c.reached_nm ?? asked.torque_nm).toFixed(1)}</s>
-                ) : (
-                  (c.reached_nm ?? asked.torque_nm).toFixed(1)
-                )}
+                <i>{nameOf(c.bolt)}</i> {c.takenBack ? <s>{said(c, asked)}</s> : said(c, asked)}
                 {c.reached_is === 'wrench' && <em> on the wrench</em>}
                 {c.slackened && <em> slackened first</em>}
-                {asked.asks_turned && !c.takenBack && c.moved !== undefined && (
+                {asked.asks_turned && !result.half_turns && !c.takenBack && c.moved !== undefined && (
                   <em> {c.moved === false ? 'still' : 'turned'}</em>
                 )}
                 {c.takenBack ? (
@@ -305,6 +355,12 @@ export const tightenBench: BenchClient<'tighten'> = {
     if (result.verdict === 'over') return { ...plain, title: 'A pull is outside its band.' }
     if (result.still)
       return { ...plain, title: 'Tight: a full round moved nothing.', note: `${result.passes.length} rounds.` }
+    if (next && result.half_turns)
+      return {
+        title: `Round ${next.pass}: screw ${next.name}.`,
+        note: `${result.clicked.length} of ${result.circles.reduce((sum, bolts) => sum + bolts, 0)} at their torque.`,
+        moves: ['Half a turn, or until the wrench clicks', 'Then the next one, across'],
+      }
     if (next && result.still === false)
       return {
         title: `Round ${next.pass}: screw ${next.bolt}.`,
@@ -323,6 +379,7 @@ export const tightenBench: BenchClient<'tighten'> = {
   keys: [
     ['Space', 'clicked (stood still), next bolt'],
     ['M', 'it moved'],
+    ['K', 'half turns: it clicked'],
     ['U', 'take back'],
   ],
 }

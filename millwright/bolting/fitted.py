@@ -1,0 +1,212 @@
+"""Close-fit bolts drawn in: each hole through its states one by one, until every head is seated.
+
+Drawn first with a bare nut, then with its catch ring: a ring in the first draw-in jams the bolt, a ring that is forgotten
+lets the joint settle. A bolt that goes hard is backed out, the pack shifted, and started again; it is never driven.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from pydantic import Field
+
+from ..errors import Problem, refuse_if_any
+from ..model import Model
+from ..say import Say, say
+from ..verdict import Check, Result, Status, worst
+from .order import star_order
+
+State = Literal["in", "drawn bare", "nut off", "ring on", "head seated"]
+Tapped = Literal["in", "drawn bare", "nut off", "ring on", "head seated", "backed out"]
+Heads = Literal["alternating", "all on the hub", "all on the spacer"]
+Flange = Literal["hub", "spacer"]
+STATES: tuple[State, ...] = ("in", "drawn bare", "nut off", "ring on", "head seated")
+SEATED, BACKED_OUT = STATES[-1], "backed out"
+SOURCE = "every bolt of the circle"
+
+_SAYS: Mapping[State, tuple[str, str]] = {
+    "in": ("start", "Hole {hole}: bolt in by hand, head on the {head} side. Pull lightly on the pack; never a hammer."),
+    "drawn bare": ("draw_bare", "Hole {hole}: draw it with a bare nut until its thread runs out."),
+    "nut off": ("nut_off", "Hole {hole}: nut off again."),
+    "ring on": ("ring_on", "Hole {hole}: catch ring on."),
+    "head seated": ("seat", "Hole {hole}: nut on, draw until its head seats."),
+}
+
+
+class Tap(Model):
+    """A bolt brought one state on, or backed out again."""
+
+    hole: int = Field(ge=1, le=100)
+    to: Tapped
+
+
+class FittedInput(Model):
+    """The holes of one end, which way the heads stand, and what was done, in order."""
+
+    bolts: int = Field(ge=2, le=100)
+    heads: Heads = "alternating"
+    first_head: Flange = Field(default="hub", description="on which flange the head of hole 1 stands, where they alternate")
+    log: list[Tap] = Field(default_factory=list, max_length=2000)
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Hole:
+    """One hole: on which flange its head stands, how far its bolt is, and what comes next."""
+
+    hole: int
+    head: Flange
+    state: State | None
+    next: State | None
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class NextTap:
+    """The hole whose turn it is, and to what."""
+
+    hole: int
+    to: State
+
+
+class FittedResult(Result):
+    """`next` is null when every head is seated. `rings_on`: catch rings that are on by now. `done`: taps so far."""
+
+    done: int
+    holes: list[Hole]
+    seated: int
+    rings_on: int
+    next: NextTap | None
+
+
+def evaluate(given: FittedInput) -> FittedResult:
+    """Where every bolt is, which comes next, and what is still open. Opposite holes take turns.
+
+    Raises `UnusableInput` where a state was jumped.
+    """
+    states = _states(given)
+    holes = [
+        Hole(hole=n, head=_head(given, n), state=states.get(n), next=_after(states.get(n))) for n in range(1, given.bolts + 1)
+    ]
+    following = _next(given.bolts, states)
+    seated = sum(state == SEATED for state in states.values())
+    checks = [_seated(seated, given.bolts), *_too_early(given)]
+    return FittedResult(
+        bench="fitted",
+        verdict=worst(checks, lacking=following is not None),
+        checks=checks,
+        says=_says(given, states, following),
+        working=[],
+        done=len(given.log),
+        holes=holes,
+        seated=seated,
+        rings_on=sum(_rank(state) >= STATES.index("ring on") for state in states.values()),
+        next=following,
+    )
+
+
+def _states(given: FittedInput) -> dict[int, State]:
+    """How far each bolt is after the log; every fault in it is told at its place."""
+    states: dict[int, State] = {}
+    found: list[Problem] = []
+    for i, tap in enumerate(given.log):
+        if tap.hole > given.bolts:
+            found.append(Problem(f"log.{i}.hole", f"There are only {given.bolts} holes."))
+        elif tap.to == BACKED_OUT:
+            if tap.hole not in states:
+                found.append(Problem(f"log.{i}.to", f"There is no bolt in hole {tap.hole} to be backed out."))
+            states.pop(tap.hole, None)
+        elif tap.to == _after(states.get(tap.hole)):
+            states[tap.hole] = tap.to
+        else:
+            found.append(Problem(f"log.{i}.to", _jumped(tap.hole, states.get(tap.hole))))
+    refuse_if_any(found)
+    return states
+
+
+def _jumped(hole: int, state: State | None) -> str:
+    following = _after(state)
+    if following is None:
+        return f"The head in hole {hole} is seated: nothing comes after that."
+    return f"Hole {hole} is {state or 'empty'}. Next: {following}. No state is jumped."
+
+
+def _rank(state: State | None) -> int:
+    return -1 if state is None else STATES.index(state)
+
+
+def _after(state: State | None) -> State | None:
+    rank = _rank(state) + 1
+    return STATES[rank] if rank < len(STATES) else None
+
+
+def _head(given: FittedInput, hole: int) -> Flange:
+    if given.heads != "alternating":
+        return "hub" if given.heads == "all on the hub" else "spacer"
+    other: Flange = "spacer" if given.first_head == "hub" else "hub"
+    return given.first_head if hole % 2 else other
+
+
+def _next(bolts: int, states: Mapping[int, State]) -> NextTap | None:
+    """The hole that is farthest behind, opposite holes in turn: all are brought to a state before the next one begins."""
+    order = star_order(bolts)
+    hole = min(order, key=lambda n: (_rank(states.get(n)), order.index(n)))
+    following = _after(states.get(hole))
+    return None if following is None else NextTap(hole=hole, to=following)
+
+
+def _seated(seated: int, bolts: int) -> Check:
+    return Check(
+        code="heads_seated",
+        name="heads seated",
+        value=float(seated),
+        unit="",
+        min=float(bolts),
+        max=None,
+        used=1.0 if seated == bolts else None,
+        status=Status.INSIDE if seated == bolts else Status.NOT_JUDGED,
+        source=SOURCE,
+    )
+
+
+def _too_early(given: FittedInput) -> list[Check]:
+    """Bolts that were drawn while others were not in yet: the pack cannot be shifted for those any more."""
+    placed: set[int] = set()
+    early: set[int] = set()
+    for tap in given.log:
+        if tap.to == "drawn bare" and len(placed) < given.bolts:
+            early.add(tap.hole)
+        (placed.discard if tap.to == BACKED_OUT else placed.add)(tap.hole)
+    if not early:
+        return []
+    return [
+        Check(
+            code="drawn_too_early",
+            name="drawn before every bolt was in",
+            value=float(len(early)),
+            unit="",
+            min=None,
+            max=0.0,
+            used=None,
+            status=Status.CLOSE,
+            source="custom of the trade: all in first, so that the pack can still be shifted",
+        )
+    ]
+
+
+def _says(given: FittedInput, states: Mapping[int, State], following: NextTap | None) -> list[Say]:
+    if following is None:
+        return [say("all_seated", "Every head is seated, every ring is on. Now the torque, in its passes.")]
+    code, text = _SAYS[following.to]
+    says = [say(code, text, hole=str(following.hole), head=_head(given, following.hole))]
+    backed_out = _backed_out(given.log, states)
+    if backed_out:
+        holes = ", ".join(map(str, backed_out))
+        says.insert(0, say("backed_out", "Hole {holes}: backed out. Shift the pack, start it again by hand.", holes=holes))
+    unseated = [n for n in range(1, given.bolts + 1) if states.get(n) != SEATED]
+    if len(unseated) < given.bolts:
+        says.append(say("not_seated", "Not seated yet: {holes}.", holes=", ".join(map(str, unseated))))
+    return says
+
+
+def _backed_out(log: Sequence[Tap], states: Mapping[int, State]) -> list[int]:
+    """Holes whose bolt was backed out and is not in again."""
+    return sorted({tap.hole for tap in log if tap.to == BACKED_OUT and tap.hole not in states})

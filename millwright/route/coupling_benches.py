@@ -1,0 +1,54 @@
+"""Benches that families have in common: close-fit bolts drawn in hole by hole, grease filled in hole by hole."""
+
+from ..card.values import source_of
+from .circles import line_of
+from .families.facts import COUNT
+from .hints import GreaseHints
+from .procedure import Bench
+from .steps import BenchForm, JobFacts
+
+
+def fill(key: str, title: str, why: str, *holes: float) -> Bench:
+    """Grease through its holes, of the kind and in the amount of the card. ``holes`` - where they usually are, degrees."""
+
+    def form(job: JobFacts) -> BenchForm:
+        preset: dict[str, object] = {}
+        if "grease_g" in job.card:
+            preset |= {"wanted_grams": job.card["grease_g"].value, "wanted_source": source_of(job.card, "grease_g")}
+        if "grease_product" in job.card:
+            preset["wanted_product"] = job.card["grease_product"].means
+            preset["wanted_source"] = source_of(job.card, "grease_product")
+        if "filled" in job.card:
+            preset["routine"] = job.card["filled"].means
+        return BenchForm(bench="grease", preset=preset, suggest=GreaseHints(holes=list(holes)))
+
+    return Bench(
+        key=key,
+        title=title,
+        why=why,
+        tool="grease gun, the grease the maker names",
+        caution="Filled from above it looks full and is not.",
+        form=form,
+        judged_by=("grease_product", "grease_g", "filled"),
+        on_fail=lambda job: "Another grease does not mix: all of it out and washed, or the lead says why.",
+    )
+
+
+def draw_in(key: str, title: str, circle: str) -> Bench:
+    """Close-fit bolts of a circle, hole by hole."""
+
+    def form(job: JobFacts) -> BenchForm:
+        count = line_of(job, job.family.circle(circle), COUNT)
+        return BenchForm(bench="fitted", preset={"bolts": round(job.card[count].value)} if count in job.card else {})
+
+    return Bench(
+        key=key,
+        title=title,
+        why="In two stages: bare first, then with its ring, until the head seats. A bolt that is driven is spoiled.",
+        tool="spanners, soft hammer only for the pack",
+        caution="A ring in the first draw-in jams the bolt; a ring that is forgotten lets the joint settle.",
+        form=form,
+        needs=lambda job: (line_of(job, job.family.circle(circle), COUNT),),
+        may_authorise=False,
+        on_fail=lambda job: "Hard to draw: back it out, shift the pack, start again by hand.",
+    )

@@ -1,0 +1,168 @@
+import styled from 'styled-components'
+import { MainButton, PlainButton } from '../../kit/Button'
+import { Choice } from '../../kit/Choice'
+import { type BenchClient, type BenchProps, plainSay } from '../bench'
+import { oneOf, slot } from '../draft'
+import { useBenchKeys } from '../onKey'
+import { FieldCell, Zone } from '../parts'
+import { byTable, cell, chosen, type Field, type Given, type ResultOf, type Table } from '../table'
+import { BoltInSection } from './BoltInSection'
+import { HoleMap } from './HoleMap'
+
+type Result = ResultOf<'fitted'>
+type Tap = NonNullable<Given<'fitted'>['log']>[number]
+
+const HEADS = ['alternating', 'all on the hub', 'all on the spacer'] as const
+const HEAD = oneOf('heads', HEADS, 'alternating')
+const FLANGES = ['hub', 'spacer'] as const
+const FIRST = oneOf('first_head', FLANGES, 'hub')
+const LOG = slot<readonly Tap[]>('log', [])
+
+const BOLTS = cell<'fitted'>({ cell: 'bolts', label: 'Bolts', kind: 'number', unit: '', lacking: 'How many bolts?' })
+
+const FIELDS = {
+  bolts: {
+    ...BOLTS,
+    read: (reader, path, preset) => {
+      const bolts = BOLTS.read(reader, path, preset)
+      return bolts === undefined ? undefined : Math.round(bolts)
+    },
+  },
+  heads: chosen(HEAD),
+  first_head: chosen(FIRST),
+  log: {
+    read: (reader) => [...LOG.of(reader.draft)],
+    restore: (filler, path, part) => {
+      if (part === 'all') filler.choice(LOG.key, filler.at(path))
+    },
+  } satisfies Field<Tap[], 'fitted'>,
+} satisfies Table<Given<'fitted'>, 'fitted'>
+
+/** What is done to bring a bolt to a state, on its button. */
+const DO: Record<Tap['to'], string> = {
+  in: 'in by hand',
+  'drawn bare': 'drawn with a bare nut',
+  'nut off': 'nut off again',
+  'ring on': 'catch ring on',
+  'head seated': 'head seated',
+  'backed out': 'backed out',
+}
+
+/** The circle with every bolt as far as it is, and one bolt in section as it stands next. */
+function FittedDrawing(props: BenchProps<'fitted'>) {
+  const { draft, change, preset, result } = props
+  const log = LOG.of(draft)
+  // Two quick taps are two holes: none counts before the one before it was answered.
+  const isReady = result !== null && result.done === log.length
+  const tap = (hole: number, to: Tap['to']) => isReady && change(LOG.put(draft, [...log, { hole, to }]))
+  const takeBack = () => change(LOG.put(draft, log.slice(0, -1)))
+  const next = result?.next ?? null
+  const onward = (hole: number) => {
+    const to = result?.holes.find((h) => h.hole === hole)?.next
+    if (to) tap(hole, to)
+  }
+  const last = log.findLast((done) => done.to !== 'backed out')
+  const open = last && result?.holes.find((h) => h.hole === last.hole && h.state !== null && h.next !== null)
+  useBenchKeys({
+    ' ': next ? () => tap(next.hole, next.to) : undefined,
+    u: log.length > 0 ? takeBack : undefined,
+  })
+  return (
+    <>
+      {!('bolts' in preset) && (
+        <Zone>
+          <Choices>
+            <FieldCell of={BOLTS} {...props} />
+          </Choices>
+        </Zone>
+      )}
+      {result && (
+        <Two>
+          <div>
+            <HoleMap holes={result.holes} next={next?.hole ?? null} onTap={onward} />
+            <Actions>
+              <MainButton isDisabled={!next || !isReady} onPress={() => next && tap(next.hole, next.to)}>
+                {next ? `Hole ${next.hole}: ${DO[next.to]}` : 'Every head is seated'}
+              </MainButton>
+              <PlainButton isDisabled={log.length === 0} onPress={takeBack}>
+                Take back
+              </PlainButton>
+            </Actions>
+            {open && (
+              <PlainButton onPress={() => tap(open.hole, 'backed out')}>Hole {open.hole} goes hard: backed out</PlainButton>
+            )}
+          </div>
+          <aside>
+            <h3>
+              One bolt in section<span>{next ? `as it stands after ${next.to}` : 'as it stands now'}</span>
+            </h3>
+            <BoltInSection state={next?.to ?? 'head seated'} />
+            <p>
+              Heads seated <b>{result.seated}</b> of {result.holes.length}, rings on <b>{result.rings_on}</b>.
+            </p>
+          </aside>
+        </Two>
+      )}
+      <Zone>
+        <Choices>
+          <Choice label="Heads stand" options={HEADS} value={HEAD.of(draft)} onChange={(h) => change(HEAD.put(draft, h))} />
+          {HEAD.of(draft) === 'alternating' && (
+            <Choice
+              label="Head of hole 1 on the flange of the"
+              options={FLANGES}
+              value={FIRST.of(draft)}
+              onChange={(flange) => change(FIRST.put(draft, flange))}
+            />
+          )}
+        </Choices>
+      </Zone>
+    </>
+  )
+}
+
+function say(result: Result) {
+  const plain = plainSay(result)
+  if (result.next === null) return { ...plain, title: 'Every head is seated.', note: 'Now the torque, in its passes.' }
+  return {
+    ...plain,
+    title: `Hole ${result.next.hole}: ${DO[result.next.to]}.`,
+    note: `${result.seated} of ${result.holes.length} heads seated.`,
+  }
+}
+
+export const fittedBench: BenchClient<'fitted'> = {
+  name: 'fitted',
+  title: 'Close-fit bolts',
+  answers: 'Each bolt drawn in through its states, hole by hole, none jumped',
+  ...byTable<'fitted'>(FIELDS),
+  say,
+  Drawing: FittedDrawing,
+  keys: [
+    ['Space', 'done, next hole'],
+    ['U', 'take back'],
+  ],
+}
+
+const Two = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(220px, 300px);
+  border-bottom: 1.25px solid var(--line);
+  > div { padding: 10px 16px; }
+  > aside { border-left: 1.25px solid var(--line); padding: 10px 14px; }
+  h3 { font-size: 16px; font-weight: 600; }
+  h3 span { display: block; font-weight: 400; font-size: 14px; color: var(--ink-2); }
+  aside p { font-size: 15px; margin-top: 8px; }
+  @media (max-width: 700px) { grid-template-columns: minmax(0, 1fr); > aside { border-left: 0; } }
+`
+const Actions = styled.div`
+  display: flex;
+  gap: 10px;
+  margin: 8px 0;
+  > button:first-child { flex: 1; }
+`
+const Choices = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 28px;
+  align-items: end;
+`

@@ -1,0 +1,110 @@
+import styled from 'styled-components'
+import type { Schemas } from '../../api/client'
+import { clockPoint } from '../../drawing/clock'
+import { useHatch } from '../../drawing/Hatch'
+
+type Hole = Schemas['Hole']
+
+interface HoleMapProps {
+  holes: readonly Hole[]
+  next: number | null
+  onTap: (hole: number) => void
+}
+
+const CIRCLE = 132
+const BIGGEST = 26
+const STATES = ['in', 'drawn bare', 'nut off', 'ring on', 'head seated'] as const
+
+/** The bolt circle, each hole as far as its bolt is. A tap takes it one state on. */
+export function HoleMap({ holes, next, onTap }: HoleMapProps) {
+  const hatch = useHatch()
+  const size = Math.min(BIGGEST, (Math.PI * CIRCLE) / holes.length - 6)
+  const places = holes.map((_, i) => clockPoint((i * 360) / holes.length, CIRCLE))
+  return (
+    <Plan>
+      <svg viewBox="-200 -190 400 380" aria-hidden="true">
+        {hatch.defs}
+        <circle r="182" fill="none" stroke="var(--ink)" strokeWidth="2" />
+        <circle r={CIRCLE} fill="none" stroke="var(--ink)" strokeDasharray="14 3 3 3" />
+        <circle r="78" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
+        <circle r="54" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
+        {holes.map((hole, i) => (
+          <g key={hole.hole} transform={`translate(${places[i]!.x} ${places[i]!.y})`}>
+            {hole.hole === next && <circle r={size + 10} fill="var(--blue-wash)" stroke="var(--blue)" strokeWidth="3" />}
+            <OneHole hole={hole} size={size} isNext={hole.hole === next} />
+          </g>
+        ))}
+        <text y="-4" textAnchor="middle" fontSize="15" fontWeight="600">
+          {next === null ? 'all seated' : `hole ${next}`}
+        </text>
+        <text y="16" textAnchor="middle" fontSize="13">
+          {next === null ? '' : `head: ${holes.find((h) => h.hole === next)?.head}`}
+        </text>
+      </svg>
+      {holes.map((hole, i) => {
+        const { x, y } = places[i]!
+        const style = { left: `${((x + 200) / 400) * 100}%`, top: `${((y + 190) / 380) * 100}%` }
+        return (
+          <button
+            key={hole.hole}
+            type="button"
+            style={style}
+            disabled={hole.next === null}
+            aria-label={`Hole ${hole.hole}, ${hole.state ?? 'empty'}${hole.next ? `, then ${hole.next}` : ''}`}
+            onClick={() => onTap(hole.hole)}
+          />
+        )
+      })}
+    </Plan>
+  )
+}
+
+/** A hole: empty dashed; then its bolt with a fifth of a ring for each state; solid once its head is seated. */
+function OneHole({ hole, size, isNext }: { hole: Hole; size: number; isNext: boolean }) {
+  const done = hole.state === null ? 0 : STATES.indexOf(hole.state) + 1
+  const isSeated = done === STATES.length
+  const colour = isNext ? 'var(--blue)' : 'var(--ink)'
+  const turn = 360 / STATES.length
+  return (
+    <>
+      <circle
+        r={size}
+        fill={isSeated ? 'var(--ink)' : 'var(--leaf)'}
+        stroke={colour}
+        strokeWidth={done ? 2 : 1.25}
+        strokeDasharray={done ? undefined : '4 3'}
+      />
+      {!isSeated &&
+        [...Array(done).keys()].map((i) => {
+          const [from, to] = [clockPoint(i * turn + 6, size - 4), clockPoint((i + 1) * turn - 6, size - 4)]
+          return (
+            <path
+              key={STATES[i]}
+              d={`M${from.x} ${from.y}A${size - 4} ${size - 4} 0 0 1 ${to.x} ${to.y}`}
+              fill="none"
+              stroke={colour}
+              strokeWidth="4"
+            />
+          )
+        })}
+      <text
+        y="6"
+        textAnchor="middle"
+        fontFamily="var(--read)"
+        fontWeight="600"
+        fontSize="16"
+        fill={isSeated ? 'var(--paper)' : colour}
+      >
+        {hole.hole}
+      </text>
+    </>
+  )
+}
+
+const Plan = styled.div`
+  position: relative;
+  max-width: 420px;
+  margin: 0 auto;
+  svg { display: block; width: 100%; }
+  button { position: absolute; width: 56px; height: 56px; transform: translate(-50%, -50%); border-radius: 50%; }
+`
