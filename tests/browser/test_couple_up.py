@@ -207,7 +207,9 @@ class GearTest(CoupleUpCase):
         self.go_on()
         self.heading("Fill it with grease")
         page.get_by_label("Grease", exact=True).fill("Maltster blue")
-        while (fill := page.get_by_role("button", name=re.compile(r"^Hole \d+: "))).count():
+        fill = page.get_by_role("button", name=re.compile(r"^Hole \d+: "))
+        expect(fill).to_be_enabled()
+        while fill.count():
             said = fill.inner_text()
             fill.click()
             expect(page.get_by_role("button", name=said, exact=True)).to_have_count(0)

@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import Locator, expect
+from playwright.sync_api import Locator, Route, expect
 
 from .base import ENTER, sign, tap
 from .test_couple_up import BOLTS, CoupleUpCase
@@ -37,8 +37,14 @@ class FittedTest(HoleByHoleCase):
         page = self.page
         self.goto_step("couple.draw_driver_end", job=self.own)
         self.heading("Draw the close-fit bolts in, driver end")
+        held: list[Route] = []
+        expect(self.main_button()).to_be_enabled()
+        page.route("**/api/benches/**", lambda route: held.append(route))
         self.main_button().click()
-        page.get_by_role("button", name="Hole 3, empty, then in").click()
+        page.get_by_role("button", name="Hole 3, empty, then in").click()  # before the first was answered
+        for route in held:
+            route.continue_()
+        page.unroute("**/api/benches/**")
         expect(page.get_by_role("button", name="Hole 3, in, then drawn bare")).to_be_visible()
         page.get_by_role("button", name="Hole 3 goes hard: backed out").click()
         expect(page.get_by_label("Verdict").get_by_text("Hole 3: backed out. Shift the pack")).to_be_visible()

@@ -52,9 +52,9 @@ const DO: Record<Tap['to'], string> = {
 function FittedDrawing(props: BenchProps<'fitted'>) {
   const { draft, change, preset, result } = props
   const log = LOG.of(draft)
-  // Two quick taps are two holes: none counts before the one before it was answered.
-  const isReady = result !== null && result.done === log.length
-  const tap = (hole: number, to: Tap['to']) => isReady && change(LOG.put(draft, [...log, { hole, to }]))
+  // Two quick taps are two holes: a second one on the same hole waits until the first was answered.
+  const isAnswered = (hole: number) => result !== null && !log.slice(result.done).some((done) => done.hole === hole)
+  const tap = (hole: number, to: Tap['to']) => isAnswered(hole) && change(LOG.put(draft, [...log, { hole, to }]))
   const takeBack = () => change(LOG.put(draft, log.slice(0, -1)))
   const next = result?.next ?? null
   const onward = (hole: number) => {
@@ -81,7 +81,7 @@ function FittedDrawing(props: BenchProps<'fitted'>) {
           <div>
             <HoleMap holes={result.holes} next={next?.hole ?? null} onTap={onward} />
             <Actions>
-              <MainButton isDisabled={!next || !isReady} onPress={() => next && tap(next.hole, next.to)}>
+              <MainButton isDisabled={!next || !isAnswered(next.hole)} onPress={() => next && tap(next.hole, next.to)}>
                 {next ? `Hole ${next.hole}: ${DO[next.to]}` : 'Every head is seated'}
               </MainButton>
               <PlainButton isDisabled={log.length === 0} onPress={takeBack}>

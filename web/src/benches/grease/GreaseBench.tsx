@@ -127,7 +127,7 @@ function GreaseDrawing(props: BenchProps<'grease'>) {
                   Hole {chosenHole.hole}, {sayClock(chosenHole.clock)}:
                 </b>
                 {chosenHole.may.map((what) => (
-                  <PlainButton key={what} onPress={() => did(chosenHole.hole, what)}>
+                  <PlainButton key={what} isDisabled={!isReady} onPress={() => did(chosenHole.hole, what)}>
                     {DID[what]}
                   </PlainButton>
                 ))}
