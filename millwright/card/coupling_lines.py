@@ -4,6 +4,9 @@ from .kind import COUPLING_PAPER, figure, length, torque, words, written
 from .meanings import CIRCLES_BY, FILLED, GAP_TAKEN, GAP_WIDTH, PASSES_OF, PATTERN_OF, RUN_IN
 
 COUPLING_LINES = (
+    figure("rated_torque_nm", "Rated torque", "N·m", COUPLING_PAPER, 0.1, 10_000_000),
+    figure("service_factor", "Service factor of this machine", "", COUPLING_PAPER, 0.5, 10),
+    figure("top_speed_rpm", "Highest speed", "rpm", COUPLING_PAPER, 1, 100_000),
     figure(
         "flange_bolts", "Bolts of the coupling, one circle", "", "the coupling's drawing or parts list; or count them", 3, 100
     ),

@@ -16,6 +16,9 @@ def _site(value: float, page: str, means: str = "") -> Value:
 
 
 BLOWER_VALUES: dict[str, Value] = {
+    "rated_torque_nm": _sample(410, "4"),
+    "service_factor": _sample(1.4, "5"),
+    "top_speed_rpm": _sample(3600, "4"),
     "fit_min_mm": _sample(-0.045, "6"),
     "fit_max_mm": _sample(-0.005, "6"),
     "set_screw_torque_nm": _sample(25, "8", "dry"),
@@ -33,6 +36,9 @@ BLOWER_VALUES: dict[str, Value] = {
 
 
 KILN_FAN_VALUES: dict[str, Value] = {
+    "rated_torque_nm": _sample(1900, "4"),
+    "service_factor": _sample(1.75, "5"),
+    "top_speed_rpm": _sample(2200, "4"),
     "interference_min_mm": _sample(0.060, "12"),
     "interference_max_mm": _sample(0.095, "12"),
     "heat_clearance_mm": _sample(0.045, "13"),
@@ -51,6 +57,8 @@ KILN_FAN_VALUES: dict[str, Value] = {
 }
 DRUM_TURNER_VALUES: dict[str, Value] = {
     **KILN_FAN_VALUES,
+    "rated_torque_nm": _sample(7400, "4"),
+    "top_speed_rpm": _sample(600, "4"),
     "interference_min_mm": _sample(0.050, "12"),
     "interference_max_mm": _sample(0.090, "12"),
     "taper_interference_mm": _sample(0.070, "15"),
@@ -59,6 +67,9 @@ DRUM_TURNER_VALUES: dict[str, Value] = {
     "lock_nut_torque_nm": _sample(420, "15", "oiled"),
 }
 PUMP_VALUES: dict[str, Value] = {
+    "rated_torque_nm": _sample(190, "4"),
+    "service_factor": _sample(1.3, "5"),
+    "top_speed_rpm": _sample(5200, "4"),
     "fit_min_mm": _sample(-0.045, "6"),
     "fit_max_mm": _sample(-0.005, "6"),
     "fit_min_mm@driven": _sample(-0.030, "16"),

@@ -106,7 +106,7 @@ class FamilyFacts:
         jaws = ("jaw_tip_mm",) if self.measured_at_jaws else ()
         by = ("aligned_by",) if "offset_limit_mm" in self.values else ()
         gap = (*jaws, "gap_spread_mm", "axial_growth_mm") if "gap_nominal_mm" in self.values else ()
-        return (*runs_true, "shaft_ends_mm", "shaft_ends_plus_minus_mm", *by, *gap, *dict.fromkeys(bolts))
+        return (*runs_true, *SUITS_VALUES, "shaft_ends_mm", "shaft_ends_plus_minus_mm", *by, *gap, *dict.fromkeys(bolts))
 
     def circle(self, key: str) -> Circle:
         """The circle of that key; it must be there."""
@@ -131,6 +131,7 @@ ANGLE_VALUES = (
 )
 SETTING_VALUES = (*ANGLE_VALUES, "offset_limit_mm")
 BOLTS_VALUES = (COUNT, TORQUE)
+SUITS_VALUES = ("rated_torque_nm", "service_factor", "top_speed_rpm")
 RERUN_VALUES = ("run_in", "rerun_minutes")
 GREASE_VALUES = ("grease_product", "grease_g", "filled")
 BOLTED_VALUES = (*SETTING_VALUES, *BOLTS_VALUES)

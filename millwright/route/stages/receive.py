@@ -2,10 +2,12 @@
 
 from ...say import say
 from ...verdict import Judged, said_by_hand
+from ..families.facts import SUITS_VALUES
 from ..fields import Field, condition, text, tick
 from ..hubs.screw_held import DEVICES
 from ..order import Part, any_order
 from ..steps import Answers, JobFacts, SheetForm, Stage, Step
+from . import suits
 
 TOOLS = (
     ("wrench_range", "Torque wrench in calibration, and its range covers every torque on the card"),
@@ -68,18 +70,20 @@ def steps(job: JobFacts) -> Part:
             key="receive.like",
             hands_on=False,
             stage=Stage.RECEIVE,
-            title="Compare with the coupling this line is registered with",
-            why="Like for like: the type was chosen for a reason. Another one needs the lead and a reason.",
+            title="Compare with the registered coupling, and with the machine",
+            why="Like for like: the type was chosen for a reason. Right fitting does not mend a wrong coupling.",
+            judged_by=SUITS_VALUES,
             may_authorise=True,
             form=SheetForm(
                 fields=(
                     text("series", "Series marked on the parts", f"registered: {coupling.series}"),
                     text("size", "Size marked", f"registered: {coupling.size}"),
                     tick("drawing", "Parts and papers are for this application and these shafts"),
+                    *suits.fields(job),
                 )
             ),
             judge=lambda answers: _like_for_like(job, answers),
-            on_fail="Not the registered coupling: put it back, or let the lead authorise it with a reason.",
+            on_fail="Not the registered coupling, or not for this machine: put it back, or the lead authorises it.",
         ),
         Step(
             key="receive.tools",
@@ -110,4 +114,5 @@ def _like_for_like(job: JobFacts, answers: Answers) -> Judged:
         checks.append(
             said_by_hand(key, f"{key} as registered", f"this line's register: {registered}", in_order=same or not marked)
         )
-    return checks, advice
+    held, said = suits.judged(job, answers)
+    return [*checks, *held], [*advice, *said]
