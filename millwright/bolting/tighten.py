@@ -411,7 +411,7 @@ def _say_wrench(given: TightenInput) -> list[Say]:
 def _say_half_turns(given: TightenInput, rounds: Rounds, following: Turn | None) -> list[Say]:
     if following is None:
         return [say("nothing_turned", "A whole round turned nothing: every bolt is at its torque."), *_say_wrench(given)]
-    text = "Bolt {bolt}: half a turn, or until it clicks at {to}. Round {round}."
+    text = "Screw {bolt}: half a turn, or until it clicks at {to}. Round {round}."
     return [
         say("next_half_turn", text, bolt=following.name, to=nm(following.torque_nm), round=str(rounds.round)),
         *_say_wrench(given),

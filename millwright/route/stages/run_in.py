@@ -58,7 +58,7 @@ def _run(job: JobFacts) -> Step:
         may_authorise=True,
         form=SheetForm(
             fields=(
-                choice("what", "It was", RAN, LATER),
+                choice("what", "Run in", RAN, LATER),
                 number("minutes", "Ran under load for", "min", _minutes_words(job), required=False),
                 number("load", "Load", "%", required=False),
                 Field(key="due", kind="date", label="To be pulled again by", detail="where it cannot be now", required=False),

@@ -36,11 +36,21 @@ export function FillMap({ holes, next, onTap }: FillMapProps) {
         {holes.map((hole) => {
           const { x, y } = clockPoint(hole.clock, INSIDE)
           return (
-            <text key={hole.hole} x={x} y={y + 5} textAnchor="middle" fontSize="15" fontWeight="600">
+            <text
+              key={hole.hole}
+              x={x}
+              y={y + 5}
+              textAnchor="middle"
+              fontSize="15"
+              fontWeight="600"
+              stroke="var(--paper)"
+              strokeWidth="5"
+              paintOrder="stroke"
+            >
               {hole.hole}
               {hole.lowest && (
-                <tspan x={x} dy="-14" fontSize="12" fontWeight="400">
-                  low
+                <tspan fontSize="13" fontWeight="400">
+                  {' low'}
                 </tspan>
               )}
             </text>

@@ -392,10 +392,11 @@ const Two = styled.div`
 `
 const Actions = styled.div`
   display: flex;
+  flex-wrap: wrap;
   gap: 10px;
   align-items: center;
   margin-top: 8px;
-  > button:first-child { flex: 1; }
+  > button:first-child { flex: 1 1 220px; }
   &[data-two] > button:nth-child(2) { flex: 1; min-height: 52px; }
 `
 const LogBox = styled.div`
