@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
+from .bolting.order import name_on_circles
 from .clock import arc_deg, different_positions, say_clock
 from .say import Figure, Words, joined, words
 
@@ -38,6 +39,9 @@ def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list
     [('pulls.0', 'pass 1, bolt 1', '35 N·m on the wrench, slackened first')]
     >>> shown({"pulls": [{"pass": 1, "bolt": 2, "turned": True, "clicked": False}]})
     [('pulls.2', 'bolt 2', 'round 1 half a turn')]
+    >>> turned = [{"pass": 1, "bolt": bolt, "turned": True, "clicked": True} for bolt in (2, 9)]
+    >>> shown({"bolts": 8, "beside": {"torque_nm": 60}, "pulls": turned})[-2:]
+    [('pulls.2', 'bolt A2', 'round 1 clicked'), ('pulls.9', 'bolt B1', 'round 1 clicked')]
     >>> shown({"log": [{"hole": 1, "to": "in"}, {"hole": 1, "to": "drawn bare"}]})
     [('log.1', 'hole 1', 'in, drawn bare')]
     >>> shown({"wrench": {"name": "W3", "max_nm": 200.0}})
@@ -55,7 +59,9 @@ def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list
         if key in skip or key in COMPARED or key.endswith(PLACES):
             continue
         places = inputs.get(key.removesuffix("_mm") + PLACES)
-        if isinstance(value, list) and places:
+        if key == "pulls" and inputs.get("beside"):
+            found += _of_two_circles(value, int(inputs["bolts"]))
+        elif isinstance(value, list) and places:
             found += [
                 (f"{key}.{i}", f"{_word(key)}, {place['station']}, {place['across']}", _text(key, figure))
                 for i, (figure, place) in enumerate(zip(value, places, strict=True))
@@ -140,6 +146,11 @@ def _by(log: list[Mapping[str, Any]], key: str, word: Callable[[Mapping[str, Any
         found.setdefault(done[key], []).append(word(done))
     for place in sorted(found):
         yield place, ", ".join(found[place])
+
+
+def _of_two_circles(pulls: list[Mapping[str, Any]], first: int) -> Iterator[tuple[str, str, Words]]:
+    for bolt, said in _by(pulls, "bolt", _half_turn):
+        yield f"pulls.{bolt}", f"bolt {name_on_circles(bolt, first)}", words("{said}", said=said)
 
 
 def _half_turn(pull: Mapping[str, Any]) -> str:

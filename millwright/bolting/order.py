@@ -40,3 +40,12 @@ def alternate_order(bolts: int) -> list[int]:
 
 
 ORDERS = {"star": star_order, "circle": circle_order, "alternate": alternate_order}
+
+
+def name_on_circles(bolt: int, first: int) -> str:
+    """A bolt of two circles numbered through, the first with ``first`` bolts.
+
+    >>> name_on_circles(6, 6), name_on_circles(7, 6)
+    ('A6', 'B1')
+    """
+    return f"A{bolt}" if bolt <= first else f"B{bolt - first}"

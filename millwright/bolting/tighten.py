@@ -13,7 +13,7 @@ from ..model import Model, Name, Size, Torque
 from ..say import Say, bare, nm, number, say, words
 from ..verdict import ON_PAPER, Check, Result, Status, WorkLine, judge, work, worst
 from .half_turns import Rounds, rounds_of
-from .order import ORDERS, Pattern
+from .order import ORDERS, Pattern, name_on_circles
 from .pulls import BAND_SHARE, BAND_SOURCE, Circle, Pull, order_checks, past_checks, say_pulls
 
 MOST_ROUNDS = 20
@@ -82,9 +82,7 @@ class TightenInput(Model):
 
     def name_of(self, bolt: int) -> str:
         """Its number; of two circles A1, A2, … and B1, B2, …"""
-        if self.beside is None:
-            return str(bolt)
-        return f"A{bolt}" if bolt <= self.bolts else f"B{bolt - self.bolts}"
+        return str(bolt) if self.beside is None else name_on_circles(bolt, self.bolts)
 
 
 class Turn(Model):

@@ -182,7 +182,7 @@ def _bench(job: JobFacts, bench: Bench, stage: Stage) -> Step:
     return Step(
         key=f"{PREFIX[stage]}.{bench.key}",
         stage=stage,
-        title=bench.title,
+        title=_named(job, bench.title),
         why=_named(job, bench.why),
         tool=bench.tool,
         caution=bench.caution,

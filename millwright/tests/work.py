@@ -135,6 +135,7 @@ READINGS: dict[str, dict[str, Any]] = {
     "prepare.taper": {"shaft": CONE, "bore": CONE, "contact": [[1.0] * 8] * 4},
     "mount.draw": {"shaft": CONE, "bore": CONE, "hand_tight_standout_mm": 40.78, "fitted_standout_mm": 41.62},
     "prepare.shaft": TRUE,
+    "couple.true": TRUE,
     "mount.true": {**TRUE, "second": {"on": "face", "readings": ring(0.0, 0.0, 0.01, 0.0)}},
     "mount.runout": {**TRUE, "second": {"on": "face", "readings": ring(0.0, 0.0, 0.01, 0.0)}},
     "mount.clamp": rounds(8, 35, (8, 3, 0)),
@@ -170,6 +171,7 @@ WORDS = {
 
 SHEETS: dict[str, dict[str, Any]] = {
     "receive.carried": {"driver": "two bearings of its own", "driven": "one bearing: it floats"},
+    "couple.touch": {f"at_{place}_mm": 0 for place in (12, 3, 6, 9)},
     "receive.unit": {"screws": 8},
     "close.run_in": {"what": "run under load", "minutes": 60, "load": 80},
 }

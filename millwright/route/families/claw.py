@@ -1,7 +1,10 @@
 """Claw couplings with elastomer blocks held by a retaining ring."""
 
-from ..fields import condition, count, text, tick
+from ...say import number, say
+from ...verdict import Judged, said_by_hand
+from ..fields import choice, condition, count, length, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
+from ..steps import Answers
 from .facts import BOLTED_VALUES, HUBS, Circle, FamilyFacts, Part
 
 FACTS = FamilyFacts(
@@ -22,8 +25,21 @@ FACTS = FamilyFacts(
         condition("arrow", "Arrow of the indicator on its mark"),
     ),
 )
+
+
+def _judge_blocks(answers: Answers) -> Judged:
+    """As many blocks as pockets: an empty pocket throws its load on the rest."""
+    pockets, blocks = answers.get("pockets"), answers.get("blocks")
+    if pockets is None or blocks is None or pockets == blocks:
+        return [], []
+    text = "{blocks} blocks in {pockets} pockets."
+    said = say("blocks_missing", text, blocks=number(blocks), pockets=number(pockets))
+    return [said_by_hand("blocks", "a block in every pocket", "a complete set", in_order=False)], [said]
+
+
 PROCEDURES = (
     Procedure(
+        version=2,
         couple_up=(
             LightScrew(),
             Stop(
@@ -32,13 +48,16 @@ PROCEDURES = (
                 why="One old block among new ones carries the others' load.",
                 rows=(
                     tick("cold", "Hubs cold before a block goes in"),
-                    tick("pockets", "Pockets clean of rubber"),
+                    tick("clean", "Pockets clean of rubber"),
                     text("set", "Set number, or batch"),
+                    text("made", "Date made, as printed on it", required=False),
+                    count("pockets", "Pockets of the hub"),
                     count("blocks", "Blocks in, every one of this set"),
                     tick("way", "Every block the right way round"),
                 ),
                 ordered=True,
-                on_fail="A pinched block comes out.",
+                judge=lambda job, answers: _judge_blocks(answers),
+                on_fail="A pinched block comes out. One too few: look in the pockets and on the floor, or a new set.",
             ),
             Stop(
                 key="ring",
@@ -59,7 +78,10 @@ PROCEDURES = (
                 why="The zero every later reading is compared with.",
                 rows=(
                     tick("set", "Wear mark set"),
-                    text("zero", "Reading at zero, and which way it grows"),
+                    length("zero_mm", "Reading at the mark"),
+                    choice("grows", "With wear it", "grows", "shrinks"),
+                    text("light", "Where the lamp has to stand to see it running", required=False),
+                    length("twist_mm", "One shaft turned against the other by hand, at the rim", "the play when new"),
                 ),
             ),
         ),

@@ -100,7 +100,8 @@ class FamilyFacts:
         """Keys of the value card that no paper has to give: with a figure there the route goes by it."""
         by_turns = ("circles_by",) if any(circle.by_turns_with for circle in self.circles) else ()
         bolts = tuple(key for circle in self.circles for key in _lines_of(circle, several=len(self.circles) > 1))
-        runs_true = ("shaft_runout_mm", "hub_runout_mm", *self.may_also, *by_turns, *(RERUN_VALUES if self.circles else ()))
+        true = (key for key in ("shaft_runout_mm", "hub_runout_mm") if key not in self.values)
+        runs_true = (*true, *self.may_also, *by_turns, *(RERUN_VALUES if self.circles else ()))
         if self.hangs:
             return (*runs_true, *dict.fromkeys(bolts))
         jaws = ("jaw_tip_mm",) if self.measured_at_jaws else ()

@@ -1,7 +1,7 @@
 """Gear couplings with flanged sleeves."""
 
 from ..coupling_benches import fill
-from ..fields import condition, text, tick
+from ..fields import condition, marks, text, tick
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
 from .facts import BOLTED_VALUES, GREASE_VALUES, HUBS, Circle, ClosedCheck, FamilyFacts, Part
 
@@ -42,6 +42,7 @@ FACTS = FamilyFacts(
         condition("play", "Sleeves move along by their play"),
     ),
 )
+SLEEVES = ("sleeve, driver end", "sleeve, driven end")
 PROCEDURES = (
     Procedure(
         version=2,
@@ -66,7 +67,7 @@ PROCEDURES = (
                     tick("faces", "Flange faces and counterbore clean"),
                     tick("teeth", "Teeth packed with grease, entered without force"),
                     tick("gasket", "Gasket in the counterbore"),
-                    tick("marks", "Match marks in line"),
+                    marks("match", "Match mark as read", *SLEEVES, detail="they lie in one line; none on either: none"),
                     tick("rings", "Seal rings not pinched", "a sleeve still moves a little along by hand"),
                     expected("bolts", "Bolts in by hand", "flange", "only those supplied with it"),
                 ),
