@@ -8,6 +8,7 @@ from uuid import UUID, uuid4
 
 from django.db import transaction
 
+from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import read_json
 from millwright.roles import Role
@@ -22,6 +23,7 @@ from server.plant.actions import save_line
 from server.plant.models import Line
 
 from . import blower, drum_turner, kiln_fan, pump
+from .further_lines import CARDS, FURTHER
 from .lines import LINES, VALUES
 
 SITE = "Quillmere Maltings"
@@ -36,9 +38,15 @@ PROOF_HOURS = 12  # a shift and what it takes to hand it over
 HOT_RUN = ("on the heater", "out of the heater", "on the shaft", "gripped")
 
 
+def registered() -> dict[str, tuple[dict[str, Any], dict[str, Value]]]:
+    """Every line by its name: what stands there, and its value card."""
+    cards = {**VALUES, **CARDS}
+    return {**{name: (spec, cards.get(name, {})) for name, spec in LINES.items()}, **FURTHER}
+
+
 @transaction.atomic
 def build_demo(*, password: str, now: datetime) -> Site:
-    """Quillmere Maltings with its people, nine lines, last year's job on blower 2 and the one in hand."""
+    """Quillmere Maltings with its people, a line for each family, last year's job on blower 2 and the one in hand."""
     site = Site.objects.create(name=SITE)
     members = {}
     for username, (first, last, role) in PEOPLE.items():
@@ -52,9 +60,9 @@ def build_demo(*, password: str, now: datetime) -> Site:
             version=0,
             name=name,
             spec=read_json(LineSpec, json.dumps(spec)),
-            values=VALUES.get(name, {}),
+            values=values,
         )
-        for name, spec in LINES.items()
+        for name, (spec, values) in registered().items()
     }
     line = lines["Steep aeration blower 2"]
     long_ago = now - timedelta(days=402)

@@ -1,4 +1,4 @@
-"""The nine lines of Quillmere Maltings. Every figure is invented and marked as a sample."""
+"""The lines of Quillmere Maltings that have a job, and some more. Every figure is invented and marked as a sample."""
 
 from typing import Any
 
@@ -6,106 +6,108 @@ from millwright.card.meanings import GAP_EACH, GAP_MEAN, GAP_MM
 from millwright.card.values import Source, UpTo, Value
 
 
-def _sample(value: float, page: str, means: str = "", document: str = "Brackwater couplings, sample sheet") -> Value:
+def sample(value: float, page: str, means: str = "", document: str = "Brackwater couplings, sample sheet") -> Value:
+    """A figure of an invented sheet."""
     return Value(value=value, means=means, source=Source(kind="sample", document=document, issue="2", page=page))
 
 
-def _site(value: float, page: str, means: str = "") -> Value:
+def site_rule(value: float, page: str, means: str = "") -> Value:
+    """A figure of the site's own rule."""
     rules = Source(kind="site rule", document="Quillmere alignment and bolting rule", issue="4", page=page)
     return Value(value=value, means=means, source=rules)
 
 
 BLOWER_VALUES: dict[str, Value] = {
-    "rated_torque_nm": _sample(410, "4"),
-    "service_factor": _sample(1.4, "5"),
-    "top_speed_rpm": _sample(3600, "4"),
-    "fit_min_mm": _sample(-0.045, "6"),
-    "fit_max_mm": _sample(-0.005, "6"),
-    "set_screw_torque_nm": _sample(25, "8", "dry"),
-    "gap_nominal_mm": _sample(30, "7", GAP_MEAN),
-    "gap_plus_minus_mm": _sample(1.0, "7", GAP_MM),
-    "soft_foot_mm": _site(0.05, "3"),
-    "offset_limit_mm": _sample(0.40, "9", "offset"),
-    "angle_limit_deg": _sample(0.35, "9"),
-    "element_width_mm": _sample(26, "7"),
-    "element_opening_mm": _sample(58, "7"),
-    "open_centre_rpm": _sample(1750, "10"),
-    "sliding_mm_per_s": _site(5.6, "2, grade ordinary"),
-    "foot_bolt_torque_nm": _site(190, "5", "oiled"),
+    "rated_torque_nm": sample(410, "4"),
+    "service_factor": sample(1.4, "5"),
+    "top_speed_rpm": sample(3600, "4"),
+    "fit_min_mm": sample(-0.045, "6"),
+    "fit_max_mm": sample(-0.005, "6"),
+    "set_screw_torque_nm": sample(25, "8", "dry"),
+    "gap_nominal_mm": sample(30, "7", GAP_MEAN),
+    "gap_plus_minus_mm": sample(1.0, "7", GAP_MM),
+    "soft_foot_mm": site_rule(0.05, "3"),
+    "offset_limit_mm": sample(0.40, "9", "offset"),
+    "angle_limit_deg": sample(0.35, "9"),
+    "element_width_mm": sample(26, "7"),
+    "element_opening_mm": sample(58, "7"),
+    "open_centre_rpm": sample(1750, "10"),
+    "sliding_mm_per_s": site_rule(5.6, "2, grade ordinary"),
+    "foot_bolt_torque_nm": site_rule(190, "5", "oiled"),
 }
 
 
 KILN_FAN_VALUES: dict[str, Value] = {
-    "rated_torque_nm": _sample(1900, "4"),
-    "service_factor": _sample(1.75, "5"),
-    "top_speed_rpm": _sample(2200, "4"),
-    "interference_min_mm": _sample(0.060, "12"),
-    "interference_max_mm": _sample(0.095, "12"),
-    "heat_clearance_mm": _sample(0.045, "13"),
-    "hub_ceiling_c": _sample(210, "13"),
-    "set_screw_torque_nm": _sample(40, "8", "dry"),
-    "gap_nominal_mm": _sample(8, "7", GAP_MEAN),
-    "gap_plus_minus_mm": _sample(0.5, "7", GAP_MM),
-    "soft_foot_mm": _site(0.05, "3"),
-    "offset_limit_mm": _sample(0.25, "9", "offset"),
-    "angle_limit_deg": _sample(0.25, "9"),
-    "flange_bolts": _sample(8, "7"),
-    "flange_bolt_torque_nm": _sample(85, "8", "dry"),
-    "sleeve_spread_mm": _sample(0.30, "14"),
-    "sliding_mm_per_s": _site(5.6, "2, grade ordinary"),
-    "foot_bolt_torque_nm": _site(310, "5", "oiled"),
+    "rated_torque_nm": sample(1900, "4"),
+    "service_factor": sample(1.75, "5"),
+    "top_speed_rpm": sample(2200, "4"),
+    "interference_min_mm": sample(0.060, "12"),
+    "interference_max_mm": sample(0.095, "12"),
+    "heat_clearance_mm": sample(0.045, "13"),
+    "hub_ceiling_c": sample(210, "13"),
+    "set_screw_torque_nm": sample(40, "8", "dry"),
+    "gap_nominal_mm": sample(8, "7", GAP_MEAN),
+    "gap_plus_minus_mm": sample(0.5, "7", GAP_MM),
+    "soft_foot_mm": site_rule(0.05, "3"),
+    "offset_limit_mm": sample(0.25, "9", "offset"),
+    "angle_limit_deg": sample(0.25, "9"),
+    "flange_bolts": sample(8, "7"),
+    "flange_bolt_torque_nm": sample(85, "8", "dry"),
+    "sleeve_spread_mm": sample(0.30, "14"),
+    "sliding_mm_per_s": site_rule(5.6, "2, grade ordinary"),
+    "foot_bolt_torque_nm": site_rule(310, "5", "oiled"),
 }
 DRUM_TURNER_VALUES: dict[str, Value] = {
     **KILN_FAN_VALUES,
-    "rated_torque_nm": _sample(7400, "4"),
-    "top_speed_rpm": _sample(600, "4"),
-    "interference_min_mm": _sample(0.050, "12"),
-    "interference_max_mm": _sample(0.090, "12"),
-    "taper_interference_mm": _sample(0.070, "15"),
-    "taper_mismatch_mm": _sample(0.010, "15"),
-    "taper_contact_percent": _sample(80, "15"),
-    "lock_nut_torque_nm": _sample(420, "15", "oiled"),
+    "rated_torque_nm": sample(7400, "4"),
+    "top_speed_rpm": sample(600, "4"),
+    "interference_min_mm": sample(0.050, "12"),
+    "interference_max_mm": sample(0.090, "12"),
+    "taper_interference_mm": sample(0.070, "15"),
+    "taper_mismatch_mm": sample(0.010, "15"),
+    "taper_contact_percent": sample(80, "15"),
+    "lock_nut_torque_nm": sample(420, "15", "oiled"),
 }
 PUMP_VALUES: dict[str, Value] = {
-    "rated_torque_nm": _sample(190, "4"),
-    "service_factor": _sample(1.3, "5"),
-    "top_speed_rpm": _sample(5200, "4"),
-    "fit_min_mm": _sample(-0.045, "6"),
-    "fit_max_mm": _sample(-0.005, "6"),
-    "fit_min_mm@driven": _sample(-0.030, "16"),
-    "fit_max_mm@driven": _sample(-0.008, "16"),
-    "set_screw_torque_nm": _sample(25, "8", "dry"),
-    "hub_screws": _sample(8, "16"),
-    "hub_screw_torque_nm": _sample(35, "16", "dry", "Brackwater clamp rings, sample sheet"),
-    "shaft_runout_mm": _site(0.03, "3"),
+    "rated_torque_nm": sample(190, "4"),
+    "service_factor": sample(1.3, "5"),
+    "top_speed_rpm": sample(5200, "4"),
+    "fit_min_mm": sample(-0.045, "6"),
+    "fit_max_mm": sample(-0.005, "6"),
+    "fit_min_mm@driven": sample(-0.030, "16"),
+    "fit_max_mm@driven": sample(-0.008, "16"),
+    "set_screw_torque_nm": sample(25, "8", "dry"),
+    "hub_screws": sample(8, "16"),
+    "hub_screw_torque_nm": sample(35, "16", "dry", "Brackwater clamp rings, sample sheet"),
+    "shaft_runout_mm": site_rule(0.03, "3"),
     "hub_runout_mm": Value(
         value=0.03,
         up_to=[UpTo(rpm=1000, value=0.08), UpTo(rpm=1800, value=0.05)],
         source=Source(kind="sample", document="Brackwater clamp rings, sample sheet", issue="2", page="17"),
     ),
-    "shaft_ends_mm": _sample(320, "7"),
-    "shaft_ends_plus_minus_mm": _sample(2.0, "7"),
-    "gap_nominal_mm": _sample(320, "7", GAP_MEAN),
-    "gap_plus_minus_mm": _sample(0.6, "7", GAP_MM),
-    "end_gap_nominal_mm": _sample(11.5, "7", GAP_EACH),
-    "end_gap_plus_minus_mm": _sample(0.35, "7", GAP_MM),
-    "ends_differ_mm": _sample(0.25, "7"),
-    "soft_foot_mm": _site(0.05, "3"),
-    "offset_limit_mm": _sample(0.20, "9", "offset"),
-    "angle_limit_deg": _sample(0.20, "9"),
-    "flange_bolts": _sample(8, "7"),
-    "flange_bolt_torque_nm": _sample(62, "8", "oiled"),
-    "sliding_mm_per_s": _site(2.8, "2, grade fine"),
-    "foot_bolt_torque_nm": _site(120, "5", "oiled"),
+    "shaft_ends_mm": sample(320, "7"),
+    "shaft_ends_plus_minus_mm": sample(2.0, "7"),
+    "gap_nominal_mm": sample(320, "7", GAP_MEAN),
+    "gap_plus_minus_mm": sample(0.6, "7", GAP_MM),
+    "end_gap_nominal_mm": sample(11.5, "7", GAP_EACH),
+    "end_gap_plus_minus_mm": sample(0.35, "7", GAP_MM),
+    "ends_differ_mm": sample(0.25, "7"),
+    "soft_foot_mm": site_rule(0.05, "3"),
+    "offset_limit_mm": sample(0.20, "9", "offset"),
+    "angle_limit_deg": sample(0.20, "9"),
+    "flange_bolts": sample(8, "7"),
+    "flange_bolt_torque_nm": sample(62, "8", "oiled"),
+    "sliding_mm_per_s": site_rule(2.8, "2, grade fine"),
+    "foot_bolt_torque_nm": site_rule(120, "5", "oiled"),
 }
 DROP_OUT_VALUES: dict[str, Value] = {
     **{key: value for key, value in PUMP_VALUES.items() if not key.startswith(("hub_", "fit_")) and "@" not in key},
-    "fit_min_mm": _sample(-0.045, "6"),
-    "fit_max_mm": _sample(-0.005, "6"),
-    "gap_nominal_mm": _sample(180, "7", GAP_EACH),
-    "shaft_ends_mm": _sample(180, "7"),
-    "flange_bolts": _sample(6, "7"),
-    "squeeze_most_mm": _sample(3.0, "11"),
+    "fit_min_mm": sample(-0.045, "6"),
+    "fit_max_mm": sample(-0.005, "6"),
+    "gap_nominal_mm": sample(180, "7", GAP_EACH),
+    "shaft_ends_mm": sample(180, "7"),
+    "flange_bolts": sample(6, "7"),
+    "squeeze_most_mm": sample(3.0, "11"),
 }
 VALUES: dict[str, dict[str, Value]] = {
     "Chilled-water pump 2": DROP_OUT_VALUES,
@@ -116,7 +118,7 @@ VALUES: dict[str, dict[str, Value]] = {
 }
 
 
-def _machine(
+def machine(
     name: str, drawn_as: str, shaft: float, feet: tuple[float, ...], rises: tuple[float, ...] = (), **more: Any
 ) -> dict[str, Any]:
     short = name.lower()
@@ -129,7 +131,7 @@ def _machine(
     return {"name": name, "drawn_as": drawn_as, "shaft_diameter_mm": shaft, "feet": placed, **more}
 
 
-def _line(
+def line(
     driver: dict[str, Any], driven: dict[str, Any], family: str, series: str, size: str, rpm: float, hub: float, **more: Any
 ) -> dict[str, Any]:
     connection = more.pop("connection", "keyed, slip fit")
@@ -148,9 +150,9 @@ def _line(
     }
 
 
-BLOWER = _line(
-    _machine("Motor", "motor", 48.0, (300.0, 586.0), power_kw=37.0),
-    _machine("Blower", "blower", 48.0, (280.0, 640.0)),
+BLOWER = line(
+    machine("Motor", "motor", 48.0, (300.0, 586.0), power_kw=37.0),
+    machine("Blower", "blower", 48.0, (280.0, 640.0)),
     "jaw, curved",
     "Brackwater Plover",
     "firkin",
@@ -161,9 +163,9 @@ BLOWER = _line(
 )
 
 LINES: dict[str, dict[str, Any]] = {
-    "Kiln fan A": _line(
-        _machine("Motor", "motor", 75.0, (380.0, 820.0), (0.12, 0.10), power_kw=90.0),
-        _machine("Fan", "fan", 75.0, (420.0, 900.0), (0.03, 0.03)),
+    "Kiln fan A": line(
+        machine("Motor", "motor", 75.0, (380.0, 820.0), (0.12, 0.10), power_kw=90.0),
+        machine("Fan", "fan", 75.0, (420.0, 900.0), (0.03, 0.03)),
         "gear",
         "Brackwater Heron",
         "hogshead",
@@ -172,9 +174,9 @@ LINES: dict[str, dict[str, Any]] = {
         connection="keyed, interference",
     ),
     "Steep aeration blower 2": BLOWER,
-    "Standby generator": _line(
-        _machine("Engine", "engine", 90.0, (400.0, 1150.0), power_kw=220.0),
-        _machine("Generator", "generator", 90.0, (420.0, 980.0)),
+    "Standby generator": line(
+        machine("Engine", "engine", 90.0, (400.0, 1150.0), power_kw=220.0),
+        machine("Generator", "generator", 90.0, (420.0, 980.0)),
         "tyre on flywheel",
         "Brackwater Bittern",
         "puncheon",
@@ -182,9 +184,9 @@ LINES: dict[str, dict[str, Any]] = {
         360.0,
         connection="tapered bush",
     ),
-    "Drum turner": _line(
-        _machine("Gearmotor", "gearmotor", 90.0, (350.0, 700.0), power_kw=15.0),
-        _machine("Drum", "drum", 90.0, (300.0, 900.0)),
+    "Drum turner": line(
+        machine("Gearmotor", "gearmotor", 90.0, (350.0, 700.0), power_kw=15.0),
+        machine("Drum", "drum", 90.0, (300.0, 900.0)),
         "gear",
         "Brackwater Egret",
         "tun",
@@ -193,18 +195,18 @@ LINES: dict[str, dict[str, Any]] = {
         connection="tapered bore",
         driven_connection="keyed, interference",
     ),
-    "Roller mill": _line(
-        _machine("Motor", "motor", 65.0, (320.0, 640.0), power_kw=45.0),
-        _machine("Mill", "mill", 65.0, (260.0, 760.0)),
+    "Roller mill": line(
+        machine("Motor", "motor", 65.0, (320.0, 640.0), power_kw=45.0),
+        machine("Mill", "mill", 65.0, (260.0, 760.0)),
         "steel grid",
         "Brackwater Godwit",
         "kilderkin",
         1470.0,
         150.0,
     ),
-    "Barley elevator": _line(
-        _machine("Reducer", "gearmotor", 80.0, (220.0, 420.0), power_kw=11.0),
-        _machine("Elevator", "elevator", 80.0, (300.0, 700.0)),
+    "Barley elevator": line(
+        machine("Reducer", "gearmotor", 80.0, (220.0, 420.0), power_kw=11.0),
+        machine("Elevator", "elevator", 80.0, (300.0, 700.0)),
         "shaft-mounted reducer",
         "Brackwater Dunlin",
         "bushel",
@@ -212,9 +214,9 @@ LINES: dict[str, dict[str, Any]] = {
         160.0,
         connection="tapered bush",
     ),
-    "Chilled-water pump 1": _line(
-        _machine("Motor", "motor", 55.0, (420.0, 740.0), power_kw=30.0),
-        _machine("Pump", "pump", 42.0, (360.0, 620.0)),
+    "Chilled-water pump 1": line(
+        machine("Motor", "motor", 55.0, (420.0, 740.0), power_kw=30.0),
+        machine("Pump", "pump", 42.0, (360.0, 620.0)),
         "disc, three-part",
         "Brackwater Curlew",
         "rundlet",
@@ -222,18 +224,18 @@ LINES: dict[str, dict[str, Any]] = {
         128.0,
         driven_connection="clamp ring",
     ),
-    "Chilled-water pump 2": _line(
-        _machine("Motor", "motor", 55.0, (420.0, 740.0), power_kw=30.0),
-        _machine("Pump", "pump", 55.0, (360.0, 620.0)),
+    "Chilled-water pump 2": line(
+        machine("Motor", "motor", 55.0, (420.0, 740.0), power_kw=30.0),
+        machine("Pump", "pump", 55.0, (360.0, 620.0)),
         "disc, drop-out spacer",
         "Brackwater Avocet",
         "rundlet",
         2950.0,
         128.0,
     ),
-    "Malt auger 3": _line(
-        _machine("Gearmotor", "gearmotor", 50.0, (200.0, 380.0), power_kw=5.5),
-        _machine("Auger", "auger", 50.0, (240.0, 2400.0)),
+    "Malt auger 3": line(
+        machine("Gearmotor", "gearmotor", 50.0, (200.0, 380.0), power_kw=5.5),
+        machine("Auger", "auger", 50.0, (240.0, 2400.0)),
         "screw-conveyor drive",
         "Brackwater Snipe",
         "peck",

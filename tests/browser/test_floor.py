@@ -15,15 +15,16 @@ from .base import ENTER, BrowserTestCase, tap
 
 
 class FloorTest(BrowserTestCase):
-    """Nine lines, three with a job in hand."""
+    """A line for each family, four with a job in hand."""
 
     who = "lead"
     starts_on_the_floor = True
 
     def test_finds_by_line_coupling_and_job_and_filters_to_what_waits(self) -> None:
         page = self.page
-        rows = page.get_by_role("button", name=re.compile(", key "))
-        expect(rows).to_have_count(9)
+        rows = page.get_by_role("button", name=re.compile("^(Carry on with|Open) [A-Z]"))
+        expect(rows).to_have_count(16)
+        expect(page.get_by_role("button", name=re.compile(", key [0-9]$"))).to_have_count(9)
         page.keyboard.press("/")
         for text, names in (("kiln", 1), ("gear", 2), ("job 2", 1), ("no such line", 0)):
             page.get_by_role("searchbox").fill(text)

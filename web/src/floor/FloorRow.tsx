@@ -16,6 +16,7 @@ export function FloorRow({ line, number, isFirst }: { line: Line; number: number
   const navigate = useNavigate()
   const { job, spec } = line
   const go = () => navigate(job ? `/jobs/${job.id}` : `/lines/${line.id}`)
+  const key = number < 10 ? `, key ${number}` : ''
   const Action = job && isFirst ? MainButton : PlainButton
   return (
     <Row>
@@ -36,7 +37,7 @@ export function FloorRow({ line, number, isFirst }: { line: Line; number: number
         </small>
       </div>
       {job ? <JobState job={job} /> : <Idle line={line} />}
-      <Action onPress={go} aria-label={`${job ? 'Carry on with' : 'Open'} ${line.name}, key ${number}`}>
+      <Action onPress={go} aria-label={`${job ? 'Carry on with' : 'Open'} ${line.name}${key}`}>
         {job ? 'Carry on' : 'Open'}
       </Action>
     </Row>
