@@ -35,7 +35,7 @@ class Shots(BrowserTestCase):
         self.shot("floor", "/")
         self.shot("line", f"/lines/{self.job.line_id}")
         self.shot("line-editor", f"/lines/{self.job.line_id}/edit")
-        self.shot("locks", f"/jobs/{self.drop_out('close.again', 'Steep aeration blower 3').pk}/steps/close.again")
+        self.shot("locks", f"/jobs/{self.shook().pk}/steps/close.again")
         self.shot("fit", f"{steps}/prepare.fit.driver")
         fan, drum = (job_of(name).pk for name in ("Kiln fan A", "Drum turner"))
         self.shot("heat", f"/jobs/{fan}/steps/prepare.heat.driven")
@@ -52,7 +52,7 @@ class Shots(BrowserTestCase):
         self.shot("gap", f"/jobs/{swept}/steps/couple.closed")
         self.shot("straightedge", f"{steps}/set.straightedge")
         self.shot("tighten", f"/jobs/{closed}/steps/couple.feet")
-        self.shot("couple-up", f"/jobs/{self.drop_out('couple.home', 'Chilled-water pump 4').pk}/steps/couple.home")
+        self.draw_in()
         self.shot("record", f"/jobs/{closed}/record")
         self.page.goto(f"{self.live_server_url}{steps}/set.align")
         self.page.get_by_role("button", name="Read again").click()
@@ -60,6 +60,7 @@ class Shots(BrowserTestCase):
         self.page.get_by_label("Rim: bracket sag at 6").fill("-0.02")
         self.fill_ring("Face", FACE)
         expect(self.verdict()).to_have_text("Misaligned: move the motor.")
+        self.to_top()
         self.shot("align", "")
         self.page.get_by_role("button", name=re.compile("^Growth")).click()
         for foot, rise in (("motor drive end", "0.12"), ("motor tail", "0.09")):
@@ -73,15 +74,24 @@ class Shots(BrowserTestCase):
         self.shot("laser", f"/jobs/{swept}/steps/found.align")
         self.soft_foot()
 
-    def drop_out(self, at: str, name: str) -> Job:
-        """A job on a drop-out spacer that stands at this step; at the locks after a start that shook."""
+    def shook(self) -> Job:
+        """A job at the locks, after a start that shook."""
         work = Work(family="disc, drop-out spacer")
-        if at == "close.again":
-            work.until("close.start")
-            work.enter("close.start", {**work.fill("close.start"), "runs": RUNS_ROUGH})
-        else:
-            work.until(at)
-        return worked(name, work)
+        work.until("close.start")
+        work.enter("close.start", {**work.fill("close.start"), "runs": RUNS_ROUGH})
+        return worked("Steep aeration blower 3", work)
+
+    def draw_in(self) -> None:
+        """Close-fit bolts, half of them through."""
+        work = Work(family="disc, three-part")
+        work.until("couple.draw_driver_end")
+        self.page.goto(f"{self.live_server_url}/jobs/{worked('Chilled-water pump 4', work).pk}/steps/couple.draw_driver_end")
+        following = self.page.get_by_role("button", name=re.compile(r"^Hole \d+: "))
+        for _ in range(20):
+            said = following.inner_text()
+            following.click()
+            expect(self.page.get_by_role("button", name=said, exact=True)).to_have_count(0)
+        self.shot("couple-up", "")
 
     def to_top(self) -> None:
         """The head of the sheet in view again."""
