@@ -24,12 +24,14 @@ from .heat_words import advice_of, slide_working, working_of
 from .slide import Grips, Seat, coldest_that_leaves, grips, meeting
 
 CURVE_POINTS = 24
+SHORTEST_TAU_S = 1.0  # a slip of the keys: a hub of a few grams takes minutes
 
 
 def evaluate(given: HeatInput) -> HeatResult:
     """Target temperature, how long it may be carried, the seconds it leaves on the shaft, and what stands in the way.
 
-    Raises `UnusableInput` for a bore that is no smaller than the hub, a hub that needs no heat, ceilings below the shaft.
+    Raises `UnusableInput` for a bore that is no smaller than the hub, ceilings below the shaft,
+    a hub that needs no heat or keeps none.
     Source: thermal expansion of the bore; cooling of one lump through an air film; two lumps on the shaft (`slide`).
     """
     refuse_if_any(_problems(given))
@@ -44,11 +46,10 @@ def evaluate(given: HeatInput) -> HeatResult:
         raise UnusableInput(problem("heat_to_c", "It has to be {target} at least.", target=deg_c(math.ceil(target))))
     closes_at = given.shaft_c + given.interference_mm / per_k
     mass, surface = _mass_kg(given), _surface_m2(given)
-    cooling = Cooling(
-        start_c=heat_to,
-        ambient_c=given.ambient_c,
-        tau_s=mass * metal.specific_heat_j_kg_k / (given.film_w_m2_k * surface),
-    )
+    tau = mass * metal.specific_heat_j_kg_k / (given.film_w_m2_k * surface)
+    if tau < SHORTEST_TAU_S:
+        raise UnusableInput(Problem("hub.outside_mm", "A hub with so thin a wall keeps no heat. A slip?"))
+    cooling = Cooling(start_c=heat_to, ambient_c=given.ambient_c, tau_s=tau)
     slide = _slide(given, cooling, closes_at)
     lowest, _ = lowest_ceiling(given)
     checks = [*_ceiling_checks(given, heat_to), *_push_checks(given, slide)]
@@ -123,7 +124,7 @@ def _slide(given: HeatInput, cooling: Cooling, closes_at: float) -> Slide:
         return Slide(touch_c=cooling.at_c(given.carry_s), grips=Grips(least=None, most=None), push_from_c=None, target_c=None)
     kept = math.exp(-given.carry_s / cooling.tau_s)  # of what it is above the air, after the carry
     push_from = coldest_that_leaves(seat, wanted, closes_at, ceiling)
-    target = None if push_from is None else given.ambient_c + (push_from - given.ambient_c) / kept
+    target = None if push_from is None or not kept else given.ambient_c + (push_from - given.ambient_c) / kept
     touch = cooling.at_c(given.carry_s)
     return Slide(
         touch_c=touch,

@@ -1,16 +1,17 @@
 """What the heat bench is given and what it answers: hub, shaft, heater, ceilings; times, temperatures, curve."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
 from ..metals import METALS, Material, Metal
-from ..model import Model, Size
+from ..model import Model
 from ..verdict import AS_ENTERED, Result
 from .cooling import AIR_FILM_W_M2_K, HubReading, Temperature
 from .slide import Grips, Met
 
+HubSize = Annotated[float, Field(ge=1, le=10_000, description="mm")]
 CARRY_S = 60.0  # rule of thumb
 SLIDE_S = 10.0  # rule of thumb: a practised pair of hands, nothing in the way
 SLIDE_RULE = "rule of thumb: time to push it home"
@@ -23,8 +24,8 @@ class HeatedHub(Model):
     expansion_per_k: float | None = Field(default=None, gt=1e-6, le=1e-4)
     density_kg_m3: float | None = Field(default=None, gt=500, le=25_000)
     specific_heat_j_kg_k: float | None = Field(default=None, gt=50, le=5_000)
-    outside_mm: Size
-    length_mm: Size
+    outside_mm: HubSize
+    length_mm: HubSize
 
     @model_validator(mode="after")
     def _metal_is_known(self) -> "HeatedHub":
@@ -72,7 +73,7 @@ class Heater(Model):
 class HeatInput(Model):
     """A bore, what it has to clear, and the hub that is heated. `bore_mm` and interference as measured at `shaft_c`."""
 
-    bore_mm: Size
+    bore_mm: HubSize
     interference_mm: float = Field(ge=-5, le=20, description="the largest, shaft less bore")
     assembly_clearance_mm: float = Field(ge=0, le=10, description="wanted while sliding on")
     shaft_c: Temperature = Field(ge=-200, le=300)

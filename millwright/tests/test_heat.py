@@ -147,12 +147,22 @@ class HeatTest(unittest.TestCase):
             "elastomer_ceiling_c": {"elastomer_ceiling_c": 10.0},
             "interference_mm": {"interference_mm": -0.2, "assembly_clearance_mm": 0.0},
             "hub": {"hub": {"outside_mm": 130.0, "length_mm": 90.0}},
+            "bore_mm": {"bore_mm": 1e-300},
+            "hub.length_mm": {"hub": {**HUB, "length_mm": 5e-324}},
+            "hub.outside_mm, a wall of nothing": {"hub": {**HUB, "outside_mm": 74.9625}},
             "readings.1.after_s": {"readings": [{"after_s": 50, "hub_c": 150}, {"after_s": 40, "hub_c": 151}]},
         }
         for path, wrong in rows.items():
             with self.subTest(path), self.assertRaises(UnusableInput) as caught:
                 heat(**wrong)
-            self.assertIn(path, [p.path for p in caught.exception.problems])
+            self.assertIn(path.split(",")[0], [p.path for p in caught.exception.problems])
+
+    def test_a_small_hub_that_is_carried_for_hours_has_no_target_that_leaves_time(self) -> None:
+        bush = {"material": "steel", "outside_mm": 32.0, "length_mm": 20.0}
+        bore = {"bore_mm": 28.0, "interference_mm": 0.005, "assembly_clearance_mm": 0.02, "slide_s": 1.0}
+        found = heat(**bore, hub=bush, ceiling_c=400.0, carry_s=7200.0, film_w_m2_k=1000.0)
+        self.assertIsNotNone(found["push_from_c"])
+        self.assertIsNone(found["slide_target_c"])
 
 
 class TaperTest(unittest.TestCase):
