@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from . import clock
-from .bolting import fitted, tighten
+from .bolting import fitted, tighten, tighten_io
 from .coupling import grease
 from .errors import Problem, UnusableInput
 from .model import Model, read_json
@@ -59,8 +59,8 @@ BENCHES: dict[str, Bench] = {
         _bench(
             "tighten",
             "bolts in order and in passes",
-            tighten.TightenInput,
-            tighten.TightenResult,
+            tighten_io.TightenInput,
+            tighten_io.TightenResult,
             tighten.evaluate,
         ),
         _bench("fitted", "close-fit bolts drawn in, hole by hole", fitted.FittedInput, fitted.FittedResult, fitted.evaluate),

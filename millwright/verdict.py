@@ -226,6 +226,14 @@ def said_by_hand(code: str, name: str, source: str, *, in_order: bool) -> Check:
     return Check(code=code, name=name, value=None, unit="", min=None, max=None, used=None, status=status, source=source)
 
 
+def none_wanted(code: str, name: str, count: int, source: str, *, found: Status) -> Check:
+    """A count of what there should be none of; ``found`` is how it stands where there is some."""
+    status = found if count else Status.INSIDE
+    return Check(
+        code=code, name=name, value=float(count), unit="", min=None, max=0.0, used=None, status=status, source=source
+    )
+
+
 def judge_band(code: str, name: str, value_mm: float, band: Band, *, plus_minus: float | None = None) -> Check:
     """`judge` with a `Band`."""
     low, high, source = band.min_mm, band.max_mm, band.source

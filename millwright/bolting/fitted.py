@@ -13,7 +13,7 @@ from pydantic import Field
 from ..errors import Problem, refuse_if_any
 from ..model import Model
 from ..say import Say, say
-from ..verdict import Check, Result, Status, worst
+from ..verdict import Check, Result, Status, none_wanted, worst
 from .order import star_order
 
 State = Literal["in", "drawn bare", "nut off", "ring on", "head seated"]
@@ -177,19 +177,8 @@ def _too_early(given: FittedInput) -> list[Check]:
         (placed.discard if tap.to == BACKED_OUT else placed.add)(tap.hole)
     if not early:
         return []
-    return [
-        Check(
-            code="drawn_too_early",
-            name="drawn before every bolt was in",
-            value=float(len(early)),
-            unit="",
-            min=None,
-            max=0.0,
-            used=None,
-            status=Status.CLOSE,
-            source="custom of the trade: all in first, so that the pack can still be shifted",
-        )
-    ]
+    source = "custom of the trade: all in first, so that the pack can still be shifted"
+    return [none_wanted("drawn_too_early", "drawn before every bolt was in", len(early), source, found=Status.CLOSE)]
 
 
 def _says(given: FittedInput, states: Mapping[int, State], following: NextTap | None) -> list[Say]:

@@ -3,6 +3,7 @@
 from typing import Literal
 
 Pattern = Literal["star", "circle", "alternate"]
+HALF_TURNS: Literal["half turns"] = "half turns"
 RISING = (0.5, 0.75, 1.0)  # shares of the torque where no paper says others; custom of the trade
 
 

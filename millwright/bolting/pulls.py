@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from ..model import Model, Torque
 from ..say import Say, nm, say
-from ..verdict import Check, Status
+from ..verdict import Check, Status, none_wanted
 
 BAND_SHARE = 0.04
 BAND_SOURCE = "rule of thumb: what a click wrench in calibration repeats to, ±4 %"
@@ -132,19 +132,7 @@ def order_checks(circle: Circle, pulls: Sequence[Pull]) -> list[Check]:
     found = out_of_turn(circle, pulls)
     if not found:
         return []
-    return [
-        Check(
-            code="out_of_turn",
-            name="pulls out of turn",
-            value=float(len(found)),
-            unit="",
-            min=None,
-            max=0.0,
-            used=None,
-            status=Status.CLOSE,
-            source=ORDER_SOURCE,
-        )
-    ]
+    return [none_wanted("out_of_turn", "pulls out of turn", len(found), ORDER_SOURCE, found=Status.CLOSE)]
 
 
 def say_pulls(circle: Circle, pulls: Sequence[Pull], latest: Iterable[Pull]) -> list[Say]:

@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from ..bolting.order import Pattern
+from ..bolting.order import HALF_TURNS, Pattern
 
 GAP_MEAN, GAP_EACH = "the mean of the readings", "every reading"
 GAP_TAKEN = (GAP_MEAN, GAP_EACH)
@@ -11,7 +11,6 @@ GAP_WIDTH = (GAP_MM, GAP_PERCENT)
 THREAD = ("dry", "oiled", "glued")
 # In what order bolts are pulled, and in which shares of their torque, as a manual says it.
 PATTERN_OF: dict[str, Pattern] = {"crosswise": "star", "round the circle": "circle", "alternately": "alternate"}
-HALF_TURNS: Literal["half turns"] = "half turns"
 Passes = tuple[float, ...] | Literal["half turns"]
 PASSES_OF: dict[str, Passes] = {
     "full": (1.0,),

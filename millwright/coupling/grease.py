@@ -13,7 +13,7 @@ from ..clock import say_clock
 from ..errors import Problem, refuse_if_any
 from ..model import Clock, Model, Name
 from ..say import Say, say
-from ..verdict import Check, Result, Status, judge, said_by_hand, worst
+from ..verdict import Check, Result, Status, judge, none_wanted, said_by_hand, worst
 
 Routine = Literal["low in, high out", "hole by hole", "packed by hand"]
 What = Literal["plug out", "filled here", "showed", "plug in"]
@@ -225,19 +225,7 @@ def _plug_checks(given: GreaseInput) -> list[Check]:
     out, back = _times(given, "plug out"), _times(given, "plug in")
     if not out:
         return []
-    return [
-        Check(
-            code="plugs",
-            name=f"plugs in: {back} of {out}",
-            value=float(out - back),
-            unit="",
-            min=None,
-            max=0.0,
-            used=0.0 if out == back else None,
-            status=Status.INSIDE if out == back else Status.NOT_JUDGED,
-            source="as many in as came out",
-        )
-    ]
+    return [none_wanted("plugs", f"plugs in: {back} of {out}", out - back, "as many in as came out", found=Status.NOT_JUDGED)]
 
 
 _DO: Mapping[What, tuple[str, str]] = {

@@ -2,8 +2,8 @@
 
 from typing import Any
 
-from ..bolting.order import Pattern
-from ..card.meanings import BY_TURNS, HALF_TURNS, PASSES_OF, PATTERN_OF, Passes
+from ..bolting.order import HALF_TURNS, Pattern
+from ..card.meanings import BY_TURNS, PASSES_OF, PATTERN_OF, Passes
 from ..card.values import source_of
 from . import torques
 from .families.facts import COUNT, ORDER, PASSES, TORQUE, Circle

@@ -7,7 +7,7 @@ the closed coupling. What comes after what is nowhere else.
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 
-from ..card.meanings import HALF_TURNS
+from ..bolting.order import HALF_TURNS
 from ..card.values import source_of
 from ..line import SIDES
 from ..roles import Role

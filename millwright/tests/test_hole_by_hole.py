@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from millwright.benches import evaluate_json
-from millwright.bolting import tighten
+from millwright.bolting import tighten_io
 from millwright.bolting.fitted import STATES, FittedInput, FittedResult, evaluate
 from millwright.coupling import grease
 from millwright.coupling.grease import Done, GreaseInput, GreaseResult, Routine
@@ -150,7 +150,7 @@ class ByTurnsTest(unittest.TestCase):
         pulls: list[dict[str, Any]] = []
         while True:
             found = evaluate_json("tighten", json.dumps({**given_, "pulls": pulls}))
-            assert isinstance(found, tighten.TightenResult)
+            assert isinstance(found, tighten_io.TightenResult)
             if found.next is None:
                 break
             self.assertLess(len(pulls), 300)

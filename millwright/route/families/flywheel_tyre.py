@@ -1,6 +1,6 @@
 """Tyre couplings on an engine flywheel: everything hangs on the driven shaft before its flange goes on."""
 
-from ...card.meanings import HALF_TURNS
+from ...bolting.order import HALF_TURNS
 from ..fields import condition, count, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
 from .facts import ANGLE_VALUES, BOLTS, COUNT, TORQUE, Circle, FamilyFacts, Part

@@ -1,6 +1,6 @@
 """Tyre couplings: a split rubber tyre whose beads are clamped by two rings."""
 
-from ...card.meanings import HALF_TURNS
+from ...bolting.order import HALF_TURNS
 from ...card.values import source_of
 from ...say import say
 from ...verdict import Judged, judge, said_by_hand
