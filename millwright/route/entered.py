@@ -77,17 +77,17 @@ def phases_of(entries: Sequence[Entry]) -> dict[str, Phase]:
     return {step: phase_after(entry.inputs["event"] for entry in in_time(run)) for step, run in events.items()}
 
 
-def ledger_of(entries: Sequence[Entry], latest: Mapping[str, Entry]) -> tuple[LedgerLine, ...]:
+def ledger_of(entries: Sequence[Entry]) -> tuple[LedgerLine, ...]:
     """Temporary and removed parts, each with how many went and how many are back."""
-    return lines_of(
-        (_moved(e, e.inputs) for e in entries if e.kind is EntryKind.LEDGER),
-        (_moved(e, written) for e in latest.values() for written in e.ledger),
-    )
+    by_hand = (_moved(e, e.inputs, step=f"by hand {e.number}") for e in entries if e.kind is EntryKind.LEDGER)
+    by_steps = (_moved(e, written, step=e.step) for e in entries for written in e.ledger)
+    return lines_of((*by_hand, *by_steps))
 
 
-def _moved(entry: Entry, written: Mapping[str, Any]) -> Moved:
+def _moved(entry: Entry, written: Mapping[str, Any], *, step: str) -> Moved:
     return Moved(
         number=entry.number,
+        step=step,
         line=str(written["line"]),
         what=str(written["what"]),
         goes=str(written["goes"]),

@@ -1,7 +1,7 @@
 """The ledger: what went in and must come out, what came off and must go back; most of it written by the steps themselves."""
 
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 from .fields import TEMPORARY, Counted, Field, slug
@@ -31,14 +31,29 @@ class LedgerLine:
 
 @dataclass(frozen=True, kw_only=True)
 class Moved:
-    """So many of a line, out or back; ``number`` of the entry that says so."""
+    """So many of a line, out or back; ``number`` of the entry that says so, ``step`` where it was counted."""
 
     number: int
+    step: str
     line: str
     what: str
     goes: str
     counted: str
     count: int
+
+
+@dataclass
+class _Cycle:
+    """A line from the first part that went out to the last that came back: by step, what was counted there last."""
+
+    what: str
+    goes: str
+    out: dict[str, int] = field(default_factory=dict)
+    back: dict[str, int] = field(default_factory=dict)
+
+    @property
+    def closed(self) -> bool:
+        return bool(self.back) and sum(self.back.values()) >= sum(self.out.values())
 
 
 def written_by(form: object, inputs: Mapping[str, Any]) -> list[dict[str, Any]]:
@@ -58,26 +73,23 @@ def written_by(form: object, inputs: Mapping[str, Any]) -> list[dict[str, Any]]:
     ]
 
 
-def lines_of(by_hand: Iterable[Moved], by_steps: Iterable[Moved]) -> tuple[LedgerLine, ...]:
-    """The ledger as it stands.
+def lines_of(moves: Iterable[Moved]) -> tuple[LedgerLine, ...]:
+    """The ledger as it stands, from everything that was ever counted out or back.
 
-    ``by_hand``  - each adds to its line
-    ``by_steps`` - of the latest reading of each step; what was counted back before it last went out counts no more
+    A step that is read again while its line is open puts its own count right. A line that was closed and opens again begins
+    anew: what came back before counts no more.
     """
-    found: dict[str, LedgerLine] = {}
-    steps = list(by_steps)
-    went_out = {moved.line: moved.number for moved in sorted(steps, key=lambda m: m.number) if moved.counted == "out"}
-    since = [m for m in steps if m.counted == "out" or m.number > went_out.get(m.line, 0)]
-    for moved in sorted([*by_hand, *since], key=lambda m: m.number):
-        before = found.get(moved.line)
-        found[moved.line] = LedgerLine(
-            line=moved.line,
-            what=before.what if before else moved.what,
-            goes=before.goes if before else moved.goes,
-            out=(before.out if before else 0) + (moved.count if moved.counted == "out" else 0),
-            back=(before.back if before else 0) + (moved.count if moved.counted == "back" else 0),
-        )
-    return tuple(line for line in found.values() if line.out)
+    found: dict[str, _Cycle] = {}
+    for moved in sorted(moves, key=lambda m: m.number):
+        cycle = found.get(moved.line)
+        if cycle is None or (moved.counted == "out" and cycle.closed):
+            cycle = found[moved.line] = _Cycle(what=moved.what, goes=moved.goes)
+        (cycle.out if moved.counted == "out" else cycle.back)[moved.step] = moved.count
+    lines = (
+        LedgerLine(line=line, what=c.what, goes=c.goes, out=sum(c.out.values()), back=sum(c.back.values()))
+        for line, c in found.items()
+    )
+    return tuple(line for line in lines if line.out)
 
 
 def back(key: str, label: str, what: str, *, detail: str = "") -> Callable[[JobFacts], Field]:

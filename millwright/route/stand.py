@@ -38,14 +38,15 @@ def stand(
 
     ``as_left``     - what the job before this one left behind, to compare with; nothing is decided by it
     ``entries``, ``signatures`` - in the order of their numbers; the two share one numbering. Readings that
-    a later one of the same step has superseded change nothing and may be left out.
+    a later one of the same step has superseded change nothing but the ledger; those that wrote nothing there may be
+    left out.
     ``procedure``   - the version of the family's procedure it was started under
     ``now``, ``proof_hours`` - by the site's rule a proof of the dead state holds so long; without them it does not age
     """
     card = value_card(catalogue, entries)
     latest = latest_readings(entries)
     answers = {key: e.inputs for key, e in latest.items()}
-    counted, questions = ledger_of(entries, latest), unanswered(entries)
+    counted, questions = ledger_of(entries), unanswered(entries)
     locks = locks_of(entries, latest, signatures, now, proof_hours)
     facts = JobFacts(
         line=as_decided(line, answers),

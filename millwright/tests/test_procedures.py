@@ -261,6 +261,23 @@ class LedgerByStepsTest(unittest.TestCase):
         work.enter("close.guard", {**guard, "screws": 3})
         self.assertEqual((work.state("close.guard"), work.state("close.locks")), ("over", "blocked"))
 
+    def test_a_line_that_closed_and_opened_again_asks_for_what_went_out_last(self) -> None:
+        work = Work(family="tyre", scope=Scope.ALIGN)
+        work.until("close.open")
+        work.enter("close.open", work.fill("close.open") | {"screws": 3})
+        work.until("close.guard")
+        form = work.route().find("close.guard").step.form  # type: ignore[union-attr]
+        self.assertEqual([f.expected for f in form.fields if f.key == "screws"], [3])
+        work.until(None)
+        self.assertEqual([(line.out, line.back) for line in work.route().ledger if line.what == "guard screws"], [(3, 3)])
+
+    def test_a_count_that_was_mistyped_is_put_right_by_reading_its_step_again(self) -> None:
+        work = Work(family="disc, drop-out spacer")
+        work.until("couple.squeeze")
+        for driver in (5, 4):
+            work.enter("couple.screws_in", work.fill("couple.screws_in") | {"driver": driver})
+        self.assertEqual([line.out for line in work.route().ledger], [4, 4])
+
     def test_what_a_step_wrote_stays_in_the_ledger_when_the_step_is_gone(self) -> None:
         work = Work(family=DROP_OUT)
         work.until("couple.squeeze")

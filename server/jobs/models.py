@@ -145,13 +145,14 @@ class EntryQuerySet(models.QuerySet["Entry"]):
 
     def for_route(self, *, also: uuid.UUID | None = None) -> list[state.Entry]:
         """As the core knows them, in order, without what no route ever asks: readings that a later one of the same
-        step has superseded, and results in full.
+        step has superseded, unless they wrote into the ledger; and results in full.
 
         ``also`` - the id of an entry wanted whether superseded or not
         """
         readings = self.filter(kind=state.EntryKind.READING)
         latest = readings.order_by("step", "-number").distinct("step").values("pk")
-        rows = self.filter(~Q(kind=state.EntryKind.READING) | Q(pk__in=latest) | Q(pk=also)).values_list(
+        asked = ~Q(kind=state.EntryKind.READING) | Q(pk__in=latest) | Q(asked__has_key="ledger") | Q(pk=also)
+        rows = self.filter(asked).values_list(
             "id", "number", "step", "kind", "by", "role", "at", "result__verdict", "result__proven", "result__as_it_is",
             "asked__ledger", "inputs",
         )  # fmt: skip
