@@ -1,11 +1,12 @@
 """Composes a route: safety, receiving, each hub by how it is held, the family's own procedure, closing."""
 
 from .circles import checked_again
+from .families.facts import FamilyFacts
 from .families.register import FAMILIES
 from .hubs.ways import HUB_STEPS
 from .order import Arranged, Part, any_order, arrange, in_order
-from .procedure import Compiler, Procedure
-from .stages import as_found, close_out, make_safe, receive, set_and_align, take_off
+from .procedure import Bench, Compiler, Procedure, Pull
+from .stages import as_found, change_element, close_out, make_safe, receive, set_and_align, take_off
 from .steps import JobFacts, Scope, Stage, Step
 
 
@@ -21,13 +22,24 @@ def build(job: JobFacts) -> list[Step]:
         case Scope.ALIGN | Scope.CHECK:
             proved = in_order(make_safe.steps(job), make_safe.second_proof(Stage.FOUND))
             return list(arrange(in_order(proved, _look(job, procedure, compiler))).steps)
+        case Scope.ELEMENT:
+            received = any_order(receive.steps(job), compiler.compile(procedure.receive, Stage.RECEIVE))
+            proved = in_order(any_order(make_safe.steps(job), received), make_safe.second_proof(Stage.FOUND))
+            return list(arrange(in_order(proved, _change(job, procedure, compiler))).steps)
         case _:
             return _fit(job, procedure, compiler)
 
 
+def scopes(family: FamilyFacts) -> tuple[Scope, ...]:
+    """What a job can be there to do on a coupling of this family."""
+    aligned = () if family.hangs else (Scope.ALIGN,)
+    changed = () if family.element is None else (Scope.ELEMENT,)
+    return (Scope.FIT, Scope.REFIT, Scope.TAKE_OFF, *changed, *aligned, Scope.CHECK)
+
+
 def _look(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
     """As found, and where it is to be aligned: opened or not, moved, read and closed again."""
-    found = as_found.as_found(job)
+    found = as_found.as_found(job, compiler.compile(procedure.found, Stage.FOUND))
     if job.scope is Scope.CHECK or job.family.hangs:
         return in_order(found, close_out.steps(job, torqued=None))
     if not as_found.opened(job):
@@ -36,8 +48,28 @@ def _look(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
     return in_order(
         found,
         compiler.compile(procedure.undo, Stage.FOUND),
+        compiler.compile(procedure.before_setting, Stage.MOUNT),
         _set_and_couple(job, procedure, compiler),
-        close_out.steps(job, torqued=(*second, *checked_again(job))),
+        close_out.steps(job, torqued=(*second, *checked_again(job, job.family.circles))),
+    )
+
+
+def _change(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
+    """The element out and another in, both hubs staying on; set and aligned only where a machine was moved."""
+    moved, slid = change_element.machine_moved(job), change_element.hub_moved(job)
+    trimmed = any(isinstance(item, Bench) and item.key == "gap" for item in procedure.couple_up)
+    gap = [set_and_align.set_gap(job)] if slid and not trimmed else []
+    couple_up = compiler.compile(procedure.couple_up, Stage.COUPLE)
+    second = HUB_STEPS[job.line.hub(job.second()).connection].recheck(job, job.second()) if slid else ()
+    items = (*procedure.before_setting, *procedure.couple_up)
+    circles = [job.family.circle(item.circle) for item in items if isinstance(item, Pull) and item.when(job)]
+    return in_order(
+        as_found.as_found(job, compiler.compile(procedure.found, Stage.FOUND)),
+        compiler.compile(procedure.undo, Stage.TAKE_OFF),
+        change_element.changed(job),
+        compiler.compile(procedure.before_setting, Stage.MOUNT),
+        _set_and_couple(job, procedure, compiler) if moved else in_order(*gap, couple_up, *change_element.stands_in(job)),
+        close_out.steps(job, torqued=(*second, *checked_again(job, circles)), feet=moved),
     )
 
 
@@ -54,7 +86,7 @@ def _fit(job: JobFacts, procedure: Procedure, compiler: Compiler) -> list[Step]:
     rest = arrange(
         in_order(
             _set_and_couple(job, procedure, compiler),
-            close_out.steps(job, torqued=(*screws, *checked_again(job))),
+            close_out.steps(job, torqued=(*screws, *checked_again(job, job.family.circles))),
         ),
         hubs.ends,
     )
@@ -85,6 +117,8 @@ def _set_and_couple(job: JobFacts, procedure: Procedure, compiler: Compiler) -> 
 
 
 def _light_screw(job: JobFacts) -> list[Step]:
+    if change_element.only_the_element(job) and not change_element.hub_moved(job):
+        return []
     side = job.second()
     return HUB_STEPS[job.line.hub(side).connection].couple(job, side)
 

@@ -1,5 +1,6 @@
 """Circles of fasteners: the lines of the card each goes by, what its bench is given, what is said when it is pulled."""
 
+from collections.abc import Iterable
 from typing import Any
 
 from ..bolting.order import HALF_TURNS, Pattern
@@ -56,11 +57,11 @@ def goes_with(job: JobFacts, circle: Circle) -> bool:
     return any(by_turns(job, other) == circle for other in job.family.circles)
 
 
-def checked_again(job: JobFacts) -> tuple[Field, ...]:
-    """The second pull of every circle, a line each."""
+def checked_again(job: JobFacts, circles: Iterable[Circle]) -> tuple[Field, ...]:
+    """The second pull, a line for each circle."""
     return tuple(
         torques.checked_again(job, circle.key, circle.title, line_of(job, circle, TORQUE), count=line_of(job, circle, COUNT))
-        for circle in job.family.circles
+        for circle in circles
     )
 
 

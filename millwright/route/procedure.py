@@ -61,6 +61,7 @@ class Stop:
     changes: frozenset[Happened] = frozenset()
     judge: Callable[[JobFacts, Answers], Judged] | None = None
     may_authorise: bool = False
+    finding: bool = False
     when: When = always
 
 
@@ -109,6 +110,7 @@ class Procedure:
     """How a family is put together and taken apart. A job goes by the version it was started under.
 
     ``receive``        - beside the kit and the tools
+    ``found``          - read before a coupling that ran is opened
     ``before_setting`` - after the hubs, what cannot go in any more once the machines stand close
     ``couple_up``      - once the machines stand, are bolted down and read; where it hangs on its shaft, after its hub
     ``undo``           - to part the two shafts
@@ -116,6 +118,7 @@ class Procedure:
 
     version: int = 1
     receive: tuple[Item, ...] = ()
+    found: tuple[Item, ...] = ()
     prepare: tuple[Item, ...] = (before_setting.shaft_ends,)
     before_setting: tuple[Item, ...] = ()
     couple_up: tuple[Item, ...]
@@ -173,6 +176,7 @@ def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
         relies=stop.relies,
         changes=stop.changes,
         may_authorise=stop.may_authorise,
+        finding=stop.finding,
         judge=(lambda answers: judged(job, answers)) if judged else None,
         form=SheetForm(fields=tuple(row for row in rows if row is not None), ordered=stop.ordered),
     )

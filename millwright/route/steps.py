@@ -98,6 +98,7 @@ class Scope(StrEnum):
     FIT = "fit it"
     REFIT = "take it off and fit it"
     TAKE_OFF = "take it off"
+    ELEMENT = "change the element"
     ALIGN = "align it"
     CHECK = "check it"
 

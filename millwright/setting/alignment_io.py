@@ -69,8 +69,9 @@ class AlignmentInput(AsRead):
     shims: ShimBox | None = None
     warm: WarmReading | None = Field(default=None, description="a hot check: held against what was predicted")
     before: AsRead | None = Field(default=None, description="an earlier reading to compare with")
-    before_is: Literal["feet loose", "as left"] = Field(
-        default="feet loose", description="read before the feet were torqued, or left behind by the job before"
+    before_is: Literal["feet loose", "as left", "as found"] = Field(
+        default="feet loose",
+        description="read before the feet were torqued, left behind by the job before, or read before this one was begun",
     )
     made: list[PlannedMove] = Field(
         default_factory=list, max_length=80, description="moves to be looked at before they are made"

@@ -57,12 +57,13 @@ class Shift:
         """In one sentence; ``since`` as in `AlignmentInput.before_is`."""
         told = mm(self.least_told_mm)
         turned = per_m(math.hypot(self.moved.slope_v_mm_per_m, self.moved.slope_h_mm_per_m))
-        if since == "as left":
+        if since != "feet loose":
+            was = "left" if since == "as left" else "found"
             if self.still:
-                text = "Since it was left it has not moved by more than these readings tell, {told}; {turned} in angle."
-                return [say("as_it_was_left", text, told=told, turned=turned)]
-            text = "Since it was left it has moved {by}, and {turned} in angle. Find out why before it is moved back."
-            return [say("moved_since_left", text, by=self.by, turned=turned)]
+                text = f"Since it was {was} it has not moved by more than these readings tell, {{told}}; {{turned}} in angle."
+                return [say(f"as_it_was_{was}", text, told=told, turned=turned)]
+            text = f"Since it was {was} it has moved {{by}}, and {{turned}} in angle. Find out why before it is moved back."
+            return [say(f"moved_since_{was}", text, by=self.by, turned=turned)]
         if self.still:
             text = "Torquing the feet did not move it at feet or coupling by more than these readings tell, {told}."
             return [say("feet_did_not_move_it", text, told=told)]

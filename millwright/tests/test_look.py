@@ -43,6 +43,21 @@ class ClosedTest(unittest.TestCase):
                         self.assertFalse([key for key in done if key.startswith(("receive.", "prepare.fit", "mount.hub"))])
                         self.assertEqual("couple.align" in done, scope is Scope.ALIGN)
 
+    def test_what_was_opened_for_aligning_goes_in_again_and_every_circle_is_pulled(self) -> None:
+        for name, family in FAMILIES.items():
+            if family.facts.hangs:
+                continue
+            with self.subTest(family=name):
+                work = Work(family=name, held=(SHRINK, SHRINK), scope=Scope.ALIGN)
+                work.until("found.look")
+                answers(work, "found.look", coupling=OPENED)
+                work.until("close.torque")
+                done = {now.step.key.partition(".")[2] for now in work.route().steps if now.current is not None}
+                by_turns = {circle.by_turns_with for circle in family.facts.circles}
+                self.assertLessEqual({circle.key for circle in family.facts.circles} - by_turns, done)
+                if name in ("jaw, straight", "jaw, curved"):
+                    self.assertIn("element", done)
+
     def test_a_spacer_is_measured_at_both_ends_and_they_are_held_against_each_other(self) -> None:
         for name in sorted(AT_BOTH_ENDS):
             with self.subTest(family=name):

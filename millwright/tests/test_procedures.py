@@ -8,6 +8,7 @@ from typing import get_args
 from millwright.card.values import Source, Value
 from millwright.errors import UnusableInput
 from millwright.line import Connection, Family
+from millwright.route.build import scopes
 from millwright.route.entry import OutOfTurn
 from millwright.route.families.facts import Circle
 from millwright.route.families.register import FAMILIES, CouplingFamily
@@ -20,7 +21,6 @@ from millwright.route.steps import BenchForm, Scope, SheetForm, SignForm, Stage,
 
 from .work import Work
 
-SCOPES = tuple(Scope)
 WAYS = get_args(Connection)
 DROP_OUT = "disc, drop-out spacer"
 SOURCE = Source(kind="drawing", document="D-7")
@@ -30,7 +30,8 @@ def works() -> Iterator[tuple[str, Work]]:
     """Every family with every way of holding a hub, the other hub and the scope taken in turn."""
     for i, family in enumerate(get_args(Family)):
         for j, held in enumerate(WAYS):
-            scope = SCOPES[(i + j) % len(SCOPES)]
+            taken = scopes(FAMILIES[family].facts)
+            scope = taken[(i + j) % len(taken)]
             yield (
                 f"{family}, {held}, {scope.value}",
                 Work(family=family, held=(held, WAYS[(i + 2 * j) % len(WAYS)]), scope=scope),
@@ -266,8 +267,8 @@ class LedgerByStepsTest(unittest.TestCase):
         work.until("close.open")
         work.enter("close.open", work.fill("close.open") | {"screws": 3})
         work.until("close.guard")
-        form = work.route().find("close.guard").step.form  # type: ignore[union-attr]
-        self.assertEqual([f.expected for f in form.fields if f.key == "screws"], [3])
+        guard = work.fill("close.guard")
+        self.assertEqual(guard["screws"], 3)
         work.until(None)
         self.assertEqual([(line.out, line.back) for line in work.route().ledger if line.what == "guard screws"], [(3, 3)])
 

@@ -10,10 +10,11 @@ from millwright.benches import BENCHES, as_dict, evaluate_json
 from millwright.errors import UnusableInput
 from millwright.line import Connection, Family
 from millwright.roles import Role
+from millwright.route.build import scopes
 from millwright.route.families.register import FAMILIES
 from millwright.route.fields import Field, FieldKind
 from millwright.route.procedure import Stop
-from millwright.route.steps import BenchForm, Scope, SheetForm, Stage, Step
+from millwright.route.steps import BenchForm, SheetForm, Stage, Step
 
 from .work import Work
 
@@ -53,7 +54,7 @@ LEAD_MAY_ACCEPT = {
     "couple": "grease tyre element screw flange feet align gap closed sleeve dial numbers second driver_end driven_end "
     "ring_driver bolt_ring true",
     "close": "warm run_in",
-    "off": "align",
+    "off": "align new",
     "found": "look align closed sleeve dial",
 }
 SWITCHES = ("no_return", "moves", "optional", "finding", "may_authorise")
@@ -64,7 +65,8 @@ def every_step() -> Iterator[tuple[str, Step]]:
     ways = get_args(Connection)
     for i, family in enumerate(get_args(Family)):
         for j, held in enumerate(ways):
-            scope = list(Scope)[(i + j) % len(Scope)]
+            taken = scopes(FAMILIES[family].facts)
+            scope = taken[(i + j) % len(taken)]
             work = Work(family=family, held=(held, ways[(j + i) % len(ways)]), scope=scope)
             for now in work.route().steps:
                 yield f"{family}, {held}, {scope.value}: {now.step.key}", now.step

@@ -173,6 +173,8 @@ SHEETS: dict[str, dict[str, Any]] = {
     "receive.carried": {"driver": "two bearings of its own", "driven": "one bearing: it floats"},
     "couple.touch": {f"at_{place}_mm": 0 for place in (12, 3, 6, 9)},
     "receive.unit": {"screws": 8},
+    "off.new": {"number": "lot 12"},
+    "couple.blocks": {"set": "lot 12"},
     "close.run_in": {"what": "run under load", "minutes": 60, "load": 80},
 }
 

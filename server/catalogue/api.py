@@ -9,9 +9,10 @@ from millwright.card.kind import ValueKind
 from millwright.card.kinds import VALUE_KINDS
 from millwright.card.values import Value, value_kind
 from millwright.line import Family
-from millwright.route.build import values_of_connection, values_of_family
+from millwright.route.build import scopes, values_of_connection, values_of_family
 from millwright.route.families.register import FAMILIES
 from millwright.route.hubs.ways import HUB_STEPS
+from millwright.route.steps import Scope
 from server.accounts.auth import member_of
 
 from .models import CouplingSize
@@ -46,13 +47,14 @@ class ValueKindOut(Schema):
 
 
 class CatalogueOut(Schema):
-    """The site's sizes, every kind of value, and which kinds each family and each way of holding a hub asks for,
-    or may have."""
+    """The site's sizes, every kind of value, which kinds each family and each way of holding a hub asks for or may have,
+    and what a job on a family can be there to do."""
 
     sizes: list[CouplingSizeOut]
     kinds: list[ValueKindOut]
     families: list[str]
     asked_by_family: dict[str, list[str]]
+    scopes_by_family: dict[str, list[Scope]]
     may_have_by_family: dict[str, list[str]]
     asked_by_connection: dict[str, list[str]]
 
@@ -65,6 +67,7 @@ def read(request: HttpRequest) -> object:
         "kinds": _kinds(),
         "families": list(get_args(Family)),
         "asked_by_family": {family: list(values_of_family(family)) for family in FAMILIES},
+        "scopes_by_family": {family: list(scopes(known.facts)) for family, known in FAMILIES.items()},
         "may_have_by_family": {family: list(known.facts.may_have) for family, known in FAMILIES.items()},
         "asked_by_connection": {held: list(values_of_connection(held)) for held in HUB_STEPS},
     }

@@ -1,9 +1,11 @@
 """Coupling up as it is done: a drop-out spacer and a gear coupling, to the closed record; and back once when it shakes."""
 
 import re
+from typing import ClassVar
 
 from playwright.sync_api import expect
 
+from millwright.route.steps import Scope
 from millwright.tests.work import Work
 from server.jobs.models import Job
 from tests.worked import worked
@@ -19,9 +21,10 @@ class CoupleUpCase(BrowserTestCase):
 
     family = ""
     at = ""
+    scope: ClassVar[Scope] = Scope.FIT
 
     def prepare(self) -> None:
-        work = Work(family=self.family)
+        work = Work(family=self.family, scope=self.scope)
         work.until(self.at)
         self.own: Job = worked("Mash pump", work)
 
@@ -63,7 +66,7 @@ class CoupleUpCase(BrowserTestCase):
         for place in QUARTERS:
             self.page.get_by_label(f"{name} {place}".strip()).fill(mm)
 
-    def close_out(self) -> None:
+    def close_out(self, **guard: str) -> None:
         """From the second pull to the start."""
         self.sheet("Check every torque a second time")
         self.go_on()
@@ -71,7 +74,7 @@ class CoupleUpCase(BrowserTestCase):
         self.go_on()
         self.sheet("Count tools and temporary parts out")
         self.go_on()
-        self.sheet("Fit the guard")
+        self.sheet("Fit the guard", **guard)
         self.go_on()
         self.sheet("Locks off, each by its owner")
         self.go_on()

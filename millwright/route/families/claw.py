@@ -1,12 +1,15 @@
 """Claw couplings with elastomer blocks held by a retaining ring."""
 
-from ...say import number, say
-from ...verdict import Judged, said_by_hand
-from ..fields import choice, condition, count, length, text, tick
+from ...card.values import source_of
+from ...say import mm, number, say
+from ...verdict import Judged, judge, said_by_hand
+from ..fields import Field, choice, condition, count, length, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
-from ..steps import Answers
-from .facts import BOLTED_VALUES, HUBS, Circle, FamilyFacts, Part
+from ..stages.change_element import judge_number, only_the_element
+from ..steps import Answers, JobFacts
+from .facts import BOLTED_VALUES, HUBS, Circle, Element, FamilyFacts, Part
 
+WEAR_MOST, TWIST_MOST = "wear_limit_mm", "twist_limit_mm"
 FACTS = FamilyFacts(
     family="claw with elastomer blocks",
     title="Claw coupling with elastomer blocks",
@@ -18,6 +21,15 @@ FACTS = FamilyFacts(
     before_hub=(tick("ring_back", "Retaining ring lies back on its hub", none_of="the ring goes on from the front"),),
     gap_taken="between the faces by feeler all round, aim at the middle of the band",
     values=BOLTED_VALUES,
+    element=Element(
+        parts=("blocks",),
+        called="set of blocks",
+        counted="Blocks out",
+        clean="Pockets of the hubs clean of rubber",
+        seats="Pockets and claws: no cracks, no worn flanks",
+        numbered_in="couple.blocks",
+    ),
+    may_also=(WEAR_MOST, TWIST_MOST),
     way_round="claws toward the other shaft",
     circles=(Circle(key="flange", title="ring screws"),),
     finished=(
@@ -37,9 +49,76 @@ def _judge_blocks(answers: Answers) -> Judged:
     return [said_by_hand("blocks", "a block in every pocket", "a complete set", in_order=False)], [said]
 
 
+def _judge_set(job: JobFacts, answers: Answers) -> Judged:
+    """A block in every pocket, and none of a set that was counted out as scrap."""
+    checks, says = _judge_blocks(answers)
+    held, said = judge_number(job, answers.get("set"))
+    return [*checks, *held], [*says, *said]
+
+
+def _arrow(job: JobFacts) -> Field | None:
+    """The halves go back to where they stood; a new coupling stood nowhere yet."""
+    if not _opened_at(job):
+        return None
+    return text("arrow", "The arrow of the indicator stands at", f"opened at {_opened_at(job)}; the halves go back to it")
+
+
+def _opened_at(job: JobFacts) -> str:
+    marked = job.answers.get("off.mark") or job.answers.get("found.mark") or {}
+    return str(marked.get("arrow") or "").strip()
+
+
+def _judge_arrow(job: JobFacts, answers: Answers) -> Judged:
+    now, was = str(answers.get("arrow") or "").strip(), _opened_at(job)
+    if not now or not was or now.casefold() == was.casefold():
+        return [], []
+    check = said_by_hand("arrow", f"arrow at {now}, opened at {was}", "noted when it was opened", in_order=False)
+    return [check], [say("arrow_off", "Turn the halves back to where they stood: the wear is read from there.")]
+
+
+def _zero(job: JobFacts, key: str) -> str:
+    left = job.as_left.get("wear", {}).get(key)
+    return f"left at {left:g}" if isinstance(left, int | float) else ""
+
+
+def _judge_wear(job: JobFacts, answers: Answers) -> Judged:
+    """How far mark and twist went since the blocks were new. Source: geometry, the reading now less its zero."""
+    checks, says = [], []
+    left = job.as_left.get("wear", {})
+    for key, line, name in (("zero_mm", WEAR_MOST, "wear of the blocks"), ("twist_mm", TWIST_MOST, "twist by hand")):
+        now, new = answers.get(key), left.get(key, 0 if key == "twist_mm" else None)
+        if not isinstance(now, int | float) or not isinstance(new, int | float):
+            continue
+        by = now if key == "twist_mm" else abs(now - new)
+        high = job.card[line].value if line in job.card else None
+        source = source_of(job.card, line) if line in job.card else "no figure on the card"
+        checks.append(judge(key.removesuffix("_mm"), name, by, "mm", high=high, source=source))
+        if key in left:
+            text_ = "{what}: {since} since the blocks were new."
+            says.append(say(f"since_{key}", text_, what=name.capitalize(), since=mm(now - new, signed=True)))
+    return checks, says
+
+
 PROCEDURES = (
     Procedure(
         version=2,
+        found=(
+            Stop(
+                key="wear",
+                title="Read the wear mark and the twist as found",
+                why="Against their zero they tell how far the blocks are gone, and whether the next set comes sooner.",
+                tool="rule at the mark; torch",
+                rows=(
+                    lambda job: length("zero_mm", "Reading at the mark", _zero(job, "zero_mm"), required=False),
+                    lambda job: length(
+                        "twist_mm", "One shaft turned against the other by hand, at the rim", _zero(job, "twist_mm")
+                    ),
+                ),
+                judged_by=(WEAR_MOST, TWIST_MOST),
+                judge=_judge_wear,
+                finding=True,
+            ),
+        ),
         couple_up=(
             LightScrew(),
             Stop(
@@ -56,7 +135,7 @@ PROCEDURES = (
                     tick("way", "Every block the right way round"),
                 ),
                 ordered=True,
-                judge=lambda job, answers: _judge_blocks(answers),
+                judge=_judge_set,
                 on_fail="A pinched block comes out. One too few: look in the pockets and on the floor, or a new set.",
             ),
             Stop(
@@ -66,9 +145,11 @@ PROCEDURES = (
                 caution="By hand, all round; not drawn in by its screws.",
                 rows=(
                     tick("pressed", "Pressed in by hand, all round"),
+                    _arrow,
                     expected("screws", "Screws in by hand", "flange", "threads as the card says"),
                 ),
                 ordered=True,
+                judge=_judge_arrow,
                 on_fail="Binding claws: out again, turn, look for a block that stands proud.",
             ),
             Pull(circle="flange"),
@@ -90,7 +171,10 @@ PROCEDURES = (
                 key="mark",
                 title="Mark how the halves stand to each other",
                 why="They go back to it.",
-                rows=(tick("marked", "Mutual position marked"),),
+                rows=(
+                    tick("marked", "Mutual position marked"),
+                    text("arrow", "The arrow of the indicator stands at", "none: none"),
+                ),
             ),
             Stop(
                 key="ring",
@@ -108,7 +192,8 @@ PROCEDURES = (
                 why="Turned to the open place, none levered.",
                 no_return=True,
                 rows=(
-                    count("blocks", "Blocks out"),
+                    lambda job: None if only_the_element(job) else count("blocks", "Blocks out"),
+                    tick("open_place", "Each turned to the open place, none levered"),
                     text("seen", "How far they are worn", required=False),
                 ),
             ),

@@ -9,7 +9,18 @@ from ..ledger import back
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
 from ..steps import Answers, JobFacts
 from .disc_single import PACK_LOOK
-from .facts import BOLTED_ANGLE_VALUES, BOLTS, END_VALUES, HUBS, PACKS_FLAT, ClosedCheck, FamilyFacts, Part, at_both_ends
+from .facts import (
+    BOLTED_ANGLE_VALUES,
+    BOLTS,
+    END_VALUES,
+    HUBS,
+    PACKS_FLAT,
+    ClosedCheck,
+    Element,
+    FamilyFacts,
+    Part,
+    at_both_ends,
+)
 
 AT_DRIVER, AT_DRIVEN = "squeeze screws, driver end", "squeeze screws, driven end"
 SLING = "sling on the unit"
@@ -32,6 +43,14 @@ FACTS = FamilyFacts(
         both_ends=True,
         values=END_VALUES,
         look=PACKS_FLAT,
+    ),
+    element=Element(
+        parts=("spacer", "squeeze"),
+        called="spacer unit",
+        counted="Spacer units out, whole",
+        pieces=1,
+        clean="Hub faces and pilots clean, no burr",
+        seats="Pilots and bolt holes of both hubs: no fretting, none drawn oval",
     ),
     takes="angle at two planes",
     way_round="pilot outward",

@@ -4,8 +4,9 @@ from ...say import say
 from ...verdict import Judged, said_by_hand
 from ..fields import choice, condition, tick
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop
+from ..stages.change_element import more_than_the_element
 from ..steps import Answers, JobFacts
-from .facts import BOLTED_ANGLE_VALUES, BOLTS, HUBS, PACK_FLAT, Circle, ClosedCheck, FamilyFacts, Part
+from .facts import BOLTED_ANGLE_VALUES, BOLTS, HUBS, PACK_FLAT, Circle, ClosedCheck, Element, FamilyFacts, Part
 
 FIXED, FLOATS = "two bearings of its own", "one bearing: it floats"
 FLAT, WAVY, BOWED = PACK_LOOKS = ("flat", "wavy", "bowed, or leaves stand apart")
@@ -26,6 +27,14 @@ FACTS = FamilyFacts(
         tool="caliper, between the flanges beside the bolts",
         values=("gap_nominal_mm", "gap_plus_minus_mm"),
         look=PACK_FLAT,
+    ),
+    element=Element(
+        parts=("pack", "bolts"),
+        called="pack",
+        counted="Packs out, whole",
+        pieces=1,
+        clean="Flange faces wiped, no paint or rust at the bolt seats",
+        seats="Flanges and bolt holes of both hubs: no fretting, none drawn oval",
     ),
     takes="angle alone",
     way_round="flange toward the shaft end",
@@ -92,6 +101,7 @@ PROCEDURES = (
                 rows=(choice("driver", "Driver", FIXED, FLOATS), choice("driven", "Driven machine", FIXED, FLOATS)),
                 judge=_judge_carried,
                 may_authorise=True,
+                when=more_than_the_element,
                 on_fail="Another coupling, or the lead says why this one.",
             ),
         ),

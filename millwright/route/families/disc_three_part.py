@@ -7,7 +7,7 @@ from ..fields import REMOVED, condition, marks, out, tick
 from ..ledger import back
 from ..procedure import Bench, LightScrew, Procedure, Proof, Pull, Stop, expected
 from .disc_single import PACK_LOOK
-from .facts import BOLTED_ANGLE_VALUES, END_VALUES, HUBS, PACKS_FLAT, ClosedCheck, FamilyFacts, Part, at_both_ends
+from .facts import BOLTED_ANGLE_VALUES, END_VALUES, HUBS, PACKS_FLAT, ClosedCheck, Element, FamilyFacts, Part, at_both_ends
 
 FACTS = FamilyFacts(
     family="disc, three-part",
@@ -27,6 +27,14 @@ FACTS = FamilyFacts(
         both_ends=True,
         values=END_VALUES,
         look=PACKS_FLAT,
+    ),
+    element=Element(
+        parts=("packs", "bolts"),
+        called="pair of packs",
+        counted="Packs out, whole",
+        pieces=2,
+        clean="Flange faces wiped, no paint or rust at the bolt seats",
+        seats="Flanges and bolt holes of hubs and spacer: no fretting, none drawn oval",
     ),
     takes="angle at two planes",
     way_round="flange toward the shaft end",

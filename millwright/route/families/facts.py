@@ -68,6 +68,19 @@ class ClosedCheck:
     dial_limit: str = ""  # of the card: a dial on the face of each end, total over a turn
 
 
+@dataclass(frozen=True, kw_only=True)
+class Element:
+    """What is changed while both hubs stay on."""
+
+    parts: tuple[str, ...]  # of the kit, what comes new
+    called: str  # in a sentence: "set of blocks"
+    counted: str  # "Blocks out"
+    clean: str  # what is clean before the new one goes in
+    seats: str  # what of the hubs is looked at while they lie open
+    pieces: int | None = None  # where every coupling of the family has as many
+    numbered_in: str = ""  # the step of the family that takes the number of the new one; else it is taken beside the old
+
+
 # What a coupling takes of a misalignment: both; angle at each of two flexing planes, and so offset too; or angle alone.
 Takes = Literal["offset and angle", "angle at two planes", "angle alone"]
 
@@ -90,6 +103,7 @@ class FamilyFacts:
     may_also: tuple[str, ...] = ()  # keys of the value card this family goes by where its paper gives a figure
     takes: Takes = "offset and angle"
     closed: ClosedCheck | None = None
+    element: Element | None = None  # changed with both hubs on; None where a hub has to come off for it
     hubs: tuple[Side, ...] = SIDES  # those that are mounted on a shaft
     runs_in: bool = False  # it is run in under load and pulled again, unless its paper says otherwise
     hangs: bool = False  # a drive that hangs on its shaft: there is nothing to be brought into line

@@ -10,7 +10,7 @@ from ..fields import choice, condition, length, text, tick
 from ..procedure import Bench, LightScrew, Procedure, Stop
 from ..stages import set_and_align
 from ..steps import Answers, Fact, JobFacts
-from .facts import HUBS, SETTING_VALUES, FamilyFacts, Part
+from .facts import HUBS, SETTING_VALUES, Element, FamilyFacts, Part
 
 CENTRES = ("solid centre", "open centre")
 _VALUES = (*SETTING_VALUES, "element_width_mm", "element_opening_mm", "open_centre_rpm")
@@ -25,6 +25,14 @@ STRAIGHT = FamilyFacts(
     gap_taken="between the hub faces, with the element's raised dots just touched",
     element_materials=("nitrile", "polyurethane", "polyester", "bronze"),
     values=_VALUES,
+    element=Element(
+        parts=("element",),
+        called="element",
+        counted="Elements out, with every piece of them",
+        pieces=1,
+        clean="Jaws of both hubs clean of rubber",
+        seats="Jaws of both hubs: no cracks, dents or worn flanks",
+    ),
     way_round="jaws toward the other shaft",
     closes_by_hub=True,
     finished=(

@@ -5,8 +5,9 @@ from ...verdict import Judged, said_by_hand
 from ..fields import condition, count, text, tick
 from ..procedure import Bench, LightScrew, Procedure, Pull, Stop, expected
 from ..stages import set_and_align
+from ..stages.change_element import more_than_the_element
 from ..steps import Answers, Fact, JobFacts
-from .facts import BOLTS, HUBS, SETTING_VALUES, FamilyFacts, Part, at_both_ends
+from .facts import BOLTS, HUBS, SETTING_VALUES, Element, FamilyFacts, Part, at_both_ends
 
 FACTS = FamilyFacts(
     family="jaw, in shear with spacer",
@@ -20,6 +21,14 @@ FACTS = FamilyFacts(
     ),
     gap_taken="between the faces, trimmed with the second hub not yet torqued",
     values=(*SETTING_VALUES, "flange_bolts", "flange_bolt_torque_nm"),
+    element=Element(
+        parts=("element",),
+        called="element",
+        counted="Elements out, with every piece of them",
+        pieces=1,
+        clean="Jaws and the inside of the collar clean of rubber",
+        seats="Jaws of both halves, collar, its pins and slot: no cracks, no worn dot",
+    ),
     way_round="pilot outward, level with the shaft end",
     closes_by_hub=True,
     circles=at_both_ends("mounting bolts"),
@@ -41,6 +50,7 @@ def _half(key: str, title: str, why: str, circle: str) -> Stop:
             expected("bolts", "Bolts in by hand", circle, "only those supplied with it"),
         ),
         ordered=True,
+        when=more_than_the_element,
         on_fail="A half that does not seat: burr or paint at the pilot. Off again.",
     )
 
@@ -75,6 +85,7 @@ PROCEDURES = (
                 ),
                 ordered=True,
                 no_return=True,
+                when=more_than_the_element,
             ),
             _half(
                 "second_half",
@@ -94,8 +105,8 @@ PROCEDURES = (
                 on_fail=lambda job: "Slide the loose hub, or move the machine. Then measure again.",
             ),
             LightScrew(),
-            Pull(circle="driver_end"),
-            Pull(circle="driven_end"),
+            Pull(circle="driver_end", when=more_than_the_element),
+            Pull(circle="driven_end", when=more_than_the_element),
             Stop(
                 key="wrap",
                 title="Wrap the element in",
@@ -147,6 +158,7 @@ PROCEDURES = (
                 why="They drop when the last bolt leaves.",
                 caution="The spacer halves are factory joined: do not open them.",
                 rows=(tick("slung", "Slung, the sling just taut"),),
+                when=more_than_the_element,
             ),
             Stop(
                 key="bolts",
@@ -158,6 +170,7 @@ PROCEDURES = (
                 ),
                 ordered=True,
                 no_return=True,
+                when=more_than_the_element,
             ),
         ),
     ),

@@ -3,7 +3,7 @@
 from ..coupling_benches import fill
 from ..fields import condition, marks, number, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
-from .facts import BOLTED_VALUES, BOLTS, GREASE_VALUES, HUBS, Circle, FamilyFacts, Part
+from .facts import BOLTED_VALUES, BOLTS, GREASE_VALUES, HUBS, Circle, Element, FamilyFacts, Part
 
 FACTS = FamilyFacts(
     family="steel grid",
@@ -26,6 +26,13 @@ FACTS = FamilyFacts(
     ),
     gap_taken="between the hub faces, spacer bar or caliper",
     values=BOLTED_VALUES,
+    element=Element(
+        parts=("grid", "seals", "grease"),
+        called="grid",
+        counted="Segments of the grid out",
+        clean="Old grease out of hubs and cover, washed and dry",
+        seats="Teeth of both hubs: no wear steps, cracks or rubbed spots",
+    ),
     way_round="teeth toward the other shaft",
     closes_by_hub=True,
     may_also=GREASE_VALUES,

@@ -7,7 +7,7 @@ from ...verdict import Judged, judge, said_by_hand
 from ..fields import Field, condition, length, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
 from ..steps import Answers, JobFacts
-from .facts import BOLTED_VALUES, BOLTS, HUBS, Circle, FamilyFacts, Part
+from .facts import BOLTED_VALUES, BOLTS, HUBS, Circle, Element, FamilyFacts, Part
 
 SPLIT_MOST, RING_CLEAR = "split_gap_max_mm", "ring_clear_mm"
 
@@ -77,6 +77,14 @@ FACTS = FamilyFacts(
     values=BOLTED_VALUES,
     may_also=(SPLIT_MOST, RING_CLEAR),
     runs_in=True,
+    element=Element(
+        parts=("tyre",),
+        called="tyre",
+        counted="Tyres out",
+        pieces=1,
+        clean="Flanges and rings clean of rubber, dry, no rust under the bead",
+        seats="Flanges, rings and their threads: no cracks, no worn edge",
+    ),
     way_round="flange toward the other shaft, at the place that gives the wanted distance",
     circles=(
         Circle(
@@ -93,6 +101,17 @@ FACTS = FamilyFacts(
 PROCEDURES = (
     Procedure(
         version=2,
+        found=(
+            Stop(
+                key="split",
+                title="Measure the gap at the split as found",
+                why="A split that stands wider than it was left tells that a bead creeps.",
+                rows=(length("split_mm", "Gap at the split"),),
+                judged_by=(SPLIT_MOST,),
+                judge=_judge_split,
+                finding=True,
+            ),
+        ),
         couple_up=(
             LightScrew(),
             Stop(

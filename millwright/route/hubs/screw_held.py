@@ -81,7 +81,7 @@ CLAMP_RING = Device(
     delivered=(_EASED, _tick("turns", "Ring lies loose and turns by hand", "draw it away from the hub flange")),
     on_the_shaft_first=(
         _tick("bolts_in", "Connecting bolts in the hub", "they do not fit any more once the ring is on"),
-        _tick("ring_on", "Ring loose on the hub"),
+        _tick("device_on", "Ring loose on the hub"),
     ),
     placing=(_SQUARE, _tick("level", "Shaft end level with the hub's end, or as the drawing shows")),
     seated=(_tick("flat", "Ring lies flat against the hub flange, no gap all round", "torque alone can be reached tilted"),),

@@ -7,24 +7,28 @@ from ..families.register import FAMILIES
 from ..fields import REMOVED, choice, condition, out, text, tick
 from ..order import Part, any_order, in_order
 from ..steps import JobFacts, Scope, SheetForm, Stage, Step
-from . import closed_coupling, run_in, set_and_align
+from . import change_element, closed_coupling, run_in, set_and_align
 
 CLOSED, OPENED = "stays closed", "is opened"
 LOOK = "found.look"
+WEAR = "wear"  # the zero of a wear mark, and the twist when it was new
 
 
 def as_left_steps(line: LineSpec) -> dict[str, str]:
     """The steps whose readings are compared with by a later job on this line, and what they are kept under."""
     check = FAMILIES[line.coupling.family].facts.closed
-    measured = (
+    measured = {"off.old": change_element.SCRAPPED, "couple.wear": WEAR} | (
         {check.key: closed_coupling.AS_LEFT, closed_coupling.found_key(check.key): closed_coupling.AS_LEFT} if check else {}
     )
     return {"couple.align": set_and_align.AS_LEFT, "found.align": set_and_align.AS_LEFT, **measured}
 
 
-def as_found(job: JobFacts) -> Part:
-    """Guard off and looked at, the closed coupling measured, the alignment read; held against what was left."""
-    check = job.scope is Scope.CHECK
+def as_found(job: JobFacts, own: Part) -> Part:
+    """Guard off and looked at, the closed coupling measured, the alignment read; held against what was left.
+
+    ``own`` - what the family reads beside it
+    """
+    check, aligns = job.scope is Scope.CHECK, job.scope is Scope.ALIGN
     look = Step(
         key=LOOK,
         stage=Stage.FOUND,
@@ -41,9 +45,7 @@ def as_found(job: JobFacts) -> Part:
                 condition("bolts", "Bolts and set screws: none loose, none missing"),
                 condition("base", "Feet, shims and base: none loose, cracked or rusted through"),
                 *(
-                    []
-                    if check
-                    else [
+                    [
                         choice(
                             "coupling",
                             "While it is aligned the coupling",
@@ -52,11 +54,14 @@ def as_found(job: JobFacts) -> Part:
                             detail="opened where the maker wants the element out, or where a reading cannot be taken",
                         )
                     ]
+                    if aligns
+                    else []
                 ),
                 text("seen", "What was seen", required=False),
             )
         ),
         on_fail="Note it here. A damaged part is a job of its own: take it off and fit it.",
+        finding=job.scope is Scope.ELEMENT,
         may_authorise=True,
     )
     if job.family.hangs:
@@ -66,14 +71,14 @@ def as_found(job: JobFacts) -> Part:
         set_and_align.read_as_found(job),
         key="found.align",
         stage=Stage.FOUND,
-        optional=bool(measured) and check,
+        optional=bool(measured) if check else not aligns,
         finding=not check,
     )
     if not check:
-        return in_order(look, any_order(*(replace(step, finding=True, optional=True) for step in measured), read))
+        return in_order(look, any_order(own, *(replace(step, finding=True, optional=True) for step in measured), read))
     fails = "Start a job that aligns it; or the lead accepts it until then, and says why."
     judged = [replace(step, on_fail=fails) for step in (*measured, read)]
-    return in_order(look, any_order(*judged))
+    return in_order(look, any_order(own, *judged))
 
 
 def opened(job: JobFacts) -> bool:

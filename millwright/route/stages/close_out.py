@@ -18,12 +18,14 @@ WORK = frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB, Fac
 AFTER_THE_WORK = WORK | {Fact.SECOND_PULL}
 
 
-def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None) -> Part:
+def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True) -> Part:
     """The release chain, in its order.
 
-    ``torqued`` - screws to be pulled a second time, besides the feet; None where nothing was slackened
+    ``torqued`` - screws to be pulled a second time; None where nothing was slackened
+    ``feet``    - those as well, where the drive stands on any
     """
-    pulled = [] if torqued is None else [_second_pull(job, torqued)]
+    again = (*(torqued or ()), *(_feet(job) if feet and torqued is not None else ()))
+    pulled = [_second_pull(job, again)] if again else []
     finished = [_look_over(job)] if torqued is not None and job.family.finished else []
     warm = [] if job.family.hangs or torqued is None else [_read_warm(job)]
     ahead, behind = run_in.steps(job) if torqued is not None else ([], [])
@@ -75,10 +77,13 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None) -> Part:
     )
 
 
-def _second_pull(job: JobFacts, screws: tuple[Field, ...]) -> Step:
-    foot = "foot_bolt_torque_nm"
-    feet = () if job.family.hangs else (torques.checked_again(job, "feet", set_and_align.feet_title(job), foot),)
-    pulled = (*screws, *feet)
+def _feet(job: JobFacts) -> tuple[Field, ...]:
+    if job.family.hangs:
+        return ()
+    return (torques.checked_again(job, "feet", set_and_align.feet_title(job), "foot_bolt_torque_nm"),)
+
+
+def _second_pull(job: JobFacts, pulled: tuple[Field, ...]) -> Step:
     return Step(
         key="close.torque",
         stage=Stage.CLOSE,

@@ -26,14 +26,8 @@ def steps(job: JobFacts) -> list[Step]:
 
 
 def as_found(job: JobFacts) -> list[Step]:
-    """The same readings before anything is touched, beside those that were left."""
-    found = []
-    for step in steps(job):
-        form = step.form
-        if isinstance(form, BenchForm) and form.bench == "gap":
-            form = replace(form, compare=_as_left(job))
-        found.append(replace(step, key=found_key(step.key), stage=Stage.FOUND, relies=frozenset(), form=form))
-    return found
+    """The same readings before anything is touched."""
+    return [replace(step, key=found_key(step.key), stage=Stage.FOUND, relies=frozenset()) for step in steps(job)]
 
 
 def found_key(key: str) -> str:
@@ -69,12 +63,13 @@ def _relies(job: JobFacts) -> frozenset[Happened]:
 
 
 def _form(job: JobFacts, check: ClosedCheck) -> BenchForm:
+    """Beside what the job before left, where there was one."""
     suggest = GapHints(diameter_mm=job.line.hub(job.line.movable).diameter_mm)
     if not check.both_ends:
         preset = {"accept": _spread(job)} if "sleeve_spread_mm" in check.values else set_and_align.gap_form(job).preset
-        return BenchForm(bench="gap", preset=preset, suggest=suggest)
+        return BenchForm(bench="gap", preset=preset, compare=_as_left(job), suggest=suggest)
     ends = [f"{job.line.machine(side).called} end" for side in SIDES]
-    return BenchForm(bench="gap", preset={"accept": _ends(job), "ends": ends}, suggest=suggest)
+    return BenchForm(bench="gap", preset={"accept": _ends(job), "ends": ends}, compare=_as_left(job), suggest=suggest)
 
 
 def _as_left(job: JobFacts) -> dict[str, Any]:

@@ -7,7 +7,7 @@ from ..steps import Answers, JobFacts, Scope, SheetForm, Stage, Step
 
 GREASE = "grease"  # of a family's parts the one that does not come off whole
 BACK, REPLACE, REWORK = FATES = ("goes back on", "replace it", "rework it")
-SAME, ANOTHER = ("the same type and size", "another: the lead decides")
+SAME, ANOTHER = ALIKE = ("the same type and size", "another: the lead decides")
 
 
 def steps(job: JobFacts) -> list[Step]:
@@ -42,7 +42,7 @@ def steps(job: JobFacts) -> list[Step]:
         why="Like for like. Another type or size was never chosen for this place: the lead decides, with a reason.",
         may_authorise=True,
         form=SheetForm(fields=tuple(choice(part.key, part.title, SAME, ANOTHER, detail="new against old") for part in new)),
-        judge=_judge_alike,
+        judge=judge_alike,
         on_fail="Put it back, or let the lead authorise it with a reason.",
     )
     return [inspect, alike]
@@ -58,7 +58,8 @@ def _judge_parts(answers: Answers) -> Judged:
     ]
 
 
-def _judge_alike(answers: Answers) -> Judged:
+def judge_alike(answers: Answers) -> Judged:
+    """Like for like, or for the lead."""
     if ANOTHER not in answers.values():
         return [], []
     return [said_by_hand("alike", "like for like", "this line's register", in_order=False)], [

@@ -8,6 +8,7 @@ from ..hubs.screw_held import DEVICES
 from ..order import Part, any_order
 from ..steps import Answers, JobFacts, SheetForm, Stage, Step
 from . import suits
+from .change_element import more_than_the_element
 
 TOOLS = (
     ("wrench_range", "Torque wrench in calibration, and its range covers every torque on the card"),
@@ -15,6 +16,12 @@ TOOLS = (
     ("dials", "Dial gauges with a stiff bracket, or the laser"),
     ("dressing", "Fine file, abrasive strip, non-flammable solvent, lint-free cloth, soft mallet"),
     ("consumables", "Mounting paste for the keyed fits only, marker, shims"),
+)
+TOOLS_OF_ELEMENT = (
+    TOOLS[0],
+    ("feelers", "Caliper, feelers, straightedge"),
+    TOOLS[2],
+    ("dressing", "Soft mallet, flat blade, non-flammable solvent, lint-free cloth, marker"),
 )
 HEATED = ("keyed, interference", "tapered bore")
 KEYED = ("keyed, slip fit", *HEATED, "tapered bush", "tapered wedge")
@@ -28,7 +35,9 @@ def steps(job: JobFacts) -> Part:
     """Kit, tools, like for like."""
     coupling = job.line.coupling
     family = job.family
-    hubs = [job.line.hub(side) for side in job.order()]
+    mounted = job.order() if more_than_the_element(job) else []
+    hubs = [job.line.hub(side) for side in mounted]
+    parts = family.parts if mounted or family.element is None else [p for p in family.parts if p.key in family.element.parts]
     heats = any(hub.connection in HEATED for hub in hubs)
     keys = sum(hub.connection in KEYED for hub in hubs)
     screws = sum(hub.set_screws for hub in hubs if hub.connection in KEYED and hub.connection != "tapered bore")
@@ -42,7 +51,7 @@ def steps(job: JobFacts) -> Part:
             why="A missing or damaged part stops the job halfway, with the machine open.",
             form=SheetForm(
                 fields=(
-                    *(condition(p.key, p.title, p.look_for) for p in family.parts),
+                    *(condition(p.key, p.title, p.look_for) for p in parts),
                     *([condition("keys", f"Keys, {keys}", "stock size, edges, length")] if keys else []),
                     *(
                         condition(
@@ -50,7 +59,7 @@ def steps(job: JobFacts) -> Part:
                             DEVICES[held].name.capitalize() + f", {name}",
                             "as delivered it is only loosely placed; screws all there, its own sheet with it",
                         )
-                        for side in job.order()
+                        for side in mounted
                         if (held := job.line.hub(side).connection) in DEVICES and (name := job.line.machine(side).called)
                     ),
                     *([condition("nuts", f"Lock nuts, {nuts}", "thread, set screw or tab")] if nuts else []),
@@ -93,7 +102,7 @@ def steps(job: JobFacts) -> Part:
             why="Walking away from an open joint leads to improvising.",
             form=SheetForm(
                 fields=(
-                    *(tick(key, label) for key, label in TOOLS),
+                    *(tick(key, label) for key, label in (TOOLS if mounted else TOOLS_OF_ELEMENT)),
                     *(tick(key, label) for key, label in HOT_TOOLS if heats),
                     text("wrench", "Torque wrench number"),
                     Field(key="wrench_until", kind="date", label="Wrench calibrated until"),

@@ -301,6 +301,32 @@ def read_as_found(job: JobFacts) -> Step:
     )
 
 
+def read_once(job: JobFacts, on_fail: str) -> Step:
+    """One reading that stands in for the whole alignment where nothing was moved, beside what was left or found."""
+    form = straightedge_form(job) if by_straightedge(job) else alignment_form(job)
+    left, found = (as_read(kept) for kept in (job.as_left.get(AS_LEFT, {}), job.answers.get("found.align", {})))
+    beside = {"before": left or found, "before_is": "as left" if left else "as found"} if left or found else {}
+    return Step(
+        key="couple.align",
+        stage=Stage.COUPLE,
+        title="Read the alignment once, coupled up",
+        why="No machine was moved: this one reading proves it.",
+        tool="straightedge and feelers" if by_straightedge(job) else "two dials on brackets, or the laser",
+        caution="Turn both shafts together, by hand only.",
+        needs=("offset_limit_mm",) if by_straightedge(job) else _limits(job),
+        judged_by=(ALIGNED_BY,),
+        relies=MACHINES,
+        may_authorise=True,
+        form=form if by_straightedge(job) else replace(form, compare=beside),
+        on_fail=on_fail,
+    )
+
+
+def set_gap(job: JobFacts) -> Step:
+    """The gap alone, after a hub was moved on its shaft."""
+    return _gap(job, {Fact.FIRST_HUB, Fact.SECOND_HUB})
+
+
 def as_read(answers: Answers) -> dict[str, Any]:
     """How an alignment was read, without what it was read for; empty where it was not."""
     return {key: answers[key] for key in ("dials", "shown") if answers.get(key)}

@@ -9,6 +9,7 @@ from django.db.models import Max
 from millwright.errors import Problem, UnusableInput
 from millwright.line import LineSpec
 from millwright.roles import Deed
+from millwright.route.build import scopes
 from millwright.route.entry import OutOfTurn
 from millwright.route.families.register import FAMILIES
 from millwright.route.steps import Scope
@@ -18,19 +19,24 @@ from server.plant.models import Line
 
 from ..models import Job
 
+WHY_NOT = {
+    Scope.ALIGN: "This drive hangs on its shaft: there are no two machines to bring into line.",
+    Scope.ELEMENT: "Nothing of this coupling is changed with both hubs on: take it off and fit it.",
+}
+
 
 @transaction.atomic
 def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: Scope = Scope.FIT) -> Job:
     """A new job, with line and value card as they are now.
 
     Raises `PermissionDenied` for an apprentice, `OutOfTurn` where the line has an open job, `UnusableInput` where
-    there is nothing to be aligned.
+    there is nothing to be aligned, or no element that can be changed with both hubs on.
     """
     require(by, Deed.START_JOBS)
     Site.objects.select_for_update(no_key=True).get(pk=line.site_id)  # numbers are given out one at a time
     family = FAMILIES[LineSpec.model_validate(line.spec).coupling.family]
-    if scope is Scope.ALIGN and family.facts.hangs:
-        raise UnusableInput(Problem("scope", "This drive hangs on its shaft: there are no two machines to bring into line."))
+    if scope not in scopes(family.facts):
+        raise UnusableInput(Problem("scope", WHY_NOT[scope]))
     open_job = Job.objects.which_are(closed=False).filter(line=line).first()
     if open_job is not None:
         raise OutOfTurn(f"Job {open_job.number} is open on this line. Close it first, or carry on with it.")

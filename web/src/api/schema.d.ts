@@ -935,10 +935,10 @@ export interface components {
             before?: components["schemas"]["AsRead"] | null;
             /**
              * Before Is
-             * @description read before the feet were torqued, or left behind by the job before
+             * @description read before the feet were torqued, left behind by the job before, or read before this one was begun
              * @enum {string}
              */
-            before_is?: "feet loose" | "as left";
+            before_is?: "feet loose" | "as left" | "as found";
             coupling?: components["schemas"]["CouplingPlanes"] | null;
             /** Dials */
             dials?: components["schemas"]["Dial"][];
@@ -1016,11 +1016,11 @@ export interface components {
             before?: components["schemas"]["AsRead"] | null;
             /**
              * Before Is
-             * @description read before the feet were torqued, or left behind by the job before
+             * @description read before the feet were torqued, left behind by the job before, or read before this one was begun
              * @default feet loose
              * @enum {string}
              */
-            before_is?: "feet loose" | "as left";
+            before_is?: "feet loose" | "as left" | "as found";
             /** @default null */
             coupling?: components["schemas"]["CouplingPlanes"] | null;
             /** Dials */
@@ -1538,8 +1538,8 @@ export interface components {
         };
         /**
          * CatalogueOut
-         * @description The site's sizes, every kind of value, and which kinds each family and each way of holding a hub asks for,
-         *     or may have.
+         * @description The site's sizes, every kind of value, which kinds each family and each way of holding a hub asks for or may have,
+         *     and what a job on a family can be there to do.
          */
         CatalogueOut: {
             /** Asked By Connection */
@@ -1557,6 +1557,10 @@ export interface components {
             /** May Have By Family */
             may_have_by_family: {
                 [key: string]: string[];
+            };
+            /** Scopes By Family */
+            scopes_by_family: {
+                [key: string]: components["schemas"]["Scope"][];
             };
             /** Sizes */
             sizes: components["schemas"]["CouplingSizeOut"][];
@@ -5702,7 +5706,7 @@ export interface components {
          * @description What a job is there to do.
          * @enum {string}
          */
-        Scope: "fit it" | "take it off and fit it" | "take it off" | "align it" | "check it";
+        Scope: "fit it" | "take it off and fit it" | "take it off" | "change the element" | "align it" | "check it";
         /**
          * SecondResult
          * @description What the second ring says.

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Link } from 'react-aria-components'
 import { useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
-import { api, bring, Refused } from '../api/client'
+import { api, bring, Refused, type Schemas } from '../api/client'
 import { catalogueOptions, floorOptions, lineJobsOptions, lineOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
@@ -21,9 +21,6 @@ import { LineChanges } from './LineChanges'
 import { LineDrawing } from './LineDrawing'
 import { ValueLines } from './ValueLines'
 
-const SCOPES = ['fit it', 'take it off and fit it', 'take it off', 'align it', 'check it'] as const
-const HANGING = ['screw-conveyor drive', 'shaft-mounted reducer']
-
 /** A line: both machines, the coupling with its limits and their sources, the jobs done on it. */
 export function LineView() {
   const { lineId = '' } = useParams()
@@ -35,7 +32,7 @@ export function LineView() {
   const [mayKeep, mayStart, mayCancel] = [useMay('add and change lines'), useMay('start jobs'), useMay('cancel jobs')]
   const catalogue = useQuery(catalogueOptions).data
   const [title, setTitle] = useState('')
-  const [scope, setScope] = useState<(typeof SCOPES)[number]>('fit it')
+  const [scope, setScope] = useState<Schemas['Scope']>('fit it')
   const [problem, setProblem] = useState('')
   if (!line) return error ? <Lost why={error} /> : null
   const { spec } = line
@@ -81,7 +78,7 @@ export function LineView() {
               />
               <Choice
                 label="The coupling"
-                options={HANGING.includes(spec.coupling.family) ? SCOPES.filter((s) => s !== 'align it') : SCOPES}
+                options={catalogue?.scopes_by_family[spec.coupling.family] ?? [scope]}
                 value={scope}
                 onChange={setScope}
               />
