@@ -25,10 +25,11 @@ class Counted:
 class Field:
     """One thing a sheet asks.
 
-    ``none_of``  - of a tick that may not apply: "none on this coupling"; whoever says so says why
+    ``none_of``  - of a tick or a part that may not be there: "none on this coupling"; whoever says so says why
     ``options``  - of a choice; of marks the places they are read at, which must agree
     ``expected`` - of a count: what it must come to, and ``expected_of`` whose figure that is
     ``ledger``   - of a count: the line it writes
+    ``beside``   - of a count: the part whose row it stands in
     """
 
     key: str
@@ -43,6 +44,7 @@ class Field:
     expected: int | None = None
     expected_of: str = ""
     ledger: Counted | None = None
+    beside: str = ""
 
 
 def tick(key: str, label: str, detail: str = "", *, none_of: str = "") -> Field:
@@ -50,9 +52,9 @@ def tick(key: str, label: str, detail: str = "", *, none_of: str = "") -> Field:
     return Field(key=key, kind="tick", label=label, detail=detail, none_of=none_of)
 
 
-def condition(key: str, label: str, detail: str = "") -> Field:
-    """In order or not."""
-    return Field(key=key, kind="condition", label=label, detail=detail)
+def condition(key: str, label: str, detail: str = "", *, none_of: str = "") -> Field:
+    """In order or not; with ``none_of``, or this one has none, and why."""
+    return Field(key=key, kind="condition", label=label, detail=detail, none_of=none_of)
 
 
 def choice(key: str, label: str, *options: str, detail: str = "") -> Field:

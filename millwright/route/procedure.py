@@ -17,7 +17,7 @@ from .circles import CIRCLES_BY, by_turns, circle_preset, goes_with, line_of, pu
 from .families.facts import COUNT, ORDER, PASSES, TORQUE
 from .fields import Field
 from .order import InOrder, Part, in_order
-from .stages import before_setting, closed_coupling
+from .stages import before_setting, closed_coupling, receive
 from .steps import Answers, BenchForm, Fact, Happened, JobFacts, SheetForm, Stage, Step
 
 PREFIX = {
@@ -248,6 +248,17 @@ def expected(key: str, label: str, circle: str, detail: str = "") -> Row:
             expected=round(job.card[line].value) if known else None,
             expected_of=source_of(job.card, line) if known else "",
         )
+
+    return row
+
+
+def in_kit(key: str, label: str, part: str, detail: str = "") -> Row:
+    """A count that must be as many as were counted when the kit came."""
+
+    def row(job: JobFacts) -> Field:
+        came = job.answers.get(receive.KIT, {}).get(receive.counted_key(part))
+        expected = came if isinstance(came, int) else None
+        return Field(key=key, kind="count", label=label, detail=detail, expected=expected, expected_of="counted when it came")
 
     return row
 

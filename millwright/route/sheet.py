@@ -121,7 +121,10 @@ def _is_count(answer: Any) -> bool:
 
 _CLOSED_KINDS: Mapping[str, Callable[[Field, Any], tuple[bool, str]]] = {
     "tick": lambda field, answer: (_is_tick(field, answer), "This is ticked or not."),
-    "condition": lambda field, answer: (answer in CONDITIONS, "This is ok or not ok."),
+    "condition": lambda field, answer: (
+        answer in CONDITIONS or (bool(field.none_of) and answer == NONE_HERE),
+        "This is ok or not ok.",
+    ),
     "choice": lambda field, answer: (answer in field.options, f"This is one of: {', '.join(field.options)}."),
     "count": lambda field, answer: (_is_count(answer), f"This is counted: a whole number up to {MOST_COUNTED}."),
     "text": lambda field, answer: (

@@ -144,7 +144,7 @@ class MadeUpFamilyTest(unittest.TestCase):
 
     def setUp(self) -> None:
         known = FAMILIES["rigid"]
-        facts = replace(known.facts, circles=(Circle(key="rim", title="rim bolts"),))
+        facts = replace(known.facts, parts=(), circles=(Circle(key="rim", title="rim bolts"),))
         newer = replace(MADE_UP, version=2, couple_up=MADE_UP.couple_up[1:])
         self.known = FAMILIES["rigid"]
         FAMILIES["rigid"] = CouplingFamily(facts=facts, procedures=(MADE_UP, newer))

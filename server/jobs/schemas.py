@@ -116,6 +116,7 @@ class FieldOut(Schema):
     none_of: str
     expected: int | None
     expected_of: str
+    beside: str = Field(description="of a count: the part whose row it stands in")
 
 
 class BenchFormOut(Schema):

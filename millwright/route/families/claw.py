@@ -7,7 +7,7 @@ from ..fields import Field, choice, condition, count, length, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
 from ..stages.change_element import judge_number, only_the_element
 from ..steps import Answers, JobFacts
-from .facts import BOLTED_VALUES, HUBS, Circle, Element, FamilyFacts, Part
+from .facts import BOLTED_VALUES, HUBS, Circle, Element, FamilyFacts, Part, bolts
 
 WEAR_MOST, TWIST_MOST = "wear_limit_mm", "twist_limit_mm"
 FACTS = FamilyFacts(
@@ -15,8 +15,10 @@ FACTS = FamilyFacts(
     title="Claw coupling with elastomer blocks",
     parts=(
         *HUBS,
-        Part(key="blocks", title="Elastomer blocks, a complete new set", look_for="never mixed with old ones"),
-        Part(key="ring", title="Retaining ring and its screws", look_for="threads clean, none missing"),
+        Part(key="blocks", title="Elastomer blocks, a complete new set", look_for="never mixed with old ones", counted=True),
+        Part(key="ring", title="Retaining ring", look_for="flat, no burr"),
+        bolts("flange", title="Ring screws"),
+        Part(key="indicator", title="Wear indicator", look_for="whole", may_lack="none on this size"),
     ),
     before_hub=(tick("ring_back", "Retaining ring lies back on its hub", none_of="the ring goes on from the front"),),
     gap_taken="between the faces by feeler all round, aim at the middle of the band",

@@ -11,7 +11,7 @@ from ..steps import Answers, JobFacts
 from .disc_single import PACK_LOOK
 from .facts import (
     BOLTED_ANGLE_VALUES,
-    BOLTS,
+    BOTH_ENDS,
     END_VALUES,
     HUBS,
     PACKS_FLAT,
@@ -20,6 +20,7 @@ from .facts import (
     FamilyFacts,
     Part,
     at_both_ends,
+    bolts,
 )
 
 AT_DRIVER, AT_DRIVEN = "squeeze screws, driver end", "squeeze screws, driven end"
@@ -31,8 +32,8 @@ FACTS = FamilyFacts(
     parts=(
         *HUBS,
         Part(key="spacer", title="Spacer unit with its packs", look_for="factory torqued: it is not opened"),
-        Part(key="squeeze", title="Temporary squeeze screws", look_for="all there, threads clean"),
-        BOLTS,
+        Part(key="squeeze", title="Temporary squeeze screws", look_for="threads clean", where="with the papers of the unit"),
+        bolts(*BOTH_ENDS, title="Hub bolts"),
     ),
     gap_taken="between the flanges of the hubs, before the spacer goes in",
     values=(*BOLTED_ANGLE_VALUES, *END_VALUES),

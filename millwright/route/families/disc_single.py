@@ -6,7 +6,7 @@ from ..fields import choice, condition, tick
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop
 from ..stages.change_element import more_than_the_element
 from ..steps import Answers, JobFacts
-from .facts import BOLTED_ANGLE_VALUES, BOLTS, HUBS, PACK_FLAT, Circle, ClosedCheck, Element, FamilyFacts, Part
+from .facts import BOLTED_ANGLE_VALUES, HUBS, PACK_FLAT, Circle, ClosedCheck, Element, FamilyFacts, Part, bolts
 
 FIXED, FLOATS = "two bearings of its own", "one bearing: it floats"
 FLAT, WAVY, BOWED = PACK_LOOKS = ("flat", "wavy", "bowed, or leaves stand apart")
@@ -17,7 +17,8 @@ FACTS = FamilyFacts(
     parts=(
         *HUBS,
         Part(key="pack", title="Disc pack", look_for="flat, no cracked leaf, bushings in place"),
-        BOLTS,
+        bolts("first", "second"),
+        Part(key="bushings", title="Bushings of the pack", where="some sit in the pack already", counted=True),
     ),
     gap_taken="width of the pack at four positions",
     values=BOLTED_ANGLE_VALUES,

@@ -7,7 +7,19 @@ from ..fields import REMOVED, condition, marks, out, tick
 from ..ledger import back
 from ..procedure import Bench, LightScrew, Procedure, Proof, Pull, Stop, expected
 from .disc_single import PACK_LOOK
-from .facts import BOLTED_ANGLE_VALUES, END_VALUES, HUBS, PACKS_FLAT, ClosedCheck, Element, FamilyFacts, Part, at_both_ends
+from .facts import (
+    BOLTED_ANGLE_VALUES,
+    BOTH_ENDS,
+    END_VALUES,
+    HUBS,
+    PACKS_FLAT,
+    ClosedCheck,
+    Element,
+    FamilyFacts,
+    Part,
+    at_both_ends,
+    bolts,
+)
 
 FACTS = FamilyFacts(
     family="disc, three-part",
@@ -15,8 +27,9 @@ FACTS = FamilyFacts(
     parts=(
         *HUBS,
         Part(key="spacer", title="Spacer", look_for="flange faces, balance marks"),
-        Part(key="packs", title="Disc packs, 2", look_for="flat, no cracked leaf"),
-        Part(key="bolts", title="Close-fit bolts, nuts and catch rings", look_for="all there, numbered as delivered"),
+        Part(key="packs", title="Disc packs", look_for="flat, no cracked leaf", pieces=2),
+        bolts(*BOTH_ENDS, title="Close-fit bolts and nuts, numbered as delivered"),
+        Part(key="rings", title="Catch rings", where="threaded on the bolts, or in their bag", screws=BOTH_ENDS),
     ),
     gap_taken="between the flanges of the hubs, before the spacer goes in",
     values=(*BOLTED_ANGLE_VALUES, *END_VALUES),

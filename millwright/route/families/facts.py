@@ -14,11 +14,23 @@ Place = Literal["driver end", "driven end", "both together"]
 
 @dataclass(frozen=True, kw_only=True)
 class Part:
-    """A part of the kit, and what to look at."""
+    """A part of the kit, what to look at, and how many of it there are.
+
+    ``where``    - where a small part is found in the box
+    ``may_lack`` - some have none of it: in which words that is said
+    ``pieces``   - how many every coupling of the family has
+    ``screws``   - the circles it is the bolts of: as many as the card says
+    ``counted``  - it is counted, and nobody knows beforehand how many there are
+    """
 
     key: str
     title: str
     look_for: str = ""
+    where: str = ""
+    may_lack: str = ""
+    pieces: int = 0
+    screws: tuple[str, ...] = ()
+    counted: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -157,6 +169,13 @@ HUBS = (
     Part(key="driver_hub", title="Hub, driver side", look_for="bore, cracks, dents at jaws or teeth, keyway edges"),
     Part(key="driven_hub", title="Hub, driven side", look_for="bore, cracks, dents at jaws or teeth, keyway edges"),
 )
-BOLTS = Part(key="bolts", title="Bolts and nuts", look_for="those supplied with it, all there, threads clean")
+
+
+def bolts(*circles: str, title: str = "Bolts and nuts", where: str = "") -> Part:
+    """The fasteners of these circles: as many as the card says."""
+    return Part(key="bolts", title=title, look_for="those supplied with it, threads clean", where=where, screws=circles)
+
+
+BOTH_ENDS = ("driver_end", "driven_end")
 PACKS_FLAT = "Both packs look flat: no wave, no leaf standing off"
 PACK_FLAT = "The pack looks flat: no wave, no leaf standing off"

@@ -3,7 +3,7 @@
 from ...bolting.order import HALF_TURNS
 from ..fields import condition, count, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
-from .facts import ANGLE_VALUES, BOLTS, COUNT, TORQUE, Circle, FamilyFacts, Part
+from .facts import ANGLE_VALUES, COUNT, TORQUE, Circle, FamilyFacts, Part, bolts
 from .tyre import RING_CLEAR, no_metal
 
 _BOLT_RING = Circle(key="bolt_ring", title="screws of the bolt ring", passes=HALF_TURNS, own=True, by_turns_with="clamp_ring")
@@ -15,7 +15,14 @@ FACTS = FamilyFacts(
         Part(key="driven_hub", title="Flange with its bush", look_for="tapered bore clean, no cracks"),
         Part(key="element", title="Element with its ferrules", look_for="ferrules in a bag tied to it; cuts, cracks"),
         Part(key="rings", title="Bolt ring and clamp ring", look_for="bolt circle matches the flywheel"),
-        BOLTS,
+        bolts("bolt_ring", "clamp_ring", title="Screws of both rings"),
+        Part(
+            key="ferrules",
+            title="Ferrules",
+            look_for="one for every hole",
+            where="in a bag tied to the element",
+            screws=("bolt_ring",),
+        ),
     ),
     before_hub=(
         tick("bolt_ring_on", "Bolt ring on the shaft"),

@@ -3,7 +3,7 @@
 from ..coupling_benches import fill
 from ..fields import condition, marks, text, tick
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
-from .facts import BOLTED_VALUES, GREASE_VALUES, HUBS, Circle, ClosedCheck, FamilyFacts, Part
+from .facts import BOLTED_VALUES, GREASE_VALUES, HUBS, Circle, ClosedCheck, FamilyFacts, Part, bolts
 
 FACTS = FamilyFacts(
     family="gear",
@@ -13,7 +13,8 @@ FACTS = FamilyFacts(
         Part(key="sleeves", title="Flanged sleeves, 2", look_for="teeth, flange faces, match marks"),
         Part(key="rings", title="Seal rings, 2", look_for="cuts, hardening, the size ordered"),
         Part(key="gasket", title="Gasket", look_for="whole, the one supplied"),
-        Part(key="bolts", title="Flange bolts and nuts", look_for="those supplied with it, all there"),
+        bolts("flange", title="Flange bolts and nuts"),
+        Part(key="plugs", title="Plugs of the grease holes", look_for="threads clean", where="in the sleeves", counted=True),
         Part(key="grease", title="Coupling grease", look_for="the kind the maker names, enough for this size"),
     ),
     before_hub=(

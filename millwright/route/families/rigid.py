@@ -8,13 +8,13 @@ from .. import torques
 from ..fields import condition, length, marks, tick
 from ..procedure import Bench, LightScrew, Procedure, Pull, Stop, expected
 from ..steps import Answers, BenchForm, JobFacts
-from .facts import BOLTED_VALUES, BOLTS, HUBS, Circle, FamilyFacts
+from .facts import BOLTED_VALUES, HUBS, Circle, FamilyFacts, bolts
 
 SHAFT_LIMIT = "shaft_runout_mm"
 FACTS = FamilyFacts(
     family="rigid",
     title="Rigid flanged or sleeve coupling",
-    parts=(*HUBS, BOLTS),
+    parts=(*HUBS, bolts("flange")),
     gap_taken="none: the faces touch",
     values=(SHAFT_LIMIT, *(key for key in BOLTED_VALUES if not key.startswith("gap"))),
     way_round="flange toward the other shaft",

@@ -7,17 +7,17 @@ from ..procedure import Bench, LightScrew, Procedure, Pull, Stop, expected
 from ..stages import set_and_align
 from ..stages.change_element import more_than_the_element
 from ..steps import Answers, Fact, JobFacts
-from .facts import BOLTS, HUBS, SETTING_VALUES, Element, FamilyFacts, Part, at_both_ends
+from .facts import BOTH_ENDS, HUBS, SETTING_VALUES, Element, FamilyFacts, Part, at_both_ends, bolts
 
 FACTS = FamilyFacts(
     family="jaw, in shear with spacer",
     title="Jaw coupling with a spacer, element in shear",
     parts=(
         *HUBS,
-        Part(key="spacer", title="Spacer halves, as delivered", look_for="factory joined: they are not opened"),
+        Part(key="spacer", title="Spacer halves, as delivered", look_for="factory joined: they are not opened", pieces=2),
         Part(key="element", title="Wrap-round element", look_for="cuts, the material ordered"),
         Part(key="collar", title="Retaining collar", look_for="pins and stops whole"),
-        BOLTS,
+        bolts(*BOTH_ENDS, title="Mounting bolts"),
     ),
     gap_taken="between the faces, trimmed with the second hub not yet torqued",
     values=(*SETTING_VALUES, "flange_bolts", "flange_bolt_torque_nm"),

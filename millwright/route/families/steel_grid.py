@@ -2,18 +2,31 @@
 
 from ..coupling_benches import fill
 from ..fields import condition, marks, number, text, tick
-from ..procedure import LightScrew, Procedure, Pull, Stop, expected
-from .facts import BOLTED_VALUES, BOLTS, GREASE_VALUES, HUBS, Circle, Element, FamilyFacts, Part
+from ..procedure import LightScrew, Procedure, Pull, Stop, expected, in_kit
+from .facts import BOLTED_VALUES, GREASE_VALUES, HUBS, Circle, Element, FamilyFacts, Part, bolts
 
 FACTS = FamilyFacts(
     family="steel grid",
     title="Steel grid coupling with split cover",
     parts=(
         *HUBS,
-        Part(key="grid", title="Grid, all its segments", look_for="large sizes come in several; cracks, rubbed spots"),
-        Part(key="cover", title="Cover halves", look_for="match marks, both halves of one pair"),
-        Part(key="seals", title="Seals and gaskets", look_for="whole, the size ordered"),
-        BOLTS,
+        Part(
+            key="grid",
+            title="Segments of the grid",
+            look_for="large sizes come in several; cracks, rubbed spots",
+            counted=True,
+        ),
+        Part(key="cover", title="Cover halves", look_for="match marks, both halves of one pair", pieces=2),
+        Part(key="seals", title="Seals of the cover", look_for="whole, the size ordered", pieces=2),
+        Part(key="gaskets", title="Gaskets of the cover", look_for="whole", may_lack="this cover is sealed without"),
+        bolts("flange", title="Cover bolts and nuts", where="often in a bag inside the cover"),
+        Part(key="plugs", title="Plugs of the grease holes", look_for="threads clean", where="in the cover", counted=True),
+        Part(
+            key="fittings",
+            title="Grease fittings",
+            where="in the bag with the bolts",
+            may_lack="filled with the gun's own nozzle",
+        ),
         Part(key="grease", title="Coupling grease", look_for="the kind the maker names; not every size comes with it"),
     ),
     before_hub=(
@@ -27,7 +40,7 @@ FACTS = FamilyFacts(
     gap_taken="between the hub faces, spacer bar or caliper",
     values=BOLTED_VALUES,
     element=Element(
-        parts=("grid", "seals", "grease"),
+        parts=("grid", "seals", "gaskets", "grease"),
         called="grid",
         counted="Segments of the grid out",
         clean="Old grease out of hubs and cover, washed and dry",
@@ -67,7 +80,7 @@ PROCEDURES = (
                 tool="flat blade, soft-faced hammer",
                 caution="Eyes: it springs. No steel face on the grid: where it is bruised it breaks.",
                 rows=(
-                    tick("segments", "All segments here"),
+                    in_kit("segments", "Segments of the grid", "grid"),
                     tick("open_end", "Started at its open end, stretched only as much as needed"),
                     tick("nudged", "Every rung nudged in with a flat blade"),
                     tick("soft", "Finished with a soft face all round"),

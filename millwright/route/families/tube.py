@@ -4,7 +4,7 @@ from ..fields import REMOVED, condition, out, tick
 from ..ledger import back
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop
 from ..steps import Fact
-from .facts import BOLTED_ANGLE_VALUES, BOLTS, END_VALUES, HUBS, ClosedCheck, FamilyFacts, Part, at_both_ends
+from .facts import BOLTED_ANGLE_VALUES, BOTH_ENDS, END_VALUES, HUBS, ClosedCheck, FamilyFacts, Part, at_both_ends, bolts
 
 BUSHINGS, SLING = "overload bushings", "sling on the tube"
 FACTS = FamilyFacts(
@@ -13,8 +13,14 @@ FACTS = FamilyFacts(
     parts=(
         *HUBS,
         Part(key="tube", title="Tube with its elements", look_for="no scratch or impact mark on the tube"),
-        Part(key="bushings", title="Overload bushings", look_for="all there; they go in before the lock nuts"),
-        BOLTS,
+        Part(
+            key="bushings",
+            title="Overload bushings",
+            look_for="they go in before the lock nuts",
+            where="on the bolts, or in their bag",
+            screws=BOTH_ENDS,
+        ),
+        bolts(*BOTH_ENDS),
     ),
     gap_taken="between the flanges of the hubs, before the tube goes in",
     values=(*BOLTED_ANGLE_VALUES, *END_VALUES, "end_face_mm"),

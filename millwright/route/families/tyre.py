@@ -7,7 +7,7 @@ from ...verdict import Judged, judge, said_by_hand
 from ..fields import Field, condition, length, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
 from ..steps import Answers, JobFacts
-from .facts import BOLTED_VALUES, BOLTS, HUBS, Circle, Element, FamilyFacts, Part
+from .facts import BOLTED_VALUES, HUBS, Circle, Element, FamilyFacts, Part, bolts
 
 SPLIT_MOST, RING_CLEAR = "split_gap_max_mm", "ring_clear_mm"
 
@@ -62,8 +62,8 @@ FACTS = FamilyFacts(
     parts=(
         *HUBS,
         Part(key="tyre", title="Tyre", look_for="cuts, cracks at the beads"),
-        Part(key="rings", title="Clamp rings", look_for="whole; loose or screwed on, by size"),
-        BOLTS,
+        Part(key="rings", title="Clamp rings", look_for="whole; loose or screwed on, by size", pieces=2),
+        bolts("ring_driver", "ring_driven", title="Ring screws"),
     ),
     before_hub=(
         tick(

@@ -1,8 +1,11 @@
 """Stage 2: every part and tool is here, and the coupling is the one this line is registered with."""
 
+from ...card.values import source_of
 from ...say import say
 from ...verdict import Judged, said_by_hand
-from ..families.facts import SUITS_VALUES
+from ..circles import line_of
+from ..families.facts import COUNT, SUITS_VALUES
+from ..families.facts import Part as KitPart
 from ..fields import Field, condition, text, tick
 from ..hubs.screw_held import DEVICES
 from ..order import Part, any_order
@@ -31,6 +34,33 @@ HOT_TOOLS = (
 )
 
 
+KIT = "receive.kit"
+
+
+def counted_key(part: str) -> str:
+    """Under which name a part of the kit is counted."""
+    return f"{part}_n"
+
+
+def _of_part(job: JobFacts, part: KitPart) -> tuple[Field, ...]:
+    """Whether it is in order, and how many there are."""
+    looked_at = condition(part.key, part.title, "; ".join(filter(None, (part.look_for, part.where))), none_of=part.may_lack)
+    if not (part.pieces or part.screws or part.counted):
+        return (looked_at,)
+    lines = [line_of(job, job.family.circle(key), COUNT) for key in part.screws]
+    known = bool(lines) and all(line in job.card for line in lines)
+    expected = part.pieces or (sum(round(job.card[line].value) for line in lines) if known else None)
+    of = source_of(job.card, lines[0]) if known else f"every {job.family.title.lower()}"
+    return looked_at, Field(
+        key=counted_key(part.key),
+        kind="count",
+        label=f"{part.title}, counted",
+        expected=expected,
+        expected_of=of,
+        beside=part.key,
+    )
+
+
 def steps(job: JobFacts) -> Part:
     """Kit, tools, like for like."""
     coupling = job.line.coupling
@@ -44,14 +74,14 @@ def steps(job: JobFacts) -> Part:
     nuts = sum(hub.connection == "tapered bore" for hub in hubs)
     return any_order(
         Step(
-            key="receive.kit",
+            key=KIT,
             hands_on=False,
             stage=Stage.RECEIVE,
             title="Check every part of the kit",
             why="A missing or damaged part stops the job halfway, with the machine open.",
             form=SheetForm(
                 fields=(
-                    *(condition(p.key, p.title, p.look_for) for p in parts),
+                    *(field for part in parts for field in _of_part(job, part)),
                     *([condition("keys", f"Keys, {keys}", "stock size, edges, length")] if keys else []),
                     *(
                         condition(

@@ -2205,6 +2205,11 @@ export interface components {
          * @description One thing a sheet asks.
          */
         FieldOut: {
+            /**
+             * Beside
+             * @description of a count: the part whose row it stands in
+             */
+            beside: string;
             /** Detail */
             detail: string;
             /** Expected */

@@ -3,6 +3,7 @@ import type { Draft } from '../benches/draft'
 import { LabelledCell } from '../benches/parts'
 import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
+import { EntryCell } from '../kit/EntryCell'
 import { Words } from '../kit/Field'
 import { Tick } from '../kit/Tick'
 import { PackPictures } from './PackPictures'
@@ -18,7 +19,7 @@ interface OneFieldProps {
 }
 
 const CONDITIONS = ['ok', 'not ok']
-const CONDITION_WORDS: Record<string, string> = { ok: 'OK', 'not ok': 'Not OK' }
+const CONDITION_WORDS: Record<string, string> = { ok: 'OK', 'not ok': 'Not OK', [NONE_HERE]: 'None here' }
 
 /** One thing a sheet asks. */
 export function OneField({ form, field, draft, change, set, problems }: OneFieldProps) {
@@ -28,30 +29,24 @@ export function OneField({ form, field, draft, change, set, problems }: OneField
     case 'marks':
       return <Marks field={field} value={marksAt(field.key).of(draft)} set={set} problem={problems[field.key]} />
     case 'condition':
+      return <Condition form={form} field={field} draft={draft} change={change} set={set} problems={problems} />
     case 'choice':
       return (
-        <>
-          {field.picture === 'disc pack' && <PackPictures />}
-          <Asked>
-            <span>
-              {field.label}
-              {field.detail && <small>{field.detail}</small>}
-            </span>
-            <Choice
-              hideLabel
-              label={field.label}
-              options={field.kind === 'condition' ? CONDITIONS : field.options}
-              words={field.kind === 'condition' ? CONDITION_WORDS : undefined}
-              value={wordsAt(field.key).of(draft)}
-              onChange={(v) => set(field.key, v)}
-            />
-          </Asked>
-        </>
+        <Asked>
+          <Named field={field} />
+          <Choice
+            hideLabel
+            label={field.label}
+            options={field.options}
+            value={wordsAt(field.key).of(draft)}
+            onChange={(v) => set(field.key, v)}
+          />
+        </Asked>
       )
     case 'length':
     case 'number':
     case 'count':
-      return (
+      return field.beside ? null : (
         <Narrow>
           <LabelledCell
             cell={field.key}
@@ -81,6 +76,66 @@ export function OneField({ form, field, draft, change, set, problems }: OneField
         </Narrow>
       )
   }
+}
+
+const Named = ({ field }: { field: Field }) => (
+  <span>
+    {field.label}
+    {field.detail && <small>{field.detail}</small>}
+  </span>
+)
+
+/** In order or not, or none here; how many there are stands in the same row. */
+function Condition({ form, field, draft, change, set, problems }: OneFieldProps) {
+  const value = wordsAt(field.key).of(draft)
+  const counted = form.fields.find((f) => f.beside === field.key)
+  const choose = (v: string) =>
+    set(field.key, v, field.none_of ? { [whyKey(field)]: v === NONE_HERE ? field.none_of : '' } : {})
+  return (
+    <>
+      {field.picture === 'disc pack' && <PackPictures />}
+      <Asked>
+        <Named field={field} />
+        <Answers>
+          {counted && (
+            <Counted>
+              <EntryCell
+                label={counted.label}
+                typed={draft.cells[counted.key]}
+                onType={(typed) => change({ ...draft, cells: { ...draft.cells, [counted.key]: typed } })}
+                problem={problems[counted.key]}
+                kind="number"
+                width={64}
+              />
+              <small>{sayUnit(counted) || 'counted'}</small>
+            </Counted>
+          )}
+          <Choice
+            hideLabel
+            label={field.label}
+            options={field.none_of ? [...CONDITIONS, NONE_HERE] : CONDITIONS}
+            words={CONDITION_WORDS}
+            value={value}
+            onChange={choose}
+          />
+        </Answers>
+      </Asked>
+      {value === NONE_HERE && <WhyNone field={field} draft={draft} set={set} />}
+    </>
+  )
+}
+
+function WhyNone({ field, draft, set }: Pick<OneFieldProps, 'field' | 'draft' | 'set'>) {
+  return (
+    <Narrow>
+      <Words
+        label={`${field.label}: why none`}
+        hideLabel
+        value={wordsAt(whyKey(field)).of(draft) ?? ''}
+        onChange={(v) => set(whyKey(field), v)}
+      />
+    </Narrow>
+  )
 }
 
 /** What a count has to come to stands where a figure has its unit. */
@@ -119,16 +174,7 @@ function TickOrNone({ form, field, draft, set, problem }: TickOrNoneProps) {
           </PlainButton>
         )}
       </TickRow>
-      {none && (
-        <Narrow>
-          <Words
-            label={`${field.label}: why none`}
-            hideLabel
-            value={wordsAt(whyKey(field)).of(draft) ?? ''}
-            onChange={(v) => set(whyKey(field), v)}
-          />
-        </Narrow>
-      )}
+      {none && <WhyNone field={field} draft={draft} set={set} />}
       {problem && <Wrong role="alert">{problem}</Wrong>}
     </div>
   )
@@ -184,6 +230,18 @@ const Asked = styled.div`
   padding: 4px 0;
   line-height: 1.2;
   small { display: block; font-size: 14px; color: var(--ink-2); }
+`
+const Answers = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 16px;
+`
+const Counted = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  small { min-width: 52px; }
 `
 const TickRow = styled.div`
   display: grid;

@@ -21,6 +21,7 @@ const field = (key: string, more: Partial<Field> = {}): Field => ({
   required: true,
   picture: '',
   none_of: '',
+  beside: '',
   expected: null,
   expected_of: '',
   ...more,

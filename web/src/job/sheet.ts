@@ -62,9 +62,8 @@ export function lacking(form: SheetForm, inputs: Answers, rows: Rows = []): stri
 
 function isMissing(field: Field, inputs: Answers): boolean {
   const value = inputs[field.key]
-  if (field.kind === 'tick') {
-    return value !== true && !(value === NONE_HERE && String(inputs[whyKey(field)] ?? '').trim() !== '')
-  }
+  if (value === NONE_HERE) return String(inputs[whyKey(field)] ?? '').trim() === ''
+  if (field.kind === 'tick') return value !== true
   if (field.kind === 'marks') return !Array.isArray(value) || field.options.some((_, i) => !String(value[i] ?? '').trim())
   return value === undefined
 }
