@@ -35,6 +35,7 @@ Connection = Literal[
     "keyless locking ring",
     "tapered wedge",
 ]
+Half = Literal["flexible", "rigid"]
 Drawn = Literal[
     "motor", "gearmotor", "engine", "blower", "fan", "pump", "generator", "mill", "drum", "elevator", "auger", "machine"
 ]
@@ -83,6 +84,7 @@ class Hub(Model):
     length_mm: Size
     set_screws: int = Field(default=1, ge=0, le=8)
     half_key: bool = Field(default=False, description="this shaft end was balanced with a half key")
+    half: Half = Field(default="flexible", description="of a gear coupling: with teeth and a sleeve, or bolted on as it is")
 
     @property
     def slides(self) -> bool:
@@ -125,6 +127,12 @@ class LineSpec(Model):
         names = [foot.name for side in SIDES for foot in self.machine(side).feet]
         if len(set(names)) < len(names):
             raise ValueError("A foot name is used on both machines. Name them apart: motor drive end, blower drive end.")
+        return self
+
+    @model_validator(mode="after")
+    def _a_gear_coupling_has_teeth(self) -> "LineSpec":
+        if self.coupling.family == "gear" and all(self.hub(side).half == "rigid" for side in SIDES):
+            raise ValueError("A gear coupling with two rigid halves is a rigid coupling: register it as one.")
         return self
 
     @property

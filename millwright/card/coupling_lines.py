@@ -20,6 +20,8 @@ COUPLING_LINES = (
     length("ring_clear_mm", "Clamp ring to flange, at least", COUPLING_PAPER, 0.02, 20),
     length("wear_limit_mm", "Wear of the blocks at their mark, at most", COUPLING_PAPER, 0.1, 100),
     length("twist_limit_mm", "One shaft against the other by hand, at the rim, at most", COUPLING_PAPER, 0.1, 200),
+    length("flywheel_face_mm", "Flywheel's face near its rim, total over a turn", COUPLING_PAPER, 0.01, 10),
+    length("flywheel_rim_mm", "Flywheel's rim, total over a turn", COUPLING_PAPER, 0.01, 10),
     written("grease_product", "Grease", COUPLING_PAPER, ask="Which grease"),
     figure("grease_g", "Grease, one filling", "g", COUPLING_PAPER, 1, 50_000),
     words("filled", "How it is filled", COUPLING_PAPER, FILLED, ask="It is filled"),

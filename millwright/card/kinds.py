@@ -18,5 +18,6 @@ CIRCLES = {
     "bolt_ring": "bolt ring",
     "clamp_ring": "clamp ring",
     "ring": "ring",
+    "spacer": "spacer",
     "flange": "flange",
 }

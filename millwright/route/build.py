@@ -50,7 +50,7 @@ def _look(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
         compiler.compile(procedure.undo, Stage.FOUND),
         compiler.compile(procedure.before_setting, Stage.MOUNT),
         _set_and_couple(job, procedure, compiler),
-        close_out.steps(job, torqued=(*second, *checked_again(job, job.family.circles))),
+        close_out.steps(job, torqued=(*second, *checked_again(job, job.circles))),
     )
 
 
@@ -63,6 +63,7 @@ def _change(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
     second = HUB_STEPS[job.line.hub(job.second()).connection].recheck(job, job.second()) if slid else ()
     items = (*procedure.before_setting, *procedure.couple_up)
     circles = [job.family.circle(item.circle) for item in items if isinstance(item, Pull) and item.when(job)]
+    circles = [circle for circle in circles if circle in job.circles]
     return in_order(
         as_found.as_found(job, compiler.compile(procedure.found, Stage.FOUND)),
         compiler.compile(procedure.undo, Stage.TAKE_OFF),
@@ -86,7 +87,7 @@ def _fit(job: JobFacts, procedure: Procedure, compiler: Compiler) -> list[Step]:
     rest = arrange(
         in_order(
             _set_and_couple(job, procedure, compiler),
-            close_out.steps(job, torqued=(*screws, *checked_again(job, job.family.circles))),
+            close_out.steps(job, torqued=(*screws, *checked_again(job, job.circles))),
         ),
         hubs.ends,
     )

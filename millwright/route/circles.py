@@ -54,7 +54,7 @@ def by_turns(job: JobFacts, circle: Circle) -> Circle | None:
 
 def goes_with(job: JobFacts, circle: Circle) -> bool:
     """It is pulled in the step of the circle it takes turns with."""
-    return any(by_turns(job, other) == circle for other in job.family.circles)
+    return any(by_turns(job, other) == circle for other in job.circles)
 
 
 def checked_again(job: JobFacts, circles: Iterable[Circle]) -> tuple[Field, ...]:

@@ -147,7 +147,7 @@ class Compiler:
                 return [*closed_coupling.steps(self.job)]
             case Stop() if item.when(self.job):
                 return [_stop(self.job, item, stage)]
-            case Pull() if item.when(self.job) and not goes_with(self.job, self.job.family.circle(item.circle)):
+            case Pull() if item.when(self.job) and _is_pulled_here(self.job, item):
                 return [_pull(self.job, item, stage)]
             case Bench() if item.when(self.job):
                 return [_bench(self.job, item, stage)]
@@ -199,6 +199,12 @@ def _bench(job: JobFacts, bench: Bench, stage: Stage) -> Step:
     )
 
 
+def _is_pulled_here(job: JobFacts, pull: Pull) -> bool:
+    """This coupling has the circle, and it is not pulled by turns in the step of another."""
+    circle = job.family.circle(pull.circle)
+    return circle in job.circles and not goes_with(job, circle)
+
+
 def _pull(job: JobFacts, pull: Pull, stage: Stage) -> Step:
     circle = job.family.circle(pull.circle)
     other = by_turns(job, circle)
@@ -234,7 +240,7 @@ def _pull(job: JobFacts, pull: Pull, stage: Stage) -> Step:
     )
 
 
-def expected(key: str, label: str, circle: str, detail: str = "") -> Row:
+def expected(key: str, label: str, circle: str, detail: str = "") -> Callable[[JobFacts], Field]:
     """A count that must be the card's count of a circle."""
 
     def row(job: JobFacts) -> Field:
@@ -252,7 +258,7 @@ def expected(key: str, label: str, circle: str, detail: str = "") -> Row:
     return row
 
 
-def in_kit(key: str, label: str, part: str, detail: str = "") -> Row:
+def in_kit(key: str, label: str, part: str, detail: str = "") -> Callable[[JobFacts], Field]:
     """A count that must be as many as were counted when the kit came."""
 
     def row(job: JobFacts) -> Field:

@@ -10,7 +10,7 @@ from ..line import SIDES, LineSpec, Side
 from ..model import Model
 from ..roles import Role
 from ..verdict import Judged
-from .families.facts import FamilyFacts
+from .families.facts import Circle, FamilyFacts, Part
 from .fields import Field
 from .hints import NONE as NO_HINTS
 from .hubs.phases import Phase
@@ -178,6 +178,16 @@ class JobFacts:
         """The sides in the order their hubs go on."""
         first = self.first()
         return [first, *(side for side in self.family.hubs if side != first)]
+
+    @property
+    def circles(self) -> tuple[Circle, ...]:
+        """The circles of fasteners this coupling has."""
+        return tuple(circle for circle in self.family.circles if circle.only is None or circle.only(self))
+
+    @property
+    def parts(self) -> tuple[Part, ...]:
+        """The parts of its kit."""
+        return tuple(part for part in self.family.parts if part.only is None or part.only(self))
 
     @property
     def closes_by_hub(self) -> bool:

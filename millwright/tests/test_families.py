@@ -30,7 +30,7 @@ class BoltsTest(unittest.TestCase):
 
     def test_every_family_is_pulled_in_its_own_order_and_passes(self) -> None:
         found = {
-            name: {(circle.order, circle.passes) for circle in family.facts.circles}
+            name: {(circle.order, circle.passes) for circle in family.facts.circles if not circle.only}
             for name, family in FAMILIES.items()
             if family.facts.circles
         }

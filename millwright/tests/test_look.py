@@ -54,7 +54,7 @@ class ClosedTest(unittest.TestCase):
                 work.until("close.torque")
                 done = {now.step.key.partition(".")[2] for now in work.route().steps if now.current is not None}
                 by_turns = {circle.by_turns_with for circle in family.facts.circles}
-                self.assertLessEqual({circle.key for circle in family.facts.circles} - by_turns, done)
+                self.assertLessEqual({circle.key for circle in family.facts.circles if not circle.only} - by_turns, done)
                 if name in ("jaw, straight", "jaw, curved"):
                     self.assertIn("element", done)
 
@@ -106,7 +106,7 @@ class ClosedTest(unittest.TestCase):
     def test_what_is_out_as_found_is_accepted_by_a_lead_in_a_check_and_holds_up_no_aligning(self) -> None:
         check = Work(family="gear", scope=Scope.CHECK)
         check.until("found.sleeve")
-        check.enter("found.sleeve", {"readings": ring(4.0, 4.2, 4.6, 4.2), "diameter_mm": 105})
+        answers(check, "found.sleeve", readings=ring(4.0, 4.2, 4.6, 4.2))
         self.assertEqual((check.state("found.sleeve"), check.state("close.count")), ("over", "blocked"))
         check.sign("found.sleeve", SignatureKind.AUTHORISE)
         check.until(None)

@@ -48,7 +48,7 @@ MACHINE_MOVES_AT = {"set.soft", "set.gap", "set.straightedge", "set.align"}
 # Work that is over its limit and may stand with a lead's reason; locks, heat, the key, the guard and the count never may.
 LEAD_MAY_ACCEPT = {
     "receive": "like carried",
-    "prepare": "ends distance shaft fit taper",
+    "prepare": "ends distance shaft fit taper place flywheel_face flywheel_rim",
     "mount": "first hot draw clamp true screw screw.second element runout",
     "set": "soft gap straightedge align",
     "couple": "grease tyre element screw flange feet align gap closed sleeve dial numbers second driver_end driven_end "

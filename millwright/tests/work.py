@@ -53,6 +53,8 @@ FIGURES = {
     "hub_screw_torque_nm": 35,
     "shaft_runout_mm": 0.05,
     "hub_runout_mm": 0.05,
+    "flywheel_face_mm": 0.1,
+    "flywheel_rim_mm": 0.2,
 }
 CONE = {"large_mm": 90.0, "small_mm": 80.0, "length_mm": 120.0}
 CLOCKS = (0, 90, 180, 270)
@@ -139,6 +141,8 @@ READINGS: dict[str, dict[str, Any]] = {
     "mount.true": {**TRUE, "second": {"on": "face", "readings": ring(0.0, 0.0, 0.01, 0.0)}},
     "mount.runout": {**TRUE, "second": {"on": "face", "readings": ring(0.0, 0.0, 0.01, 0.0)}},
     "mount.clamp": rounds(8, 35, (8, 3, 0)),
+    "prepare.flywheel_face": {"kind": "face", "readings": ring(0.0, 0.02, 0.04, 0.02)},
+    "prepare.flywheel_rim": {"kind": "rim", "readings": ring(0.0, 0.02, 0.04, 0.02)},
     "off.gap": {"readings": ring(30, 30, 30, 30), "diameter_mm": 105},
     "off.align": dials(0.0),
     "found.align": dials(0.0),
@@ -155,6 +159,11 @@ READINGS: dict[str, dict[str, Any]] = {
     },
 }
 PACK = {"readings": ring(30, 30.1, 30, 30), "diameter_mm": 105}
+SLEEVES: dict[str, Any] = {
+    "readings": ring(4.1, 4.2, 4.2, 4.1),
+    "other_end": ring(4.0, 4.1, 4.1, 4.0),
+    "diameter_mm": 105,
+}
 BOTH_ENDS: dict[str, Any] = {"readings": ring(8.0, 8.1, 8.0, 8.0), "other_end": ring(8.0, 8.0, 8.1, 8.0), "diameter_mm": 105}
 SHRUNK = {"shaft_mm": [48.04], "bore_mm": [48.0]}
 LOCKED = {"energy": "electric", "point": "motor isolator", "lock": "L-7", "tag": "T-7", "who": "Jorun Thornquist"}
@@ -173,6 +182,8 @@ SHEETS: dict[str, dict[str, Any]] = {
     "receive.carried": {"driver": "two bearings of its own", "driven": "one bearing: it floats"},
     "couple.touch": {f"at_{place}_mm": 0 for place in (12, 3, 6, 9)},
     "receive.unit": {"screws": 8},
+    "receive.flywheel": {"bush_mm": 48},
+    "prepare.place": {"distance_mm": 30, "float_mm": 2},
     "off.new": {"number": "lot 12"},
     "couple.blocks": {"set": "lot 12"},
     "close.run_in": {"what": "run under load", "minutes": 60, "load": 80},
@@ -183,6 +194,8 @@ def _read_on(form: BenchForm, key: str) -> dict[str, Any]:
     """What is read on a bench."""
     if key.endswith(".closed"):
         return {**BOTH_ENDS, "ends": form.preset["ends"]} if "ends" in form.preset else PACK
+    if key.endswith(".sleeve") and "ends" in form.preset:
+        return {**SLEEVES, "ends": form.preset["ends"]}
     if form.bench == "fitted":
         return step_by_step("fitted", form.preset)
     if form.bench == "grease":

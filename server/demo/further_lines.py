@@ -184,6 +184,8 @@ GENERATOR = {
     "hub_screws": sample(3, "16"),
     "hub_screw_torque_nm": sample(90, "16", "dry"),
     "hub_runout_mm": sample(0.06, "16"),
+    "flywheel_face_mm": sample(0.15, "13"),
+    "flywheel_rim_mm": sample(0.2, "13"),
     **_bolts(8, 90, "@bolt_ring"),
     **_bolts(12, 45, "@clamp_ring"),
 }

@@ -81,7 +81,12 @@ _LAST_YEAR: dict[str, dict[str, Any]] = {
     "couple.align": _dials((0.0, 0.09, 0.19, 0.10), (0.0, 0.0, -0.01, 0.0)),
     "couple.feet": _bolts(4, 310.0),
     "couple.flange": _bolts(8, 85.0),
-    "couple.sleeve": {"readings": _ring(6.10, 6.12, 6.15, 6.13), "diameter_mm": 190.0},
+    "couple.sleeve": {
+        "readings": _ring(6.10, 6.12, 6.15, 6.13),
+        "other_end": _ring(6.22, 6.20, 6.17, 6.19),
+        "ends": ["motor end", "fan end"],
+        "diameter_mm": 190.0,
+    },
     "mount.screw": {"pulls": [{"pass": 1, "bolt": 1, "reached_nm": 40.0}]},
     "mount.screw.second": {"pulls": [{"pass": 1, "bolt": 1, "reached_nm": 40.0}]},
 }

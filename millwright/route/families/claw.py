@@ -183,7 +183,7 @@ PROCEDURES = (
                 title="Take the ring screws out and slide the ring back",
                 why="Counted, none lost.",
                 rows=(
-                    tick("out", "Ring screws out, counted into a marked box"),
+                    expected("out", "Ring screws out, into a marked box", "flange"),
                     tick("back", "Ring slid right back by hand"),
                 ),
                 ordered=True,

@@ -214,7 +214,8 @@ PROCEDURES = (
                 no_return=True,
                 rows=(
                     tick("weight", "The weight is held"),
-                    tick("out", "Hub bolts out, counted into a marked box"),
+                    expected("bolts_driver", "Hub bolts out, driver end, into a marked box", "driver_end"),
+                    expected("bolts_driven", "Hub bolts out, driven end, into a marked box", "driven_end"),
                     tick("laid", "Unit lifted out and laid down"),
                     back("driver", "Squeeze screws out again, driver end", AT_DRIVER),
                     back("driven", "Squeeze screws out again, driven end", AT_DRIVEN),

@@ -3,7 +3,7 @@
 from ...say import say
 from ...verdict import Judged, said_by_hand
 from ..fields import choice, condition, tick
-from ..procedure import LightScrew, Procedure, Proof, Pull, Stop
+from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
 from ..stages.change_element import more_than_the_element
 from ..steps import Answers, JobFacts
 from .facts import BOLTED_ANGLE_VALUES, HUBS, PACK_FLAT, Circle, ClosedCheck, Element, FamilyFacts, Part, bolts
@@ -150,7 +150,9 @@ PROCEDURES = (
                 no_return=True,
                 rows=(
                     tick("held", "Bolt heads held"),
-                    tick("off", "Nuts off, bolts out, counted into a marked box"),
+                    tick("off", "Nuts off, one after another"),
+                    expected("first", "Bolts out, first flange, into a marked box", "first"),
+                    expected("second", "Bolts out, second flange, into a marked box", "second"),
                 ),
                 ordered=True,
             ),

@@ -147,7 +147,8 @@ PROCEDURES = (
                 why="The rings go back on the bolts they came from.",
                 rows=(
                     tick("nuts", "Nuts off, one after another"),
-                    tick("rings", "Catch rings off, counted into a marked box"),
+                    expected("rings_driver", "Catch rings off, driver end, into a marked box", "driver_end"),
+                    expected("rings_driven", "Catch rings off, driven end, into a marked box", "driven_end"),
                 ),
                 ordered=True,
             ),
@@ -159,7 +160,9 @@ PROCEDURES = (
                 no_return=True,
                 rows=(
                     tick("weight", "The weight hangs on the sling"),
-                    tick("tapped", "Bolt ends tapped softly, each kept with its hole"),
+                    tick("softly", "Tapped at their ends, softly, opposite ones in turn; none driven"),
+                    expected("bolts_driver", "Bolts out, driver end, each kept with its hole", "driver_end"),
+                    expected("bolts_driven", "Bolts out, driven end, each kept with its hole", "driven_end"),
                 ),
                 ordered=True,
             ),

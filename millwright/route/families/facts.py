@@ -1,14 +1,20 @@
 """What is known of a coupling family: the fields every family fills."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
 from ...bolting.order import RISING, Pattern
 from ...card.meanings import Passes
 from ...line import SIDES, Family, Side
 from ..fields import Field
 
+if TYPE_CHECKING:
+    from ..steps import JobFacts
+
 COUNT, TORQUE, ORDER, PASSES = "flange_bolts", "flange_bolt_torque_nm", "bolt_order", "bolt_passes"
+# Whether a job has it: some parts and circles are there in one size of a family and not in another.
+Only = Callable[["JobFacts"], bool]
 Place = Literal["driver end", "driven end", "both together"]
 
 
@@ -18,7 +24,8 @@ class Part:
 
     ``where``    - where a small part is found in the box
     ``may_lack`` - some have none of it: in which words that is said
-    ``pieces``   - how many every coupling of the family has
+    ``pieces``   - how many there are of it
+    ``only``     - where there is one at all
     ``screws``   - the circles it is the bolts of: as many as the card says
     ``counted``  - it is counted, and nobody knows beforehand how many there are
     """
@@ -28,9 +35,10 @@ class Part:
     look_for: str = ""
     where: str = ""
     may_lack: str = ""
-    pieces: int = 0
+    pieces: int | Callable[["JobFacts"], int] = 0
     screws: tuple[str, ...] = ()
     counted: bool = False
+    only: Only | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -40,6 +48,7 @@ class Circle:
     ``order``, ``passes`` - custom of the trade; the value card replaces them, with its source
     ``held``              - what the second spanner holds while the wrench turns the other
     ``by_turns_with``     - the circle it is pulled by turns with, half a turn here and half a turn there
+    ``only``              - where there is one at all
     ``own``               - it has lines of the card of its own: count, torque, order, passes; else it shares the family's
     """
 
@@ -52,6 +61,7 @@ class Circle:
     oil: str = ""
     own: bool = False
     by_turns_with: str = ""
+    only: Only | None = None
 
     def line(self, key: str) -> str:
         """The line of the value card where this circle has one of its own."""
@@ -75,6 +85,7 @@ class ClosedCheck:
     why: str
     tool: str
     both_ends: bool = False  # of a spacer
+    at_flexible_halves: bool = False  # once at each half that gives way
     values: tuple[str, ...]  # of the card, that it is judged by
     look: str = ""  # what is looked at beside it: how a disc pack lies
     dial_limit: str = ""  # of the card: a dial on the face of each end, total over a turn
@@ -104,7 +115,8 @@ class FamilyFacts:
     family: Family
     title: str
     parts: tuple[Part, ...]
-    before_hub: tuple[Field, ...] = ()  # cannot pass the hub later
+    before_hub: tuple[Field | Callable[["JobFacts", Side], Field | None], ...] = ()  # cannot pass the hub later
+    hung_in_order: bool = False  # each of those on its shaft before the next
     gap_taken: str
     element_materials: tuple[str, ...] = ()
     values: tuple[str, ...]  # keys of the value card this family asks for
@@ -114,6 +126,7 @@ class FamilyFacts:
     finished: tuple[Field, ...] = ()  # what is looked at once it is closed
     may_also: tuple[str, ...] = ()  # keys of the value card this family goes by where its paper gives a figure
     takes: Takes = "offset and angle"
+    straightedge: bool = True  # there are two hubs to lay it over
     closed: ClosedCheck | None = None
     element: Element | None = None  # changed with both hubs on; None where a hub has to come off for it
     hubs: tuple[Side, ...] = SIDES  # those that are mounted on a shaft
@@ -143,7 +156,8 @@ class FamilyFacts:
 def _lines_of(circle: Circle, *, several: bool) -> tuple[str, ...]:
     """Lines a card may have for a circle: its order and passes, and its own count and torque where there are others."""
     if circle.own:
-        return (circle.line(ORDER), circle.line(PASSES))
+        counted = (circle.line(COUNT), circle.line(TORQUE)) if circle.only else ()
+        return (*counted, circle.line(ORDER), circle.line(PASSES))
     own = (circle.line(COUNT), circle.line(TORQUE)) if several else ()
     return (ORDER, PASSES, *own)
 

@@ -1,29 +1,48 @@
 """Gear couplings with flanged sleeves."""
 
+from collections.abc import Callable
+
+from ...line import SIDES, Side
 from ..coupling_benches import fill
-from ..fields import condition, marks, text, tick
+from ..fields import Field, condition, marks, text, tick
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
+from ..steps import JobFacts
 from .facts import BOLTED_VALUES, GREASE_VALUES, HUBS, Circle, ClosedCheck, FamilyFacts, Part, bolts
+
+
+def _flexible_halves(job: JobFacts) -> int:
+    return sum(job.line.hub(side).half == "flexible" for side in SIDES)
+
+
+def _at_a_flexible_half(row: Field) -> Callable[[JobFacts, Side], Field | None]:
+    return lambda job, side: row if job.line.hub(side).half == "flexible" else None
+
+
+def _at_a_rigid_half(row: Field) -> Callable[[JobFacts, Side], Field | None]:
+    return lambda job, side: row if job.line.hub(side).half == "rigid" else None
+
 
 FACTS = FamilyFacts(
     family="gear",
     title="Gear coupling with flanged sleeves",
     parts=(
         *HUBS,
-        Part(key="sleeves", title="Flanged sleeves, 2", look_for="teeth, flange faces, match marks"),
-        Part(key="rings", title="Seal rings, 2", look_for="cuts, hardening, the size ordered"),
+        Part(key="sleeves", title="Flanged sleeves", look_for="teeth, flange faces, match marks", pieces=_flexible_halves),
+        Part(key="rings", title="Seal rings", look_for="cuts, hardening, the size ordered", pieces=_flexible_halves),
         Part(key="gasket", title="Gasket", look_for="whole, the one supplied"),
         bolts("flange", title="Flange bolts and nuts"),
         Part(key="plugs", title="Plugs of the grease holes", look_for="threads clean", where="in the sleeves", counted=True),
         Part(key="grease", title="Coupling grease", look_for="the kind the maker names, enough for this size"),
     ),
     before_hub=(
-        tick("ring_on", "Greased seal ring in its sleeve", "seated all round in the groove", none_of="rigid half"),
-        tick(
-            "sleeve_on",
-            "Sleeve on the shaft, teeth packed, pushed well back",
-            "flange toward the coupling",
-            none_of="rigid half",
+        _at_a_flexible_half(
+            tick("ring_on", "Greased seal ring in its sleeve", "seated all round in the groove, not twisted")
+        ),
+        _at_a_flexible_half(
+            tick("sleeve_on", "Sleeve on the shaft, teeth packed, pushed well back", "flange toward the coupling")
+        ),
+        _at_a_rigid_half(
+            tick("bolts_on", "Bolts that cannot pass this half later are in it", none_of="all can be put in later")
         ),
     ),
     gap_taken="between the hub faces, spacer bar and feelers to the same depth, at quarter turns",
@@ -33,6 +52,7 @@ FACTS = FamilyFacts(
         title="Measure hub to sleeve all round",
         why="Proves the alignment on the closed coupling; the same reading later tells whether it has moved.",
         tool="depth micrometer, or feelers",
+        at_flexible_halves=True,
         values=("sleeve_spread_mm",),
     ),
     way_round="face toward the other shaft, as the drawing shows",
@@ -43,7 +63,12 @@ FACTS = FamilyFacts(
         condition("play", "Sleeves move along by their play"),
     ),
 )
-SLEEVES = ("sleeve, driver end", "sleeve, driven end")
+
+
+def _halves(job: JobFacts) -> tuple[str, ...]:
+    return tuple(f"{'sleeve' if job.line.hub(side).half == 'flexible' else 'rigid half'}, {side} end" for side in SIDES)
+
+
 PROCEDURES = (
     Procedure(
         version=2,
@@ -55,12 +80,16 @@ PROCEDURES = (
                 why="Grease creeps out along an open keyway.",
                 rows=(
                     text("sealant", "Sealant", "the one the manual names"),
-                    tick("filled", "Both keyways filled to the hub face", none_of="no keyway under these sleeves"),
+                    tick(
+                        "filled",
+                        "The keyway of every flexible half filled to the hub face",
+                        none_of="no keyway under these sleeves",
+                    ),
                 ),
             ),
             Stop(
                 key="close",
-                title="Close the sleeves over the hubs",
+                title="Draw the sleeves over the hubs and close them",
                 why="A pinched ring or gasket leaks.",
                 photograph="the match marks in line, the seal rings in their grooves",
                 caution="Fingers out from between the flanges.",
@@ -68,7 +97,9 @@ PROCEDURES = (
                     tick("faces", "Flange faces and counterbore clean"),
                     tick("teeth", "Teeth packed with grease, entered without force"),
                     tick("gasket", "Gasket in the counterbore"),
-                    marks("match", "Match mark as read", *SLEEVES, detail="they lie in one line; none on either: none"),
+                    lambda job: marks(
+                        "match", "Match mark as read", *_halves(job), detail="in one line; none on either: none"
+                    ),
                     tick("rings", "Seal rings not pinched", "a sleeve still moves a little along by hand"),
                     expected("bolts", "Bolts in by hand", "flange", "only those supplied with it"),
                 ),
@@ -103,7 +134,7 @@ PROCEDURES = (
                 rows=(
                     tick("marks", "Match marks noted"),
                     tick("held", "Heads held, nuts turned"),
-                    tick("out", "Bolts out, counted into a marked box"),
+                    expected("out", "Bolts out, into a marked box", "flange"),
                 ),
                 ordered=True,
             ),

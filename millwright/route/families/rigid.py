@@ -106,7 +106,7 @@ PROCEDURES = (
                 no_return=True,
                 rows=(
                     tick("marks", "Match marks made or found"),
-                    tick("out", "Bolts out, counted into a marked box"),
+                    expected("out", "Bolts out, into a marked box", "flange"),
                     tick("parted", "Flanges parted with their jacking screws"),
                 ),
                 ordered=True,

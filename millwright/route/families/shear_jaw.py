@@ -166,7 +166,8 @@ PROCEDURES = (
                 why="Last of all, with the weight on the sling.",
                 rows=(
                     tick("weight", "The weight hangs on the sling"),
-                    tick("out", "Mounting bolts out, counted into a marked box"),
+                    expected("driver", "Mounting bolts out, driver end, into a marked box", "driver_end"),
+                    expected("driven", "Mounting bolts out, driven end, into a marked box", "driven_end"),
                 ),
                 ordered=True,
                 no_return=True,

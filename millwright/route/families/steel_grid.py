@@ -126,7 +126,7 @@ PROCEDURES = (
                 rows=(
                     tick("marks", "Cover marked on one end"),
                     tick("tray", "Tray under it: grease runs out"),
-                    tick("bolts", "Cover bolts out, counted into a marked box"),
+                    expected("bolts", "Cover bolts out, into a marked box", "flange"),
                 ),
                 ordered=True,
             ),

@@ -1,12 +1,12 @@
 """Composite tubes with flexible elements: one hub pushed back to let the tube in."""
 
-from ..fields import REMOVED, condition, out, tick
+from ..fields import REMOVED, condition, count, out, tick
 from ..ledger import back
-from ..procedure import LightScrew, Procedure, Proof, Pull, Stop
+from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
 from ..steps import Fact
 from .facts import BOLTED_ANGLE_VALUES, BOTH_ENDS, END_VALUES, HUBS, ClosedCheck, FamilyFacts, Part, at_both_ends, bolts
 
-BUSHINGS, SLING = "overload bushings", "sling on the tube"
+BUSHINGS, BOLTS, NUTS, SLING = "overload bushings", "bolts of the tube", "lock nuts of the tube", "sling on the tube"
 FACTS = FamilyFacts(
     family="composite tube",
     title="Composite tube with flexible elements",
@@ -49,7 +49,11 @@ PROCEDURES = (
                 title="Strip the tube as far as it must be",
                 why="Only the bolts in the small holes of the tube flange come out.",
                 caution="Hub and element stay together: that joint is the factory's.",
-                rows=(out("bushings", "Overload bushings out", BUSHINGS, REMOVED),),
+                rows=(
+                    out("bolts", "Bolts out", BOLTS, REMOVED),
+                    out("nuts", "Lock nuts out", NUTS, REMOVED),
+                    out("bushings", "Overload bushings out", BUSHINGS, REMOVED),
+                ),
             ),
             Stop(
                 key="hang",
@@ -62,6 +66,9 @@ PROCEDURES = (
                     out("sling", "Slings on it", SLING, detail="0 where it is carried by hand"),
                     tick("large", "Large holes over the bolt groups that are there"),
                     tick("small", "Remaining bolts through the small holes"),
+                    expected("bolts", "Bolts through, this end", "driver_end"),
+                    expected("bushings", "Bushings over them, this end", "driver_end", "before any nut"),
+                    tick("nuts", "Lock nuts on by hand", "not before the bushings"),
                 ),
                 ordered=True,
             ),
@@ -72,8 +79,9 @@ PROCEDURES = (
                 rows=(
                     tick("forward", "Hub slid forward to the tube"),
                     tick("through", "Bolts through, large and small holes as at the other end"),
-                    back("bushings", "Bushings over the bolts, both ends", BUSHINGS),
-                    tick("nuts", "Lock nuts on by hand", "not before the bushings"),
+                    back("bolts", "Bolts back, both ends", BOLTS),
+                    back("bushings", "Bushings back over them, both ends", BUSHINGS, detail="before any nut"),
+                    back("nuts", "Lock nuts back on by hand, both ends", NUTS),
                 ),
                 ordered=True,
                 changes=frozenset({Fact.SECOND_HUB}),
@@ -93,8 +101,8 @@ PROCEDURES = (
                 why="Not before both ends are tight.",
                 rows=(back("sling", "Slings off it", SLING),),
             ),
-            LightScrew(),
             Proof(),
+            LightScrew(),
         ),
         undo=(
             Stop(
@@ -112,7 +120,8 @@ PROCEDURES = (
                 no_return=True,
                 rows=(
                     tick("weight", "The weight hangs on the sling"),
-                    tick("bolts", "Bolts of the large holes out, bushings counted into a marked box"),
+                    tick("bolts", "Bolts of the large holes out, kept with their end"),
+                    count("bushings", "Overload bushings out, into a marked box"),
                     tick("back", "Hub pushed back, tube out"),
                     back("sling", "Slings off it", SLING),
                 ),

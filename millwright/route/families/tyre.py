@@ -1,12 +1,18 @@
 """Tyre couplings: a split rubber tyre whose beads are clamped by two rings."""
 
+from collections.abc import Callable
+from dataclasses import replace
+
 from ...bolting.order import HALF_TURNS
 from ...card.values import source_of
+from ...line import SIDES, Side
 from ...say import say
 from ...verdict import Judged, judge, said_by_hand
-from ..fields import Field, condition, length, tick
-from ..procedure import LightScrew, Procedure, Pull, Stop, expected
-from ..steps import Answers, JobFacts
+from ..fields import REMOVED, Field, choice, condition, length, out, slug, tick
+from ..ledger import back
+from ..procedure import LightScrew, Procedure, Pull, Row, Stop, expected
+from ..stages.change_element import more_than_the_element
+from ..steps import Answers, JobFacts, Scope
 from .facts import BOLTED_VALUES, HUBS, Circle, Element, FamilyFacts, Part, bolts
 
 SPLIT_MOST, RING_CLEAR = "split_gap_max_mm", "ring_clear_mm"
@@ -56,6 +62,77 @@ def no_metal(where: str, *rows: Field) -> Stop:
     )
 
 
+KIND = "receive.kind"
+COME_OFF, STAY = RINGS = "the clamp rings come off", "the rings stay, their screws are backed out"
+PLAIN, AT_DRIVER, AT_DRIVEN = SPACED = ("none: the tyre alone", "a spacer, driver end", "a spacer, driven end")
+
+
+def _spacer_at(job: JobFacts) -> Side | None:
+    """The end that carries a spacer."""
+    return {AT_DRIVER: SIDES[0], AT_DRIVEN: SIDES[1]}.get(str(job.answers.get(KIND, {}).get("spacer")))
+
+
+def _has_spacer(job: JobFacts) -> bool:
+    return _spacer_at(job) is not None
+
+
+def _screws_of(side: Side) -> str:
+    return f"ring screws, {side} end"
+
+
+def _rings_come_off(job: JobFacts) -> bool:
+    return job.answers.get(KIND, {}).get("rings") != STAY
+
+
+def _ring_on(job: JobFacts, side: Side) -> Field | None:
+    """Before its flange; where a spacer stands at this end the ring hangs on that."""
+    if not _rings_come_off(job) or side == _spacer_at(job):
+        return None
+    return tick("ring_on", "Clamp ring on the shaft, bead side toward the coupling")
+
+
+def _counted_out(key: str, label: str, side: Side) -> Callable[[JobFacts], Field]:
+    """All screws of a ring, out and in the ledger."""
+
+    def row(job: JobFacts) -> Field:
+        ledger = out(key, label, _screws_of(side), REMOVED).ledger
+        return replace(expected(key, label, f"ring_{side}")(job), ledger=ledger)
+
+    return row
+
+
+def _screws_away(job: JobFacts, side: Side) -> Field | None:
+    """Taken out with the ring, unless they are out already."""
+    if not _rings_come_off(job) or any(key in job.answers for key in ("off.screws", "found.screws")):
+        return None
+    return _counted_out("ring_screws", "Ring screws taken out, into a marked box", side)(job)
+
+
+def _backed_out(job: JobFacts, side: Side) -> Field | None:
+    if _rings_come_off(job):
+        return None
+    return expected("backed", "Screws backed out until a few threads hold", f"ring_{side}")(job)
+
+
+def _screws_in(side: Side) -> Row:
+    """Every screw of a ring, finger tight; where they were taken out the ledger closes with them."""
+
+    def row(job: JobFacts) -> Field | None:
+        found = expected(side, f"Screws in at the {side} end", f"ring_{side}")(job)
+        gone = back(side, "", _screws_of(side))(job)
+        return replace(found, ledger=gone.ledger) if job.out.get(slug(_screws_of(side))) else found
+
+    return row
+
+
+def _screws_out(side: Side) -> Row:
+    return lambda job: (
+        _counted_out(side, f"Screws out at the {side} end, into a marked box", side)(job)
+        if _rings_come_off(job) and job.scope is not Scope.TAKE_OFF  # nothing goes back in that job
+        else expected(side, f"Screws out at the {side} end, or backed out to the last threads", f"ring_{side}")(job)
+    )
+
+
 FACTS = FamilyFacts(
     family="tyre",
     title="Tyre coupling",
@@ -64,15 +141,10 @@ FACTS = FamilyFacts(
         Part(key="tyre", title="Tyre", look_for="cuts, cracks at the beads"),
         Part(key="rings", title="Clamp rings", look_for="whole; loose or screwed on, by size", pieces=2),
         bolts("ring_driver", "ring_driven", title="Ring screws"),
+        Part(key="spacer", title="Spacer and its rigid flange", look_for="spigots clean, no burr", only=_has_spacer),
+        Part(key="spacer_screws", title="Spacer screws", look_for="threads clean", screws=("spacer",), only=_has_spacer),
     ),
-    before_hub=(
-        tick(
-            "ring_on",
-            "Loose clamp ring on the shaft, bead side toward the coupling",
-            "large sizes",
-            none_of="small size: its screws are backed out until a few threads hold",
-        ),
-    ),
+    before_hub=(_ring_on, _screws_away, _backed_out),
     gap_taken="between the flanges, end float at its middle",
     values=BOLTED_VALUES,
     may_also=(SPLIT_MOST, RING_CLEAR),
@@ -95,12 +167,51 @@ FACTS = FamilyFacts(
             by_turns_with="ring_driven",
         ),
         Circle(key="ring_driven", title="ring screws, driven end", at="driven end", passes=HALF_TURNS),
+        Circle(key="spacer", title="spacer screws", own=True, only=_has_spacer),
     ),
     finished=(condition("rings", "Rings level, tyre seated all round, nothing metal touches"),),
 )
 PROCEDURES = (
     Procedure(
         version=2,
+        receive=(
+            Stop(
+                key="kind",
+                title="Say which kind of tyre coupling it is",
+                why="It decides what has to hang on the shafts before the flanges.",
+                rows=(
+                    choice("rings", "When the tyre goes in", *RINGS, detail="by its size; its manual says which"),
+                    choice("spacer", "Between the flanges stands", *SPACED),
+                ),
+            ),
+        ),
+        before_setting=(
+            Stop(
+                key="spacer_ring",
+                title="Hang the clamp ring on the spacer's shaft",
+                why="Past its flange it does not go.",
+                caution="Once the spacer is on, the ring cannot follow.",
+                rows=(tick("on", "Clamp ring on the spacer's shaft, bead side toward the tyre"),),
+                no_return=True,
+                when=lambda job: _has_spacer(job) and _rings_come_off(job) and more_than_the_element(job),
+            ),
+            Stop(
+                key="spacer_on",
+                title="Put the spacer on the rigid flange",
+                why="Its spigot centres it. Screws do not.",
+                tool="thinnest feeler, soft sling where it is heavy",
+                rows=(
+                    tick("clean", "Spigot and faces clean, no burr"),
+                    tick("home", "Spigot home: no feeler enters all round"),
+                    tick("line", "Holes in line"),
+                    expected("screws", "Spacer screws in by hand", "spacer"),
+                ),
+                ordered=True,
+                when=lambda job: _has_spacer(job) and more_than_the_element(job),
+                on_fail="Not home: burr or paint at the spigot. Off again, never drawn home by its screws.",
+            ),
+            Pull(circle="spacer", when=more_than_the_element),
+        ),
         found=(
             Stop(
                 key="split",
@@ -137,10 +248,7 @@ PROCEDURES = (
                 key="rings",
                 title="Lay the rings over the beads, every screw finger tight",
                 why="All in before one is pulled.",
-                rows=(
-                    expected("driver", "Screws in at the driver end", "ring_driver"),
-                    expected("driven", "Screws in at the driven end", "ring_driven"),
-                ),
+                rows=tuple(_screws_in(side) for side in SIDES),
             ),
             Pull(
                 circle="ring_driver",
@@ -165,7 +273,7 @@ PROCEDURES = (
                 why="Cracks at the beads tell how it ran.",
                 no_return=True,
                 rows=(
-                    tick("out", "Screws out, counted into a marked box"),
+                    *(_screws_out(side) for side in SIDES),
                     tick("tyre", "Tyre opened at its split and taken off", "cracks at the beads"),
                 ),
                 ordered=True,

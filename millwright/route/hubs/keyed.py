@@ -89,6 +89,7 @@ def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str, *, key
 def loose_parts(job: JobFacts, side: Side, *more: Field) -> Step:
     """The gate: what must hang on the shaft before the hub, and cannot be put there later."""
     family = job.family
+    hung = (row(job, side) if callable(row) else row for row in family.before_hub)
     return Step(
         key=f"mount.loose.{side}",
         stage=Stage.MOUNT,
@@ -97,12 +98,13 @@ def loose_parts(job: JobFacts, side: Side, *more: Field) -> Step:
         no_return=True,
         form=SheetForm(
             fields=(
-                *family.before_hub,
                 tick("guard", "Guard back plate or shaft cover", none_of="this line has none"),
                 tick("seals", "Seals, slingers and sensor rings of the machine", none_of="this shaft has none"),
+                *(field for field in hung if field is not None),
                 tick("way_round", f"The hub is the right way round: {family.way_round}"),
                 *more,
-            )
+            ),
+            ordered=family.hung_in_order,
         ),
     )
 

@@ -59,17 +59,21 @@ def _measured(job: JobFacts, check: ClosedCheck) -> Step:
 def _relies(job: JobFacts) -> frozenset[Happened]:
     """Where the machines and both hubs are, and how it is bolted."""
     where = {Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}
-    return frozenset({*where, *(pulled(circle) for circle in job.family.circles)})
+    return frozenset({*where, *(pulled(circle) for circle in job.circles)})
 
 
 def _form(job: JobFacts, check: ClosedCheck) -> BenchForm:
     """Beside what the job before left, where there was one."""
     suggest = GapHints(diameter_mm=job.line.hub(job.line.movable).diameter_mm)
-    if not check.both_ends:
-        preset = {"accept": _spread(job)} if "sleeve_spread_mm" in check.values else set_and_align.gap_form(job).preset
-        return BenchForm(bench="gap", preset=preset, compare=_as_left(job), suggest=suggest)
-    ends = [f"{job.line.machine(side).called} end" for side in SIDES]
-    return BenchForm(bench="gap", preset={"accept": _ends(job), "ends": ends}, compare=_as_left(job), suggest=suggest)
+    flexible = tuple(side for side in SIDES if job.line.hub(side).half == "flexible")
+    ends = SIDES if check.both_ends or (check.at_flexible_halves and flexible == SIDES) else ()
+    accept = _spread(job) if "sleeve_spread_mm" in check.values else _ends(job) if ends else _gap(job)
+    named = {"ends": [f"{job.line.machine(side).called} end" for side in ends]} if ends else {}
+    return BenchForm(bench="gap", preset={"accept": accept, **named}, compare=_as_left(job), suggest=suggest)
+
+
+def _gap(job: JobFacts) -> dict[str, Any]:
+    return dict(set_and_align.gap_form(job).preset["accept"])
 
 
 def _as_left(job: JobFacts) -> dict[str, Any]:

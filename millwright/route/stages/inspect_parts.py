@@ -14,7 +14,7 @@ def steps(job: JobFacts) -> list[Step]:
     """A fate for every part that came off; then each new part against the old one."""
     refit = job.scope is Scope.REFIT
     fates = job.answers.get("off.inspect", {})
-    came_off = [part for part in job.family.parts if part.key != GREASE]
+    came_off = [part for part in job.parts if part.key != GREASE]
     new = [part for part in came_off if fates.get(part.key) == REPLACE]
     inspect = Step(
         key="off.inspect",

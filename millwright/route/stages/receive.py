@@ -49,7 +49,8 @@ def _of_part(job: JobFacts, part: KitPart) -> tuple[Field, ...]:
         return (looked_at,)
     lines = [line_of(job, job.family.circle(key), COUNT) for key in part.screws]
     known = bool(lines) and all(line in job.card for line in lines)
-    expected = part.pieces or (sum(round(job.card[line].value) for line in lines) if known else None)
+    pieces = part.pieces(job) if callable(part.pieces) else part.pieces
+    expected = pieces or (sum(round(job.card[line].value) for line in lines) if known else None)
     of = source_of(job.card, lines[0]) if known else f"every {job.family.title.lower()}"
     return looked_at, Field(
         key=counted_key(part.key),
@@ -67,7 +68,7 @@ def steps(job: JobFacts) -> Part:
     family = job.family
     mounted = job.order() if more_than_the_element(job) else []
     hubs = [job.line.hub(side) for side in mounted]
-    parts = family.parts if mounted or family.element is None else [p for p in family.parts if p.key in family.element.parts]
+    parts = job.parts if mounted or family.element is None else [p for p in job.parts if p.key in family.element.parts]
     heats = any(hub.connection in HEATED for hub in hubs)
     keys = sum(hub.connection in KEYED for hub in hubs)
     screws = sum(hub.set_screws for hub in hubs if hub.connection in KEYED and hub.connection != "tapered bore")

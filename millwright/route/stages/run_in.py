@@ -24,7 +24,7 @@ GUARD_SCREWS = "guard screws"
 
 def wanted(job: JobFacts) -> bool:
     """By the family, unless the card says otherwise."""
-    if not job.family.circles:
+    if not job.circles:
         return False
     stands = job.card.get("run_in")
     return stands.means == RUN_IN[0] if stands else job.family.runs_in or MINUTES in job.card
@@ -41,7 +41,7 @@ def steps(job: JobFacts) -> tuple[list[Part], list[Part]]:
     run = _run(job)
     if job.answers.get(RUN, {}).get("what") != RAN:
         return [], [run]
-    return [Aside(run), _guard_off(), *(_pull_again(job, circle) for circle in job.family.circles)], []
+    return [Aside(run), _guard_off(), *(_pull_again(job, circle) for circle in job.circles)], []
 
 
 def _run(job: JobFacts) -> Step:
@@ -53,7 +53,7 @@ def _run(job: JobFacts) -> Step:
         caution="Behind the guard. It stays there until it stands still and is locked out again.",
         hands_on=False,
         judged_by=("run_in", MINUTES),
-        relies=frozenset(pulled(circle) for circle in job.family.circles),
+        relies=frozenset(pulled(circle) for circle in job.circles),
         changes=frozenset({AGAIN}),
         may_authorise=True,
         form=SheetForm(

@@ -31,7 +31,8 @@ def steps(job: JobFacts, *, hidden: bool = False) -> Part:
     hubs = {Fact.FIRST_HUB} if job.closes_by_hub else {Fact.FIRST_HUB, Fact.SECOND_HUB}
     floats = [before_setting.end_float(job, side) for side in SIDES if job.line.machine(side).floats]
     gap = [_gap(job, hubs)] if "gap_nominal_mm" in job.family.values else []
-    edge = [_straightedge(job)] if job.family.takes == "offset and angle" and not by_straightedge(job) else []
+    laid = job.family.straightedge and job.family.takes == "offset and angle"
+    edge = [_straightedge(job)] if laid and not by_straightedge(job) else []
     return in_order(
         Step(
             key="set.rough",
@@ -63,7 +64,10 @@ def steps(job: JobFacts, *, hidden: bool = False) -> Part:
 def by_straightedge(job: JobFacts) -> bool:
     """The site, or the maker, lets this line be aligned by straightedge and feelers alone; the gap shows the angle."""
     return (
-        ALIGNED_BY in job.card and job.card[ALIGNED_BY].means == STRAIGHTEDGE_ALONE and job.family.takes == "offset and angle"
+        ALIGNED_BY in job.card
+        and job.card[ALIGNED_BY].means == STRAIGHTEDGE_ALONE
+        and job.family.takes == "offset and angle"
+        and job.family.straightedge
     )
 
 

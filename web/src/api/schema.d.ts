@@ -3892,6 +3892,13 @@ export interface components {
              */
             diameter_mm: number;
             /**
+             * Half
+             * @description of a gear coupling: with teeth and a sleeve, or bolted on as it is
+             * @default flexible
+             * @enum {string}
+             */
+            half: "flexible" | "rigid";
+            /**
              * Half Key
              * @description this shaft end was balanced with a half key
              * @default false

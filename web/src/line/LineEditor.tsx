@@ -17,10 +17,11 @@ import { Words } from '../kit/Field'
 import { Pick } from '../kit/Pick'
 import { askedBy, mayHave, ofBothHubs } from './asked'
 import { LineDrawing } from './LineDrawing'
-import { draftOf, drawable, MOST_FEET, MOVABLE, POINTS, SIDES, type Side, specOf } from './lineDraft'
+import { draftOf, drawable, GEAR, MOST_FEET, MOVABLE, POINTS, SIDES, type Side, specOf } from './lineDraft'
 import { ValueLines } from './ValueLines'
 
 const FLOATS = ['stands still', 'floats'] as const
+const HALVES = ['flexible', 'rigid'] as const
 const BALANCED = ['full key or none', 'half key'] as const
 /** Words that show their own problem under them. */
 const WORDS_MARKED = /^(name|series|size|driver\.name|driven\.name|isolation_points\.\d+\.(energy|point))$/
@@ -144,6 +145,15 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
               value={word(`${side}.connection`)}
               onChange={(v) => set(`${side}.connection`, v)}
             />
+            {word('family') === GEAR && (
+              <Choice
+                label="This half is"
+                options={HALVES}
+                words={{ flexible: 'flexible, with a sleeve', rigid: 'rigid, bolted on' }}
+                value={word(`${side}.half`) as (typeof HALVES)[number]}
+                onChange={(v) => set(`${side}.half`, v)}
+              />
+            )}
             <Choice
               label="Shaft end balanced with"
               options={BALANCED}

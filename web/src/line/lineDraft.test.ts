@@ -24,11 +24,18 @@ const WHOLE: LineSpec = {
     floats: false,
   },
   coupling: {
-    family: 'tyre',
+    family: 'gear',
     series: 'Brackwater T',
     size: '8',
-    driver_hub: { connection: 'tapered bush', diameter_mm: 130, length_mm: 70, set_screws: 2, half_key: true },
-    driven_hub: { connection: 'shrink disc', diameter_mm: 140, length_mm: 80, set_screws: 0, half_key: false },
+    driver_hub: { connection: 'tapered bush', diameter_mm: 130, length_mm: 70, set_screws: 2, half_key: true, half: 'rigid' },
+    driven_hub: {
+      connection: 'shrink disc',
+      diameter_mm: 140,
+      length_mm: 80,
+      set_screws: 0,
+      half_key: false,
+      half: 'flexible',
+    },
   },
   movable: 'driven',
   speed_rpm: 1480,
@@ -41,12 +48,17 @@ const told = (spec: unknown) =>
   JSON.parse(JSON.stringify(spec, (_, value) => (value === null ? undefined : value))) as Record<string, unknown>
 
 describe('a line opened in the editor and saved untouched', () => {
-  it('is the same line: what floats, half keys, rises and screws are not lost', () => {
+  it('is the same line: what floats, half keys, rigid halves, rises and screws are not lost', () => {
     expect(told(specOf(draftOf('Fan 1', WHOLE)).spec)).toEqual(told(WHOLE))
   })
 })
 
 describe('a line as it is typed', () => {
+  it('has halves that may be rigid only where its family has them', () => {
+    const draft = draftOf('Fan 1', WHOLE)
+    draft.choices.family = 'tyre'
+    expect(specOf(draft).spec).toMatchObject({ coupling: { driver_hub: { half: 'flexible' } } })
+  })
   it('leaves out what is not there yet, so that the server says what is wanted and where', () => {
     const { spec, cellAt, unreadable } = specOf(draftOf('', null))
     expect(spec).not.toHaveProperty('speed_rpm')

@@ -33,6 +33,7 @@ export function draftOf(name: string, spec: LineSpec | null): Draft {
     draft.choices[`${side}.drawn_as`] = machine?.drawn_as ?? (side === 'driver' ? 'motor' : 'machine')
     draft.choices[`${side}.connection`] = hub?.connection ?? 'keyed, slip fit'
     draft.choices[`${side}.half_key`] = hub?.half_key ?? false
+    draft.choices[`${side}.half`] = hub?.half ?? 'flexible'
     put(`${side}.power`, machine?.power_kw)
     put(`${side}.shaft`, machine?.shaft_diameter_mm)
     put(`${side}.bolts`, machine?.foot_bolts ?? 4)
@@ -50,6 +51,9 @@ export function draftOf(name: string, spec: LineSpec | null): Draft {
   }
   return draft
 }
+
+/** The one family whose halves may be bolted on as they are. */
+export const GEAR = 'gear'
 
 /** The specification the typed cells make, where whatever is missing stays out: the server says what is wanted. */
 export function specOf(draft: Draft) {
@@ -79,6 +83,7 @@ export function specOf(draft: Draft) {
     dropNulls({
       connection: word(`${side}.connection`),
       half_key: draft.choices[`${side}.half_key`] === true,
+      half: word('family') === GEAR ? word(`${side}.half`) : 'flexible',
       diameter_mm: reader.length(`${side}.hub`, `spec.coupling.${side}_hub.diameter_mm`),
       length_mm: reader.length(`${side}.hub_length`, `spec.coupling.${side}_hub.length_mm`),
       set_screws: reader.number(`${side}.screws`, `spec.coupling.${side}_hub.set_screws`),
@@ -121,6 +126,14 @@ function cellOfEveryPath(typed: Record<string, string>) {
   return { ...all, ...typed }
 }
 
+const USUAL_HUB: LineSpec['coupling']['driver_hub'] = {
+  connection: 'keyed, slip fit',
+  diameter_mm: 100,
+  length_mm: 60,
+  set_screws: 1,
+  half_key: false,
+  half: 'flexible',
+}
 const USUAL: LineSpec = {
   driver: {
     name: 'Driver',
@@ -144,8 +157,8 @@ const USUAL: LineSpec = {
     family: 'jaw, curved',
     series: '',
     size: '',
-    driver_hub: { connection: 'keyed, slip fit', diameter_mm: 100, length_mm: 60, set_screws: 1, half_key: false },
-    driven_hub: { connection: 'keyed, slip fit', diameter_mm: 100, length_mm: 60, set_screws: 1, half_key: false },
+    driver_hub: USUAL_HUB,
+    driven_hub: USUAL_HUB,
   },
   movable: 'driver',
   speed_rpm: 1500,
