@@ -1,7 +1,7 @@
 """Lines of the value card for the coupling itself: its bolts, what it is proved by, its element."""
 
 from .kind import COUPLING_PAPER, figure, length, torque, words, written
-from .meanings import CIRCLES_BY, FILLED, GAP_TAKEN, GAP_WIDTH, PASSES_OF, PATTERN_OF, RUN_IN
+from .meanings import CIRCLES_BY, FILLED, GAP_TAKEN, GAP_WIDTH, PASSES_OF, PATTERN_OF, RUN_IN, SCREWS_BY, SEALS_BY
 
 COUPLING_LINES = (
     figure("rated_torque_nm", "Rated torque", "N·m", COUPLING_PAPER, 0.1, 10_000_000),
@@ -14,6 +14,8 @@ COUPLING_LINES = (
     words("bolt_order", "Order of the coupling's bolts", COUPLING_PAPER, tuple(PATTERN_OF), ask="They are pulled"),
     words("bolt_passes", "Passes of the coupling's bolts", COUPLING_PAPER, tuple(PASSES_OF), ask="Shares of the torque"),
     words("circles_by", "Two circles of the coupling", COUPLING_PAPER, CIRCLES_BY, ask="They are pulled"),
+    words("set_screws_by", "Set screws of hubs that slide", COUPLING_PAPER, SCREWS_BY, ask="They are pulled"),
+    words("seals_by", "Seals of the cover", COUPLING_PAPER, SEALS_BY, ask="They go on"),
     words("run_in", "Run in and pulled again", COUPLING_PAPER, RUN_IN, ask="It is"),
     figure("rerun_minutes", "Run under load before it is pulled again", "min", COUPLING_PAPER, 1, 1000),
     length("split_gap_max_mm", "Gap at the split of a tyre, at most", COUPLING_PAPER, 0.1, 50),
@@ -41,6 +43,7 @@ COUPLING_LINES = (
     ),
     length("ends_differ_mm", "The two ends may differ by", COUPLING_PAPER, 0.01, 20),
     length("end_face_mm", "Dial on the face of an end, total over a turn", COUPLING_PAPER, 0.01, 10),
+    written("element_material", "Material of the element", COUPLING_PAPER, ask="Which material, and its hardness"),
     length("element_width_mm", "Width of the element", COUPLING_PAPER, 1, 500),
     length("element_opening_mm", "Opening in the element's centre", COUPLING_PAPER, 1, 1000),
     figure("open_centre_rpm", "Highest speed with an open-centre element", "rpm", COUPLING_PAPER, 1, 100000),

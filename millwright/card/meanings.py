@@ -29,5 +29,9 @@ FILLED: tuple[Literal["low in, high out", "hole by hole", "packed by hand"], ...
     "hole by hole",
     "packed by hand",
 )
+BOTH_AT_ONCE = "both at once, the gap set by the machine"
+SCREWS_BY = ("the first at once, the other once the gap is right", BOTH_AT_ONCE)
+SEALS_FIRST = "before its hub, always"
+SEALS_BY = (SEALS_FIRST, "before its hub, or stretched over afterwards")
 STRAIGHTEDGE_ALONE = "straightedge alone"
 ALIGNED_BY = ("dials or laser", STRAIGHTEDGE_ALONE)

@@ -3,10 +3,11 @@
 from .circles import checked_again
 from .families.facts import FamilyFacts
 from .families.register import FAMILIES
+from .hubs import keyed
 from .hubs.ways import HUB_STEPS
 from .order import Arranged, Part, any_order, arrange, in_order
 from .procedure import Bench, Compiler, Procedure, Pull
-from .stages import as_found, change_element, close_out, make_safe, receive, set_and_align, take_off
+from .stages import as_found, change_element, close_out, gap, make_safe, receive, set_and_align, take_off
 from .steps import JobFacts, Scope, Stage, Step
 
 
@@ -58,7 +59,7 @@ def _change(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
     """The element out and another in, both hubs staying on; set and aligned only where a machine was moved."""
     moved, slid = change_element.machine_moved(job), change_element.hub_moved(job)
     trimmed = any(isinstance(item, Bench) and item.key == "gap" for item in procedure.couple_up)
-    gap = [set_and_align.set_gap(job)] if slid and not trimmed else []
+    read = [gap.set_gap(job)] if slid and not trimmed else []
     couple_up = compiler.compile(procedure.couple_up, Stage.COUPLE)
     second = HUB_STEPS[job.line.hub(job.second()).connection].recheck(job, job.second()) if slid else ()
     items = (*procedure.before_setting, *procedure.couple_up)
@@ -69,7 +70,7 @@ def _change(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
         compiler.compile(procedure.undo, Stage.TAKE_OFF),
         change_element.changed(job),
         compiler.compile(procedure.before_setting, Stage.MOUNT),
-        _set_and_couple(job, procedure, compiler) if moved else in_order(*gap, couple_up, *change_element.stands_in(job)),
+        _set_and_couple(job, procedure, compiler) if moved else in_order(*read, couple_up, *change_element.stands_in(job)),
         close_out.steps(job, torqued=(*second, *checked_again(job, circles)), feet=moved),
     )
 
@@ -121,7 +122,8 @@ def _light_screw(job: JobFacts) -> list[Step]:
     if change_element.only_the_element(job) and not change_element.hub_moved(job):
         return []
     side = job.second()
-    return HUB_STEPS[job.line.hub(side).connection].couple(job, side)
+    screwed = HUB_STEPS[job.line.hub(side).connection].couple(job, side)
+    return [*screwed, *gap.gap_again(job, keyed.screw_pulled(job, side))] if screwed else []
 
 
 def values_of_family(family: str) -> tuple[str, ...]:

@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Any, Literal
 
+from ..card.meanings import BOTH_AT_ONCE
 from ..card.values import ValueCard, of_hub
 from ..line import SIDES, LineSpec, Side
 from ..model import Model
@@ -192,7 +193,9 @@ class JobFacts:
     @property
     def closes_by_hub(self) -> bool:
         """The gap is closed by sliding the second hub; else the machine is moved up to it."""
-        return self.family.closes_by_hub and self.line.hub(self.second()).slides
+        by = self.card.get("set_screws_by")
+        both_at_once = by is not None and by.means == BOTH_AT_ONCE
+        return self.family.closes_by_hub and self.line.hub(self.second()).slides and not both_at_once
 
     def hub_fact(self, side: Side) -> Fact:
         """The place of this hub on its shaft, as a fact that readings rely on."""

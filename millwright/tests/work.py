@@ -184,6 +184,7 @@ SHEETS: dict[str, dict[str, Any]] = {
     "receive.unit": {"screws": 8},
     "receive.flywheel": {"bush_mm": 48},
     "prepare.place": {"distance_mm": 30, "float_mm": 2},
+    "couple.gap_again": {"gap_mm": 30, "driver_mm": 8, "driven_mm": 8},
     "off.new": {"number": "lot 12"},
     "couple.blocks": {"set": "lot 12"},
     "close.run_in": {"what": "run under load", "minutes": 60, "load": 80},

@@ -137,6 +137,7 @@ _WORDS = {
     "runs": "runs smoothly",
     "distance_mm": 31.0,
     "standout_mm": 0.0,
+    "gap_mm": 30.2,
     "speed_rpm": 1482.0,
     "minutes": 20.0,
     "guard_screws": 8,

@@ -145,8 +145,18 @@ class FamilyFacts:
             return (*runs_true, *dict.fromkeys(bolts))
         jaws = ("jaw_tip_mm",) if self.measured_at_jaws else ()
         by = ("aligned_by",) if "offset_limit_mm" in self.values else ()
+        screws = ("set_screws_by",) if self.closes_by_hub else ()
         gap = (*jaws, "gap_spread_mm", "axial_growth_mm") if "gap_nominal_mm" in self.values else ()
-        return (*runs_true, *SUITS_VALUES, "shaft_ends_mm", "shaft_ends_plus_minus_mm", *by, *gap, *dict.fromkeys(bolts))
+        return (
+            *runs_true,
+            *SUITS_VALUES,
+            "shaft_ends_mm",
+            "shaft_ends_plus_minus_mm",
+            *by,
+            *screws,
+            *gap,
+            *dict.fromkeys(bolts),
+        )
 
     def circle(self, key: str) -> Circle:
         """The circle of that key; it must be there."""

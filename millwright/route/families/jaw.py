@@ -8,7 +8,8 @@ from ...say import say
 from ...verdict import Judged, judge
 from ..fields import choice, condition, length, text, tick
 from ..procedure import Bench, LightScrew, Procedure, Stop
-from ..stages import set_and_align
+from ..stages import gap
+from ..stages.suits import judge_material
 from ..steps import Answers, Fact, JobFacts
 from .facts import HUBS, SETTING_VALUES, Element, FamilyFacts, Part
 
@@ -25,6 +26,7 @@ STRAIGHT = FamilyFacts(
     gap_taken="between the hub faces, with the element's raised dots just touched",
     element_materials=("nitrile", "polyurethane", "polyester", "bronze"),
     values=_VALUES,
+    may_also=("element_material",),
     element=Element(
         parts=("element",),
         called="element",
@@ -79,9 +81,9 @@ def _judge_distance(job: JobFacts, answers: Answers) -> Judged:
 
 
 def _judge_element(job: JobFacts, answers: Answers) -> Judged:
+    checks, advice = judge_material(job, answers.get("material"))
     if answers.get("centre") != "open centre":
-        return [], []
-    checks, advice = [], []
+        return checks, advice
     if "open_centre_rpm" in job.card:
         source = source_of(job.card, "open_centre_rpm")
         high = job.card["open_centre_rpm"].value
@@ -110,7 +112,7 @@ _ELEMENT = Stop(
     why="The element cannot go in sideways later. Then the machine is brought up to it.",
     caution="Only into a hub that is cold.",
     rows=_ELEMENT_ROWS,
-    judged_by=("open_centre_rpm", "element_opening_mm"),
+    judged_by=("open_centre_rpm", "element_opening_mm", "element_material"),
     judge=_judge_element,
     may_authorise=True,
     on_fail="Take the element out and put the right one in.",
@@ -161,9 +163,9 @@ PROCEDURES = (
                 title="Measure the gap, element in",
                 why="The gap that is left behind.",
                 tool="caliper or feelers",
-                form=set_and_align.gap_form,
-                needs=lambda job: (set_and_align.nominal_key(job), "gap_plus_minus_mm"),
-                judged_by=set_and_align.GAP_JUDGED_BY,
+                form=gap.gap_form,
+                needs=lambda job: (gap.nominal_key(job), "gap_plus_minus_mm"),
+                judged_by=gap.GAP_JUDGED_BY,
                 relies=frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}),
                 on_fail=_how_to_close,
             ),

@@ -4,8 +4,9 @@ from ...say import say
 from ...verdict import Judged, said_by_hand
 from ..fields import condition, count, text, tick
 from ..procedure import Bench, LightScrew, Procedure, Pull, Stop, expected
-from ..stages import set_and_align
+from ..stages import gap
 from ..stages.change_element import more_than_the_element
+from ..stages.suits import judge_material
 from ..steps import Answers, Fact, JobFacts
 from .facts import BOTH_ENDS, HUBS, SETTING_VALUES, Element, FamilyFacts, Part, at_both_ends, bolts
 
@@ -29,6 +30,7 @@ FACTS = FamilyFacts(
         clean="Jaws and the inside of the collar clean of rubber",
         seats="Jaws of both halves, collar, its pins and slot: no cracks, no worn dot",
     ),
+    may_also=("element_material",),
     way_round="pilot outward, level with the shaft end",
     closes_by_hub=True,
     circles=at_both_ends("mounting bolts"),
@@ -98,9 +100,9 @@ PROCEDURES = (
                 title="Set the gap with the loose hub",
                 why="The gap that is left behind.",
                 tool="caliper or feelers",
-                form=set_and_align.gap_form,
+                form=gap.gap_form,
                 needs=lambda job: ("gap_nominal_mm", "gap_plus_minus_mm"),
-                judged_by=set_and_align.GAP_JUDGED_BY,
+                judged_by=gap.GAP_JUDGED_BY,
                 relies=frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}),
                 on_fail=lambda job: "Slide the loose hub, or move the machine. Then measure again.",
             ),
@@ -119,6 +121,9 @@ PROCEDURES = (
                     text("material", "Material marked on it"),
                 ),
                 ordered=True,
+                judged_by=("element_material",),
+                judge=lambda job, answers: judge_material(job, answers.get("material")),
+                may_authorise=True,
                 on_fail="Unwrap it, clean the jaws, begin at the other end.",
             ),
             Stop(

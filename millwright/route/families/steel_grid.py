@@ -1,9 +1,21 @@
 """Steel grid couplings with a split cover."""
 
+from ...card.meanings import SEALS_FIRST
+from ...line import Side
 from ..coupling_benches import fill
-from ..fields import condition, marks, number, text, tick
+from ..fields import Field, condition, marks, number, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected, in_kit
+from ..steps import JobFacts
 from .facts import BOLTED_VALUES, GREASE_VALUES, HUBS, Circle, Element, FamilyFacts, Part, bolts
+
+
+def _seal_on(job: JobFacts, side: Side) -> Field:
+    """A hard gate where its paper has it so; else it may be stretched over later, with a reason."""
+    by = job.card.get("seals_by")
+    later = "" if by is not None and by.means == SEALS_FIRST else "stretched over afterwards, as its manual allows"
+    detail = "lip greased, the right way round, pushed well back; clear of a hub that is heated"
+    return tick("seal_on", "Cover seal on the shaft", detail, none_of=later)
+
 
 FACTS = FamilyFacts(
     family="steel grid",
@@ -29,14 +41,7 @@ FACTS = FamilyFacts(
         ),
         Part(key="grease", title="Coupling grease", look_for="the kind the maker names; not every size comes with it"),
     ),
-    before_hub=(
-        tick(
-            "seal_on",
-            "Cover seal on the shaft",
-            "lip greased, the right way round, pushed well back",
-            none_of="stretched over afterwards, as its manual allows",
-        ),
-    ),
+    before_hub=(_seal_on,),
     gap_taken="between the hub faces, spacer bar or caliper",
     values=BOLTED_VALUES,
     element=Element(
@@ -48,7 +53,7 @@ FACTS = FamilyFacts(
     ),
     way_round="teeth toward the other shaft",
     closes_by_hub=True,
-    may_also=GREASE_VALUES,
+    may_also=(*GREASE_VALUES, "seals_by"),
     circles=(Circle(key="flange", title="cover bolts", held="bolt head"),),
     finished=(
         condition("marks", "Match marks of the cover on one end"),

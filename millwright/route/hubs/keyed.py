@@ -10,7 +10,7 @@ from ...verdict import Judged, said_by_hand
 from .. import torques
 from ..fields import Field, choice, length, text, tick
 from ..hints import KeyHints
-from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
+from ..steps import Answers, BenchForm, Fact, Happened, JobFacts, SheetForm, Stage, Step
 from . import surfaces
 
 SCREW_TORQUE = "set_screw_torque_nm"
@@ -141,7 +141,7 @@ def set_screw(job: JobFacts, side: Side, stage: Stage) -> list[Step]:
             caution=torques.thread_words(job, torque),
             needs=(torque,),
             relies=frozenset({job.hub_fact(side), torques.moved(screw_title(job, side))}),
-            changes=frozenset({Fact.FASTENERS}),
+            changes=frozenset({Fact.FASTENERS, screw_pulled(job, side)}),
             may_authorise=True,
             form=BenchForm(
                 bench="tighten", preset=torques.bolts_preset(job, torque, hub.set_screws, passes=[1.0], pattern="circle")
@@ -149,6 +149,11 @@ def set_screw(job: JobFacts, side: Side, stage: Stage) -> list[Step]:
             on_fail="Slacken it and pull it once more, one click.",
         )
     ]
+
+
+def screw_pulled(job: JobFacts, side: Side) -> Happened:
+    """A screw that is pulled shifts its hub: what was read before is read once more."""
+    return f"the set screw of the {job.line.machine(side).called} hub was pulled"
 
 
 def screw_title(job: JobFacts, side: Side) -> str:

@@ -11,7 +11,7 @@ from ..families.facts import ClosedCheck
 from ..fields import Field
 from ..hints import GapHints
 from ..steps import BenchForm, Fact, Happened, JobFacts, Stage, Step
-from . import set_and_align
+from . import gap
 
 AS_LEFT = "closed"  # what these readings are kept under, to be compared with next time
 
@@ -73,7 +73,7 @@ def _form(job: JobFacts, check: ClosedCheck) -> BenchForm:
 
 
 def _gap(job: JobFacts) -> dict[str, Any]:
-    return dict(set_and_align.gap_form(job).preset["accept"])
+    return dict(gap.gap_form(job).preset["accept"])
 
 
 def _as_left(job: JobFacts) -> dict[str, Any]:
@@ -90,7 +90,7 @@ def _spread(job: JobFacts) -> dict[str, Any]:
 
 def _ends(job: JobFacts) -> dict[str, Any]:
     """Each end by its band and by the angle its flexing plane may take, and the two against each other."""
-    accept = set_and_align.band(job, "end_gap_nominal_mm", "end_gap_plus_minus_mm")
+    accept = gap.band(job, "end_gap_nominal_mm", "end_gap_plus_minus_mm")
     if "ends_differ_mm" in job.card:
         accept["differ"] = {"max_mm": job.card["ends_differ_mm"].value, "source": source_of(job.card, "ends_differ_mm")}
     if "angle_limit_deg" in job.card:

@@ -3,24 +3,22 @@
 from dataclasses import replace
 from typing import Any
 
-from ...card.meanings import GAP_EACH, GAP_PERCENT, STRAIGHTEDGE_ALONE
+from ...card.meanings import STRAIGHTEDGE_ALONE
 from ...card.values import source_of
 from ...line import SIDES
 from ...roles import Role
 from ...setting.drawn import layout_of
-from ...units import angle_mm_per_m
 from .. import torques
 from ..fields import tick
-from ..hints import AlignmentHints, GapHints, StraightedgeHints, TightenHints
-from ..hubs.screw_held import DEVICES
+from ..hints import AlignmentHints, StraightedgeHints, TightenHints
 from ..order import Part, Reread, in_order
 from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 from . import before_setting
+from .gap import GAP, gap_step
 
 AS_LEFT = "align"  # what the last reading of a job is kept under, to be compared with next time
 MACHINES = frozenset({Fact.MACHINES})
 ALIGNED_BY = "aligned_by"
-GAP_JUDGED_BY = ("gap_spread_mm", "axial_growth_mm", "angle_limit_deg")
 
 
 def steps(job: JobFacts, *, hidden: bool = False) -> Part:
@@ -30,7 +28,7 @@ def steps(job: JobFacts, *, hidden: bool = False) -> Part:
     """
     hubs = {Fact.FIRST_HUB} if job.closes_by_hub else {Fact.FIRST_HUB, Fact.SECOND_HUB}
     floats = [before_setting.end_float(job, side) for side in SIDES if job.line.machine(side).floats]
-    gap = [_gap(job, hubs)] if "gap_nominal_mm" in job.family.values else []
+    gap = [gap_step(job, hubs)] if "gap_nominal_mm" in job.family.values else []
     laid = job.family.straightedge and job.family.takes == "offset and angle"
     edge = [_straightedge(job)] if laid and not by_straightedge(job) else []
     return in_order(
@@ -125,36 +123,6 @@ def _flexes_at_planes(job: JobFacts) -> bool:
     return job.family.takes == "angle at two planes" and GAP in job.family.values
 
 
-def _gap(job: JobFacts, hubs: set[Fact]) -> Step:
-    at_jaws = nominal_key(job) != GAP
-    return Step(
-        key="set.gap",
-        stage=Stage.SET,
-        title="Set the distance from jaw tip to the opposite hub" if at_jaws else "Set the gap between the hubs",
-        why="Too close preloads bearings and element; too far loses engagement.",
-        tool="caliper, or spacer bar and feelers",
-        needs=(nominal_key(job), "gap_plus_minus_mm"),
-        judged_by=GAP_JUDGED_BY,
-        relies=frozenset({Fact.MACHINES, *hubs}),
-        moves=True,
-        may_authorise=True,
-        form=gap_form(job),
-        on_fail=f"{_how_to_close(job)} Then read the gap again.",
-    )
-
-
-def _how_to_close(job: JobFacts) -> str:
-    """What is moved to correct a gap: a hub that still slides, a hub that can be slackened again, or the machine."""
-    if job.closes_by_hub:
-        return "Slide the loose hub for a small correction, or move the machine."
-    held = [side for side in job.order() if job.line.hub(side).connection in DEVICES]
-    if not held:
-        return "Move the machine."
-    device = DEVICES[job.line.hub(held[-1]).connection].name
-    name = job.line.machine(held[-1]).called
-    return f"Move the machine; or slacken the {device} of the {name} hub, shift it, and true it again."
-
-
 def bolted_down(job: JobFacts) -> list[Step]:
     """Feet torqued, and the dials once more: tightening pulls a machine."""
     movable = job.line.machine(job.line.movable)
@@ -197,68 +165,6 @@ def bolted_down(job: JobFacts) -> list[Step]:
 def feet_title(job: JobFacts) -> str:
     """The foot bolts as they are called."""
     return f"Foot bolts, {job.line.machine(job.line.movable).called}"
-
-
-def gap_form(job: JobFacts) -> BenchForm:
-    """Gap bench; the band is nominal ± from the card, the angle limit is the coupling's."""
-    card = job.card
-    accept = band(job, nominal_key(job), "gap_plus_minus_mm")
-    if (standing_out := _standing_out_mm(job)) > 0 and nominal_key(job) == GAP:
-        spare = max(card["axial_growth_mm"].value, 0.0) if "axial_growth_mm" in card else 0.0
-        source = f"geometry: both ends stand out {standing_out:g} in all + growth {spare:g}; {before_setting.TO_SPARE}"
-        least = before_setting.LEFT_OVER_MM + spare
-        accept["clear"] = {"standing_out_mm": standing_out, "min_mm": least, "source": source}
-    if "gap_spread_mm" in card:
-        accept["spread"] = {"max_mm": card["gap_spread_mm"].value, "source": source_of(card, "gap_spread_mm")}
-    if "angle_limit_deg" in card:
-        limit = angle_mm_per_m(card["angle_limit_deg"].value)
-        accept["angle"] = {"max_mm_per_m": limit, "source": source_of(card, "angle_limit_deg")}
-    return BenchForm(
-        bench="gap", preset={"accept": accept}, suggest=GapHints(diameter_mm=job.line.hub(job.line.movable).diameter_mm)
-    )
-
-
-GAP = "gap_nominal_mm"
-
-
-def nominal_key(job: JobFacts) -> str:
-    """The line of the card the gap is held against: between the faces, or from jaw tip to the opposite hub."""
-    return "jaw_tip_mm" if job.family.measured_at_jaws and "jaw_tip_mm" in job.card else GAP
-
-
-def _standing_out_mm(job: JobFacts) -> float:
-    """How far both shaft ends stand out of their hub faces into the gap, as last measured."""
-    total = 0.0
-    for side in job.family.hubs:
-        measured = [
-            a["standout_mm"] for key, a in job.answers.items() if key.endswith(side) and _is_length(a.get("standout_mm"))
-        ]
-        total += max(measured[-1], 0.0) if measured else 0.0
-    return total
-
-
-def _is_length(answer: Any) -> bool:
-    return isinstance(answer, int | float)
-
-
-def band(job: JobFacts, nominal_key: str, width_key: str) -> dict[str, Any]:
-    """A gap's band as the card states it: ± in mm or percent, of the mean or of every reading; colder by the growth."""
-    card = job.card
-    if nominal_key not in card or width_key not in card:
-        return {}
-    nominal, width = card[nominal_key].value, card[width_key].value
-    width = nominal * width / 100 if card[width_key].means == GAP_PERCENT else width
-    growth = card["axial_growth_mm"].value if "axial_growth_mm" in card else 0.0
-    growth = growth / 2 if nominal_key == "end_gap_nominal_mm" else growth  # each end takes its half
-    source = source_of(card, nominal_key) + (f"; cold, {growth:+g} mm for the growth of the shafts" if growth else "")
-    cold = nominal + growth
-    found = {"min_mm": cold - width, "max_mm": cold + width, "source": source}
-    return {"each" if card[nominal_key].means == GAP_EACH else "mean": found}
-
-
-def gap_taken(job: JobFacts) -> str:
-    """Where this family's gap is taken, in words."""
-    return job.family.gap_taken
 
 
 def straightedge_form(job: JobFacts) -> BenchForm:
@@ -324,11 +230,6 @@ def read_once(job: JobFacts, on_fail: str) -> Step:
         form=form if by_straightedge(job) else replace(form, compare=beside),
         on_fail=on_fail,
     )
-
-
-def set_gap(job: JobFacts) -> Step:
-    """The gap alone, after a hub was moved on its shaft."""
-    return _gap(job, {Fact.FIRST_HUB, Fact.SECOND_HUB})
 
 
 def as_read(answers: Answers) -> dict[str, Any]:

@@ -4,7 +4,7 @@ import math
 
 from ...card.values import source_of
 from ...say import Figure, say
-from ...verdict import Check, Judged, judge
+from ...verdict import Check, Judged, judge, said_by_hand
 from ..families.facts import SUITS_VALUES
 from ..fields import Field, number, tick
 from ..steps import Answers, JobFacts
@@ -21,6 +21,18 @@ def torque_nm(power_kw: float, speed_rpm: float) -> float:
     238.7
     """
     return NM_RPM_PER_KW * power_kw / speed_rpm
+
+
+def judge_material(job: JobFacts, marked: object) -> Judged:
+    """The material marked on an element against what the line wants: the limits on the card are those of that one."""
+    wanted, found = job.card.get("element_material"), str(marked or "").strip()
+    if wanted is None or not found or found.casefold() == wanted.means.strip().casefold():
+        return [], []
+    name, source = f"{found} is in, {wanted.means} is wanted", source_of(job.card, "element_material")
+    text = "Offset, angle and speed on the card are those of {wanted}: {found} has limits of its own."
+    return [said_by_hand("material", name, source, in_order=False)], [
+        say("other_material", text, wanted=wanted.means, found=found)
+    ]
 
 
 def fields(job: JobFacts) -> tuple[Field, ...]:
