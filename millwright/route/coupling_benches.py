@@ -1,6 +1,7 @@
 """Benches that families have in common: close-fit bolts drawn in hole by hole, grease filled in hole by hole."""
 
 from ..card.values import source_of
+from ..sketch import discs
 from .circles import line_of
 from .families.facts import COUNT
 from .hints import GreaseHints
@@ -48,6 +49,7 @@ def draw_in(key: str, title: str, circle: str) -> Bench:
         tool="spanners, soft hammer only for the pack",
         caution="A ring in the first draw-in jams the bolt; a ring that is forgotten lets the joint settle.",
         form=form,
+        sketch=lambda job: discs.fitted_bolt(),
         needs=lambda job: (line_of(job, job.family.circle(circle), COUNT),),
         may_authorise=False,
         on_fail=lambda job: "Hard to draw: back it out, shift the pack, start again by hand.",

@@ -11,6 +11,8 @@ from ..bolting.order import HALF_TURNS
 from ..card.values import source_of
 from ..line import SIDES
 from ..roles import Role
+from ..say import Figure, mm
+from ..sketch.shapes import Sketch
 from ..verdict import Judged
 from . import torques
 from .circles import CIRCLES_BY, by_turns, circle_preset, goes_with, line_of, pulled
@@ -30,6 +32,7 @@ PREFIX = {
 }
 Row = Field | Callable[[JobFacts], Field | None]
 When = Callable[[JobFacts], bool]
+Draw = Callable[[JobFacts], Sketch]
 
 
 def always(job: JobFacts) -> bool:
@@ -53,6 +56,7 @@ class Stop:
     caution: str = ""
     on_fail: str = ""
     photograph: str = ""
+    sketch: Draw | None = None
     no_return: bool = False
     hold: Role | None = None
     needs: tuple[str, ...] = ()
@@ -88,6 +92,7 @@ class Bench:
     caution: str = ""
     on_fail: Callable[[JobFacts], str] = lambda job: ""
     relies: frozenset[Happened] = frozenset()
+    sketch: Draw | None = None
     may_authorise: bool = True
     when: When = always
 
@@ -169,6 +174,7 @@ def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
         caution=_named(job, stop.caution),
         on_fail=_named(job, stop.on_fail),
         photograph=stop.photograph,
+        sketch=_drawn(job, stop.sketch),
         no_return=stop.no_return,
         hold=stop.hold,
         needs=stop.needs,
@@ -182,6 +188,10 @@ def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
     )
 
 
+def _drawn(job: JobFacts, sketch: Draw | None) -> Callable[[], Sketch] | None:
+    return None if sketch is None else lambda: sketch(job)
+
+
 def _bench(job: JobFacts, bench: Bench, stage: Stage) -> Step:
     return Step(
         key=f"{PREFIX[stage]}.{bench.key}",
@@ -191,6 +201,7 @@ def _bench(job: JobFacts, bench: Bench, stage: Stage) -> Step:
         tool=bench.tool,
         caution=bench.caution,
         on_fail=bench.on_fail(job),
+        sketch=_drawn(job, bench.sketch),
         needs=bench.needs(job),
         judged_by=bench.judged_by,
         relies=bench.relies,
@@ -272,6 +283,17 @@ def in_kit(key: str, label: str, part: str, detail: str = "") -> Callable[[JobFa
 def answered(step: str, key: str, *options: str) -> When:
     """Where that was answered so."""
     return lambda job: job.answers.get(step, {}).get(key) in options
+
+
+def figure(job: JobFacts, key: str) -> Figure | None:
+    """A length of the card, to be written at a sketch; None where the card has none."""
+    return mm(job.card[key].value, None) if key in job.card else None
+
+
+def bolts_of(job: JobFacts, circle: str) -> int | None:
+    """How many bolts a circle has, by the card."""
+    line = line_of(job, job.family.circle(circle), COUNT)
+    return round(job.card[line].value) if line in job.card else None
 
 
 def _named(job: JobFacts, words: str) -> str:

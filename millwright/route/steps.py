@@ -10,6 +10,7 @@ from ..card.values import ValueCard, of_hub
 from ..line import SIDES, LineSpec, Side
 from ..model import Model
 from ..roles import Role
+from ..sketch.shapes import Sketch
 from ..verdict import Judged
 from .families.facts import Circle, FamilyFacts, Part
 from .fields import Field
@@ -121,6 +122,7 @@ class Step:
     caution: str = ""
     on_fail: str = ""
     photograph: str = ""  # what a picture proves better than words
+    sketch: Callable[[], Sketch] | None = None  # what to look for, drawn for this line; worked out only where it is shown
     after: tuple[str, ...] = ()  # must be done and fresh; filled by `order.arrange` alone, like the two below
     passed: tuple[str, ...] = ()  # must have come out well, though it may have gone stale since
     once: tuple[str, ...] = ()  # must have been read, however it stands now

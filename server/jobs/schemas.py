@@ -15,6 +15,7 @@ from millwright.route.hubs.hot_run import Ready, Until
 from millwright.route.hubs.phases import Event, Phase
 from millwright.route.state import EntryKind, SignatureKind, StepState
 from millwright.route.steps import Scope, Stage
+from millwright.sketch.shapes import Anchor, Ink
 from millwright.units import LengthUnit
 from millwright.verdict import Verdict
 from server.web.words import Said
@@ -194,6 +195,51 @@ class BlockOut(Schema):
     step: str
 
 
+class PathOut(Schema):
+    """A line or an outline, as SVG has it, and in which ink."""
+
+    d: str
+    ink: Ink
+
+
+class PointOut(Schema):
+    """A place in a drawing."""
+
+    x: float
+    y: float
+
+
+class LabelOut(Schema):
+    """Words at a place; with `to` a leader runs from them to what they name."""
+
+    x: float
+    y: float
+    words: Said
+    anchor: Anchor
+    to: PointOut | None
+
+
+class DimensionOut(Schema):
+    """A distance between two points, with its figure."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    words: Said
+
+
+class SketchOut(Schema):
+    """What to look for, drawn; `title` for whoever cannot see it."""
+
+    title: str
+    width: float
+    height: float
+    paths: list[PathOut]
+    labels: list[LabelOut]
+    dimensions: list[DimensionOut]
+
+
 class StepOut(Schema):
     """A step and where it stands."""
 
@@ -205,6 +251,7 @@ class StepOut(Schema):
     caution: str
     on_fail: str
     photograph: str
+    sketch: SketchOut | None
     form: Annotated[BenchFormOut | SheetFormOut | SignFormOut, Field(discriminator="kind")]
     hold: Role | None
     no_return: bool

@@ -127,6 +127,7 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]
         "heat_run": _heat_run(now, route, entries) if step.heat_plan else None,
         "not_before": _cold_at(step.waits_for, route, entries),
         "form": _form(step.form),
+        "sketch": step.sketch() if step.sketch else None,
         "state": now.state,
         "blocked_by": now.blocks,
         "stale_because": now.stale_because,

@@ -1,4 +1,4 @@
-"""The alignment as a drawing on paper. Its geometry is the sheet's (`millwright.setting.drawn`); here it gets ink."""
+"""What of an entry is drawn on paper. The geometry is the core's; here it gets ink."""
 
 from collections.abc import Mapping
 from html import escape
@@ -8,6 +8,10 @@ from pydantic import TypeAdapter
 
 from millwright.line import LineSpec
 from millwright.setting.drawn import WIDTH, Drawn, DrawnMachine, DrawnView, Ray
+from millwright.sketch import common, proofs
+from server.jobs.models import Entry
+
+from .sketch_svg import sketch_svg
 
 VIEW_HEIGHT = 150.0
 HALF_BODY, HALF_SHAFT, HALF_SPACER, HALF_PLANE = 30.0, 7.0, 6.0, 16.0
@@ -18,6 +22,26 @@ CENTRE_LINE = 'stroke-dasharray="14 3 3 3" stroke-width=".8"'
 TITLES = {"v": "Side view", "h": "Plan"}
 IN_PLACE = Ray(drop=0.0, shear=0.0)
 DRAWN = TypeAdapter(Drawn)
+
+
+def drawing_of(spec: LineSpec, entry: Entry) -> str | None:
+    """Where the machines stood, marks as they were read, bolts as their heads were seated, holes as they were filled."""
+    result = entry.result or {}
+    match result.get("bench"):
+        case "alignment":
+            return alignment_svg(spec, result)
+        case "fitted" if result.get("holes") and result.get("next") is None:
+            return sketch_svg(proofs.seated([hole["head"] for hole in result["holes"]]))
+        case "grease" if result.get("holes"):
+            said = {"done": "filled, plug in", "closed": "plug in"}
+            return sketch_svg(proofs.filled([(h["clock"], said.get(h["state"], h["state"])) for h in result["holes"]]))
+        case "sheet":
+            asked = [field for field in entry.asked.get("fields", []) if field["kind"] == "marks"]
+            read = [(field["options"], entry.inputs.get(field["key"])) for field in asked]
+            drawn = [sketch_svg(common.marks(places, [str(mark or "") for mark in marks])) for places, marks in read if marks]
+            return drawn[0] if drawn else None
+        case _:
+            return None
 
 
 def alignment_svg(spec: LineSpec, result: Mapping[str, Any]) -> str | None:

@@ -14,7 +14,7 @@ from millwright.say import NOTHING, Words, words
 from server.jobs.chain import head_of
 from server.jobs.models import Entry, Job, Signature
 
-from .drawing import alignment_svg
+from .drawing import drawing_of
 from .figures import figures_of, is_sheet, rings_of
 from .record_shape import CardLine, CheckLine, FigureLine, Reading, RecordOut, RecordStep, Signed
 
@@ -209,5 +209,5 @@ def _reading(job: Job, entry: Entry, label: str) -> Reading:
         by=entry.by,
         role=entry.role,
         at=entry.at,
-        drawing=alignment_svg(job.as_spec, result) if result.get("bench") == "alignment" else None,
+        drawing=drawing_of(job.as_spec, entry),
     )

@@ -235,6 +235,8 @@ class GearTest(CoupleUpCase):
         page = self.page
         self.heading("Seal the keyways")
         page.get_by_label("Sealant").fill("none used")
-        page.get_by_role("button", name="None here: Both keyways filled to the hub face").click()
-        page.get_by_label("Both keyways filled to the hub face: why none").fill("both hubs shrunk on, no keyway")
+        page.get_by_role("button", name="None here: The keyway of every flexible half filled to the hub face").click()
+        page.get_by_label("The keyway of every flexible half filled to the hub face: why none").fill(
+            "both hubs shrunk on, no keyway"
+        )
         page.get_by_role("button", name="Enter", exact=True).click()

@@ -34,7 +34,12 @@ KEY = {
 }
 FIT = {"shaft at shaft end, across 12-6": "48.011", "bore at shaft end, across 12-6": "48.029"}
 LIKE = {"Series marked": "Brackwater Plover", "Size marked": "firkin"}
-WORDS = {"receive.like": LIKE, "prepare.distance": {"Distance between": "31"}, "mount.hub": {"Shaft end stands out": "0"}}
+WORDS = {
+    "receive.like": LIKE,
+    "prepare.distance": {"Distance between": "31"},
+    "mount.hub": {"Shaft end stands out": "0"},
+    "couple.gap_again": {"Gap, at one place": "30.2"},
+}
 
 
 def ring(name: str, values: dict[str, str]) -> dict[str, str]:

@@ -169,6 +169,11 @@ class WholeJobTest(BrowserTestCase):
 
     do_couple_gap = do_set_gap
 
+    def do_couple_gap_again(self, job: Job) -> None:
+        """The screw shifted nothing."""
+        self.page.get_by_label("Gap, at one place").fill("30.2")
+        self.enter("Enter")
+
     def do_set_straightedge(self, job: Job) -> None:
         """No light under the edge."""
         self.fill_ring("Feeler", dict.fromkeys(RIM, "0"))

@@ -2,6 +2,7 @@
 
 from ...card.values import source_of
 from ...say import mm, number, say
+from ...sketch import jaws
 from ...verdict import Judged, judge, said_by_hand
 from ..fields import Field, choice, condition, count, length, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
@@ -127,6 +128,7 @@ PROCEDURES = (
                 key="blocks",
                 title="Put in the complete new set of blocks",
                 why="One old block among new ones carries the others' load.",
+                sketch=lambda job: jaws.blocks(),
                 rows=(
                     tick("cold", "Hubs cold before a block goes in"),
                     tick("clean", "Pockets clean of rubber"),

@@ -3,10 +3,12 @@
 from dataclasses import replace
 
 from ...say import say
+from ...sketch import common, discs
+from ...sketch.shapes import Sketch
 from ...verdict import Judged, judge, said_by_hand
 from ..fields import condition, count, length, marks, out, tick
 from ..ledger import back
-from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
+from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected, figure
 from ..steps import Answers, JobFacts
 from .disc_single import PACK_LOOK
 from .facts import (
@@ -91,6 +93,11 @@ def _judge_squeeze(job: JobFacts, answers: Answers) -> Judged:
     )
 
 
+def _squeezed(job: JobFacts) -> Sketch:
+    came = job.answers.get("receive.unit", {}).get("screws")
+    return discs.squeeze_screw(figure(job, SQUEEZE_MOST), came if isinstance(came, int) else None)
+
+
 PROCEDURES = (
     Procedure(
         receive=(
@@ -110,6 +117,7 @@ PROCEDURES = (
                 key="screws_in",
                 title="Put the squeeze screws in",
                 why="They pull the unit short so that it passes the pilots. None may be in it when it runs: count them.",
+                sketch=_squeezed,
                 rows=(
                     out("driver", "In at the driver end", AT_DRIVER),
                     out("driven", "In at the driven end", AT_DRIVEN),
@@ -121,6 +129,7 @@ PROCEDURES = (
                 key="squeeze",
                 title="Squeeze the unit just enough",
                 why="Squeezed further than it needs, the packs are spoiled and nobody sees it.",
+                sketch=_squeezed,
                 caution="Each screw in turn by the same part of a turn, both ends alike.",
                 rows=(
                     length("before_mm", "Length over the flanges before", required=False),
@@ -137,6 +146,7 @@ PROCEDURES = (
                 title="Lift the unit in",
                 why="Between the pilots, its marks in line.",
                 photograph="the match marks in one line",
+                sketch=lambda job: common.marks(("hub", "unit")),
                 tool="soft sling where it is heavy",
                 caution="Slung until it is bolted.",
                 rows=(

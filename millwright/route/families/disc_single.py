@@ -1,9 +1,11 @@
 """Disc couplings with a single pack: angle alone, so the first flange is bolted before the machine is set."""
 
 from ...say import say
+from ...sketch import discs
+from ...sketch.shapes import Sketch
 from ...verdict import Judged, said_by_hand
 from ..fields import choice, condition, tick
-from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
+from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, bolts_of, expected
 from ..stages.change_element import more_than_the_element
 from ..steps import Answers, JobFacts
 from .facts import BOLTED_ANGLE_VALUES, HUBS, PACK_FLAT, Circle, ClosedCheck, Element, FamilyFacts, Part, bolts
@@ -92,6 +94,12 @@ PACK_LOOK = Stop(
     judge=_judge_looks,
     on_fail="Put it right, then look again.",
 )
+
+
+def _holes(job: JobFacts) -> Sketch:
+    return discs.pack_holes(bolts_of(job, "first"), bolts_of(job, "second"))
+
+
 PROCEDURES = (
     Procedure(
         receive=(
@@ -111,6 +119,7 @@ PROCEDURES = (
                 key="pack",
                 title="Put the pack on the first flange",
                 why="Its bolts cannot be reached once the machine stands close.",
+                sketch=_holes,
                 rows=(
                     tick("faces", "Flange faces wiped, no paint at the bolt seats"),
                     tick("holes", "Bushed holes of the pack against the small holes of the flange"),
@@ -129,6 +138,7 @@ PROCEDURES = (
                 key="assemble",
                 title="Bolt the second flange",
                 why="The pack is not pulled into place by its bolts.",
+                sketch=_holes,
                 rows=(
                     tick("free", "Nuts of the first flange free all round in the large holes of the second"),
                     tick("socket", "The socket passes"),

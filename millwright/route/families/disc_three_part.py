@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+from ...sketch import common, discs
 from ..coupling_benches import draw_in
 from ..fields import REMOVED, condition, marks, out, tick
 from ..ledger import back
@@ -59,6 +60,9 @@ FACTS = FamilyFacts(
 )
 
 
+NUMBERED = ("driver hub", "driver pack", "spacer", "driven pack", "driven hub")
+
+
 def _draw_in(end: str, key: str) -> tuple[Stop | Bench, ...]:
     rings = f"catch rings, {end}"
     return (
@@ -66,6 +70,7 @@ def _draw_in(end: str, key: str) -> tuple[Stop | Bench, ...]:
             key=f"lay_{key}",
             title=f"Lay out the close-fit bolts, {end}",
             why="Each goes back to its own hole, with its own ring.",
+            sketch=lambda job: discs.fitted_bolt(),
             rows=(
                 expected("bolts", "Bolts laid out, numbered as delivered", key),
                 tick("heads", "Seen in the drawing on which flange each head stands"),
@@ -106,17 +111,8 @@ PROCEDURES = (
                 title="Turn the balance numbers into one line",
                 why="It was balanced as it lay there.",
                 photograph="the numbers in one line",
-                rows=(
-                    marks(
-                        "numbers",
-                        "Number as read from one place",
-                        "driver hub",
-                        "driver pack",
-                        "spacer",
-                        "driven pack",
-                        "driven hub",
-                    ),
-                ),
+                sketch=lambda job: common.marks(NUMBERED),
+                rows=(marks("numbers", "Number as read from one place", *NUMBERED),),
                 may_authorise=True,
                 on_fail="Turn the part that is off. A part without a number: stop and ask.",
             ),

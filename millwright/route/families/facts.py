@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Literal
 from ...bolting.order import RISING, Pattern
 from ...card.meanings import Passes
 from ...line import SIDES, Family, Side
+from ...sketch.shapes import Sketch
 from ..fields import Field
 
 if TYPE_CHECKING:
@@ -116,7 +117,7 @@ class FamilyFacts:
     title: str
     parts: tuple[Part, ...]
     before_hub: tuple[Field | Callable[["JobFacts", Side], Field | None], ...] = ()  # cannot pass the hub later
-    hung_in_order: bool = False  # each of those on its shaft before the next
+    hung: Callable[[], Sketch] | None = None  # each of those on its shaft before the next: how that looks
     gap_taken: str
     element_materials: tuple[str, ...] = ()
     values: tuple[str, ...]  # keys of the value card this family asks for

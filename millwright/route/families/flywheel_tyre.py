@@ -3,6 +3,7 @@
 from ...bolting.order import HALF_TURNS
 from ...card.values import source_of
 from ...say import mm, say
+from ...sketch import tyres
 from ...verdict import Check, Judged, judge, said_by_hand
 from ..fields import condition, count, length, marks, tick
 from ..procedure import Bench, LightScrew, Procedure, Pull, Stop, expected, in_kit
@@ -91,7 +92,7 @@ FACTS = FamilyFacts(
         tick("clamp_ring_on", "Clamp ring on the shaft"),
         tick("element_on", "Element on the shaft, ferrules in"),
     ),
-    hung_in_order=True,
+    hung=tyres.hung_in_order,
     straightedge=False,
     gap_taken="flange to flywheel, end float at its middle",
     values=(

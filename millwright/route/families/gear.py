@@ -3,6 +3,7 @@
 from collections.abc import Callable
 
 from ...line import SIDES, Side
+from ...sketch import common
 from ..coupling_benches import fill
 from ..fields import Field, condition, marks, text, tick
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
@@ -92,6 +93,7 @@ PROCEDURES = (
                 title="Draw the sleeves over the hubs and close them",
                 why="A pinched ring or gasket leaks.",
                 photograph="the match marks in line, the seal rings in their grooves",
+                sketch=lambda job: common.marks(_halves(job)),
                 caution="Fingers out from between the flanges.",
                 rows=(
                     tick("faces", "Flange faces and counterbore clean"),

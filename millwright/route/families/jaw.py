@@ -5,9 +5,11 @@ from dataclasses import replace
 from ...card.values import source_of
 from ...coupling.jaw_element import opening_clearance_mm, shaft_distance_checks
 from ...say import say
+from ...sketch import jaws
+from ...sketch.shapes import Sketch
 from ...verdict import Judged, judge
 from ..fields import choice, condition, length, text, tick
-from ..procedure import Bench, LightScrew, Procedure, Stop
+from ..procedure import Bench, LightScrew, Procedure, Stop, figure
 from ..stages import gap
 from ..stages.suits import judge_material
 from ..steps import Answers, Fact, JobFacts
@@ -99,6 +101,11 @@ def _judge_element(job: JobFacts, answers: Answers) -> Judged:
     return checks, advice
 
 
+def _between_the_jaws(job: JobFacts) -> Sketch:
+    tip = figure(job, "jaw_tip_mm") if job.family.measured_at_jaws else None
+    return jaws.element(figure(job, "gap_nominal_mm"), tip)
+
+
 _ELEMENT_ROWS = (
     lambda job: choice("material", "Hardness or material marked on it", *job.family.element_materials),
     text("colour", "Colour as seen"),
@@ -112,6 +119,7 @@ _ELEMENT = Stop(
     why="The element cannot go in sideways later. Then the machine is brought up to it.",
     caution="Only into a hub that is cold.",
     rows=_ELEMENT_ROWS,
+    sketch=_between_the_jaws,
     judged_by=("open_centre_rpm", "element_opening_mm", "element_material"),
     judge=_judge_element,
     may_authorise=True,
@@ -164,6 +172,7 @@ PROCEDURES = (
                 why="The gap that is left behind.",
                 tool="caliper or feelers",
                 form=gap.gap_form,
+                sketch=_between_the_jaws,
                 needs=lambda job: (gap.nominal_key(job), "gap_plus_minus_mm"),
                 judged_by=gap.GAP_JUDGED_BY,
                 relies=frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}),

@@ -3,6 +3,7 @@
 from ...card.values import source_of
 from ...line import SIDES, Side
 from ...say import mm, say
+from ...sketch import common
 from ...verdict import Judged, said_by_hand
 from .. import torques
 from ..fields import condition, length, marks, tick
@@ -21,6 +22,7 @@ FACTS = FamilyFacts(
     circles=(Circle(key="flange", title="flange bolts", held="bolt head"),),
     finished=(condition("shut", "Faces shut all round"),),
 )
+FLANGES = ("driver flange", "driven flange")
 PLACES = ("12", "3", "6", "9")
 
 
@@ -90,8 +92,9 @@ PROCEDURES = (
                 key="bolts",
                 title="Put the bolts in by hand",
                 why="All in before one is pulled, as they were found.",
+                sketch=lambda job: common.marks(FLANGES),
                 rows=(
-                    marks("match", "Match mark as read", "driver flange", "driven flange", detail="none on either: none"),
+                    marks("match", "Match mark as read", *FLANGES, detail="none on either: none"),
                     expected("bolts", "Bolts in by hand", "flange", "heads as they were found"),
                 ),
             ),

@@ -1,9 +1,11 @@
 """Jaw couplings with a spacer: the element in shear, wrapped in from outside and held by a collar."""
 
 from ...say import say
+from ...sketch import jaws
+from ...sketch.shapes import Sketch
 from ...verdict import Judged, said_by_hand
 from ..fields import condition, count, text, tick
-from ..procedure import Bench, LightScrew, Procedure, Pull, Stop, expected
+from ..procedure import Bench, LightScrew, Procedure, Pull, Stop, bolts_of, expected
 from ..stages import gap
 from ..stages.change_element import more_than_the_element
 from ..stages.suits import judge_material
@@ -41,11 +43,16 @@ FACTS = FamilyFacts(
 )
 
 
+def _halves(job: JobFacts) -> Sketch:
+    return jaws.collar(bolts_of(job, "driver_end"))
+
+
 def _half(key: str, title: str, why: str, circle: str) -> Stop:
     return Stop(
         key=key,
         title=title,
         why=why,
+        sketch=_halves,
         rows=(
             tick("clean", "Pilot faces clean"),
             tick("home", "Half pushed home by hand, no light at the pilot all round"),
@@ -80,6 +87,7 @@ PROCEDURES = (
                 title="Put the collar over the first half",
                 why="Without the collar nothing holds the element at speed.",
                 caution="Once the second half is in, the collar cannot go on any more.",
+                sketch=_halves,
                 rows=(
                     tick("whole", "Collar whole, its pins in"),
                     tick("way", "The right way round"),
@@ -131,6 +139,7 @@ PROCEDURES = (
                 title="Slide the collar over and turn it home",
                 why="The collar holds the element in.",
                 caution="A collar short of its dots walks off at speed and throws the element.",
+                sketch=_halves,
                 rows=(
                     tick("over", "Collar over the whole element"),
                     tick("pins_in", "Pins through the slot, collar turned"),

@@ -2,6 +2,7 @@
 
 from ...card.meanings import SEALS_FIRST
 from ...line import Side
+from ...sketch import common
 from ..coupling_benches import fill
 from ..fields import Field, condition, marks, number, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected, in_kit
@@ -108,6 +109,7 @@ PROCEDURES = (
                 key="cover",
                 title="Close the cover",
                 why="Seals and gaskets are caught for good once the bolts are pulled.",
+                sketch=lambda job: common.marks(("lower half", "upper half")),
                 no_return=True,
                 rows=(
                     tick("seals", "Seals slid onto the hubs in line with the cover grooves"),

@@ -1,8 +1,9 @@
 """Composite tubes with flexible elements: one hub pushed back to let the tube in."""
 
+from ...sketch import common
 from ..fields import REMOVED, condition, count, out, tick
 from ..ledger import back
-from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
+from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, bolts_of, expected
 from ..steps import Fact
 from .facts import BOLTED_ANGLE_VALUES, BOTH_ENDS, END_VALUES, HUBS, ClosedCheck, FamilyFacts, Part, at_both_ends, bolts
 
@@ -48,6 +49,7 @@ PROCEDURES = (
                 key="strip",
                 title="Strip the tube as far as it must be",
                 why="Only the bolts in the small holes of the tube flange come out.",
+                sketch=lambda job: common.tube_holes(bolts_of(job, "driver_end")),
                 caution="Hub and element stay together: that joint is the factory's.",
                 rows=(
                     out("bolts", "Bolts out", BOLTS, REMOVED),

@@ -7,10 +7,12 @@ from ...bolting.order import HALF_TURNS
 from ...card.values import source_of
 from ...line import SIDES, Side
 from ...say import say
+from ...sketch import tyres
+from ...sketch.shapes import Sketch
 from ...verdict import Judged, judge, said_by_hand
 from ..fields import REMOVED, Field, choice, condition, length, out, slug, tick
 from ..ledger import back
-from ..procedure import LightScrew, Procedure, Pull, Row, Stop, expected
+from ..procedure import LightScrew, Procedure, Pull, Row, Stop, expected, figure
 from ..stages.change_element import more_than_the_element
 from ..steps import Answers, JobFacts, Scope
 from .facts import BOLTED_VALUES, HUBS, Circle, Element, FamilyFacts, Part, bolts
@@ -45,6 +47,11 @@ def _judge_metal(job: JobFacts, answers: Answers) -> Judged:
     return [*checks, judge("ring_clear", "ring to flange, the smallest", feeler, "mm", low=low, source=source)], says
 
 
+def bead(job: JobFacts) -> Sketch:
+    """The bead under its ring, with the figures of the card."""
+    return tyres.bead(figure(job, SPLIT_MOST), figure(job, RING_CLEAR))
+
+
 def no_metal(where: str, *rows: Field) -> Stop:
     """Looked at after the torque: at four places of whatever is clamped."""
     return Stop(
@@ -52,6 +59,7 @@ def no_metal(where: str, *rows: Field) -> Stop:
         title="Look that nothing metal touches",
         why="Tightened down to metal, the ring no longer holds the rubber.",
         tool="feelers",
+        sketch=bead,
         rows=(
             length("feeler_mm", f"Thickest feeler that goes in, {where}, the smallest of four places", "0: none goes in"),
             *rows,
@@ -229,6 +237,7 @@ PROCEDURES = (
                 key="tyre",
                 title="Open the tyre and lay it over the flanges",
                 why="A bead that is not seated creeps out.",
+                sketch=bead,
                 photograph="the bead seated all round",
                 tool="rubber mallet; clean dry hands, no grease on the bead",
                 rows=(

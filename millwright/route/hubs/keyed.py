@@ -96,6 +96,7 @@ def loose_parts(job: JobFacts, side: Side, *more: Field) -> Step:
         title=f"Before the hub: what must already be on the {job.line.machine(side).called} shaft",
         why="What cannot pass the hub later must hang on the shaft now. Once the hub is on there is no way back.",
         no_return=True,
+        sketch=family.hung,
         form=SheetForm(
             fields=(
                 tick("guard", "Guard back plate or shaft cover", none_of="this line has none"),
@@ -104,7 +105,7 @@ def loose_parts(job: JobFacts, side: Side, *more: Field) -> Step:
                 tick("way_round", f"The hub is the right way round: {family.way_round}"),
                 *more,
             ),
-            ordered=family.hung_in_order,
+            ordered=family.hung is not None,
         ),
     )
 

@@ -1,11 +1,13 @@
 """Hubs held by screws that draw a bush, a ring or a disc tight: round after round until a full round moves nothing."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
 from ...line import Side
 from ...say import mm, say
+from ...sketch import common
+from ...sketch.shapes import Sketch
 from ...verdict import Judged, judge, said_by_hand
 from .. import torques
 from ..fields import Field, tick
@@ -33,6 +35,7 @@ class Device:
     draws_along: bool = False  # the hub travels while it is tightened
     keyed: bool = False
     passes: tuple[float, ...] = PART_THEN_FULL
+    drawn: Callable[[int | None], Sketch] | None = None  # by how many screws it has
 
     @property
     def values(self) -> tuple[str, ...]:
@@ -75,6 +78,7 @@ BUSH = Device(
     between_rounds="Seat the bush with light blows on a drift all round, then another round.",
     draws_along=True,
     keyed=True,
+    drawn=common.bush,
 )
 CLAMP_RING = Device(
     name="clamp ring",
@@ -185,6 +189,7 @@ def mount(job: JobFacts, side: Side) -> Part:
         why="Nothing is tightened before the shaft is in: it would close the bore or crack the device.",
         tool="straightedge over face and shaft end",
         caution="Never drive it on. If it resists: key or half key, burr, bore, in that order.",
+        sketch=(lambda: drawn(_screws(job, side))) if (drawn := held.drawn) else None,
         changes=frozenset({job.hub_fact(side)}),
         form=SheetForm(
             fields=(
@@ -227,6 +232,11 @@ def mount(job: JobFacts, side: Side) -> Part:
     extra = keyed.set_screw(job, side, Stage.MOUNT) if held.keyed and hub.set_screws else []
     dialled = running_true.tight(job, side, wanted=held.dialled, face=held.trued)
     return in_order(gate, place, *to_true, tighten, seated, *extra, *dialled)
+
+
+def _screws(job: JobFacts, side: Side) -> int | None:
+    key = job.key(SCREWS, side)
+    return round(job.card[key].value) if key in job.card else None
 
 
 def couple(job: JobFacts, side: Side) -> list[Step]:

@@ -1,8 +1,10 @@
 """Taking a coupling off: where everything was, the shafts parted, each hub off as it is held, every part looked at."""
 
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 
 from ...line import Side
+from ...sketch import common
 from ..fields import Field, length, text, tick
 from ..hints import GapHints
 from ..hubs import keyed
@@ -121,7 +123,7 @@ def _shrunk(job: JobFacts, side: Side) -> list[Step]:
 
 
 def _taper(job: JobFacts, side: Side) -> list[Step]:
-    return [
+    steps = [
         _off(
             job,
             side,
@@ -163,6 +165,7 @@ def _taper(job: JobFacts, side: Side) -> list[Step]:
             ),
         ),
     ]
+    return [replace(step, sketch=common.nut_stays) if step.no_return else step for step in steps]
 
 
 def _screw_held(job: JobFacts, side: Side) -> list[Step]:

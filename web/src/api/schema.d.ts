@@ -1984,6 +1984,21 @@ export interface components {
             residual_mm: number;
         };
         /**
+         * DimensionOut
+         * @description A distance between two points, with its figure.
+         */
+        DimensionOut: {
+            words: components["schemas"]["Words"];
+            /** X1 */
+            x1: number;
+            /** X2 */
+            x2: number;
+            /** Y1 */
+            y1: number;
+            /** Y2 */
+            y2: number;
+        };
+        /**
          * Done
          * @description What was done at a hole, holes numbered from 1 as they are given.
          */
@@ -4363,6 +4378,23 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * LabelOut
+         * @description Words at a place; with `to` a leader runs from them to what they name.
+         */
+        LabelOut: {
+            /**
+             * Anchor
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            to: components["schemas"]["PointOut"] | null;
+            words: components["schemas"]["Words"];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * Layout
          * @description How both machines are placed; ``per_mm`` drawing units a mm along the shaft, ``centre`` the middle of the coupling.
          */
@@ -4948,6 +4980,19 @@ export interface components {
             source?: string;
         };
         /**
+         * PathOut
+         * @description A line or an outline, as SVG has it, and in which ink.
+         */
+        PathOut: {
+            /** D */
+            d: string;
+            /**
+             * Ink
+             * @enum {string}
+             */
+            ink: "part" | "cut" | "cut other" | "rubber" | "solid" | "line" | "thin" | "centre" | "hidden" | "look here";
+        };
+        /**
          * Pattern
          * @description What the blue shows.
          * @enum {string}
@@ -5073,6 +5118,16 @@ export interface components {
             shim_mm: number;
             /** Slide Mm */
             slide_mm: number;
+        };
+        /**
+         * PointOut
+         * @description A place in a drawing.
+         */
+        PointOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Positive
@@ -6086,6 +6141,24 @@ export interface components {
             proof_hours: number | null;
         };
         /**
+         * SketchOut
+         * @description What to look for, drawn; `title` for whoever cannot see it.
+         */
+        SketchOut: {
+            /** Dimensions */
+            dimensions: components["schemas"]["DimensionOut"][];
+            /** Height */
+            height: number;
+            /** Labels */
+            labels: components["schemas"]["LabelOut"][];
+            /** Paths */
+            paths: components["schemas"]["PathOut"][];
+            /** Title */
+            title: string;
+            /** Width */
+            width: number;
+        };
+        /**
          * SoftFoot
          * @description One foot, and how far a dial on it rises while its bolt is slackened, the others tight.
          */
@@ -6366,6 +6439,7 @@ export interface components {
             run: string;
             /** Signed */
             signed: string | null;
+            sketch: components["schemas"]["SketchOut"] | null;
             stage: components["schemas"]["Stage"];
             stale_because: components["schemas"]["Words"];
             state: components["schemas"]["StepState"];

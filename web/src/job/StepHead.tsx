@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import { append, newId } from '../api/outbox'
+import { SketchView } from '../drawing/SketchView'
 import { PlainButton, WordButton } from '../kit/Button'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
@@ -34,11 +35,14 @@ export function StepHead({ step }: { step: Step }) {
         </span>
       </Line>
       {why && (
-        <p>
-          {step.why} {step.photograph && <>Photograph {step.photograph}. </>}
-          {step.tool && <>With {step.tool}. </>}
-          {step.on_fail && <>If not: {step.on_fail}</>}
-        </p>
+        <Told>
+          <p>
+            {step.why} {step.photograph && <>Photograph {step.photograph}. </>}
+            {step.tool && <>With {step.tool}. </>}
+            {step.on_fail && <>If not: {step.on_fail}</>}
+          </p>
+          {step.sketch && <SketchView sketch={step.sketch} />}
+        </Told>
       )}
       {step.caution && step.no_return && <Framed>{step.caution}</Framed>}
       {step.stale_because.template && !step.waits && (
@@ -143,7 +147,14 @@ function Aside({
 const Head = styled.header`
   padding: 4px 16px 4px;
   border-bottom: 1.25px solid var(--line);
-  > p { color: var(--ink-2); font-size: 15px; line-height: 1.25; max-width: 72ch; }
+`
+const Told = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 24px;
+  align-items: flex-start;
+  p { flex: 1 1 300px; color: var(--ink-2); font-size: 15px; line-height: 1.25; max-width: 72ch; }
+  svg { flex: 0 1 auto; }
 `
 const Line = styled.div`
   display: flex;

@@ -1,0 +1,73 @@
+"""A sketch on paper. Its geometry is the core's (`millwright.sketch`); here it gets ink."""
+
+import math
+from html import escape
+
+from millwright.sketch.shapes import Anchor, Dimension, Ink, Label, Sketch
+
+INK, BLUE = "#14202B", "#1F4E79"
+ARROW = 9.0
+TEXT = 13
+_CENTRE = 'stroke-dasharray="14 3 3 3" stroke-width=".8"'
+INKS: dict[Ink, str] = {
+    "part": f'fill="#fff" stroke="{INK}" stroke-width="1.5"',
+    "cut": f'fill="url(#cut)" stroke="{INK}" stroke-width="1.5"',
+    "cut other": f'fill="url(#other)" stroke="{INK}" stroke-width="1.5"',
+    "rubber": f'fill="url(#rubber)" stroke="{INK}" stroke-width="1.5"',
+    "solid": f'fill="{INK}" stroke="{INK}"',
+    "line": f'fill="none" stroke="{INK}" stroke-width="1.5"',
+    "thin": f'fill="none" stroke="{INK}" stroke-width=".75"',
+    "centre": f'fill="none" stroke="{INK}" {_CENTRE}',
+    "hidden": f'fill="none" stroke="{INK}" stroke-dasharray="5 4"',
+    "look here": f'fill="none" stroke="{BLUE}" stroke-width="2.5"',
+}
+PATTERNS = (
+    '<defs><pattern id="cut" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">'
+    f'<path d="M0 0V7" stroke="{INK}" stroke-width=".7"/></pattern>'
+    '<pattern id="other" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">'
+    f'<path d="M0 0V6" stroke="{INK}" stroke-width=".7"/></pattern>'
+    '<pattern id="rubber" width="5" height="5" patternUnits="userSpaceOnUse">'
+    f'<path d="M0 0L5 5M5 0L0 5" stroke="{INK}" stroke-width=".5"/></pattern></defs>'
+)
+
+
+def sketch_svg(sketch: Sketch) -> str:
+    """The whole drawing."""
+    paths = "".join(f'<path d="{path.d}" {INKS[path.ink]}/>' for path in sketch.paths)
+    figures = "".join([*map(_dimension, sketch.dimensions), *map(_label, sketch.labels)])
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {sketch.width:g} {sketch.height:g}" role="img" '
+        f'aria-label="{escape(sketch.title)}" font-family="Barlow Semi Condensed, sans-serif" font-size="{TEXT}">'
+        f"{PATTERNS}{paths}{figures}</svg>"
+    )
+
+
+def _label(label: Label) -> str:
+    if label.to is None:
+        return _text(label.x, label.y, str(label.words), label.anchor)
+    x, y = label.to.x, label.to.y
+    return (
+        f'<path d="M{label.x:g} {label.y + 3:g}L{x:g} {y:g}" {INKS["thin"]}/>'
+        + _dot(x, y)
+        + _text(label.x, label.y, str(label.words), label.anchor)
+    )
+
+
+def _dot(x: float, y: float) -> str:
+    return f'<circle cx="{x:g}" cy="{y:g}" r="2.2" fill="{INK}"/>'
+
+
+def _dimension(one: Dimension) -> str:
+    along = math.atan2(one.y2 - one.y1, one.x2 - one.x1)
+    heads = "".join(
+        f"M{x + ARROW * math.cos(along + turn):.1f} {y + ARROW * math.sin(along + turn):.1f}L{x:g} {y:g}"
+        f"L{x + ARROW * math.cos(along - turn):.1f} {y + ARROW * math.sin(along - turn):.1f}"
+        for x, y, turn in ((one.x1, one.y1, 0.3), (one.x2, one.y2, math.pi - 0.3))
+    )
+    line = f'<path d="M{one.x1:g} {one.y1:g}L{one.x2:g} {one.y2:g}{heads}" {INKS["thin"]}/>'
+    return line + _text((one.x1 + one.x2) / 2, (one.y1 + one.y2) / 2 - 4, str(one.words), "middle")
+
+
+def _text(x: float, y: float, words: str, anchor: Anchor) -> str:
+    halo = 'stroke="#fff" stroke-width="3" paint-order="stroke"'
+    return f'<text x="{x:g}" y="{y:g}" text-anchor="{anchor}" {halo}>{escape(words)}</text>'
