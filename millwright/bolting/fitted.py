@@ -1,7 +1,8 @@
-"""Close-fit bolts drawn in: each hole through its states one by one, until every head is seated.
+"""Close-fit bolts drawn in, or taken out: each hole through its states one by one, until every one is there.
 
 Drawn first with a bare nut, then with its catch ring: a ring in the first draw-in jams the bolt, a ring that is forgotten
-lets the joint settle. A bolt that goes hard is backed out, the pack shifted, and started again; it is never driven.
+lets the joint settle. A bolt that goes hard is backed out, the pack shifted, and started again; it is never driven. On the
+way out the nuts come off one after another, then the rings, then each bolt is tapped out softly at its end.
 """
 
 from collections.abc import Mapping, Sequence
@@ -16,12 +17,15 @@ from ..say import Say, say
 from ..verdict import Check, Result, Status, none_wanted, worst
 from .order import star_order
 
-State = Literal["in", "drawn bare", "nut off", "ring on", "head seated"]
-Tapped = Literal["in", "drawn bare", "nut off", "ring on", "head seated", "backed out"]
+State = Literal["in", "drawn bare", "nut off", "ring on", "head seated", "ring off", "tapped out"]
+Tapped = Literal["in", "drawn bare", "nut off", "ring on", "head seated", "ring off", "tapped out", "backed out"]
+Way = Literal["in", "out"]
 Heads = Literal["alternating", "all on the hub", "all on the spacer"]
 Flange = Literal["hub", "spacer"]
 STATES: tuple[State, ...] = ("in", "drawn bare", "nut off", "ring on", "head seated")
-SEATED, BACKED_OUT = STATES[-1], "backed out"
+STATES_OUT: tuple[State, ...] = ("nut off", "ring off", "tapped out")
+BACKED_OUT = "backed out"
+NOT_BEGUN: Mapping[Way, str] = {"in": "empty", "out": "as it was"}
 SOURCE = "every bolt of the circle"
 
 _SAYS: Mapping[State, tuple[str, str]] = {
@@ -30,6 +34,11 @@ _SAYS: Mapping[State, tuple[str, str]] = {
     "nut off": ("nut_off", "Hole {hole}: nut off again."),
     "ring on": ("ring_on", "Hole {hole}: catch ring on."),
     "head seated": ("seat", "Hole {hole}: nut on, draw until its head seats."),
+}
+_SAYS_OUT: Mapping[State, tuple[str, str]] = {
+    "nut off": ("nut_off_first", "Hole {hole}: hold its head, nut off. The weight is on the sling."),
+    "ring off": ("ring_off", "Hole {hole}: catch ring off, into the marked box."),
+    "tapped out": ("tap_out", "Hole {hole}: tap its end softly, keep it with its hole. Never driven."),
 }
 
 
@@ -46,7 +55,13 @@ class FittedInput(Model):
     bolts: int = Field(ge=2, le=100)
     heads: Heads = "alternating"
     first_head: Flange = Field(default="hub", description="on which flange the head of hole 1 stands, where they alternate")
+    way: Way = Field(default="in", description="drawn in, or taken out")
     log: list[Tap] = Field(default_factory=list, max_length=2000)
+
+    @property
+    def states(self) -> tuple[State, ...]:
+        """What a bolt goes through, in order."""
+        return STATES if self.way == "in" else STATES_OUT
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -68,9 +83,11 @@ class NextTap:
 
 
 class FittedResult(Result):
-    """`next` is null when every head is seated. `rings_on`: catch rings that are on by now. `done`: taps so far."""
+    """`next` is null when every head is seated, or every bolt out; `seated` counts them. `rings_on`: catch rings that are
+    on by now. `done`: taps so far. `states`: what each goes through."""
 
     done: int
+    states: list[State]
     holes: list[Hole]
     seated: int
     rings_on: int
@@ -84,11 +101,12 @@ def evaluate(given: FittedInput) -> FittedResult:
     """
     states = _states(given)
     holes = [
-        Hole(hole=n, head=_head(given, n), state=states.get(n), next=_after(states.get(n))) for n in range(1, given.bolts + 1)
+        Hole(hole=n, head=_head(given, n), state=states.get(n), next=_after(given, states.get(n)))
+        for n in range(1, given.bolts + 1)
     ]
-    following = _next(given.bolts, states)
-    seated = sum(state == SEATED for state in states.values())
-    checks = [_seated(seated, given.bolts), *_too_early(given)]
+    following = _next(given, states)
+    seated = sum(state == given.states[-1] for state in states.values())
+    checks = [_seated(given, seated), *_too_early(given)]
     return FittedResult(
         bench="fitted",
         verdict=worst(checks, lacking=following is not None),
@@ -96,9 +114,10 @@ def evaluate(given: FittedInput) -> FittedResult:
         says=_says(given, states, following),
         working=[],
         done=len(given.log),
+        states=list(given.states),
         holes=holes,
         seated=seated,
-        rings_on=sum(_rank(state) >= STATES.index("ring on") for state in states.values()),
+        rings_on=_rings_on(given, states),
         next=following,
     )
 
@@ -110,32 +129,39 @@ def _states(given: FittedInput) -> dict[int, State]:
     for i, tap in enumerate(given.log):
         if tap.hole > given.bolts:
             found.append(Problem(f"log.{i}.hole", f"There are only {given.bolts} holes."))
-        elif tap.to == BACKED_OUT:
+        elif tap.to == BACKED_OUT and given.way == "in":
             if tap.hole not in states:
                 found.append(Problem(f"log.{i}.to", f"There is no bolt in hole {tap.hole} to be backed out."))
             states.pop(tap.hole, None)
-        elif tap.to == _after(states.get(tap.hole)):
+        elif tap.to == _after(given, states.get(tap.hole)):
             states[tap.hole] = tap.to
         else:
-            found.append(Problem(f"log.{i}.to", _jumped(tap.hole, states.get(tap.hole))))
+            found.append(Problem(f"log.{i}.to", _jumped(given, tap.hole, states.get(tap.hole))))
     refuse_if_any(found)
     return states
 
 
-def _jumped(hole: int, state: State | None) -> str:
-    following = _after(state)
+def _jumped(given: FittedInput, hole: int, state: State | None) -> str:
+    following = _after(given, state)
     if following is None:
-        return f"The head in hole {hole} is seated: nothing comes after that."
-    return f"Hole {hole} is {state or 'empty'}. Next: {following}. No state is jumped."
+        done = "The head in hole {hole} is seated" if given.way == "in" else "The bolt of hole {hole} is out"
+        return f"{done.format(hole=hole)}: nothing comes after that."
+    return f"Hole {hole} is {state or NOT_BEGUN[given.way]}. Next: {following}. No state is jumped."
 
 
-def _rank(state: State | None) -> int:
-    return -1 if state is None else STATES.index(state)
+def _rank(given: FittedInput, state: State | None) -> int:
+    return -1 if state is None else given.states.index(state)
 
 
-def _after(state: State | None) -> State | None:
-    rank = _rank(state) + 1
-    return STATES[rank] if rank < len(STATES) else None
+def _after(given: FittedInput, state: State | None) -> State | None:
+    rank = _rank(given, state) + 1
+    return given.states[rank] if rank < len(given.states) else None
+
+
+def _rings_on(given: FittedInput, states: Mapping[int, State]) -> int:
+    if given.way == "in":
+        return sum(_rank(given, state) >= STATES.index("ring on") for state in states.values())
+    return given.bolts - sum(_rank(given, state) >= STATES_OUT.index("ring off") for state in states.values())
 
 
 def _head(given: FittedInput, hole: int) -> Flange:
@@ -145,24 +171,25 @@ def _head(given: FittedInput, hole: int) -> Flange:
     return given.first_head if hole % 2 else other
 
 
-def _next(bolts: int, states: Mapping[int, State]) -> NextTap | None:
+def _next(given: FittedInput, states: Mapping[int, State]) -> NextTap | None:
     """The hole that is farthest behind, opposite holes in turn: all are brought to a state before the next one begins."""
-    order = star_order(bolts)
-    hole = min(order, key=lambda n: (_rank(states.get(n)), order.index(n)))
-    following = _after(states.get(hole))
+    order = star_order(given.bolts)
+    hole = min(order, key=lambda n: (_rank(given, states.get(n)), order.index(n)))
+    following = _after(given, states.get(hole))
     return None if following is None else NextTap(hole=hole, to=following)
 
 
-def _seated(seated: int, bolts: int) -> Check:
+def _seated(given: FittedInput, seated: int) -> Check:
+    code, name = ("heads_seated", "heads seated") if given.way == "in" else ("bolts_out", "bolts out")
     return Check(
-        code="heads_seated",
-        name="heads seated",
+        code=code,
+        name=name,
         value=float(seated),
         unit="",
-        min=float(bolts),
+        min=float(given.bolts),
         max=None,
-        used=1.0 if seated == bolts else None,
-        status=Status.INSIDE if seated == bolts else Status.NOT_JUDGED,
+        used=1.0 if seated == given.bolts else None,
+        status=Status.INSIDE if seated == given.bolts else Status.NOT_JUDGED,
         source=SOURCE,
     )
 
@@ -183,16 +210,18 @@ def _too_early(given: FittedInput) -> list[Check]:
 
 def _says(given: FittedInput, states: Mapping[int, State], following: NextTap | None) -> list[Say]:
     if following is None:
-        return [say("all_seated", "Every head is seated, every ring is on. Now the torque, in its passes.")]
-    code, text = _SAYS[following.to]
+        seated = say("all_seated", "Every head is seated, every ring is on. Now the torque, in its passes.")
+        return [seated if given.way == "in" else say("all_out", "Every bolt is out, every ring in its box.")]
+    code, text = (_SAYS if given.way == "in" else _SAYS_OUT)[following.to]
     says = [say(code, text, hole=str(following.hole), head=_head(given, following.hole))]
     backed_out = _backed_out(given.log, states)
     if backed_out:
         holes = ", ".join(map(str, backed_out))
         says.insert(0, say("backed_out", "Hole {holes}: backed out. Shift the pack, start it again by hand.", holes=holes))
-    unseated = [n for n in range(1, given.bolts + 1) if states.get(n) != SEATED]
+    unseated = [n for n in range(1, given.bolts + 1) if states.get(n) != given.states[-1]]
     if len(unseated) < given.bolts:
-        says.append(say("not_seated", "Not seated yet: {holes}.", holes=", ".join(map(str, unseated))))
+        code, text = ("not_seated", "Not seated yet: {holes}.") if given.way == "in" else ("not_out", "Not out yet: {holes}.")
+        says.append(say(code, text, holes=", ".join(map(str, unseated))))
     return says
 
 

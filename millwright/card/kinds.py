@@ -19,5 +19,6 @@ CIRCLES = {
     "clamp_ring": "clamp ring",
     "ring": "ring",
     "spacer": "spacer",
+    "sleeve": "sleeve",
     "flange": "flange",
 }

@@ -35,6 +35,28 @@ def fill(key: str, title: str, why: str, *holes: float) -> Bench:
     )
 
 
+def tap_out(key: str, title: str, circle: str) -> Bench:
+    """Close-fit bolts of a circle taken out, hole by hole, each kept with its hole."""
+
+    def form(job: JobFacts) -> BenchForm:
+        count = line_of(job, job.family.circle(circle), COUNT)
+        known = {"bolts": round(job.card[count].value)} if count in job.card else {}
+        return BenchForm(bench="fitted", preset={**known, "way": "out"})
+
+    return Bench(
+        key=key,
+        title=title,
+        why="Nuts one after another, rings into their box, then each bolt by its end. A bolt that is driven is spoiled.",
+        tool="spanners, soft drift, soft hammer; a marked box",
+        caution="The spacer drops when the last bolt leaves: its weight hangs on the sling.",
+        form=form,
+        sketch=lambda job: discs.fitted_bolt(),
+        needs=lambda job: (line_of(job, job.family.circle(circle), COUNT),),
+        may_authorise=False,
+        on_fail=lambda job: "It sits fast: oil, wait, tap again softly at its end. No heat near the pack.",
+    )
+
+
 def draw_in(key: str, title: str, circle: str) -> Bench:
     """Close-fit bolts of a circle, hole by hole."""
 

@@ -6,7 +6,7 @@ from .shapes import Sketch, box, dimension, label, line, outline
 
 def bead(split: Figure | None, clear: Figure | None) -> Sketch:
     """Section through a bead, clamped: no metal on metal; and the split seen from outside."""
-    open_by = [] if split is None else [dimension(318, 40, 340, 40, "at most {split}", split=split)]
+    open_by = [] if split is None else [dimension(308, 40, 342, 40, "at most {split}", split=split)]
     at, to = (142, 112), (124, 124)
     free = label(*at, "a feeler goes in", to=to) if clear is None else label(*at, "at least {clear} free", to=to, clear=clear)
     return Sketch(
@@ -22,10 +22,10 @@ def bead(split: Figure | None, clear: Figure | None) -> Sketch:
             box(22, 78, 40, 98, "solid"),
             line(14, 88, 148, 88, "centre"),
             line(20, 164, 170, 164, "centre"),
-            box(280, 56, 318, 140, "rubber"),
-            box(340, 56, 378, 140, "rubber"),
-            line(318, 34, 318, 56, "thin"),
-            line(340, 34, 340, 56, "thin"),
+            box(270, 56, 308, 140, "rubber"),
+            box(342, 56, 380, 140, "rubber"),
+            line(308, 34, 308, 56, "thin"),
+            line(342, 34, 342, 56, "thin"),
         ),
         labels=(
             free,

@@ -27,6 +27,17 @@ def fitted(bolts: int, *taps: tuple[int, str], **more: Any) -> FittedResult:
 class FittedTest(unittest.TestCase):
     """Close-fit bolts, hole by hole."""
 
+    def test_on_the_way_out_nut_ring_and_bolt_leave_in_that_order_and_are_never_put_back(self) -> None:
+        taps: list[tuple[int, str]] = []
+        while (following := fitted(4, *taps, way="out").next) is not None:
+            taps.append((following.hole, following.to))
+        self.assertEqual([hole for hole, to in taps if to == "tapped out"], [1, 3, 2, 4])  # opposite ones in turn
+        done = fitted(4, *taps, way="out")
+        self.assertEqual((done.seated, done.rings_on, done.verdict), (4, 0, Verdict.INSIDE))
+        for hole, to in ((1, "ring off"), (1, "tapped out"), (1, "head seated"), (1, "backed out")):
+            with self.assertRaisesRegex(UnusableInput, "Hole 1 is as it was. Next: nut off"):
+                fitted(4, (hole, to), way="out")
+
     @given(st.integers(2, 12), st.randoms(use_true_random=False))
     def test_whoever_takes_one_state_at_a_time_ends_with_every_head_seated(self, bolts: int, chance: random.Random) -> None:
         taps: list[tuple[int, str]] = []

@@ -124,6 +124,51 @@ class FlywheelTest(unittest.TestCase):
             work.enter("mount.loose.driven", turned)
 
 
+class RigidTest(unittest.TestCase):
+    """Flanges, with plain or fitted bolts, or a split sleeve."""
+
+    def rigid(self, at: str, **kind: str) -> Work:
+        """One of this kind, up to a step."""
+        work = Work(family="rigid", card={"flange_bolts@sleeve": 8, "flange_bolt_torque_nm@sleeve": 60})
+        work.until("receive.kind")
+        answers(work, "receive.kind", **kind)
+        work.until(at)
+        return work
+
+    def test_fitted_bolts_are_drawn_in_before_they_are_pulled(self) -> None:
+        work = self.rigid("couple.draw", kind="two flanges", bolts="fitted: reamed holes, drawn in")
+        self.assertEqual((work.fill("couple.draw")["bolts"], work.state("couple.flange")), (6, "blocked"))
+        work.until(None)
+        self.assertTrue(work.route().closed)
+
+    def test_a_sleeve_is_clamped_evenly_a_quarter_turn_from_its_key(self) -> None:
+        work = self.rigid("couple.splits", kind="a split sleeve", bolts="plain, with clearance")
+        asked = {now.step.key for now in work.route().steps}
+        self.assertFalse({"couple.flange", "couple.touch", "couple.draw"} & asked)
+        self.assertEqual(work.fill("couple.halves")["screws"], 8)
+        answers(work, "couple.splits", one_mm=2.0, other_mm=3.0)
+        self.assertEqual(work.state("couple.splits"), "over")
+        answers(work, "couple.splits")
+        work.until(None)
+        self.assertTrue(work.route().closed)
+
+
+class ClawTest(unittest.TestCase):
+    """Blocks through the open ring, or before the machine comes over."""
+
+    def test_both_ways_come_to_the_end_and_the_blocks_go_in_once(self) -> None:
+        through, before = "through the open ring, once the machines stand", "before the machine comes over"
+        for way, steps in ((through, ["couple.blocks"]), (before, ["mount.blocks", "mount.over"])):
+            with self.subTest(way):
+                work = Work(family="claw with elastomer blocks")
+                work.until("receive.blocks")
+                answers(work, "receive.blocks", go_in=way)
+                work.until(None)
+                self.assertTrue(work.route().closed)
+                done = [now.step.key for now in work.route().steps if now.current is not None]
+                self.assertEqual([key for key in done if key.endswith((".blocks", ".over"))][1:], steps)
+
+
 class TubeTest(unittest.TestCase):
     """A tube stripped as far as it must be."""
 
@@ -147,7 +192,11 @@ class TakenApartTest(unittest.TestCase):
 
     def test_close_fit_bolts_and_their_rings_come_out_as_many_as_went_in(self) -> None:
         work = Work(family="disc, three-part", scope=Scope.TAKE_OFF)
-        work.until("off.bolts")
-        self.assertEqual(work.state("off.sling"), "done")
-        answers(work, "off.bolts", bolts_driven=5)
-        self.assertEqual((work.state("off.bolts"), work.state("off.packs")), ("over", "blocked"))
+        work.until("off.out_driven")
+        self.assertEqual((work.state("off.sling"), work.state("off.weight")), ("done", "done"))
+        mapped = work.fill("off.out_driven")
+        work.enter("off.out_driven", {**mapped, "log": mapped["log"][:-1]})
+        self.assertEqual((work.state("off.out_driven"), work.state("off.packs")), ("incomplete", "blocked"))
+        work.enter("off.out_driven", mapped)
+        answers(work, "off.packs", rings_driven=5)
+        self.assertEqual(work.state("off.packs"), "over")

@@ -19,7 +19,7 @@ from millwright.route.procedure import Compiler, LightScrew, Procedure, Proof, P
 from millwright.route.state import EntryKind
 from millwright.route.steps import BenchForm, Scope, SheetForm, SignForm, Stage, Step
 
-from .work import Work
+from .work import Work, circles
 
 WAYS = get_args(Connection)
 DROP_OUT = "disc, drop-out spacer"
@@ -102,8 +102,8 @@ class EveryFamilyTest(unittest.TestCase):
         for name, known in FAMILIES.items():
             procedure = known.procedure()
             items = (*procedure.before_setting, *procedure.couple_up)
-            pulls = [i.circle for i in items if isinstance(i, Pull) and not known.facts.circle(i.circle).only]
-            self.assertEqual(sorted(pulls), sorted(circle.key for circle in known.facts.circles if not circle.only), name)
+            pulls = [i.circle for i in items if isinstance(i, Pull) and known.facts.circle(i.circle) in circles(name)]
+            self.assertEqual(sorted(pulls), sorted(circle.key for circle in circles(name)), name)
             work = Work(family=name)
             again = work.route().find("close.torque")
             assert again is not None and isinstance(again.step.form, SheetForm)

@@ -52,7 +52,7 @@ LEAD_MAY_ACCEPT = {
     "mount": "first hot draw clamp true screw screw.second element runout",
     "set": "soft gap straightedge align",
     "couple": "grease tyre element screw flange feet align gap closed sleeve dial numbers second driver_end driven_end "
-    "ring_driver bolt_ring true gap_again wrap",
+    "ring_driver bolt_ring true gap_again wrap over_halves sleeve",
     "close": "warm run_in",
     "off": "align new",
     "found": "look align closed sleeve dial",

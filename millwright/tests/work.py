@@ -13,11 +13,13 @@ from millwright.model import read_json
 from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.build import values_of_connection, values_of_family
+from millwright.route.families.facts import Circle
+from millwright.route.families.register import FAMILIES
 from millwright.route.fields import Field
 from millwright.route.hints import GreaseHints
 from millwright.route.stand import NOTHING_LEFT, stand
 from millwright.route.state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState
-from millwright.route.steps import BenchForm, Scope, SheetForm
+from millwright.route.steps import BenchForm, JobFacts, Scope, SheetForm
 from millwright.verdict import Verdict, is_unproven
 
 START = datetime(2026, 5, 12, 6, 0, tzinfo=UTC)
@@ -126,6 +128,11 @@ READINGS: dict[str, dict[str, Any]] = {
     "set.gap": {"readings": ring(30, 30, 30, 30), "diameter_mm": 105},
     "couple.gap": {"readings": ring(30, 30, 30, 30), "diameter_mm": 105},
     "set.straightedge": {
+        "readings": [{"clock": c, "feeler_mm": 0.0, "on": "movable"} for c in CLOCKS],
+        "stationary_hub_mm": 105,
+        "movable_hub_mm": 105,
+    },
+    "couple.over_halves": {
         "readings": [{"clock": c, "feeler_mm": 0.0, "on": "movable"} for c in CLOCKS],
         "stationary_hub_mm": 105,
         "movable_hub_mm": 105,
@@ -398,6 +405,12 @@ class Work:
                 return
             self.step_on()
         raise AssertionError("the route does not come to an end")
+
+
+def circles(family: str) -> list[Circle]:
+    """The circles of a family as long as nobody says which kind it is."""
+    facts = JobFacts(line=Work(family=family).line, family=FAMILIES[family].facts, card={})
+    return list(facts.circles)
 
 
 SLIP, SHRINK, TAPER = "keyed, slip fit", "keyed, interference", "tapered bore"

@@ -122,7 +122,7 @@ AFTER_MOVE: dict[str, dict[str, Any]] = {
     "set.align": MOVED,
 }
 
-_WORDS = {
+WORDS = {
     "who": "J. Thornquist",
     "surface": "mounting paste, thin",
     "series": "Brackwater Plover",
@@ -172,7 +172,7 @@ def fill(step: Step, words: Mapping[str, Any] = {}) -> dict[str, Any]:
         return read
     if not isinstance(form, SheetForm):
         return FIRST_READINGS[step.key]
-    said = {**_WORDS, **words}
+    said = {**WORDS, **words}
     answers = {f.key: _answer(f, said.get(f.key)) for f in form.fields if f.required or f.kind == "tick"}
     if form.rows:
         answers["rows"] = [

@@ -16,7 +16,9 @@ def followed(form: BenchForm) -> dict[str, Any] | None:
         case "fitted":
             return _log("fitted", dict(form.preset))
         case "grease" if isinstance(form.suggest, GreaseHints):
-            return _log("grease", {"holes": form.suggest.holes, **GREASE, **form.preset})
+            wanted = {"product": form.preset["wanted_product"]} if "wanted_product" in form.preset else {}
+            grams = {"grams": form.preset["wanted_grams"]} if "wanted_grams" in form.preset else {}
+            return _log("grease", {"holes": form.suggest.holes, **GREASE, **wanted, **grams, **form.preset})
         case _:
             return None
 

@@ -14,6 +14,7 @@ from millwright.route.state import EntryKind
 from millwright.verdict import Result
 
 SHEET = "sheet"
+AS_IT_IS = {"type": "boolean", "description": "of a stored reading: taken although it cannot be told whether it is inside"}
 CAPTION = {"type": "object", "properties": {"caption": {"type": "string"}}, "additionalProperties": False}
 SHEET_ANSWERS = {
     "description": "By the key of the field: a tick, a figure, words, marks, or rows of them.",
@@ -34,9 +35,12 @@ def models_named() -> Iterator[tuple[type[BaseModel], JsonSchemaMode]]:
     """The models that the shapes below name, and whether they are read (validation) or written (serialization)."""
     read: list[type[BaseModel]] = [bench.input for bench in BENCHES.values()]
     read += [*WORDS.values(), *HINTS.values(), NoHints]
-    written: list[type[BaseModel]] = [Result, *(bench.result for bench in BENCHES.values())]
     yield from ((model, "validation") for model in read)
-    yield from ((model, "serialization") for model in written)
+    yield from ((model, "serialization") for model in _results())
+
+
+def _results() -> list[type[BaseModel]]:
+    return [Result, *(bench.result for bench in BENCHES.values())]
 
 
 def with_shapes(schemas: dict[str, Shape]) -> None:
@@ -44,6 +48,8 @@ def with_shapes(schemas: dict[str, Shape]) -> None:
     schemas["SheetAnswers"] = SHEET_ANSWERS
     for bench in BENCHES.values():
         schemas[_given(bench)] = _partly(schemas[bench.input.__name__], f"What is given of a {bench.input.__name__}.")
+    for result in _results():
+        schemas[result.__name__]["properties"]["as_it_is"] = AS_IT_IS
     sent, stored, form = (schemas[name] for name in ("EntryIn", "EntryOut", "BenchFormOut"))
     _put(schemas, "EntryIn", {"ReadingIn": _reading_sent(sent), **{f"{_title(k)}In": _sent(sent, k) for k in WORDS}})
     readings = {f"{_title(b.name)}Entry": _reading(stored, b.name, _given(b), b.result.__name__) for b in BENCHES.values()}
@@ -104,9 +110,7 @@ def _reading_sent(sent: Shape) -> Shape:
 
 
 def _reading(stored: Shape, bench: str, inputs: str, result: str) -> Shape:
-    taken = {"type": "object", "properties": {"as_it_is": {"type": "boolean"}}}
-    result_of = {"allOf": [_ref(result), taken]}
-    return _with(stored, kind=_always(EntryKind.READING), bench=_always(bench), inputs=_ref(inputs), result=result_of)
+    return _with(stored, kind=_always(EntryKind.READING), bench=_always(bench), inputs=_ref(inputs), result=_ref(result))
 
 
 def _words(stored: Shape, kind: EntryKind) -> Shape:

@@ -1,12 +1,14 @@
 """Claw couplings with elastomer blocks held by a retaining ring."""
 
+from dataclasses import replace
+
 from ...card.values import source_of
 from ...say import mm, number, say
 from ...sketch import jaws
 from ...verdict import Judged, judge, said_by_hand
 from ..fields import Field, choice, condition, count, length, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
-from ..stages.change_element import judge_number, only_the_element
+from ..stages.change_element import judge_number, more_than_the_element, only_the_element
 from ..steps import Answers, JobFacts
 from .facts import BOLTED_VALUES, HUBS, Circle, Element, FamilyFacts, Part, bolts
 
@@ -35,6 +37,7 @@ FACTS = FamilyFacts(
     may_also=(WEAR_MOST, TWIST_MOST),
     way_round="claws toward the other shaft",
     circles=(Circle(key="flange", title="ring screws"),),
+    watched=(length("wear_mm", "Wear mark read by strobe as it runs", "the first reading of its trend", required=False),),
     finished=(
         condition("ring", "Ring home all round"),
         condition("arrow", "Arrow of the indicator on its mark"),
@@ -102,9 +105,65 @@ def _judge_wear(job: JobFacts, answers: Answers) -> Judged:
     return checks, says
 
 
+KIND = "receive.blocks"
+THROUGH, BEFORE = WAYS_IN = "through the open ring, once the machines stand", "before the machine comes over"
+
+
+def _before_the_machine(job: JobFacts) -> bool:
+    return not only_the_element(job) and job.answers.get(KIND, {}).get("go_in") == BEFORE
+
+
+def _through_the_ring(job: JobFacts) -> bool:
+    return not _before_the_machine(job)
+
+
+_BLOCKS = Stop(
+    key="blocks",
+    title="Put in the complete new set of blocks",
+    why="One old block among new ones carries the others' load.",
+    sketch=lambda job: jaws.blocks(),
+    rows=(
+        tick("cold", "Hubs cold before a block goes in"),
+        tick("clean", "Pockets clean of rubber"),
+        text("set", "Set number, or batch"),
+        text("made", "Date made, as printed on it", required=False),
+        count("pockets", "Pockets of the hub"),
+        count("blocks", "Blocks in, every one of this set"),
+        tick("way", "Every block the right way round"),
+    ),
+    ordered=True,
+    judge=_judge_set,
+    on_fail="A pinched block comes out. One too few: look in the pockets and on the floor, or a new set.",
+)
 PROCEDURES = (
     Procedure(
         version=2,
+        receive=(
+            Stop(
+                key="blocks",
+                title="Say how the blocks go in",
+                why="Both ways are in use; the manual of this size says which.",
+                rows=(choice("go_in", "The blocks go in", *WAYS_IN),),
+                when=more_than_the_element,
+            ),
+        ),
+        before_setting=(
+            replace(_BLOCKS, when=_before_the_machine),
+            Stop(
+                key="over",
+                title="Bring the machine over, claws facing the gaps",
+                why="A claw that meets a block crushes it.",
+                caution="Nothing is forced. Fingers out from between the halves.",
+                rows=(
+                    tick("feet", "Foot bolts of the machine are in first"),
+                    tick("turned", "Turned until the claws of one half face the gaps of the other"),
+                    tick("over", "Brought over by hand or jack screws, nothing pinched"),
+                ),
+                ordered=True,
+                when=_before_the_machine,
+                on_fail="Back off, turn by half a pocket. A pinched block comes out.",
+            ),
+        ),
         found=(
             Stop(
                 key="wear",
@@ -124,24 +183,7 @@ PROCEDURES = (
         ),
         couple_up=(
             LightScrew(),
-            Stop(
-                key="blocks",
-                title="Put in the complete new set of blocks",
-                why="One old block among new ones carries the others' load.",
-                sketch=lambda job: jaws.blocks(),
-                rows=(
-                    tick("cold", "Hubs cold before a block goes in"),
-                    tick("clean", "Pockets clean of rubber"),
-                    text("set", "Set number, or batch"),
-                    text("made", "Date made, as printed on it", required=False),
-                    count("pockets", "Pockets of the hub"),
-                    count("blocks", "Blocks in, every one of this set"),
-                    tick("way", "Every block the right way round"),
-                ),
-                ordered=True,
-                judge=_judge_set,
-                on_fail="A pinched block comes out. One too few: look in the pockets and on the floor, or a new set.",
-            ),
+            replace(_BLOCKS, when=_through_the_ring),
             Stop(
                 key="ring",
                 title="Press the ring in evenly",
@@ -177,7 +219,7 @@ PROCEDURES = (
                 why="They go back to it.",
                 rows=(
                     tick("marked", "Mutual position marked"),
-                    text("arrow", "The arrow of the indicator stands at", "none: none"),
+                    text("arrow", "The arrow of the indicator stands at", "where there is none, write none"),
                 ),
             ),
             Stop(

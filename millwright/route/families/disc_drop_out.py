@@ -17,6 +17,7 @@ from .facts import (
     END_VALUES,
     HUBS,
     PACKS_FLAT,
+    STROBE,
     ClosedCheck,
     Element,
     FamilyFacts,
@@ -59,6 +60,7 @@ FACTS = FamilyFacts(
     way_round="pilot outward",
     circles=at_both_ends("hub bolts", passes=(0.25, 0.5, 0.75, 1.0)),
     may_also=(SQUEEZE_MOST,),
+    watched=(STROBE,),
     finished=(condition("holes", "Every squeeze hole looked into: no screw in any of them"),),
 )
 
@@ -160,6 +162,7 @@ PROCEDURES = (
                 key="home",
                 title="Let it spring home",
                 why="The pilots centre it. Bolts do not.",
+                sketch=_squeezed,
                 caution="Never pull it home with the hub bolts.",
                 rows=(
                     tick("driver", "Driver end: squeeze screws slackened evenly"),

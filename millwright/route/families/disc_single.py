@@ -8,7 +8,7 @@ from ..fields import choice, condition, tick
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, bolts_of, expected
 from ..stages.change_element import more_than_the_element
 from ..steps import Answers, JobFacts
-from .facts import BOLTED_ANGLE_VALUES, HUBS, PACK_FLAT, Circle, ClosedCheck, Element, FamilyFacts, Part, bolts
+from .facts import BOLTED_ANGLE_VALUES, HUBS, PACK_FLAT, STROBE, Circle, ClosedCheck, Element, FamilyFacts, Part, bolts
 
 FIXED, FLOATS = "two bearings of its own", "one bearing: it floats"
 FLAT, WAVY, BOWED = PACK_LOOKS = ("flat", "wavy", "bowed, or leaves stand apart")
@@ -57,6 +57,7 @@ FACTS = FamilyFacts(
             oil="on the bushing, under the nut",
         ),
     ),
+    watched=(STROBE,),
     finished=(condition("holes", "Nuts stand clear in the large holes, all round"),),
 )
 

@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from ...sketch import common, discs
-from ..coupling_benches import draw_in
+from ..coupling_benches import draw_in, tap_out
 from ..fields import REMOVED, condition, marks, out, tick
 from ..ledger import back
 from ..procedure import Bench, LightScrew, Procedure, Proof, Pull, Stop, expected
@@ -14,6 +14,7 @@ from .facts import (
     END_VALUES,
     HUBS,
     PACKS_FLAT,
+    STROBE,
     ClosedCheck,
     Element,
     FamilyFacts,
@@ -53,6 +54,7 @@ FACTS = FamilyFacts(
     takes="angle at two planes",
     way_round="flange toward the shaft end",
     circles=at_both_ends("close-fit bolts", order="circle", passes=(0.5, 1.0, 1.0), held="bolt head"),
+    watched=(STROBE,),
     finished=(
         condition("numbers", "Balance numbers in one line"),
         condition("rings", "Every catch ring on"),
@@ -138,35 +140,26 @@ PROCEDURES = (
                 ordered=True,
             ),
             Stop(
-                key="nuts",
-                title="Slacken the nuts one after another, then take them off",
-                why="The rings go back on the bolts they came from.",
-                rows=(
-                    tick("nuts", "Nuts off, one after another"),
-                    expected("rings_driver", "Catch rings off, driver end, into a marked box", "driver_end"),
-                    expected("rings_driven", "Catch rings off, driven end, into a marked box", "driven_end"),
-                ),
-                ordered=True,
-            ),
-            Stop(
-                key="bolts",
-                title="Tap the close-fit bolts out",
-                why="With the weight on the sling.",
-                caution="The spacer drops when the last bolt leaves.",
+                key="weight",
+                title="Let the sling take the weight",
+                why="The last bolt that leaves lets the spacer go.",
+                caution="The spacer drops when the last bolt leaves. Nobody's hand or foot under it.",
                 no_return=True,
                 rows=(
                     tick("weight", "The weight hangs on the sling"),
-                    tick("softly", "Tapped at their ends, softly, opposite ones in turn; none driven"),
-                    expected("bolts_driver", "Bolts out, driver end, each kept with its hole", "driver_end"),
-                    expected("bolts_driven", "Bolts out, driven end, each kept with its hole", "driven_end"),
+                    tick("clear", "Nobody under it or between the flanges"),
                 ),
                 ordered=True,
             ),
+            tap_out("out_driver", "Take the close-fit bolts out, driver end", "driver_end"),
+            tap_out("out_driven", "Take the close-fit bolts out, driven end", "driven_end"),
             Stop(
                 key="packs",
                 title="Take the packs out whole, and the spacer",
                 why="Keep each pack with its side.",
                 rows=(
+                    expected("rings_driver", "Catch rings in the box, driver end", "driver_end"),
+                    expected("rings_driven", "Catch rings in the box, driven end", "driven_end"),
                     tick("packs", "Packs taken out whole", "cracked or bowed leaves"),
                     tick("spacer", "Spacer lifted out and laid down"),
                     back("sling", "Slings off it", "sling on the spacer"),

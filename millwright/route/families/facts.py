@@ -8,7 +8,7 @@ from ...bolting.order import RISING, Pattern
 from ...card.meanings import Passes
 from ...line import SIDES, Family, Side
 from ...sketch.shapes import Sketch
-from ..fields import Field
+from ..fields import Field, condition, text
 
 if TYPE_CHECKING:
     from ..steps import JobFacts
@@ -125,6 +125,7 @@ class FamilyFacts:
     closes_by_hub: bool = False  # the gap is trimmed by sliding the second hub, where it slides; else by the machine
     circles: tuple[Circle, ...] = ()
     finished: tuple[Field, ...] = ()  # what is looked at once it is closed
+    watched: tuple[Field, ...] = ()  # what is looked for as it runs
     may_also: tuple[str, ...] = ()  # keys of the value card this family goes by where its paper gives a figure
     takes: Takes = "offset and angle"
     straightedge: bool = True  # there are two hubs to lay it over
@@ -202,5 +203,7 @@ def bolts(*circles: str, title: str = "Bolts and nuts", where: str = "") -> Part
 
 
 BOTH_ENDS = ("driver_end", "driven_end")
+LEAKS = condition("leaks", "No grease at seals, joint or plugs")
+STROBE = text("strobe", "By strobe, from behind a shield: the pack at speed", "where somebody looks at it", required=False)
 PACKS_FLAT = "Both packs look flat: no wave, no leaf standing off"
 PACK_FLAT = "The pack looks flat: no wave, no leaf standing off"

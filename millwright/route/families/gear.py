@@ -8,7 +8,7 @@ from ..coupling_benches import fill
 from ..fields import Field, condition, marks, text, tick
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
 from ..steps import JobFacts
-from .facts import BOLTED_VALUES, GREASE_VALUES, HUBS, Circle, ClosedCheck, FamilyFacts, Part, bolts
+from .facts import BOLTED_VALUES, GREASE_VALUES, HUBS, LEAKS, Circle, ClosedCheck, FamilyFacts, Part, bolts
 
 
 def _flexible_halves(job: JobFacts) -> int:
@@ -59,6 +59,7 @@ FACTS = FamilyFacts(
     way_round="face toward the other shaft, as the drawing shows",
     may_also=GREASE_VALUES,
     circles=(Circle(key="flange", title="flange bolts", held="bolt head"),),
+    watched=(LEAKS,),
     finished=(
         condition("plugs", "Plugs flush, no grease at keyway or joint"),
         condition("play", "Sleeves move along by their play"),

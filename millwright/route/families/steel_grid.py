@@ -7,7 +7,7 @@ from ..coupling_benches import fill
 from ..fields import Field, condition, marks, number, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected, in_kit
 from ..steps import JobFacts
-from .facts import BOLTED_VALUES, GREASE_VALUES, HUBS, Circle, Element, FamilyFacts, Part, bolts
+from .facts import BOLTED_VALUES, GREASE_VALUES, HUBS, LEAKS, Circle, Element, FamilyFacts, Part, bolts
 
 
 def _seal_on(job: JobFacts, side: Side) -> Field:
@@ -56,6 +56,7 @@ FACTS = FamilyFacts(
     closes_by_hub=True,
     may_also=(*GREASE_VALUES, "seals_by"),
     circles=(Circle(key="flange", title="cover bolts", held="bolt head"),),
+    watched=(LEAKS,),
     finished=(
         condition("marks", "Match marks of the cover on one end"),
         condition("lips", "Lips of both seals in their grooves all round"),

@@ -177,6 +177,7 @@ FACTS = FamilyFacts(
         Circle(key="ring_driven", title="ring screws, driven end", at="driven end", passes=HALF_TURNS),
         Circle(key="spacer", title="spacer screws", own=True, only=_has_spacer),
     ),
+    watched=(condition("round", "The tyre runs round, no flapping"),),
     finished=(condition("rings", "Rings level, tyre seated all round, nothing metal touches"),),
 )
 PROCEDURES = (

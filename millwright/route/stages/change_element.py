@@ -13,6 +13,7 @@ from .inspect_parts import ALIKE, judge_alike
 
 OLD, NEW, MOVED = "off.old", "off.new", "set.moved"
 SCRAP, BACK_IN = "scrap, and marked so", "whole: it goes back in"
+NO_NUMBER = "where there is none, write none"
 NO, YES = "no", "yes"
 STAYED, SLID = "stayed where it was", "was slackened or moved"
 SCRAPPED = "scrapped"  # what the old one's sheet is kept under for the next job
@@ -60,7 +61,7 @@ def _old(element: Element) -> Step:
                 count("out", element.counted, expected=element.pieces, of="this family")
                 if element.pieces
                 else count("out", element.counted),
-                text("number", "Number, batch or marking on it", "none: none"),
+                text("number", "Number, batch or marking on it", NO_NUMBER),
                 choice(
                     "fate", "It is", SCRAP, BACK_IN, detail="scrap is marked and set aside, so that it never goes in again"
                 ),
@@ -74,7 +75,7 @@ def _old(element: Element) -> Step:
 
 
 def _new(element: Element, job: JobFacts) -> Step:
-    number = () if element.numbered_in else (text("number", "Number, batch or marking on the new one", "none: none"),)
+    number = () if element.numbered_in else (text("number", "Number, batch or marking on the new one", NO_NUMBER),)
     return Step(
         key=NEW,
         stage=Stage.TAKE_OFF,

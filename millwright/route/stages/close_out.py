@@ -4,7 +4,7 @@ from ...roles import Role
 from ...say import say
 from ...verdict import Judged, said_by_hand
 from .. import torques
-from ..fields import Field, choice, number, text, tick
+from ..fields import Field, choice, condition, number, text, tick
 from ..ledger import back
 from ..locks import FIRST_LOCKS, LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
 from ..order import Aside, Part, in_order
@@ -26,7 +26,7 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True
     """
     again = (*(torqued or ()), *(_feet(job) if feet and torqued is not None else ()))
     pulled = [_second_pull(job, again)] if again else []
-    finished = [_look_over(job)] if torqued is not None and job.family.finished else []
+    finished = [_look_over(job)] if torqued is not None and not job.family.hangs else []
     warm = [] if job.family.hangs or torqued is None else [_read_warm(job)]
     ahead, behind = run_in.steps(job) if torqued is not None else ([], [])
     return in_order(
@@ -63,6 +63,7 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True
                     number("minutes", "Watched for", "min"),
                     tick("vibration", "Felt for vibration at the bearings"),
                     tick("heat", "Felt for heat; looked for rubbing and dust"),
+                    *(job.family.watched if torqued is not None else ()),
                     choice("runs", "It", RUNS_SMOOTHLY, RUNS_ROUGH),
                     text("remarks", "Remarks", required=False),
                 )
@@ -107,7 +108,19 @@ def _look_over(job: JobFacts) -> Step:
         why="Once the guard is on nobody sees it any more.",
         tool="torch, mirror",
         relies=WORK,
-        form=SheetForm(fields=(*closed_coupling.looked_at(job), *job.family.finished)),
+        form=SheetForm(
+            fields=(
+                condition("held", "Both halves held: keys, screws and devices seen once more"),
+                *closed_coupling.looked_at(job),
+                *job.family.finished,
+                tick(
+                    "line",
+                    "A line drawn over each hub and its shaft",
+                    "a hub that wanders shows it",
+                    none_of="not asked for here",
+                ),
+            )
+        ),
         on_fail="Put it right in its own step before the guard goes on.",
     )
 

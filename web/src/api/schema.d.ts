@@ -902,9 +902,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["AlignmentResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["AlignmentResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -1154,6 +1152,8 @@ export interface components {
             readonly advice: string[];
             /** Allowed */
             allowed: components["schemas"]["Allowed"][];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Checks */
@@ -1691,9 +1691,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["ClockResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["ClockResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -1768,6 +1766,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Checks */
@@ -2330,9 +2330,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["FitResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["FitResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -2419,6 +2417,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             bore_shape: components["schemas"]["Shape"];
@@ -2483,9 +2483,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["FittedResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["FittedResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -2527,6 +2525,12 @@ export interface components {
             heads?: "alternating" | "all on the hub" | "all on the spacer";
             /** Log */
             log?: components["schemas"]["Tap"][];
+            /**
+             * Way
+             * @description drawn in, or taken out
+             * @enum {string}
+             */
+            way?: "in" | "out";
         };
         /**
          * FittedInput
@@ -2550,10 +2554,18 @@ export interface components {
             heads?: "alternating" | "all on the hub" | "all on the spacer";
             /** Log */
             log?: components["schemas"]["Tap"][];
+            /**
+             * Way
+             * @description drawn in, or taken out
+             * @default in
+             * @enum {string}
+             */
+            way?: "in" | "out";
         };
         /**
          * FittedResult
-         * @description `next` is null when every head is seated. `rings_on`: catch rings that are on by now. `done`: taps so far.
+         * @description `next` is null when every head is seated, or every bolt out; `seated` counts them. `rings_on`: catch rings that are
+         *     on by now. `done`: taps so far. `states`: what each goes through.
          */
         FittedResult: {
             /**
@@ -2561,6 +2573,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Checks */
@@ -2581,6 +2595,8 @@ export interface components {
             says: components["schemas"]["Say"][];
             /** Seated */
             seated: number;
+            /** States */
+            states: ("in" | "drawn bare" | "nut off" | "ring on" | "head seated" | "ring off" | "tapped out")[];
             verdict: components["schemas"]["Verdict"];
             /** Working */
             working: components["schemas"]["WorkLine"][];
@@ -2842,9 +2858,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["GapResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["GapResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -2976,6 +2990,8 @@ export interface components {
             angle_mm_per_m: number;
             /** Angle V Mm Per M */
             angle_v_mm_per_m: number;
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Checks */
@@ -3054,9 +3070,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["GreaseResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["GreaseResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -3193,6 +3207,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Checks */
@@ -3365,9 +3381,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["HeatResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["HeatResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -3610,6 +3624,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Carry Most S */
@@ -3855,9 +3871,9 @@ export interface components {
             /** Hole */
             hole: number;
             /** Next */
-            next: ("in" | "drawn bare" | "nut off" | "ring on" | "head seated") | null;
+            next: ("in" | "drawn bare" | "nut off" | "ring on" | "head seated" | "ring off" | "tapped out") | null;
             /** State */
-            state: ("in" | "drawn bare" | "nut off" | "ring on" | "head seated") | null;
+            state: ("in" | "drawn bare" | "nut off" | "ring on" | "head seated" | "ring off" | "tapped out") | null;
         };
         /**
          * HoleNow
@@ -4013,9 +4029,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["JackResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["JackResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -4067,6 +4081,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Checks */
@@ -4243,9 +4259,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["KeyResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["KeyResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -4352,6 +4366,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Checks */
@@ -4880,7 +4896,7 @@ export interface components {
              * To
              * @enum {string}
              */
-            to: "in" | "drawn bare" | "nut off" | "ring on" | "head seated";
+            to: "in" | "drawn bare" | "nut off" | "ring on" | "head seated" | "ring off" | "tapped out";
         };
         /**
          * NoHints
@@ -5495,6 +5511,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Checks */
@@ -5606,9 +5624,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["RunoutResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["RunoutResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -5721,6 +5737,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             blame: components["schemas"]["Blame"] | null;
@@ -5911,9 +5929,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["Result"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["Result"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -6227,6 +6243,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Checks */
@@ -6282,9 +6300,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["SoftFootResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["SoftFootResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -6492,9 +6508,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["StraightedgeResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["StraightedgeResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -6588,6 +6602,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Checks */
@@ -6666,7 +6682,7 @@ export interface components {
              * To
              * @enum {string}
              */
-            to: "in" | "drawn bare" | "nut off" | "ring on" | "head seated" | "backed out";
+            to: "in" | "drawn bare" | "nut off" | "ring on" | "head seated" | "ring off" | "tapped out" | "backed out";
         };
         /**
          * TaperEntry
@@ -6704,9 +6720,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["TaperResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["TaperResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -6881,6 +6895,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Checks */
@@ -6960,9 +6976,7 @@ export interface components {
             left_out: boolean;
             /** Number */
             number: number;
-            result: components["schemas"]["TightenResult"] & {
-                as_it_is?: boolean;
-            };
+            result: components["schemas"]["TightenResult"];
             role: components["schemas"]["Role"];
             /** Step */
             step: string;
@@ -7152,6 +7166,8 @@ export interface components {
              * @description `says` written out in the contracts' units, most urgent first.
              */
             readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
             /** Bench */
             bench: string;
             /** Checks */

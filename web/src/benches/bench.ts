@@ -6,7 +6,7 @@ import type { Draft, Entered, Part, Reading } from './draft'
 import type { BenchName, Given, Hints, ResultOf } from './table'
 
 /** What every result has. */
-export type Result = Schemas['Result'] & { as_it_is?: boolean }
+export type Result = Schemas['Result']
 type Verdict = Schemas['Verdict']
 
 /** What is given to whatever has cells of a bench in it. */

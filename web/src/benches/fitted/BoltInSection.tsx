@@ -10,6 +10,8 @@ const SHOWN: Record<State, { through: number; nut: boolean; ring: boolean; words
   'nut off': { through: 34, nut: false, ring: false, words: 'nut off again' },
   'ring on': { through: 34, nut: false, ring: true, words: 'catch ring on' },
   'head seated': { through: 48, nut: true, ring: true, words: 'drawn on until the head seats' },
+  'ring off': { through: 48, nut: false, ring: false, words: 'nut and catch ring off' },
+  'tapped out': { through: 0, nut: false, ring: false, words: 'tapped at its end, on its way out' },
 }
 const HEAD_AT = -112 // the flange face the head seats on is at −64
 

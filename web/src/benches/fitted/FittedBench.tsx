@@ -16,6 +16,8 @@ const HEADS = ['alternating', 'all on the hub', 'all on the spacer'] as const
 const HEAD = oneOf('heads', HEADS, 'alternating')
 const FLANGES = ['hub', 'spacer'] as const
 const FIRST = oneOf('first_head', FLANGES, 'hub')
+const WAYS = ['in', 'out'] as const
+const WAY = oneOf('way', WAYS, 'in')
 const LOG = slot<readonly Tap[]>('log', [])
 
 const BOLTS = cell<'fitted'>({ cell: 'bolts', label: 'Bolts', kind: 'number', unit: '', lacking: 'How many bolts?' })
@@ -30,6 +32,7 @@ const FIELDS = {
   },
   heads: chosen(HEAD),
   first_head: chosen(FIRST),
+  way: chosen(WAY),
   log: {
     read: (reader) => [...LOG.of(reader.draft)],
     restore: (filler, path, part) => {
@@ -45,6 +48,8 @@ const DO: Record<Tap['to'], string> = {
   'nut off': 'nut off again',
   'ring on': 'catch ring on',
   'head seated': 'head seated',
+  'ring off': 'catch ring off',
+  'tapped out': 'tapped out softly',
   'backed out': 'backed out',
 }
 
@@ -61,6 +66,7 @@ function FittedDrawing(props: BenchProps<'fitted'>) {
     const to = result?.holes.find((h) => h.hole === hole)?.next
     if (to) tap(hole, to)
   }
+  const isIn = (preset.way ?? WAY.of(draft)) === 'in'
   const last = log.findLast((done) => done.to !== 'backed out')
   const open = last && result?.holes.find((h) => h.hole === last.hole && h.state !== null && h.next !== null)
   useBenchKeys({
@@ -73,22 +79,31 @@ function FittedDrawing(props: BenchProps<'fitted'>) {
         <Zone>
           <Choices>
             <FieldCell of={BOLTS} {...props} />
+            {!('way' in preset) && (
+              <Choice
+                label="They are"
+                options={WAYS}
+                words={{ in: 'drawn in', out: 'taken out' }}
+                value={WAY.of(draft)}
+                onChange={(way) => change(LOG.put(WAY.put(draft, way), []))}
+              />
+            )}
           </Choices>
         </Zone>
       )}
       {result && (
         <Two>
           <div>
-            <HoleMap holes={result.holes} next={next?.hole ?? null} onTap={onward} />
+            <HoleMap holes={result.holes} states={result.states} next={next?.hole ?? null} onTap={onward} />
             <Actions>
               <MainButton isDisabled={!next || !isAnswered(next.hole)} onPress={() => next && tap(next.hole, next.to)}>
-                {next ? `Hole ${next.hole}: ${DO[next.to]}` : 'Every head is seated'}
+                {next ? `Hole ${next.hole}: ${DO[next.to]}` : isIn ? 'Every head is seated' : 'Every bolt is out'}
               </MainButton>
               <PlainButton isDisabled={log.length === 0} onPress={takeBack}>
                 Take back
               </PlainButton>
             </Actions>
-            {open && (
+            {isIn && open && (
               <PlainButton onPress={() => tap(open.hole, 'backed out')}>Hole {open.hole} goes hard: backed out</PlainButton>
             )}
           </div>
@@ -96,14 +111,14 @@ function FittedDrawing(props: BenchProps<'fitted'>) {
             <h3>
               One bolt in section<span>{next ? `as it stands after ${next.to}` : 'as it stands now'}</span>
             </h3>
-            <BoltInSection state={next?.to ?? 'head seated'} />
+            <BoltInSection state={next?.to ?? (isIn ? 'head seated' : 'tapped out')} />
             <p>
               Heads seated <b>{result.seated}</b> of {result.holes.length}, rings on <b>{result.rings_on}</b>.
             </p>
           </aside>
         </Two>
       )}
-      <Zone>
+      <Zone hidden={!isIn}>
         <Choices>
           <Choice label="Heads stand" options={HEADS} value={HEAD.of(draft)} onChange={(h) => change(HEAD.put(draft, h))} />
           {HEAD.of(draft) === 'alternating' && (
@@ -122,11 +137,16 @@ function FittedDrawing(props: BenchProps<'fitted'>) {
 
 function say(result: Result) {
   const plain = plainSay(result)
-  if (result.next === null) return { ...plain, title: 'Every head is seated.', note: 'Now the torque, in its passes.' }
+  const isIn = result.states.includes('head seated')
+  if (result.next === null) {
+    return isIn
+      ? { ...plain, title: 'Every head is seated.', note: 'Now the torque, in its passes.' }
+      : { ...plain, title: 'Every bolt is out.', note: 'Every ring in its box.' }
+  }
   return {
     ...plain,
     title: `Hole ${result.next.hole}: ${DO[result.next.to]}.`,
-    note: `${result.seated} of ${result.holes.length} heads seated.`,
+    note: `${result.seated} of ${result.holes.length} ${isIn ? 'heads seated' : 'bolts out'}.`,
   }
 }
 

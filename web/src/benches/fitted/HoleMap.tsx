@@ -7,16 +7,17 @@ type Hole = Schemas['Hole']
 
 interface HoleMapProps {
   holes: readonly Hole[]
+  /** What each bolt goes through, in order. */
+  states: readonly string[]
   next: number | null
   onTap: (hole: number) => void
 }
 
 const CIRCLE = 132
 const BIGGEST = 26
-const STATES = ['in', 'drawn bare', 'nut off', 'ring on', 'head seated'] as const
 
 /** The bolt circle, each hole as far as its bolt is. A tap takes it one state on. */
-export function HoleMap({ holes, next, onTap }: HoleMapProps) {
+export function HoleMap({ holes, states, next, onTap }: HoleMapProps) {
   const hatch = useHatch()
   const size = Math.min(BIGGEST, (Math.PI * CIRCLE) / holes.length - 6)
   const places = holes.map((_, i) => clockPoint((i * 360) / holes.length, CIRCLE))
@@ -31,11 +32,11 @@ export function HoleMap({ holes, next, onTap }: HoleMapProps) {
         {holes.map((hole, i) => (
           <g key={hole.hole} transform={`translate(${places[i]!.x} ${places[i]!.y})`}>
             {hole.hole === next && <circle r={size + 10} fill="var(--blue-wash)" stroke="var(--blue)" strokeWidth="3" />}
-            <OneHole hole={hole} size={size} isNext={hole.hole === next} />
+            <OneHole hole={hole} states={states} size={size} isNext={hole.hole === next} />
           </g>
         ))}
         <text y="-4" textAnchor="middle" fontSize="15" fontWeight="600">
-          {next === null ? 'all seated' : `hole ${next}`}
+          {next === null ? 'all done' : `hole ${next}`}
         </text>
         <text y="16" textAnchor="middle" fontSize="13">
           {next === null ? '' : `head: ${holes.find((h) => h.hole === next)?.head}`}
@@ -60,11 +61,11 @@ export function HoleMap({ holes, next, onTap }: HoleMapProps) {
 }
 
 /** A hole: empty dashed; then its bolt with a fifth of a ring for each state; solid once its head is seated. */
-function OneHole({ hole, size, isNext }: { hole: Hole; size: number; isNext: boolean }) {
-  const done = hole.state === null ? 0 : STATES.indexOf(hole.state) + 1
-  const isSeated = done === STATES.length
+function OneHole({ hole, states, size, isNext }: { hole: Hole; states: readonly string[]; size: number; isNext: boolean }) {
+  const done = hole.state === null ? 0 : states.indexOf(hole.state) + 1
+  const isSeated = done === states.length
   const colour = isNext ? 'var(--blue)' : 'var(--ink)'
-  const turn = 360 / STATES.length
+  const turn = 360 / states.length
   return (
     <>
       <circle
@@ -79,7 +80,7 @@ function OneHole({ hole, size, isNext }: { hole: Hole; size: number; isNext: boo
           const [from, to] = [clockPoint(i * turn + 6, size - 4), clockPoint((i + 1) * turn - 6, size - 4)]
           return (
             <path
-              key={STATES[i]}
+              key={states[i]}
               d={`M${from.x} ${from.y}A${size - 4} ${size - 4} 0 0 1 ${to.x} ${to.y}`}
               fill="none"
               stroke={colour}
