@@ -1,7 +1,18 @@
 """Lines of the value card for the coupling itself: its bolts, what it is proved by, its element."""
 
 from .kind import COUPLING_PAPER, figure, length, torque, words, written
-from .meanings import CIRCLES_BY, FILLED, GAP_TAKEN, GAP_WIDTH, PASSES_OF, PATTERN_OF, RUN_IN, SCREWS_BY, SEALS_BY
+from .meanings import (
+    CIRCLES_BY,
+    FILLED,
+    GAP_TAKEN,
+    GAP_WIDTH,
+    HOT_SCREWS_BY,
+    PASSES_OF,
+    PATTERN_OF,
+    RUN_IN,
+    SCREWS_BY,
+    SEALS_BY,
+)
 
 COUPLING_LINES = (
     figure("rated_torque_nm", "Rated torque", "N·m", COUPLING_PAPER, 0.1, 10_000_000),
@@ -15,6 +26,7 @@ COUPLING_LINES = (
     words("bolt_passes", "Passes of the coupling's bolts", COUPLING_PAPER, tuple(PASSES_OF), ask="Shares of the torque"),
     words("circles_by", "Two circles of the coupling", COUPLING_PAPER, CIRCLES_BY, ask="They are pulled"),
     words("set_screws_by", "Set screws of hubs that slide", COUPLING_PAPER, SCREWS_BY, ask="They are pulled"),
+    words("hot_screws_by", "Set screws of a hub that was heated", COUPLING_PAPER, HOT_SCREWS_BY, ask="They are pulled"),
     words("seals_by", "Seals of the cover", COUPLING_PAPER, SEALS_BY, ask="They go on"),
     words("run_in", "Run in and pulled again", COUPLING_PAPER, RUN_IN, ask="It is"),
     figure("rerun_minutes", "Run under load before it is pulled again", "min", COUPLING_PAPER, 1, 1000),

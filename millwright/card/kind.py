@@ -21,6 +21,7 @@ class ValueKind:
     means: tuple[str, ...] = ()  # what has to be asked beside the number
     ask: str = ""
     by_speed: bool = False  # may have steps that hold up to a speed
+    by_material: bool = False  # may have a figure for each material of the element
     words_only: bool = False  # what it means is all there is to it; the figure is 0
     written: bool = False  # of words: not one of a few, but as it stands in the paper
 
@@ -34,9 +35,9 @@ class ValueKind:
         return {means: means for means in self.means if means in GAP_WIDTH}
 
 
-def figure(key: str, title: str, unit: str, look_in: str, low: float, high: float) -> ValueKind:
+def figure(key: str, title: str, unit: str, look_in: str, low: float, high: float, *, by_material: bool = False) -> ValueKind:
     """A figure between ``low`` and ``high``; beyond them it is taken for a slip."""
-    return ValueKind(key=key, title=title, unit=unit, look_in=look_in, low=low, high=high)
+    return ValueKind(key=key, title=title, unit=unit, look_in=look_in, low=low, high=high, by_material=by_material)
 
 
 def length(
@@ -49,10 +50,20 @@ def length(
     means: tuple[str, ...] = (),
     ask: str = "",
     by_speed: bool = False,
+    by_material: bool = False,
 ) -> ValueKind:
     """A length; its key ends in _mm."""
     return ValueKind(
-        key=key, title=title, unit="mm", look_in=look_in, low=low, high=high, means=means, ask=ask, by_speed=by_speed
+        key=key,
+        title=title,
+        unit="mm",
+        look_in=look_in,
+        low=low,
+        high=high,
+        means=means,
+        ask=ask,
+        by_speed=by_speed,
+        by_material=by_material,
     )
 
 

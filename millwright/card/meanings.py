@@ -31,6 +31,8 @@ FILLED: tuple[Literal["low in, high out", "hole by hole", "packed by hand"], ...
 )
 BOTH_AT_ONCE = "both at once, the gap set by the machine"
 SCREWS_BY = ("the first at once, the other once the gap is right", BOTH_AT_ONCE)
+WHILE_HOT = "straight after it is placed, hot"
+HOT_SCREWS_BY = ("once it is cold", WHILE_HOT)
 SEALS_FIRST = "before its hub, always"
 SEALS_BY = (SEALS_FIRST, "before its hub, or stretched over afterwards")
 STRAIGHTEDGE_ALONE = "straightedge alone"

@@ -26,6 +26,7 @@ SETTING_LINES = (
         20,
         means=("offset", "swing"),
         ask="The paper means",
+        by_material=True,
     ),
     words(
         "aligned_by",
@@ -41,6 +42,7 @@ SETTING_LINES = (
         "the coupling's installation manual; for jaw couplings by the element's material",
         0.005,
         10,
+        by_material=True,
     ),
     figure(
         "sliding_mm_per_s",

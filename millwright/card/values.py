@@ -40,16 +40,25 @@ class UpTo(Model):
     value: float
 
 
+class OfMaterial(Model):
+    """A limit that holds for an element of this material."""
+
+    material: Name = Field(min_length=1, max_length=40)
+    value: float
+
+
 class Value(Model):
     """One figure of the card; `means` settles what kind of limit or thread it is where that matters.
 
-    With `up_to` it depends on the speed: each step holds up to its rpm, `value` above the last.
+    With `up_to` it depends on the speed: each step holds up to its rpm, `value` above the last. With `of_material` on the
+    element: `value` holds for every material that is not named.
     """
 
     value: float
     means: Name = Field(default="", max_length=40)
     typed: Name = Field(default="", max_length=40)
     up_to: list[UpTo] = Field(default_factory=list, max_length=8)
+    of_material: list[OfMaterial] = Field(default_factory=list, max_length=8)
     source: Source
 
     def at(self, rpm: float) -> float:
@@ -59,6 +68,18 @@ class Value(Model):
 
 
 ValueCard = dict[str, Value]
+MATERIAL = "element_material"
+
+
+def for_its_material(card: ValueCard) -> ValueCard:
+    """The card with every limit as it holds for the element this line has."""
+    wanted = card[MATERIAL].means.strip().casefold() if MATERIAL in card else ""
+    return {key: _of_material(value, wanted) for key, value in card.items()}
+
+
+def _of_material(value: Value, material: str) -> Value:
+    own = next((one.value for one in value.of_material if one.material.strip().casefold() == material), None)
+    return value if own is None else value.model_copy(update={"value": own})
 
 
 def value_kind(key: str) -> ValueKind | None:
@@ -113,6 +134,13 @@ def value_problems(key: str, value: Value) -> list[Problem]:
         found.append(problem("typed", text, typed=value.typed, value=Figure(value.value, unit)))
     if value.up_to and not kind.by_speed:
         found.append(Problem("up_to", "This figure does not depend on the speed."))
+    if value.of_material and not kind.by_material:
+        found.append(Problem("of_material", "This figure does not depend on the element."))
+    found += [
+        problem(f"of_material.{i}.value", between, **bounds)
+        for i, one in enumerate(value.of_material)
+        if not kind.low <= one.value <= kind.high
+    ]
     found += [
         problem(f"up_to.{i}.value", between, **bounds)
         for i, step in enumerate(value.up_to)
@@ -148,7 +176,10 @@ def say_value(value: Value, kind: ValueKind) -> Words:
         words("up to {rpm} rpm {value}", rpm=f"{step.rpm:g}", value=Figure(step.value, unit))
         for step in sorted(value.up_to, key=lambda s: s.rpm)
     ]
-    return joined([words("{value}", value=Figure(value.value, unit)), *steps])
+    materials = [
+        words("{material} {value}", material=one.material, value=Figure(one.value, unit)) for one in value.of_material
+    ]
+    return joined([words("{value}", value=Figure(value.value, unit)), *steps, *materials])
 
 
 def source_of(card: ValueCard, key: str) -> str:

@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 
 from ..card.kind import ValueKind
-from ..card.values import Value, ValueCard, stands_on, value_kind
+from ..card.values import Value, ValueCard, for_its_material, stands_on, value_kind
 from ..say import Figure, Words, words
 from .state import Entry, EntryKind
 from .steps import Fact, Happened, Step
@@ -38,24 +38,29 @@ def _moves(entry: Entry) -> list[Happened]:
 
 
 def card_changes(catalogue: ValueCard, entries: Sequence[Entry], speed_rpm: float) -> list[tuple[int, str, Words]]:
-    """Every change of what the card says at this line's speed: its number, the key, and what happened in words."""
+    """Every change of what the card says at this line's speed and for its element: number, key, what happened in words."""
     card, found = dict(catalogue), []
     for entry in entries:
         if entry.kind is not EntryKind.VALUE:
             continue
-        key, value = str(entry.inputs["key"]), Value.model_validate(entry.inputs["value"])
-        was, kind = stands_on(card, key), value_kind(key)
-        card[key] = value
-        if kind is None or (was and (was.at(speed_rpm), was.means) == (value.at(speed_rpm), value.means)):
-            continue
-        now = _at_speed(value, kind, speed_rpm)
-        if was:
-            text = "“{line}” on the card was changed from {was} to {now}"
-            changed = words(text, line=kind.title, was=_at_speed(was, kind, speed_rpm), now=now)
-        else:
-            changed = words("“{line}” on the card was put there: {now}", line=kind.title, now=now)
-        found.append((entry.number, key, changed))
+        before = for_its_material(card)
+        key = str(entry.inputs["key"])
+        card[key] = Value.model_validate(entry.inputs["value"])
+        after = for_its_material(card)
+        for line in dict.fromkeys((key, *(line for line in card if after[line].of_material))):
+            was, value, kind = stands_on(before, line), after[line], value_kind(line)
+            if kind is None or (was and (was.at(speed_rpm), was.means) == (value.at(speed_rpm), value.means)):
+                continue
+            found.append((entry.number, line, _changed(was, value, kind, speed_rpm)))
     return found
+
+
+def _changed(was: Value | None, value: Value, kind: ValueKind, speed_rpm: float) -> Words:
+    now = _at_speed(value, kind, speed_rpm)
+    if was is None:
+        return words("“{line}” on the card was put there: {now}", line=kind.title, now=now)
+    text = "“{line}” on the card was changed from {was} to {now}"
+    return words(text, line=kind.title, was=_at_speed(was, kind, speed_rpm), now=now)
 
 
 def _at_speed(value: Value, kind: ValueKind, speed_rpm: float) -> Figure | str:

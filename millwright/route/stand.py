@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 from types import MappingProxyType
 
-from ..card.values import ValueCard, value_kind
+from ..card.values import ValueCard, for_its_material, value_kind
 from ..line import LineSpec
 from ..say import NOTHING, Words, words
 from ..verdict import Verdict
@@ -51,7 +51,7 @@ def stand(
     facts = JobFacts(
         line=as_decided(line, answers),
         family=FAMILIES[line.coupling.family].facts,
-        card=card,
+        card=for_its_material(card),
         procedure=procedure,
         answers=answers,
         scope=scope,

@@ -42,6 +42,7 @@ class ValueKindOut(Schema):
     unit_by_means: dict[str, str]
     ask: str
     by_speed: bool
+    by_material: bool
     words_only: bool
     written: bool
 

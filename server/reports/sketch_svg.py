@@ -46,11 +46,9 @@ def _label(label: Label) -> str:
     if label.to is None:
         return _text(label.x, label.y, str(label.words), label.anchor)
     x, y = label.to.x, label.to.y
-    return (
-        f'<path d="M{label.x:g} {label.y + 3:g}L{x:g} {y:g}" {INKS["thin"]}/>'
-        + _dot(x, y)
-        + _text(label.x, label.y, str(label.words), label.anchor)
-    )
+    begins = label.y - 12 if y < label.y else label.y + 3  # clear of the words
+    leader = f'<path d="M{label.x:g} {begins:g}L{x:g} {y:g}" {INKS["thin"]}/>'
+    return leader + _dot(x, y) + _text(label.x, label.y, str(label.words), label.anchor)
 
 
 def _dot(x: float, y: float) -> str:

@@ -86,6 +86,8 @@ class CoupleUpCase(BrowserTestCase):
         self.page.get_by_label("Watched for, min").fill("20")
         for box in self.page.get_by_role("checkbox").all():
             tap(box)
+        for seen in self.page.get_by_role("radio", name="OK", exact=True).all():
+            tap(seen)
         tap(self.page.get_by_role("radio", name=runs))
         self.page.get_by_role("button", name=re.compile("^Enter")).click()
 

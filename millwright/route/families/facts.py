@@ -147,7 +147,7 @@ class FamilyFacts:
             return (*runs_true, *dict.fromkeys(bolts))
         jaws = ("jaw_tip_mm",) if self.measured_at_jaws else ()
         by = ("aligned_by",) if "offset_limit_mm" in self.values else ()
-        screws = ("set_screws_by",) if self.closes_by_hub else ()
+        screws = ("hot_screws_by", *(("set_screws_by",) if self.closes_by_hub else ()))
         gap = (*jaws, "gap_spread_mm", "axial_growth_mm") if "gap_nominal_mm" in self.values else ()
         return (
             *runs_true,

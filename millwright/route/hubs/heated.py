@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from typing import Any
 
+from ...card.meanings import WHILE_HOT
 from ...card.values import source_of
 from ...line import Side
 from ...mounting.cooling import TOUCH_C
@@ -58,6 +59,8 @@ def mount(job: JobFacts, side: Side) -> Part:
     """The gate, the last look before the heater opens, the run, the cold check, the set screw."""
     name = job.line.machine(side).called
     cold = cold_check(job, side, tick("screws_back", "Set screws back in by hand, if it has any"))
+    screws, by = keyed.set_screw(job, side, Stage.MOUNT), job.card.get("hot_screws_by")
+    while_hot = by is not None and by.means == WHILE_HOT
     return in_order(
         *before_the_run(
             job,
@@ -71,8 +74,9 @@ def mount(job: JobFacts, side: Side) -> Part:
             title=f"Heat the {name} hub and slide it on",
             why="Fast and once, to the mark, and held until it grips.",
         ),
+        *(screws if while_hot else ()),
         cold,
-        *keyed.set_screw(job, side, Stage.MOUNT),
+        *(() if while_hot else screws),
         *running_true.tight(job, side, wanted=False),
     )
 

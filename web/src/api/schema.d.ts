@@ -4980,6 +4980,16 @@ export interface components {
             unit?: "mm" | "in";
         };
         /**
+         * OfMaterial
+         * @description A limit that holds for an element of this material.
+         */
+        OfMaterial: {
+            /** Material */
+            material: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * OffsetLimit
          * @description The most the axes may be apart.
          */
@@ -7249,7 +7259,8 @@ export interface components {
          * Value
          * @description One figure of the card; `means` settles what kind of limit or thread it is where that matters.
          *
-         *     With `up_to` it depends on the speed: each step holds up to its rpm, `value` above the last.
+         *     With `up_to` it depends on the speed: each step holds up to its rpm, `value` above the last. With `of_material` on the
+         *     element: `value` holds for every material that is not named.
          */
         Value: {
             /**
@@ -7257,6 +7268,8 @@ export interface components {
              * @default
              */
             means: string;
+            /** Of Material */
+            of_material?: components["schemas"]["OfMaterial"][];
             source: components["schemas"]["Source"];
             /**
              * Typed
@@ -7351,6 +7364,8 @@ export interface components {
         ValueKindOut: {
             /** Ask */
             ask: string;
+            /** By Material */
+            by_material: boolean;
             /** By Speed */
             by_speed: boolean;
             /** High */

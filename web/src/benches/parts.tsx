@@ -86,3 +86,13 @@ export const Row = styled.div`
   gap: 12px 20px;
   align-items: center;
 `
+/** What is done at a drawing: the main thing wide, the others beside it. */
+export const Actions = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  margin: 8px 0;
+  > button:first-child { flex: 1 1 220px; }
+  &[data-two] > button:nth-child(2) { flex: 1; min-height: 52px; }
+`

@@ -47,7 +47,7 @@ export function SketchView({ sketch }: { sketch: Sketch }) {
         <g key={`${x} ${y}`}>
           {to && (
             <>
-              <path d={`M${x} ${y + 3}L${to.x} ${to.y}`} {...THIN} />
+              <path d={`M${x} ${to.y < y ? y - 12 : y + 3}L${to.x} ${to.y}`} {...THIN} />
               <circle cx={to.x} cy={to.y} r="2.2" fill="var(--ink)" />
             </>
           )}

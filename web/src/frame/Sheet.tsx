@@ -154,7 +154,7 @@ const Page = styled.div`
     grid-template: auto 1fr 44px / minmax(0, 1fr);
     grid-template-areas: 'top' 'bench' 'strip';
     &[data-verdict], &[data-rail][data-verdict], &[data-rail] { grid-template: auto auto auto auto 44px / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'verdict' 'strip'; }
-    .rail, &[data-verdict] .rail, &[data-verdict] .rail:hover, &[data-verdict] .rail:focus-within { width: auto; max-height: 40vh; border-right: 0; border-bottom: 1.25px solid var(--ink); }
+    .rail, &[data-verdict] .rail, &[data-verdict] .rail:hover, &[data-verdict] .rail:focus-within { width: auto; border-right: 0; border-bottom: 1.25px solid var(--ink); }
     .verdict { border-left: 0; border-top: 2px solid var(--ink); }
     .bench { overflow-x: auto; }
     .top { flex-wrap: wrap; }

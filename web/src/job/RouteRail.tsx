@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
 import { type Here, useOthers } from '../api/live'
@@ -23,7 +23,10 @@ export function RouteRail({ live }: { live: Step }) {
   const job = useJob()
   const others = useOthers(job.id)
   const [open, setOpen] = useState(live.stage)
+  const list = useRef<HTMLOListElement>(null)
   useEffect(() => setOpen(live.stage), [live.stage])
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is looked for is another one then
+  useEffect(() => showLive(list.current), [live.key, open])
   const stages = [...new Set(job.steps.map((s) => s.stage))]
   return (
     <nav aria-label="Route">
@@ -45,7 +48,7 @@ export function RouteRail({ live }: { live: Step }) {
                 </span>
               </Stage>
               {open === stage && (
-                <Steps>
+                <Steps ref={list}>
                   {steps.map((step) => (
                     <li key={step.key}>
                       <Link
@@ -79,6 +82,12 @@ export function RouteRail({ live }: { live: Step }) {
       </Foot>
     </nav>
   )
+}
+
+/** The step that is worked on, in the middle of the list where it is longer than its place. */
+function showLive(list: HTMLOListElement | null) {
+  const at = list?.querySelector<HTMLElement>('[aria-current]')
+  if (list && at && list.scrollHeight > list.clientHeight) list.scrollTop = at.offsetTop - list.clientHeight / 2
 }
 
 function namesAt(others: readonly Here[], step: string): string {
@@ -172,6 +181,13 @@ const Route = styled.ol`
   > li[data-state='open'] > button i { border: 3px solid var(--blue); color: var(--blue); background: var(--leaf); }
   > li[data-state='ahead'] > button { color: var(--ink-2); }
   &::before { content: ''; position: absolute; left: 27px; top: 22px; bottom: 22px; border-left: 1.25px solid var(--ink); }
+  /* Upright: the stages in a row, the steps of the open one below them; the sheet has the rest. */
+  @media (max-width: 860px) {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(104px, 1fr));
+    > li { display: contents; }
+    &::before { display: none; }
+  }
 `
 const Stage = styled.button`
   display: flex;
@@ -189,9 +205,11 @@ const Stage = styled.button`
   &[aria-expanded='true'] { background: var(--paper); font-weight: 600; }
   i { width: 29px; height: 29px; flex: none; border-radius: 50%; border: 1.25px solid var(--ink); background: var(--rail); display: grid; place-items: center; font: 500 15px var(--read); z-index: 1; }
   small { display: block; font-size: 13px; color: var(--ink-2); font-weight: 400; }
+  @media (max-width: 860px) { padding: 2px 4px 2px 8px; gap: 6px; font-size: 15px; white-space: normal; }
 `
 const Steps = styled.ol`
   background: var(--paper);
+  @media (max-width: 860px) { grid-column: 1 / -1; order: 2; max-height: calc(4.5 * var(--touch)); overflow-y: auto; }
   border-bottom: 0.75px solid var(--line);
   position: relative;
   a { display: flex; min-height: var(--touch); align-items: center; gap: 10px; padding: 4px 8px 4px 18px; font-size: 15px; line-height: 1.15; text-decoration: none; position: relative; }

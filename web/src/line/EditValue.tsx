@@ -30,7 +30,8 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
   const unit = useUnit()
   const [hub, setHub] = useState<Hubs>('both hubs')
   const [figure, setFigure] = useState<Figure>({ stands: kind.words_only ? 0 : (value?.value ?? null), typed: null })
-  const [steps, setSteps] = useState<Step[]>((value?.up_to ?? []).map(stepOf))
+  const [steps, setSteps] = useState<Step[]>((value?.up_to ?? []).map((s) => stepOf(s.rpm, s.value)))
+  const [materials, setMaterials] = useState<Step[]>((value?.of_material ?? []).map((m) => stepOf(m.material, m.value)))
   const [means, setMeans] = useState(value?.means ?? '')
   const [source, setSource] = useState<Schemas['Source']>(
     (!withReason && value?.source) || { kind: "maker's manual", document: '', issue: '', page: '' },
@@ -45,23 +46,27 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
   }
   const save = async () => {
     const number = readFigureDraft(figure, figureUnit)
-    const upTo = readSteps(steps, figureUnit)
+    const upTo = readSteps(steps, figureUnit, readNumber)?.map(({ at, value }) => ({ rpm: at, value }))
+    const ofMaterial = readSteps(materials, figureUnit, (m) => m.trim() || null)?.map(({ at, value }) => ({
+      material: at,
+      value,
+    }))
     const found: Problems = {
       ...(number === null && {
         figure: `Enter a figure in ${figureUnit === 'mm' && unit === 'in' ? 'inches' : unitOnCard(figureUnit, unit) || 'numbers'}.`,
       }),
       ...(kind.written && !means.trim() && { figure: `${kind.ask}?` }),
       ...(kind.means.length > 0 && !means && { figure: `${kind.ask}: ${kind.means.join(' or ')}?` }),
-      ...(upTo === null && { steps: 'Enter an rpm and a figure for each speed.' }),
+      ...(!upTo && { steps: 'Enter an rpm and a figure for each speed.' }),
+      ...(!ofMaterial && { materials: 'Enter a material and its figure.' }),
       ...(!source.document.trim() && { document: 'Name the paper it comes from.' }),
       ...(withReason && !reason.trim() && { reason: 'Say why it is changed. The record shows it.' }),
     }
     setProblems(found)
-    if (number === null || upTo === null || Object.keys(found).length > 0) return
+    if (number === null || !upTo || !ofMaterial || Object.keys(found).length > 0) return
     const typed = figure.typed ? typedForRecord(figure, figureUnit) : (value?.typed ?? '')
-    await onSave({ value: number, means: means.trim(), typed, up_to: upTo, source }, hub, reason.trim()).catch((why) =>
-      setProblems({ figure: sayRefusal(why, unit) }),
-    )
+    const saved = { value: number, means: means.trim(), typed, up_to: upTo, of_material: ofMaterial, source }
+    await onSave(saved, hub, reason.trim()).catch((why) => setProblems({ figure: sayRefusal(why, unit) }))
   }
   return (
     <Edit>
@@ -76,7 +81,28 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
         />
       )}
       {kind.by_speed && (
-        <BySpeed steps={steps} setSteps={setSteps} figureUnit={figureUnit} unit={unit} problem={problems.steps} />
+        <Steps
+          label="Up to"
+          of="rpm"
+          add="Another figure up to a speed"
+          steps={steps}
+          setSteps={setSteps}
+          figureUnit={figureUnit}
+          unit={unit}
+          problem={problems.steps}
+        />
+      )}
+      {kind.by_material && (
+        <Steps
+          label="Element of"
+          of="material"
+          add="Another figure for a material of the element"
+          steps={materials}
+          setSteps={setMaterials}
+          figureUnit={figureUnit}
+          unit={unit}
+          problem={problems.materials}
+        />
       )}
       {mayDiffer && <Choice label="Holds for" options={HUBS} value={hub} onChange={setHub} />}
       {kind.written && <Words label={kind.ask} value={means} onChange={setMeans} problem={problems.figure} autoFocus />}
@@ -115,27 +141,35 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
 interface Problems {
   figure?: string
   steps?: string
+  materials?: string
   document?: string
   reason?: string
 }
 
-/** A limit that holds up to a speed. */
+/** A limit that holds up to a speed, or for a material. */
 interface Step {
-  rpm: string
+  at: string
   figure: Figure
 }
 
-const stepOf = ({ rpm, value }: Schemas['UpTo']): Step => ({ rpm: String(rpm), figure: { stands: value, typed: null } })
-const isEmpty = ({ rpm, figure }: Step) => !rpm.trim() && figure.stands === null && !figure.typed?.text.trim()
+const stepOf = (at: string | number, value: number): Step => ({ at: String(at), figure: { stands: value, typed: null } })
+const isEmpty = ({ at, figure }: Step) => !at.trim() && (figure.typed ? !figure.typed.text.trim() : figure.stands === null)
 
 /** Rows left empty, or emptied, are left out. Null where one cannot be read. */
-function readSteps(steps: Step[], figureUnit: string): Schemas['UpTo'][] | null {
-  const filled = steps.filter((step) => !isEmpty(step) && !(step.rpm.trim() === '' && step.figure.typed?.text.trim() === ''))
-  const read = filled.map(({ rpm, figure }) => ({ rpm: readNumber(rpm), value: readFigureDraft(figure, figureUnit) }))
-  return read.every((s) => s.rpm !== null && s.value !== null) ? (read as Schemas['UpTo'][]) : null
+function readSteps<At>(steps: Step[], figureUnit: string, readAt: (text: string) => At | null) {
+  const found: { at: At; value: number }[] = []
+  for (const step of steps.filter((s) => !isEmpty(s))) {
+    const [at, value] = [readAt(step.at), readFigureDraft(step.figure, figureUnit)]
+    if (at === null || value === null) return null
+    found.push({ at, value })
+  }
+  return found
 }
 
-interface BySpeedProps {
+interface StepsProps {
+  label: string
+  of: string
+  add: string
   steps: Step[]
   setSteps: (steps: Step[]) => void
   figureUnit: string
@@ -143,7 +177,8 @@ interface BySpeedProps {
   problem: string | undefined
 }
 
-function BySpeed({ steps, setSteps, figureUnit, unit, problem }: BySpeedProps) {
+/** Further figures of a line, each for what it holds for. */
+function Steps({ label, of, add, steps, setSteps, figureUnit, unit, problem }: StepsProps) {
   const put = (i: number, change: Partial<Step>) => setSteps(steps.map((s, at) => (at === i ? { ...s, ...change } : s)))
   return (
     <>
@@ -151,10 +186,10 @@ function BySpeed({ steps, setSteps, figureUnit, unit, problem }: BySpeedProps) {
         // biome-ignore lint/suspicious/noArrayIndexKey: steps have no other name than their place
         <div className="two" key={i}>
           <Words
-            label="Up to"
-            unit="rpm"
-            value={step.rpm}
-            onChange={(rpm) => put(i, { rpm })}
+            label={label}
+            unit={of}
+            value={step.at}
+            onChange={(at) => put(i, { at })}
             problem={i === 0 ? problem : undefined}
           />
           <Words
@@ -165,9 +200,7 @@ function BySpeed({ steps, setSteps, figureUnit, unit, problem }: BySpeedProps) {
           />
         </div>
       ))}
-      <PlainButton onPress={() => setSteps([...steps, { rpm: '', figure: { stands: null, typed: null } }])}>
-        Another figure up to a speed
-      </PlainButton>
+      <PlainButton onPress={() => setSteps([...steps, { at: '', figure: { stands: null, typed: null } }])}>{add}</PlainButton>
     </>
   )
 }

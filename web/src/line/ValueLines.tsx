@@ -88,6 +88,11 @@ export function ValueLines({
                         up to {step.rpm} rpm <Num>{show(step.value)}</Num> {unitOnCard(figureUnit, sheet)}
                       </small>
                     ))}
+                    {value.of_material?.map((one) => (
+                      <small key={one.material}>
+                        {one.material} <Num>{show(one.value)}</Num> {unitOnCard(figureUnit, sheet)}
+                      </small>
+                    ))}
                   </>
                 )}
                 {!value && needed.includes(kind.key) && <strong>this step waits for it</strong>}
@@ -137,11 +142,12 @@ function linesOf(kind: Kind, card: Record<string, Value>): Kind[] {
   return [kind, ...own]
 }
 
-/** A value in one line, with what holds up to a speed. */
+/** A value in one line, with what holds up to a speed or for a material. */
 function sayFigures(value: Value, figureUnit: string, sheet: LengthUnit): string {
   const say = (figure: number) => `${showOnCard(figure, figureUnit, sheet)} ${unitOnCard(figureUnit, sheet)}`.trim()
   const steps = (value.up_to ?? []).map((step) => `up to ${step.rpm} rpm ${say(step.value)}`)
-  return [say(value.value), ...steps].join('; ')
+  const materials = (value.of_material ?? []).map((one) => `${one.material} ${say(one.value)}`)
+  return [say(value.value), ...steps, ...materials].join('; ')
 }
 
 /** A source in one line. */

@@ -7,7 +7,7 @@ type State = NonNullable<Schemas['Hole']['state']>
 const SHOWN: Record<State, { through: number; nut: boolean; ring: boolean; words: string }> = {
   in: { through: 0, nut: false, ring: false, words: 'in by hand, as far as it goes' },
   'drawn bare': { through: 34, nut: true, ring: false, words: 'drawn until the thread runs out' },
-  'nut off': { through: 34, nut: false, ring: false, words: 'nut off again' },
+  'nut off': { through: 34, nut: false, ring: false, words: 'nut off' },
   'ring on': { through: 34, nut: false, ring: true, words: 'catch ring on' },
   'head seated': { through: 48, nut: true, ring: true, words: 'drawn on until the head seats' },
   'ring off': { through: 48, nut: false, ring: false, words: 'nut and catch ring off' },

@@ -4,7 +4,7 @@ import { Choice } from '../../kit/Choice'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
 import { oneOf, slot } from '../draft'
 import { useBenchKeys } from '../onKey'
-import { FieldCell, Zone } from '../parts'
+import { Actions, FieldCell, Zone } from '../parts'
 import { byTable, cell, chosen, type Field, type Given, type ResultOf, type Table } from '../table'
 import { BoltInSection } from './BoltInSection'
 import { HoleMap } from './HoleMap'
@@ -45,7 +45,7 @@ const FIELDS = {
 const DO: Record<Tap['to'], string> = {
   in: 'in by hand',
   'drawn bare': 'drawn with a bare nut',
-  'nut off': 'nut off again',
+  'nut off': 'nut off',
   'ring on': 'catch ring on',
   'head seated': 'head seated',
   'ring off': 'catch ring off',
@@ -113,7 +113,8 @@ function FittedDrawing(props: BenchProps<'fitted'>) {
             </h3>
             <BoltInSection state={next?.to ?? (isIn ? 'head seated' : 'tapped out')} />
             <p>
-              Heads seated <b>{result.seated}</b> of {result.holes.length}, rings on <b>{result.rings_on}</b>.
+              {isIn ? 'Heads seated' : 'Bolts out'} <b>{result.seated}</b> of {result.holes.length}, rings on{' '}
+              <b>{result.rings_on}</b>.
             </p>
           </aside>
         </Two>
@@ -173,12 +174,6 @@ const Two = styled.div`
   h3 span { display: block; font-weight: 400; font-size: 14px; color: var(--ink-2); }
   aside p { font-size: 15px; margin-top: 8px; }
   @media (max-width: 700px) { grid-template-columns: minmax(0, 1fr); > aside { border-left: 0; } }
-`
-const Actions = styled.div`
-  display: flex;
-  gap: 10px;
-  margin: 8px 0;
-  > button:first-child { flex: 1; }
 `
 const Choices = styled.div`
   display: flex;

@@ -1,7 +1,7 @@
-import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { clockPoint } from '../../drawing/clock'
 import { useHatch } from '../../drawing/Hatch'
+import { TapPlan } from '../../drawing/TapPlan'
 
 type Hole = Schemas['Hole']
 
@@ -13,56 +13,52 @@ interface HoleMapProps {
   onTap: (hole: number) => void
 }
 
+const HALF = { x: 200, y: 190 }
 const CIRCLE = 132
 const BIGGEST = 26
+const LAST_OUT = 'tapped out'
 
 /** The bolt circle, each hole as far as its bolt is. A tap takes it one state on. */
 export function HoleMap({ holes, states, next, onTap }: HoleMapProps) {
   const hatch = useHatch()
   const size = Math.min(BIGGEST, (Math.PI * CIRCLE) / holes.length - 6)
   const places = holes.map((_, i) => clockPoint((i * 360) / holes.length, CIRCLE))
+  const taps = holes.map((hole, i) => ({
+    key: hole.hole,
+    at: places[i]!,
+    label: `Hole ${hole.hole}, ${hole.state ?? (states.includes(LAST_OUT) ? 'bolt in' : 'empty')}${hole.next ? `, then ${hole.next}` : ''}`,
+    isDisabled: hole.next === null,
+  }))
   return (
-    <Plan>
-      <svg viewBox="-200 -190 400 380" aria-hidden="true">
-        {hatch.defs}
-        <circle r="182" fill="none" stroke="var(--ink)" strokeWidth="2" />
-        <circle r={CIRCLE} fill="none" stroke="var(--ink)" strokeDasharray="14 3 3 3" />
-        <circle r="78" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
-        <circle r="54" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
-        {holes.map((hole, i) => (
-          <g key={hole.hole} transform={`translate(${places[i]!.x} ${places[i]!.y})`}>
-            {hole.hole === next && <circle r={size + 10} fill="var(--blue-wash)" stroke="var(--blue)" strokeWidth="3" />}
-            <OneHole hole={hole} states={states} size={size} isNext={hole.hole === next} />
-          </g>
-        ))}
-        <text y="-4" textAnchor="middle" fontSize="15" fontWeight="600">
-          {next === null ? 'all done' : `hole ${next}`}
-        </text>
-        <text y="16" textAnchor="middle" fontSize="13">
-          {next === null ? '' : `head: ${holes.find((h) => h.hole === next)?.head}`}
-        </text>
-      </svg>
-      {holes.map((hole, i) => {
-        const { x, y } = places[i]!
-        const style = { left: `${((x + 200) / 400) * 100}%`, top: `${((y + 190) / 380) * 100}%` }
-        return (
-          <button
-            key={hole.hole}
-            type="button"
-            style={style}
-            disabled={hole.next === null}
-            aria-label={`Hole ${hole.hole}, ${hole.state ?? 'empty'}${hole.next ? `, then ${hole.next}` : ''}`}
-            onClick={() => onTap(hole.hole)}
-          />
-        )
-      })}
-    </Plan>
+    <TapPlan half={HALF} places={taps} onTap={onTap}>
+      {hatch.defs}
+      <circle r="182" fill="none" stroke="var(--ink)" strokeWidth="2" />
+      <circle r={CIRCLE} fill="none" stroke="var(--ink)" strokeDasharray="14 3 3 3" />
+      <circle r="78" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
+      <circle r="54" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
+      {holes.map((hole, i) => (
+        <g key={hole.hole} transform={`translate(${places[i]!.x} ${places[i]!.y})`}>
+          {hole.hole === next && <circle r={size + 10} fill="var(--blue-wash)" stroke="var(--blue)" strokeWidth="3" />}
+          <OneHole hole={hole} states={states} size={size} isNext={hole.hole === next} />
+        </g>
+      ))}
+      <text y="-4" textAnchor="middle" fontSize="15" fontWeight="600">
+        {next === null ? 'all done' : `hole ${next}`}
+      </text>
+      <text y="16" textAnchor="middle" fontSize="13">
+        {next === null ? '' : `head: ${holes.find((h) => h.hole === next)?.head}`}
+      </text>
+    </TapPlan>
   )
 }
 
-/** A hole: empty dashed; then its bolt with a fifth of a ring for each state; solid once its head is seated. */
+/**
+ * A hole: empty dashed; then its bolt with a piece of the ring for each state; solid once its head is seated. On the way out
+ * the pieces go one by one, from solid to dashed.
+ */
 function OneHole({ hole, states, size, isNext }: { hole: Hole; states: readonly string[]; size: number; isNext: boolean }) {
-  const done = hole.state === null ? 0 : states.indexOf(hole.state) + 1
+  const gone = hole.state === null ? 0 : states.indexOf(hole.state) + 1
+  const done = states.includes(LAST_OUT) ? states.length - gone : gone
   const isSeated = done === states.length
   const colour = isNext ? 'var(--blue)' : 'var(--ink)'
   const turn = 360 / states.length
@@ -101,11 +97,3 @@ function OneHole({ hole, states, size, isNext }: { hole: Hole; states: readonly 
     </>
   )
 }
-
-const Plan = styled.div`
-  position: relative;
-  max-width: 420px;
-  margin: 0 auto;
-  svg { display: block; width: 100%; }
-  button { position: absolute; width: 56px; height: 56px; transform: translate(-50%, -50%); border-radius: 50%; }
-`

@@ -1,7 +1,7 @@
-import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { clockPoint, sayClock } from '../../drawing/clock'
 import { useHatch } from '../../drawing/Hatch'
+import { TapPlan } from '../../drawing/TapPlan'
 
 type Hole = Schemas['HoleNow']
 
@@ -11,6 +11,7 @@ interface FillMapProps {
   onTap: (hole: number) => void
 }
 
+const HALF = { x: 220, y: 176, below: 192 }
 const RIM = 112
 const FLOOR = 172
 const INSIDE = 56
@@ -18,59 +19,49 @@ const INSIDE = 56
 /** The coupling seen along its shaft as it stands: which hole is low, where a plug is out, where grease has shown. */
 export function FillMap({ holes, next, onTap }: FillMapProps) {
   const hatch = useHatch()
+  const taps = holes.map((hole) => ({
+    key: hole.hole,
+    at: clockPoint(hole.clock, RIM),
+    label: `Hole ${hole.hole} at ${sayClock(hole.clock)}: ${WORDS[hole.state]}`,
+  }))
   return (
-    <Plan>
-      <svg viewBox="-220 -176 440 368" aria-hidden="true">
-        {hatch.defs}
-        <path d={`M-200 ${FLOOR}H200V${FLOOR + 8}H-200Z`} fill={hatch.fixed} />
-        <path d={`M-200 ${FLOOR}H200`} stroke="var(--ink)" strokeWidth="2" />
-        <circle r={RIM} fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
-        <circle r="76" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
-        <circle r="34" fill={hatch.fixed} stroke="var(--ink)" strokeWidth="2" />
-        <path d="M-140 0H140M0-140V140" stroke="var(--ink)" strokeWidth=".75" strokeDasharray="14 3 3 3" />
-        {holes.map((hole) => (
-          <g key={hole.hole} transform={`rotate(${hole.clock}) translate(0 ${-RIM})`}>
-            <Plug hole={hole} isNext={hole.hole === next} />
-          </g>
-        ))}
-        {holes.map((hole) => {
-          const { x, y } = clockPoint(hole.clock, INSIDE)
-          return (
-            <text
-              key={hole.hole}
-              x={x}
-              y={y + 5}
-              textAnchor="middle"
-              fontSize="15"
-              fontWeight="600"
-              stroke="var(--paper)"
-              strokeWidth="5"
-              paintOrder="stroke"
-            >
-              {hole.hole}
-              {hole.lowest && (
-                <tspan fontSize="13" fontWeight="400">
-                  {' low'}
-                </tspan>
-              )}
-            </text>
-          )
-        })}
-      </svg>
+    <TapPlan half={HALF} places={taps} onTap={onTap}>
+      {hatch.defs}
+      <path d={`M-200 ${FLOOR}H200V${FLOOR + 8}H-200Z`} fill={hatch.fixed} />
+      <path d={`M-200 ${FLOOR}H200`} stroke="var(--ink)" strokeWidth="2" />
+      <circle r={RIM} fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
+      <circle r="76" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
+      <circle r="34" fill={hatch.fixed} stroke="var(--ink)" strokeWidth="2" />
+      <path d="M-140 0H140M0-140V140" stroke="var(--ink)" strokeWidth=".75" strokeDasharray="14 3 3 3" />
+      {holes.map((hole) => (
+        <g key={hole.hole} transform={`rotate(${hole.clock}) translate(0 ${-RIM})`}>
+          <Plug hole={hole} isNext={hole.hole === next} />
+        </g>
+      ))}
       {holes.map((hole) => {
-        const { x, y } = clockPoint(hole.clock, RIM)
-        const style = { left: `${((x + 220) / 440) * 100}%`, top: `${((y + 176) / 368) * 100}%` }
+        const { x, y } = clockPoint(hole.clock, INSIDE)
         return (
-          <button
+          <text
             key={hole.hole}
-            type="button"
-            style={style}
-            aria-label={`Hole ${hole.hole} at ${sayClock(hole.clock)}: ${WORDS[hole.state]}`}
-            onClick={() => onTap(hole.hole)}
-          />
+            x={x}
+            y={y + 5}
+            textAnchor="middle"
+            fontSize="15"
+            fontWeight="600"
+            stroke="var(--paper)"
+            strokeWidth="5"
+            paintOrder="stroke"
+          >
+            {hole.hole}
+            {hole.lowest && (
+              <tspan fontSize="13" fontWeight="400">
+                {' low'}
+              </tspan>
+            )}
+          </text>
         )
       })}
-    </Plan>
+    </TapPlan>
   )
 }
 
@@ -102,11 +93,3 @@ function Plug({ hole, isNext }: { hole: Hole; isNext: boolean }) {
     </>
   )
 }
-
-const Plan = styled.div`
-  position: relative;
-  max-width: 440px;
-  margin: 0 auto;
-  svg { display: block; width: 100%; }
-  button { position: absolute; width: 56px; height: 56px; transform: translate(-50%, -50%); border-radius: 50%; }
-`

@@ -1,5 +1,4 @@
 import { useState } from 'react'
-import styled from 'styled-components'
 import { sayClock } from '../../drawing/clock'
 import { MainButton, PlainButton } from '../../kit/Button'
 import { Choice } from '../../kit/Choice'
@@ -7,7 +6,7 @@ import { Words } from '../../kit/Field'
 import { Tick } from '../../kit/Tick'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
 import { oneOf, slot } from '../draft'
-import { FieldCell, Row, Zone } from '../parts'
+import { Actions, FieldCell, Row, Zone } from '../parts'
 import { byTable, cell, chosen, type Field, type Given, type ResultOf, type Table } from '../table'
 import { FillMap } from './FillMap'
 
@@ -171,12 +170,3 @@ export const greaseBench: BenchClient<'grease'> = {
   say,
   Drawing: GreaseDrawing,
 }
-
-const Actions = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-  align-items: center;
-  margin-top: 8px;
-  > button:first-child { flex: 1 1 220px; }
-`

@@ -1,7 +1,7 @@
-import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { clockPoint } from '../../drawing/clock'
 import { useHatch } from '../../drawing/Hatch'
+import { TapPlan } from '../../drawing/TapPlan'
 import { feetPlaces } from './feetPlaces'
 
 type Result = Schemas['TightenResult']
@@ -23,6 +23,7 @@ interface BoltPlanProps {
   onTap: (bolt: number) => void
 }
 
+const HALF = { x: 200, y: 190 }
 const CIRCLE = 138
 const [OUTER, INNER] = [146, 88] // two circles that take turns
 const BIGGEST = 24
@@ -37,68 +38,58 @@ export function BoltPlan({ result, pulls, next, isHeld, feet, couplingRight, onT
   const places = feet ? feetPlaces(bolts.length) : placesOf(result.circles)
   const size = feet ? BIGGEST : Math.min(isTwo ? IN_RING : BIGGEST, (Math.PI * CIRCLE) / bolts.length - 5)
   const names = new Map(result.sequence.map((turn) => [turn.bolt, turn.name]))
+  const taps = bolts.map((bolt, i) => ({
+    key: bolt,
+    at: places[i]!,
+    label: `Bolt ${names.get(bolt)}${next?.bolt === bolt ? ', next' : ''}`,
+  }))
   return (
-    <Plan>
-      <svg viewBox="-200 -190 400 380" aria-hidden="true">
-        {hatch.defs}
-        {feet ? (
-          <Machine name={feet.name} couplingRight={couplingRight} />
-        ) : (
-          <>
-            <circle r="182" fill="none" stroke="var(--ink)" strokeWidth="2" />
-            <circle r={isTwo ? OUTER : CIRCLE} fill="none" stroke="var(--ink)" strokeDasharray="14 3 3 3" />
-            {isTwo && <circle r="117" fill="none" stroke="var(--ink)" strokeWidth="2" />}
-            {isTwo && <circle r={INNER} fill="none" stroke="var(--ink)" strokeDasharray="14 3 3 3" />}
-            {!isTwo && <circle r="92" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />}
-            <circle r={isTwo ? 60 : 66} fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
-          </>
-        )}
-        {bolts.map((bolt, i) => (
-          <Bolt
-            key={bolt}
-            name={names.get(bolt) ?? String(bolt)}
-            at={places[i]!}
-            size={size}
-            passes={passes}
-            pulled={pulls.filter((p) => p.bolt === bolt)}
-            still={standsStill(result, pulls, bolt)}
-            isNext={next?.bolt === bolt}
-          />
-        ))}
-        <text y="-26" textAnchor="middle" fontSize="15" fontWeight="600" fill="var(--blue)">
-          {next
-            ? `${result.still === null ? 'bolt' : 'screw'} ${next.name}`
-            : isHeld
-              ? 'no setting yet'
-              : result.still
-                ? 'all stand still'
-                : 'all pulled'}
-        </text>
-        <text y="20" textAnchor="middle" fontFamily="var(--read)" fontWeight="600" fontSize="42">
-          {next ? Number(next.set_nm.toFixed(1)) : ''}
-        </text>
-        <text y="44" textAnchor="middle" fontSize="14">
-          {next
-            ? result.still === null
-              ? `N·m, pass ${next.pass} of ${passes}`
-              : `N·m, round ${next.pass}`
-            : `${result.done} pulls`}
-        </text>
-      </svg>
-      {bolts.map((bolt, i) => {
-        const { x, y } = places[i]!
-        const style = { left: `${((x + 200) / 400) * 100}%`, top: `${((y + 190) / 380) * 100}%` }
-        return (
-          <button
-            key={bolt}
-            type="button"
-            style={style}
-            aria-label={`Bolt ${names.get(bolt)}${next?.bolt === bolt ? ', next' : ''}`}
-            onClick={() => onTap(bolt)}
-          />
-        )
-      })}
-    </Plan>
+    <TapPlan half={HALF} places={taps} onTap={onTap}>
+      {hatch.defs}
+      {feet ? (
+        <Machine name={feet.name} couplingRight={couplingRight} />
+      ) : (
+        <>
+          <circle r="182" fill="none" stroke="var(--ink)" strokeWidth="2" />
+          <circle r={isTwo ? OUTER : CIRCLE} fill="none" stroke="var(--ink)" strokeDasharray="14 3 3 3" />
+          {isTwo && <circle r="117" fill="none" stroke="var(--ink)" strokeWidth="2" />}
+          {isTwo && <circle r={INNER} fill="none" stroke="var(--ink)" strokeDasharray="14 3 3 3" />}
+          {!isTwo && <circle r="92" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />}
+          <circle r={isTwo ? 60 : 66} fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
+        </>
+      )}
+      {bolts.map((bolt, i) => (
+        <Bolt
+          key={bolt}
+          name={names.get(bolt) ?? String(bolt)}
+          at={places[i]!}
+          size={size}
+          passes={passes}
+          pulled={pulls.filter((p) => p.bolt === bolt)}
+          still={standsStill(result, pulls, bolt)}
+          isNext={next?.bolt === bolt}
+        />
+      ))}
+      <text y="-26" textAnchor="middle" fontSize="15" fontWeight="600" fill="var(--blue)">
+        {next
+          ? `${result.still === null ? 'bolt' : 'screw'} ${next.name}`
+          : isHeld
+            ? 'no setting yet'
+            : result.still
+              ? 'all stand still'
+              : 'all pulled'}
+      </text>
+      <text y="20" textAnchor="middle" fontFamily="var(--read)" fontWeight="600" fontSize="42">
+        {next ? Number(next.set_nm.toFixed(1)) : ''}
+      </text>
+      <text y="44" textAnchor="middle" fontSize="14">
+        {next
+          ? result.still === null
+            ? `N·m, pass ${next.pass} of ${passes}`
+            : `N·m, round ${next.pass}`
+          : `${result.done} pulls`}
+      </text>
+    </TapPlan>
   )
 }
 
@@ -185,11 +176,3 @@ function hexagon(size: number) {
   const points = [30, 90, 150, 210, 270, 330].map((c) => clockPoint(c, size))
   return `M${points.map((p) => `${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join('L')}Z`
 }
-
-const Plan = styled.div`
-  position: relative;
-  max-width: 420px;
-  margin: 0 auto;
-  svg { display: block; width: 100%; }
-  button { position: absolute; width: 52px; height: 52px; transform: translate(-50%, -50%); border-radius: 50%; }
-`
