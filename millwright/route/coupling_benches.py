@@ -1,5 +1,8 @@
 """Benches that families have in common: close-fit bolts drawn in hole by hole, grease filled in hole by hole."""
 
+from typing import Any
+
+from ..bolting.fitted import Way
 from ..card.values import source_of
 from ..sketch import discs
 from .circles import line_of
@@ -35,44 +38,43 @@ def fill(key: str, title: str, why: str, *holes: float) -> Bench:
     )
 
 
-def tap_out(key: str, title: str, circle: str) -> Bench:
-    """Close-fit bolts of a circle taken out, hole by hole, each kept with its hole."""
-
-    def form(job: JobFacts) -> BenchForm:
-        count = line_of(job, job.family.circle(circle), COUNT)
-        known = {"bolts": round(job.card[count].value)} if count in job.card else {}
-        return BenchForm(bench="fitted", preset={**known, "way": "out"})
-
-    return Bench(
-        key=key,
-        title=title,
-        why="Nuts one after another, rings into their box, then each bolt by its end. A bolt that is driven is spoiled.",
-        tool="spanners, soft drift, soft hammer; a marked box",
-        caution="The spacer drops when the last bolt leaves: its weight hangs on the sling.",
-        form=form,
-        sketch=lambda job: discs.fitted_bolt(),
-        needs=lambda job: (line_of(job, job.family.circle(circle), COUNT),),
-        may_authorise=False,
-        on_fail=lambda job: "It sits fast: oil, wait, tap again softly at its end. No heat near the pack.",
-    )
-
-
 def draw_in(key: str, title: str, circle: str) -> Bench:
     """Close-fit bolts of a circle, hole by hole."""
-
-    def form(job: JobFacts) -> BenchForm:
-        count = line_of(job, job.family.circle(circle), COUNT)
-        return BenchForm(bench="fitted", preset={"bolts": round(job.card[count].value)} if count in job.card else {})
-
     return Bench(
         key=key,
         title=title,
         why="In two stages: bare first, then with its ring, until the head seats. A bolt that is driven is spoiled.",
         tool="spanners, soft hammer only for the pack",
         caution="A ring in the first draw-in jams the bolt; a ring that is forgotten lets the joint settle.",
-        form=form,
-        sketch=lambda job: discs.fitted_bolt(),
-        needs=lambda job: (line_of(job, job.family.circle(circle), COUNT),),
-        may_authorise=False,
         on_fail=lambda job: "Hard to draw: back it out, shift the pack, start again by hand.",
+        **_on_the_map(circle, "in"),
     )
+
+
+def tap_out(key: str, title: str, circle: str) -> Bench:
+    """Close-fit bolts of a circle taken out, hole by hole, each kept with its hole."""
+    return Bench(
+        key=key,
+        title=title,
+        why="Nuts one after another, rings into their box, then each bolt by its end. A bolt that is driven is spoiled.",
+        tool="spanners, soft drift, soft hammer; a marked box",
+        caution="The spacer drops when the last bolt leaves: its weight hangs on the sling.",
+        on_fail=lambda job: "It sits fast: oil, wait, tap again softly at its end. No heat near the pack.",
+        **_on_the_map(circle, "out"),
+    )
+
+
+def _on_the_map(circle: str, way: Way) -> dict[str, Any]:
+    def line(job: JobFacts) -> str:
+        return line_of(job, job.family.circle(circle), COUNT)
+
+    def form(job: JobFacts) -> BenchForm:
+        known = {"bolts": round(job.card[line(job)].value)} if line(job) in job.card else {}
+        return BenchForm(bench="fitted", preset={**known, "way": way})
+
+    return {
+        "form": form,
+        "needs": lambda job: (line(job),),
+        "sketch": lambda job: discs.fitted_bolt(),
+        "may_authorise": False,
+    }

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from .shapes import Sketch, around, box, circle, label, line, outline, ring, sector
+from .shapes import Sketch, around, box, circle, in_turn, label, line, outline, ring, sector
 
 
 def marks(places: Sequence[str], read: Sequence[str] = ()) -> Sketch:
@@ -60,8 +60,7 @@ def tube_holes(bolts: int | None) -> Sketch:
     """The flange of a tube: bolts of the small holes come out, those of the large ones hold the element and stay."""
     n = min(max(bolts or 3, 2), 8)
     x, y, r = 110, 100, 62
-    small = [around(x, y, r, i * 360 / n) for i in range(n)]
-    large = [around(x, y, r, (i + 0.5) * 360 / n) for i in range(n)]
+    small, large = in_turn(x, y, r, n)
     count = "" if bolts is None else f"{bolts} "
     return Sketch(
         title="Flange of the tube: the bolts in its small holes come out, hub and element stay together",

@@ -1,7 +1,7 @@
 """Disc couplings: the holes of a pack, a close-fit bolt with its catch ring, a squeeze screw in a spacer unit."""
 
 from ..say import Figure
-from .shapes import Sketch, around, box, circle, dimension, label, line, outline, ring
+from .shapes import Sketch, box, circle, dimension, in_turn, label, line, outline, ring
 
 USUAL_BOLTS = 3  # of one flange, drawn where the card has no count yet
 
@@ -11,8 +11,7 @@ def pack_holes(first: int | None, second: int | None) -> Sketch:
     n = min(max(first or USUAL_BOLTS, second or USUAL_BOLTS, 2), 12)
     x, y, r = 110, 100, 62
     size = min(10.0, 100 / (2 * n))
-    small = [around(x, y, r, i * 360 / n) for i in range(n)]
-    large = [around(x, y, r, (i + 0.5) * 360 / n) for i in range(n)]
+    small, large = in_turn(x, y, r, n)
     count = "" if first is None else f", {first} of them"
     return Sketch(
         title="Flange seen from the pack: small holes and large holes in turn",

@@ -102,6 +102,12 @@ def around(x: float, y: float, r: float, degrees: float) -> tuple[float, float]:
     return round(x + r * math.sin(turned), 2), round(y - r * math.cos(turned), 2)
 
 
+def in_turn(x: float, y: float, r: float, n: int) -> tuple[list[tuple[float, float]], list[tuple[float, float]]]:
+    """The places of ``n`` holes of one kind, the first at the top, and of as many of another kind between them."""
+    step = 360 / n
+    return [around(x, y, r, i * step) for i in range(n)], [around(x, y, r, (i + 0.5) * step) for i in range(n)]
+
+
 def sector(x: float, y: float, inner: float, outer: float, start: float, end: float, ink: Ink) -> Path:
     """A piece of a ring, from one angle to another clockwise from the top; less than half of it."""
     (x1, y1), (x2, y2) = around(x, y, outer, start), around(x, y, outer, end)

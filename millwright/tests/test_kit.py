@@ -51,3 +51,13 @@ class KitTest(unittest.TestCase):
                 key for part in facts.parts if part.key in ("bolts", "spacer_screws", "sleeve_screws") for key in part.screws
             ]
             self.assertEqual(sorted(counted), sorted(circle.key for circle in facts.circles), name)
+
+    def test_as_many_tools_come_back_as_were_laid_out(self) -> None:
+        work = Work(family="rigid")
+        work.until("receive.tools")
+        work.enter("receive.tools", {**work.fill("receive.tools"), "laid_out": 9})
+        work.until("close.count")
+        work.enter("close.count", {**work.fill("close.count"), "tools": 8})
+        self.assertEqual((work.state("close.count"), work.state("close.guard")), ("over", "blocked"))
+        work.enter("close.count", work.fill("close.count"))
+        self.assertEqual(work.state("close.count"), "done")

@@ -72,7 +72,7 @@ class CoupleUpCase(BrowserTestCase):
         self.go_on()
         self.sheet("Look over the finished coupling")
         self.go_on()
-        self.sheet("Count tools and temporary parts out")
+        self.sheet("Count tools and temporary parts out", Every_tool_is_back="4")
         self.go_on()
         self.sheet("Fit the guard", **guard)
         self.go_on()

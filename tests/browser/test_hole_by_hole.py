@@ -164,7 +164,7 @@ class RunInTest(HoleByHoleCase):
         self.go_on()
         self.sheet("Look over the finished coupling")
         self.go_on()
-        self.sheet("Count tools and temporary parts out")
+        self.sheet("Count tools and temporary parts out", Every_tool_is_back="4")
         self.go_on()
         self.sheet("Fit the guard", Guard_screws_back="8")
         self.go_on()

@@ -4,12 +4,12 @@ from ...roles import Role
 from ...say import say
 from ...verdict import Judged, said_by_hand
 from .. import torques
-from ..fields import Field, choice, condition, number, text, tick
+from ..fields import Field, choice, condition, count, number, text, tick
 from ..ledger import back
 from ..locks import FIRST_LOCKS, LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
 from ..order import Aside, Part, in_order
 from ..steps import Answers, Fact, JobFacts, SheetForm, SignForm, Stage, Step
-from . import closed_coupling, make_safe, run_in, set_and_align
+from . import closed_coupling, make_safe, receive, run_in, set_and_align
 from .run_in import GUARD_SCREWS
 
 CLOSING = "close.sign"  # the signature that closes a record
@@ -33,7 +33,7 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True
         *ahead,
         *pulled,
         *finished,
-        _count(),
+        _count(job),
         Step(
             key="close.guard",
             stage=Stage.CLOSE,
@@ -150,7 +150,7 @@ def _read_warm(job: JobFacts) -> Step:
 def put_away(job: JobFacts) -> Part:
     """What closes a job that only took something off: counted, made safe to leave, signed."""
     return in_order(
-        _count(),
+        _count(job),
         Step(
             key="close.left",
             stage=Stage.CLOSE,
@@ -169,7 +169,16 @@ def put_away(job: JobFacts) -> Part:
     )
 
 
-def _count() -> Step:
+def _tools(job: JobFacts) -> Field:
+    """As many as were laid out, where they were counted."""
+    laid_out = job.answers.get(receive.TOOLS_OUT, {}).get("laid_out")
+    label = "Every tool is back on the sheet it was laid out on"
+    if not isinstance(laid_out, int):
+        return tick("tools", label)
+    return count("tools", f"{label}, counted", expected=laid_out, of="counted when they were laid out")
+
+
+def _count(job: JobFacts) -> Step:
     return Step(
         key="close.count",
         stage=Stage.CLOSE,
@@ -179,7 +188,7 @@ def _count() -> Step:
         counts_out=True,
         form=SheetForm(
             fields=(
-                tick("tools", "Every tool is back on the sheet it was laid out on"),
+                _tools(job),
                 tick("rags", "Rags, packing, bars and dial brackets are off"),
                 tick("scrap", "Scrapped parts are marked and set aside"),
             )

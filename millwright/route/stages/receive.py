@@ -6,7 +6,7 @@ from ...verdict import Judged, said_by_hand
 from ..circles import line_of
 from ..families.facts import COUNT, SUITS_VALUES
 from ..families.facts import Part as KitPart
-from ..fields import Field, condition, text, tick
+from ..fields import Field, condition, count, text, tick
 from ..hubs.screw_held import DEVICES
 from ..order import Part, any_order
 from ..steps import Answers, JobFacts, SheetForm, Stage, Step
@@ -34,7 +34,7 @@ HOT_TOOLS = (
 )
 
 
-KIT = "receive.kit"
+KIT, TOOLS_OUT = "receive.kit", "receive.tools"
 
 
 def counted_key(part: str) -> str:
@@ -126,7 +126,7 @@ def steps(job: JobFacts) -> Part:
             on_fail="Not the registered coupling, or not for this machine: put it back, or the lead authorises it.",
         ),
         Step(
-            key="receive.tools",
+            key=TOOLS_OUT,
             hands_on=False,
             stage=Stage.RECEIVE,
             title="Lay out the tools",
@@ -135,6 +135,7 @@ def steps(job: JobFacts) -> Part:
                 fields=(
                     *(tick(key, label) for key, label in (TOOLS if mounted else TOOLS_OF_ELEMENT)),
                     *(tick(key, label) for key, label in HOT_TOOLS if heats),
+                    count("laid_out", "Tools laid out on their sheet, counted", "as many come back at the end"),
                     text("wrench", "Torque wrench number"),
                     Field(key="wrench_until", kind="date", label="Wrench calibrated until"),
                 )
