@@ -50,7 +50,7 @@ class Shots(BrowserTestCase):
         self.shot("runout", f"/jobs/{pump}/steps/mount.true.driven")
         swept = job_of("Chilled-water pump 1", closed=True).pk
         self.shot("gap", f"/jobs/{swept}/steps/couple.closed")
-        self.shot("straightedge", f"{steps}/set.straightedge")
+        self.shot("sheet", f"/jobs/{job_of('Chilled-water pump 2').pk}/steps/couple.home")
         self.shot("tighten", f"/jobs/{closed}/steps/couple.feet")
         self.draw_in()
         self.shot("record", f"/jobs/{closed}/record")
