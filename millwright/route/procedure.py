@@ -287,7 +287,10 @@ def answered(step: str, key: str, *options: str) -> When:
 
 def figure(job: JobFacts, key: str) -> Figure | None:
     """A length of the card, to be written at a sketch; None where the card has none."""
-    return mm(job.card[key].value, None) if key in job.card else None
+    if key not in job.card:
+        return None
+    value = job.card[key].value
+    return mm(value, 1 if round(value, 1) == value else 2)
 
 
 def bolts_of(job: JobFacts, circle: str) -> int | None:

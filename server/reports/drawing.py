@@ -1,6 +1,7 @@
 """What of an entry is drawn on paper. The geometry is the core's; here it gets ink."""
 
 from collections.abc import Mapping
+from dataclasses import dataclass
 from html import escape
 from typing import Any
 
@@ -9,37 +10,53 @@ from pydantic import TypeAdapter
 from millwright.line import LineSpec
 from millwright.setting.drawn import WIDTH, Drawn, DrawnMachine, DrawnView, Ray
 from millwright.sketch import common, proofs
+from millwright.sketch.shapes import Sketch
 from server.jobs.models import Entry
 
-from .sketch_svg import sketch_svg
+from .sketch_svg import on_its_ground, sketch_svg
 
+ON_SCREEN = 960  # as wide as the page of a record; on paper the sheet says how wide
 VIEW_HEIGHT = 150.0
 HALF_BODY, HALF_SHAFT, HALF_SPACER, HALF_PLANE = 30.0, 7.0, 6.0, 16.0
 MOVES_AT = 52.0  # below the axis
 ARROW = 9.0
 INK, BLUE = "#14202B", "#1F4E79"
 CENTRE_LINE = 'stroke-dasharray="14 3 3 3" stroke-width=".8"'
+AS_READ = "Side view and plan of the two machines as read"
 TITLES = {"v": "Side view", "h": "Plan"}
 IN_PLACE = Ray(drop=0.0, shear=0.0)
 DRAWN = TypeAdapter(Drawn)
 
 
-def drawing_of(spec: LineSpec, entry: Entry) -> str | None:
+@dataclass(frozen=True)
+class Drawing:
+    """A drawing, and what it shows in words."""
+
+    svg: str
+    title: str
+
+
+def drawing_of(spec: LineSpec, entry: Entry) -> Drawing | None:
     """Where the machines stood, marks as they were read, bolts as their heads were seated, holes as they were filled."""
     result = entry.result or {}
+    if result.get("bench") == "alignment":
+        svg = alignment_svg(spec, result)
+        return None if svg is None else Drawing(svg, AS_READ)
+    sketch = _sketch_of(entry, result)
+    return None if sketch is None else Drawing(sketch_svg(sketch), sketch.title)
+
+
+def _sketch_of(entry: Entry, result: Mapping[str, Any]) -> Sketch | None:
     match result.get("bench"):
-        case "alignment":
-            return alignment_svg(spec, result)
-        case "fitted" if result.get("holes") and result.get("next") is None:
-            return sketch_svg(proofs.seated([hole["head"] for hole in result["holes"]]))
+        case "fitted" if result.get("holes") and result.get("next") is None and "rings_on" in result:
+            return proofs.seated([hole["head"] for hole in result["holes"]]) if result["rings_on"] else None
         case "grease" if result.get("holes"):
             said = {"done": "filled, plug in", "closed": "plug in"}
-            return sketch_svg(proofs.filled([(h["clock"], said.get(h["state"], h["state"])) for h in result["holes"]]))
+            return proofs.filled([(h["clock"], said.get(h["state"], h["state"])) for h in result["holes"]])
         case "sheet":
             asked = [field for field in entry.asked.get("fields", []) if field["kind"] == "marks"]
             read = [(field["options"], entry.inputs.get(field["key"])) for field in asked]
-            drawn = [sketch_svg(common.marks(places, [str(mark or "") for mark in marks])) for places, marks in read if marks]
-            return drawn[0] if drawn else None
+            return next((common.marks(at, [str(mark or "") for mark in marks]) for at, marks in read if marks), None)
         case _:
             return None
 
@@ -56,7 +73,7 @@ def alignment_svg(spec: LineSpec, result: Mapping[str, Any]) -> str | None:
     note = f"Across drawn × {drawn.times:g}; along the shaft to scale, {WIDTH / drawn.layout.per_mm:.0f} mm"
     height = len(drawn.views) * VIEW_HEIGHT
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH:.0f} {height + 20:.0f}" role="img" '
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH:.0f} {height + 20:.0f}" width="{ON_SCREEN}" role="img" '
         f'font-family="Barlow Semi Condensed, sans-serif" font-size="12">'
         '<defs><pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">'
         f'<path d="M0 0V6" stroke="{INK}" stroke-width=".7"/></pattern></defs>'
@@ -131,8 +148,7 @@ def _move(x: float, points: str, words: str) -> str:
 
 
 def _label(x: float, axis: Ray, words: str) -> str:
-    halo = 'text-anchor="middle" font-weight="600" stroke="#fff" stroke-width="4" paint-order="stroke"'
-    return _text(x, _y(axis, x) + 4, words, halo)
+    return on_its_ground(x, _y(axis, x) + 4, words, 'text-anchor="middle" font-weight="600"', ground=4)
 
 
 def _text(x: float, y: float, words: str, extra: str) -> str:

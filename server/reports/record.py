@@ -192,6 +192,7 @@ def _signed(signatures: list[Signature]) -> list[Signed]:
 def _reading(job: Job, entry: Entry, label: str) -> Reading:
     """One entry, read by what it was asked."""
     result: dict[str, Any] = entry.result or {}
+    drawing = drawing_of(job.as_spec, entry)
     ticks = [f for f in entry.asked.get("fields", []) if f["kind"] == "tick"] if is_sheet(entry) else []
     none = [f for f in ticks if entry.inputs.get(f["key"]) == NONE_HERE]
     return Reading(
@@ -209,5 +210,6 @@ def _reading(job: Job, entry: Entry, label: str) -> Reading:
         by=entry.by,
         role=entry.role,
         at=entry.at,
-        drawing=drawing_of(job.as_spec, entry),
+        drawing=drawing.svg if drawing else None,
+        drawing_title=drawing.title if drawing else "",
     )

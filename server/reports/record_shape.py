@@ -47,6 +47,13 @@ class CheckLine(Schema):
     source: str
     overtaken: Said = NOTHING  # why it no longer stands; said in the summary only
 
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def said(self) -> str:
+        """How it stands, in a word: what somebody looked at and counted is in order, though no figure judged it."""
+        looked_at = self.status is Status.NOT_JUDGED and not self.value and not self.limit
+        return "in order" if looked_at else self.status.value
+
 
 class Reading(Schema):
     """One reading, move or remark of a step. `ticked` and `not_ticked` are sentences of a sheet;
@@ -67,6 +74,7 @@ class Reading(Schema):
     role: str
     at: datetime
     drawing: str | None
+    drawing_title: str = Field(default="", description="what the drawing shows")
 
 
 class Signed(Schema):

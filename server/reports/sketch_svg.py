@@ -1,4 +1,8 @@
-"""A sketch on paper. Its geometry is the core's (`millwright.sketch`); here it gets ink."""
+"""A sketch on paper. Its geometry is the core's (`millwright.sketch`); here it gets ink.
+
+Words that lie over lines stand on a white ground of their own shape, written under them: what prints the PDF paints an
+outline over its letters, whatever order is asked for.
+"""
 
 import math
 from html import escape
@@ -37,6 +41,7 @@ def sketch_svg(sketch: Sketch) -> str:
     figures = "".join([*map(_dimension, sketch.dimensions), *map(_label, sketch.labels)])
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {sketch.width:g} {sketch.height:g}" role="img" '
+        f'width="{sketch.width:g}" height="{sketch.height:g}" style="width:{sketch.width:g}px;max-width:100%;height:auto" '
         f'aria-label="{escape(sketch.title)}" font-family="Barlow Semi Condensed, sans-serif" font-size="{TEXT}">'
         f"{PATTERNS}{paths}{figures}</svg>"
     )
@@ -67,5 +72,11 @@ def _dimension(one: Dimension) -> str:
 
 
 def _text(x: float, y: float, words: str, anchor: Anchor) -> str:
-    halo = 'stroke="#fff" stroke-width="3" paint-order="stroke"'
-    return f'<text x="{x:g}" y="{y:g}" text-anchor="{anchor}" {halo}>{escape(words)}</text>'
+    return on_its_ground(x, y, words, f'text-anchor="{anchor}"', ground=3)
+
+
+def on_its_ground(x: float, y: float, words: str, extra: str, *, ground: float) -> str:
+    """Words over a white ground of ``ground`` units round each letter; ``extra`` - further attributes."""
+    place = f'x="{x:.1f}" y="{y:.1f}" {extra}'
+    under = f'<text {place} fill="#fff" stroke="#fff" stroke-width="{ground:g}" aria-hidden="true">{escape(words)}</text>'
+    return f'{under}<text {place} fill="{INK}">{escape(words)}</text>'

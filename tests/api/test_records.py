@@ -2,6 +2,7 @@
 
 import hashlib
 import json
+import re
 import subprocess
 import tempfile
 from pathlib import Path
@@ -139,7 +140,28 @@ class RecordTest(TestCase):
             [(f["label"].lstrip("12 "), in_words(f["value"])) for f in swept["figures"]],
         )
         # the spacer stands between its planes, 160 mm to either side of the middle
-        self.assertEqual(swept["drawing"].count('fill="#fff"'), 2 * 3)
+        self.assertEqual(len(re.findall(r'<path[^>]*fill="#fff"', swept["drawing"])), 2 * 3)
+
+    def test_words_over_a_drawing_are_inked_last_and_every_drawing_says_what_it_shows(self) -> None:
+        mill = job_of("Roller mill", closed=True)
+        _, record = Member("lead").ask("GET", f"/api/records/{mill.pk}")
+        drawn = {s["key"]: r for s in record["steps"] for r in s["readings"] if r["drawing"]}
+        self.assertLessEqual({"set.align", "couple.align", "couple.cover", "couple.grease"}, set(drawn))
+        twice = re.compile(r'<text [^>]*stroke="#fff"[^>]*>([^<]+)</text><text [^>]*fill="#14202B">\1</text>')
+        for key, said in (("set.align", "Motor"), ("couple.cover", "upper half"), ("couple.grease", "1: filled, plug in")):
+            svg = drawn[key]["drawing"]
+            self.assertNotIn("paint-order", svg, "the one who prints does not know it")
+            self.assertIn(said, twice.findall(svg))
+            self.assertEqual(svg.count('stroke="#fff"'), len(twice.findall(svg)))
+        self.assertEqual(drawn["couple.cover"]["drawing_title"], "Marks of lower half, upper half: they agree")
+
+    def test_what_was_counted_and_compared_right_is_in_order_not_not_judged(self) -> None:
+        mill = job_of("Roller mill", closed=True)
+        _, record = Member("lead").ask("GET", f"/api/records/{mill.pk}")
+        cover = next(s for s in record["steps"] if s["key"] == "couple.cover")["readings"][-1]
+        self.assertEqual({check["said"] for check in cover["checks"]}, {"in order"})
+        _, pdf = Member("lead").ask("GET", f"/api/records/{mill.pk}/pdf")
+        self.assertIn("in order", text_of(pdf))
 
     def test_a_damaged_csv_reads_nothing_and_names_the_line(self) -> None:
         rows = {

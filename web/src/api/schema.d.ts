@@ -1639,6 +1639,11 @@ export interface components {
             overtaken: components["schemas"]["Words"];
             /** Proven */
             proven?: boolean | null;
+            /**
+             * Said
+             * @description How it stands, in a word: what somebody looked at and counted is in order, though no figure judged it.
+             */
+            readonly said: string;
             /** Source */
             source: string;
             status: components["schemas"]["Status"];
@@ -5361,6 +5366,12 @@ export interface components {
             checks: components["schemas"]["CheckLine"][];
             /** Drawing */
             drawing: string | null;
+            /**
+             * Drawing Title
+             * @description what the drawing shows
+             * @default
+             */
+            drawing_title: string;
             /** Figures */
             figures: components["schemas"]["FigureLine"][];
             /**

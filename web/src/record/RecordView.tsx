@@ -218,7 +218,7 @@ function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
                 <td>
                   <Num>{sayIn(check.limit, unit)}</Num>
                 </td>
-                <td>{sayStatus(check)}</td>
+                <td>{check.said === 'in order' ? check.said : sayStatus(check)}</td>
                 <td className="note">{check.source}</td>
               </tr>
             ))}
@@ -230,7 +230,7 @@ function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
       )}
       {reading.drawing && (
         <img
-          alt="Side view and plan of the two machines as read"
+          alt={reading.drawing_title || 'drawn as it was read'}
           src={`data:image/svg+xml;utf8,${encodeURIComponent(reading.drawing)}`}
         />
       )}
@@ -279,6 +279,6 @@ const Paper = styled.div`
   dl .across { column-span: all; }
   dt { color: var(--ink-2); }
   .signed { font-weight: 600; }
-  img { width: 100%; background: #fff; }
+  img { max-width: 100%; background: #fff; }
   img.photograph { width: auto; max-width: min(100%, 560px); }
 `
