@@ -195,6 +195,14 @@ class BlockOut(Schema):
     step: str
 
 
+class AcceptedByOut(Schema):
+    """A line of the value card a step goes by: what it says, and in which paper."""
+
+    title: str
+    value: Said
+    source: str
+
+
 class PathOut(Schema):
     """A line or an outline, as SVG has it, and in which ink."""
 
@@ -252,6 +260,7 @@ class StepOut(Schema):
     on_fail: str
     photograph: str
     sketch: SketchOut | None
+    accepted_by: list[AcceptedByOut]
     form: Annotated[BenchFormOut | SheetFormOut | SignFormOut, Field(discriminator="kind")]
     hold: Role | None
     no_return: bool

@@ -8,12 +8,13 @@ from typing import Any
 
 from django.utils import timezone
 
+from millwright.card.values import ValueCard, say_value, value_kind
 from millwright.model import read_json
 from millwright.mounting.heat_io import HeatInput
 from millwright.route.called import called
 from millwright.route.hubs.hot_run import HeatRun, Until, stand_run
 from millwright.route.state import EntryKind, RouteNow, StepNow
-from millwright.route.steps import BenchForm, SheetForm
+from millwright.route.steps import BenchForm, SheetForm, Step
 from millwright.say import words
 
 from .models import Entry, Job
@@ -128,6 +129,7 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]
         "not_before": _cold_at(step.waits_for, route, entries),
         "form": _form(step.form),
         "sketch": step.sketch() if step.sketch else None,
+        "accepted_by": _accepted_by(step, route.card),
         "state": now.state,
         "blocked_by": now.blocks,
         "stale_because": now.stale_because,
@@ -135,6 +137,13 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]
         "signed": now.signed.id if now.signed else None,
         "authorised": now.authorised.id if now.authorised else None,
     }
+
+
+def _accepted_by(step: Step, card: ValueCard) -> list[dict[str, Any]]:
+    """Of the lines a step goes by those the card has."""
+    keys = [key for key in dict.fromkeys((*step.needs, *step.judged_by)) if key in card]
+    lines = [(card[key], kind) for key in keys if (kind := value_kind(key)) is not None]
+    return [{"title": kind.title, "value": say_value(value, kind), "source": value.source.say()} for value, kind in lines]
 
 
 def _form(form: object) -> Mapping[str, Any]:

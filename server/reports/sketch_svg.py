@@ -36,14 +36,14 @@ PATTERNS = (
 
 
 def sketch_svg(sketch: Sketch) -> str:
-    """The whole drawing."""
+    """The whole drawing, in the size it was made for: on the page of a record nothing else says how large it is."""
     paths = "".join(f'<path d="{path.d}" {INKS[path.ink]}/>' for path in sketch.paths)
     figures = "".join([*map(_dimension, sketch.dimensions), *map(_label, sketch.labels)])
+    wide, tall = f"{sketch.width:g}", f"{sketch.height:g}"
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {sketch.width:g} {sketch.height:g}" role="img" '
-        f'width="{sketch.width:g}" height="{sketch.height:g}" style="width:{sketch.width:g}px;max-width:100%;height:auto" '
-        f'aria-label="{escape(sketch.title)}" font-family="Barlow Semi Condensed, sans-serif" font-size="{TEXT}">'
-        f"{PATTERNS}{paths}{figures}</svg>"
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {wide} {tall}" width="{wide}" height="{tall}" '
+        f'style="width:{wide}px;height:{tall}px;max-width:100%" role="img" aria-label="{escape(sketch.title)}" '
+        f'font-family="Barlow Semi Condensed, sans-serif" font-size="{TEXT}">{PATTERNS}{paths}{figures}</svg>'
     )
 
 

@@ -22,9 +22,10 @@ class CoupleUpCase(BrowserTestCase):
     family = ""
     at = ""
     scope: ClassVar[Scope] = Scope.FIT
+    card: ClassVar[dict[str, float]] = {}
 
     def prepare(self) -> None:
-        work = Work(family=self.family, scope=self.scope)
+        work = Work(family=self.family, scope=self.scope, card=self.card)
         work.until(self.at)
         self.own: Job = worked("Mash pump", work)
 

@@ -1,6 +1,7 @@
 """Work that goes hole by hole: close-fit bolts drawn in, grease filled in, two circles pulled by turns."""
 
 import re
+from typing import ClassVar
 
 from playwright.sync_api import Locator, Route, expect
 
@@ -98,6 +99,7 @@ class ByTurnsTest(HoleByHoleCase):
     """A tyre: both rings by half turns, then nothing metal."""
 
     family, at = "tyre", "couple.ring_driver"
+    card: ClassVar[dict[str, float]] = {"ring_clear_mm": 0.1}
 
     def test_both_rings_by_turns_until_a_round_turns_nothing_and_then_no_metal(self) -> None:
         page = self.page
@@ -117,6 +119,8 @@ class ByTurnsTest(HoleByHoleCase):
         page.get_by_role("button", name=ENTER).click()
         self.go_on()
         self.heading("Look that nothing metal touches")
+        said = page.get_by_text("Clamp ring to flange, at least: 0.1 mm (sample: Trial sheet)")
+        expect(said).to_be_visible()
         for label in page.locator("[data-cell]").all():
             label.fill("0")
         page.get_by_role("button", name="Enter", exact=True).click()

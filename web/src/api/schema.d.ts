@@ -867,6 +867,17 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AcceptedByOut
+         * @description A line of the value card a step goes by: what it says, and in which paper.
+         */
+        AcceptedByOut: {
+            /** Source */
+            source: string;
+            /** Title */
+            title: string;
+            value: components["schemas"]["Words"];
+        };
+        /**
          * AlignmentEntry
          * @description An entry as it was appended.
          */
@@ -6431,6 +6442,8 @@ export interface components {
          * @description A step and where it stands.
          */
         StepOut: {
+            /** Accepted By */
+            accepted_by: components["schemas"]["AcceptedByOut"][];
             /** Authorised */
             authorised: string | null;
             /** Blocked By */

@@ -51,7 +51,7 @@ export function OneField({ form, field, draft, change, set, problems }: OneField
           <LabelledCell
             cell={field.key}
             label={field.label}
-            detail={field.detail}
+            detail={[field.detail, field.expected !== null && field.expected_of].filter(Boolean).join('; ')}
             kind={field.kind === 'length' ? 'length' : 'number'}
             unit={field.kind === 'length' ? undefined : sayUnit(field)}
             draft={draft}

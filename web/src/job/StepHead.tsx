@@ -40,6 +40,11 @@ export function StepHead({ step }: { step: Step }) {
             {step.why} {step.photograph && <>Photograph {step.photograph}. </>}
             {step.tool && <>With {step.tool}. </>}
             {step.on_fail && <>If not: {step.on_fail}</>}
+            {step.accepted_by.map((line) => (
+              <small key={line.title}>
+                {line.title}: <b>{sayIn(line.value, unit)}</b> ({line.source})
+              </small>
+            ))}
           </p>
           {step.sketch && <SketchView sketch={step.sketch} />}
         </Told>
@@ -153,6 +158,8 @@ const Told = styled.div`
   flex-wrap: wrap;
   gap: 4px 24px;
   align-items: flex-start;
+  small { display: block; font-size: 14px; }
+  b { font-weight: 600; color: var(--ink); }
   p { flex: 1 1 300px; color: var(--ink-2); font-size: 15px; line-height: 1.25; max-width: 72ch; }
   svg { flex: 0 1 auto; }
 `
