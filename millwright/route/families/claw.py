@@ -1,11 +1,12 @@
 """Claw couplings with elastomer blocks held by a retaining ring."""
 
 from dataclasses import replace
+from typing import TypeGuard
 
 from ...card.values import source_of
 from ...say import mm, number, say
 from ...sketch import jaws
-from ...verdict import Judged, judge, said_by_hand
+from ...verdict import Check, Judged, judge, said_by_hand
 from ..fields import Field, choice, condition, count, length, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
 from ..stages.change_element import judge_number, more_than_the_element, only_the_element
@@ -88,29 +89,37 @@ def _zero(job: JobFacts, key: str) -> str:
 
 
 def _judge_wear(job: JobFacts, answers: Answers) -> Judged:
-    """How far mark and twist went since the blocks were new. Source: geometry, the reading now less its zero."""
-    checks, says = [], []
+    """How far the mark went from its zero, and how far it twists by hand. Source: geometry, the reading now less its zero."""
     left = job.as_left.get("wear", {})
-    for key, line, name in (("zero_mm", WEAR_MOST, "wear of the blocks"), ("twist_mm", TWIST_MOST, "twist by hand")):
-        now, new = answers.get(key), left.get(key, 0 if key == "twist_mm" else None)
-        if not isinstance(now, int | float) or not isinstance(new, int | float):
-            continue
-        by = now if key == "twist_mm" else abs(now - new)
-        high = job.card[line].value if line in job.card else None
-        source = source_of(job.card, line) if line in job.card else "no figure on the card"
-        checks.append(judge(key.removesuffix("_mm"), name, by, "mm", high=high, source=source))
-        if key in left:
-            text_ = "{what}: {since} since the blocks were new."
-            says.append(say(f"since_{key}", text_, what=name.capitalize(), since=mm(now - new, signed=True)))
+    mark, zero, twist = answers.get("zero_mm"), left.get("zero_mm"), answers.get("twist_mm")
+    checks, says = [], []
+    if _is_length(mark) and _is_length(zero):
+        checks.append(_at_most(job, "zero", "wear of the blocks", abs(mark - zero), WEAR_MOST))
+        says.append(say("since_zero", "{since} at the mark since the blocks were new.", since=mm(mark - zero, signed=True)))
+    if _is_length(twist):
+        checks.append(_at_most(job, "twist", "twist by hand", twist, TWIST_MOST))
+        if _is_length(new := left.get("twist_mm")):
+            says.append(say("since_twist", "{since} of twist since the blocks were new.", since=mm(twist - new, signed=True)))
     return checks, says
 
 
-KIND = "receive.blocks"
+def _is_length(answer: object) -> TypeGuard[float]:
+    return isinstance(answer, int | float)
+
+
+def _at_most(job: JobFacts, code: str, name: str, by: float, line: str) -> Check:
+    """Against the card; without a figure there it is only written down."""
+    if line not in job.card:
+        return judge(code, name, by, "mm", source="no figure on the card")
+    return judge(code, name, by, "mm", high=job.card[line].value, source=source_of(job.card, line))
+
+
+BLOCKS_STEP = "receive.blocks"
 THROUGH, BEFORE = WAYS_IN = "through the open ring, once the machines stand", "before the machine comes over"
 
 
 def _before_the_machine(job: JobFacts) -> bool:
-    return not only_the_element(job) and job.answers.get(KIND, {}).get("go_in") == BEFORE
+    return not only_the_element(job) and job.answers.get(BLOCKS_STEP, {}).get("go_in") == BEFORE
 
 
 def _through_the_ring(job: JobFacts) -> bool:

@@ -58,9 +58,7 @@ def _old(element: Element) -> Step:
         photograph="the old one, its wear, the seats it came from",
         form=SheetForm(
             fields=(
-                count("out", element.counted, expected=element.pieces, of="this family")
-                if element.pieces
-                else count("out", element.counted),
+                count("out", element.counted, expected=element.pieces, of="as many as one coupling has"),
                 text("number", "Number, batch or marking on it", NO_NUMBER),
                 choice(
                     "fate", "It is", SCRAP, BACK_IN, detail="scrap is marked and set aside, so that it never goes in again"
