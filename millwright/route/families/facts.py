@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import TYPE_CHECKING, Literal
+from typing import Any, Literal
 
 from ...bolting.order import RISING, Pattern
 from ...card.meanings import Passes
@@ -10,12 +10,11 @@ from ...line import SIDES, Family, Side
 from ...sketch.shapes import Sketch
 from ..fields import Field, condition, text
 
-if TYPE_CHECKING:
-    from ..steps import JobFacts
-
 COUNT, TORQUE, ORDER, PASSES = "flange_bolts", "flange_bolt_torque_nm", "bolt_order", "bolt_passes"
+# A `JobFacts`: it is made of these facts, and so stands above them.
+OfJob = Any
 # Whether a job has it: some parts and circles are there in one size of a family and not in another.
-Only = Callable[["JobFacts"], bool]
+Only = Callable[[OfJob], bool]
 Place = Literal["driver end", "driven end", "both together"]
 
 
@@ -36,7 +35,7 @@ class Part:
     look_for: str = ""
     where: str = ""
     may_lack: str = ""
-    pieces: int | Callable[["JobFacts"], int] = 0
+    pieces: int | Callable[[OfJob], int] = 0
     screws: tuple[str, ...] = ()
     counted: bool = False
     only: Only | None = None
@@ -116,7 +115,7 @@ class FamilyFacts:
     family: Family
     title: str
     parts: tuple[Part, ...]
-    before_hub: tuple[Field | Callable[["JobFacts", Side], Field | None], ...] = ()  # cannot pass the hub later
+    before_hub: tuple[Field | Callable[[OfJob, Side], Field | None], ...] = ()  # cannot pass the hub later
     hung: Callable[[], Sketch] | None = None  # each of those on its shaft before the next: how that looks
     gap_taken: str
     element_materials: tuple[str, ...] = ()
