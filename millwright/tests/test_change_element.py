@@ -9,8 +9,9 @@ from millwright.route.families.register import FAMILIES
 from millwright.route.state import StepState
 from millwright.route.steps import Scope
 
+from .readings import PACK, SHRINK, SLIP, dials
 from .test_look import answers
-from .work import PACK, SHRINK, SLIP, Work, dials
+from .work import Work
 
 CHANGED = [name for name, family in FAMILIES.items() if Scope.ELEMENT in scopes(family.facts)]
 MOVED: dict[str, Any] = {"machine": "yes", "why": "drawn back to let it in"}

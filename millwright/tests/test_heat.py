@@ -20,7 +20,8 @@ from millwright.route.hubs.hot_run import HeatRun, stand_run
 from millwright.route.hubs.phases import Phase
 from millwright.route.state import Entry, EntryKind
 
-from .work import SHRINK, SLIP, START, Work
+from .readings import SHRINK, SLIP
+from .work import START, Work
 
 HUB = {"material": "steel", "outside_mm": 130.0, "length_mm": 90.0}
 PLAN: dict[str, Any] = {

@@ -6,8 +6,9 @@ from typing import Any
 from millwright.errors import UnusableInput
 from millwright.route.steps import Scope
 
+from .readings import SLEEVES, ring
 from .test_look import answers
-from .work import SLEEVES, Work, ring
+from .work import Work
 
 FLEXIBLE, RIGID = "flexible", "rigid"
 
@@ -26,18 +27,28 @@ def gear(driver: str, driven: str, **more: Any) -> Work:
     return work
 
 
+OWN = {
+    "flange_bolts@spacer": 5,
+    "flange_bolt_torque_nm@spacer": 40,
+    "flange_bolts@sleeve": 8,
+    "flange_bolt_torque_nm@sleeve": 60,
+}
+
+
+def of_kind(family: str, at: str, **kind: str) -> Work:
+    """One of this kind, up to a step."""
+    work = Work(family=family, card=OWN)
+    work.until("receive.kind")
+    answers(work, "receive.kind", **kind)
+    work.until(at)
+    return work
+
+
 class TyreTest(unittest.TestCase):
     """Rings that come off or stay, plain or with a spacer."""
 
-    def tyre(self, at: str, **kind: str) -> Work:
-        work = Work(family="tyre", card={"flange_bolts@spacer": 5, "flange_bolt_torque_nm@spacer": 40})
-        work.until("receive.kind")
-        answers(work, "receive.kind", **kind)
-        work.until(at)
-        return work
-
     def test_rings_that_come_off_take_their_screws_along_and_bring_them_back(self) -> None:
-        work = self.tyre("couple.rings", rings="the clamp rings come off", spacer="none: the tyre alone")
+        work = of_kind("tyre", "couple.rings", rings="the clamp rings come off", spacer="none: the tyre alone")
         self.assertLessEqual({"ring_on", "ring_screws"}, set(keys(work, "mount.loose.driver")))
         self.assertEqual([(line.out, line.open) for line in work.route().ledger], [(6, True), (6, True)])
         answers(work, "couple.rings", driver=5)
@@ -46,14 +57,16 @@ class TyreTest(unittest.TestCase):
         self.assertFalse(any(line.open for line in work.route().ledger))
 
     def test_rings_that_stay_have_their_screws_backed_out_and_nothing_hangs_loose(self) -> None:
-        work = self.tyre("couple.rings", rings="the rings stay, their screws are backed out", spacer="none: the tyre alone")
+        work = of_kind(
+            "tyre", "couple.rings", rings="the rings stay, their screws are backed out", spacer="none: the tyre alone"
+        )
         asked = keys(work, "mount.loose.driver")
         self.assertIn("backed", asked)
         self.assertFalse({"ring_on", "ring_screws"} & set(asked))
         self.assertEqual(work.route().ledger, ())
 
     def test_a_spacer_carries_the_ring_of_its_end_and_is_pulled_and_checked_by_its_own_lines(self) -> None:
-        work = self.tyre("set.rough", rings="the clamp rings come off", spacer="a spacer, driven end")
+        work = of_kind("tyre", "set.rough", rings="the clamp rings come off", spacer="a spacer, driven end")
         self.assertIn("ring_on", keys(work, "mount.loose.driver"))
         self.assertNotIn("ring_on", keys(work, "mount.loose.driven"))
         done = [now.step.key for now in work.route().steps if now.current is not None]
@@ -127,22 +140,14 @@ class FlywheelTest(unittest.TestCase):
 class RigidTest(unittest.TestCase):
     """Flanges, with plain or fitted bolts, or a split sleeve."""
 
-    def rigid(self, at: str, **kind: str) -> Work:
-        """One of this kind, up to a step."""
-        work = Work(family="rigid", card={"flange_bolts@sleeve": 8, "flange_bolt_torque_nm@sleeve": 60})
-        work.until("receive.kind")
-        answers(work, "receive.kind", **kind)
-        work.until(at)
-        return work
-
     def test_fitted_bolts_are_drawn_in_before_they_are_pulled(self) -> None:
-        work = self.rigid("couple.draw", kind="two flanges", bolts="fitted: reamed holes, drawn in")
+        work = of_kind("rigid", "couple.draw", kind="two flanges", bolts="fitted: reamed holes, drawn in")
         self.assertEqual((work.fill("couple.draw")["bolts"], work.state("couple.flange")), (6, "blocked"))
         work.until(None)
         self.assertTrue(work.route().closed)
 
     def test_a_sleeve_is_clamped_evenly_a_quarter_turn_from_its_key(self) -> None:
-        work = self.rigid("couple.splits", kind="a split sleeve", bolts="plain, with clearance")
+        work = of_kind("rigid", "couple.splits", kind="a split sleeve", bolts="plain, with clearance")
         asked = {now.step.key for now in work.route().steps}
         self.assertFalse({"couple.flange", "couple.touch", "couple.draw"} & asked)
         self.assertEqual(work.fill("couple.halves")["screws"], 8)

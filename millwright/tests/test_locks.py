@@ -9,7 +9,8 @@ from millwright.route.entry import OutOfTurn
 from millwright.route.state import EntryKind, StepState
 from millwright.route.steps import SheetForm
 
-from .work import START, Work, dials
+from .readings import dials
+from .work import START, Work
 
 ROUGH = "vibration, noise or heat: find out why"
 AFTER_THE_WORK = ("close.torque", "close.look", "close.count", "close.guard", "close.locks", "close.start")

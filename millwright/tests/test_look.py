@@ -13,7 +13,8 @@ from millwright.route.stages.as_found import OPENED
 from millwright.route.state import SignatureKind
 from millwright.route.steps import Scope
 
-from .work import BOTH_ENDS, PACK, SHRINK, SLIP, Work, circles, dials, ring
+from .readings import BOTH_ENDS, PACK, SHRINK, SLIP, dials, ring
+from .work import Work, circles
 
 GAPS = st.lists(st.floats(5, 15), min_size=4, max_size=4)
 AT_BOTH_ENDS = {"disc, three-part", "disc, drop-out spacer", "composite tube"}

@@ -3,7 +3,8 @@
 import unittest
 
 from millwright.route.steps import BenchForm
-from millwright.tests.work import Work, ring
+from millwright.tests.readings import ring
+from millwright.tests.work import Work
 
 
 class RigidTest(unittest.TestCase):

@@ -10,7 +10,8 @@ from millwright.route.entry import OutOfTurn
 from millwright.route.state import EntryKind, SignatureKind, StepState
 from millwright.verdict import Verdict
 
-from .work import READINGS, Work, dials, ring
+from .readings import READINGS, dials, ring
+from .work import Work
 
 
 class OrderTest(unittest.TestCase):

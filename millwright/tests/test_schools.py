@@ -9,8 +9,9 @@ from millwright.roles import Role
 from millwright.route.state import EntryKind
 from millwright.route.steps import BenchForm
 
+from .readings import SHRINK, SLIP
 from .test_look import answers
-from .work import SHRINK, SLIP, Work
+from .work import Work
 
 
 def by_the_card(work: Work, **lines: str) -> Work:

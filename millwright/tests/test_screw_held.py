@@ -17,7 +17,8 @@ from millwright.route.state import EntryKind
 from millwright.route.steps import Scope, SheetForm
 from millwright.verdict import Verdict
 
-from .work import TRUE, Work, ring, rounds
+from .readings import TRUE, ring, rounds
+from .work import Work
 
 RING = ("clamp ring", "keyed, slip fit")
 

@@ -9,7 +9,8 @@ from millwright.route import entry
 from millwright.route.state import EntryKind, StepState
 from millwright.route.steps import BenchForm, Scope
 
-from .work import READINGS, Work, dials
+from .readings import READINGS, dials
+from .work import Work
 
 
 class StaleTest(unittest.TestCase):

@@ -5,7 +5,8 @@ import unittest
 
 from millwright.route.state import SignatureKind
 from millwright.route.steps import SheetForm
-from millwright.tests.work import WORDS, Work
+from millwright.tests.readings import WORDS
+from millwright.tests.work import Work
 from millwright.verdict import Verdict
 
 LIKE = {"series": WORDS["series"], "size": WORDS["size"], "drawing": True}

@@ -12,7 +12,8 @@ from millwright.route.state import EntryKind, SignatureKind
 from millwright.route.steps import BenchForm, SheetForm
 from millwright.verdict import Verdict
 
-from .work import CONE, READINGS, SHRINK, SHRUNK, SLIP, TAPER, Work, dials, ring
+from .readings import CONE, READINGS, SHRINK, SHRUNK, SLIP, TAPER, dials, ring
+from .work import Work
 
 
 class WaysTest(unittest.TestCase):

@@ -23,7 +23,8 @@ from millwright.say import Figure
 from millwright.units import read_temperature_c
 from millwright.verdict import Verdict
 
-from .work import SLIP, Work
+from .readings import SLIP
+from .work import Work
 
 FORM = SheetForm(
     fields=(

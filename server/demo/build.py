@@ -23,6 +23,7 @@ from server.plant.actions import save_line
 from server.plant.models import Line
 
 from . import blower, drum_turner, kiln_fan, pump
+from .coupled import COUPLED
 from .further_lines import CARDS, FURTHER
 from .in_order import in_order
 from .lines import LINES, VALUES
@@ -36,35 +37,6 @@ PEOPLE = {
 BETWEEN = timedelta(minutes=4)
 MOST_STEPS = 100
 PROOF_HOURS = 12  # a shift and what it takes to hand it over
-GRID: dict[str, dict[str, Any]] = {
-    "receive.kit": {"grid_n": 2, "fittings": "ok"},
-    "couple.gap_again": {"gap_mm": 4.0},
-    "couple.teeth": {"grease": "Brackwater grid grease, lot 7"},
-}
-BLOCKS: dict[str, dict[str, Any]] = {
-    "off.old": {"out": 12, "number": "lot 31", "fate": "scrap, and marked so", "seen": "worn by a third, dust in the guard"},
-    "off.mark": {"arrow": "third notch"},
-    "found.wear": {"zero_mm": 6.5, "twist_mm": 4.0},
-    "couple.blocks": {"set": "lot 44", "made": "2026-08", "pockets": 12, "blocks": 12},
-    "couple.ring": {"arrow": "third notch"},
-    "couple.wear": {"zero_mm": 3.0, "grows": "grows", "twist_mm": 1.5},
-    "receive.kit": {"blocks_n": 12},
-    "set.moved": {"machine": "no"},
-}
-UNIT: dict[str, dict[str, Any]] = {
-    "receive.unit": {"screws": 12},
-    "prepare.ends": {"distance_mm": 180.0},
-    "couple.screws_in": {"driver": 6, "driven": 6},
-    "couple.squeeze": {"before_mm": 178.4, "now_mm": 176.2},
-    "couple.lift_in": {"sling": 1},
-}
-TYRE: dict[str, dict[str, Any]] = {
-    "found.split": {"split_mm": 5.5},
-    "off.old": {"out": 1, "number": "T 208", "fate": "scrap, and marked so", "seen": "cracks at the bead, driver end"},
-    "off.new": {"number": "T 317"},
-    "couple.tyre": {"split_mm": 3.0},
-    "set.moved": {"machine": "no"},
-}
 HOT_RUN = ("on the heater", "out of the heater", "on the shaft", "gripped")
 
 
@@ -175,15 +147,6 @@ def tap_a_hub_true(line: Line, millwright: Membership, lead: Membership, now: da
     )
     work.until(pump.NOT_TRUE)
     work.enter(pump.NOT_TRUE, pump.FIRST_READING)
-
-
-# Line, what is done, when it began, what is written otherwise than usual, and where it stands; None where it is closed.
-COUPLED: tuple[tuple[str, str, Scope, timedelta, dict[str, dict[str, Any]], str | None], ...] = (
-    ("Roller mill", "New grid coupling", Scope.FIT, timedelta(days=150), GRID, None),
-    ("Malt crusher", "New set of blocks", Scope.ELEMENT, timedelta(days=24), BLOCKS, None),
-    ("Chilled-water pump 2", "New spacer unit and hubs", Scope.FIT, timedelta(hours=8), UNIT, "couple.home"),
-    ("Husk mill", "New tyre", Scope.ELEMENT, timedelta(hours=3), TYRE, "couple.ring_driver"),
-)
 
 
 def couple_up(lines: Mapping[str, Line], millwright: Membership, lead: Membership, now: datetime) -> None:

@@ -11,7 +11,7 @@ from millwright.line import LineSpec
 from millwright.setting.drawn import WIDTH, Drawn, DrawnMachine, DrawnView, Ray
 from millwright.sketch import common, proofs
 from millwright.sketch.shapes import Sketch
-from server.jobs.models import Entry
+from server.jobs.models import Entry, Job
 
 from .sketch_svg import on_its_ground, sketch_svg
 
@@ -36,11 +36,11 @@ class Drawing:
     title: str
 
 
-def drawing_of(spec: LineSpec, entry: Entry) -> Drawing | None:
+def drawing_of(job: Job, entry: Entry) -> Drawing | None:
     """Where the machines stood, marks as they were read, bolts as their heads were seated, holes as they were filled."""
     result = entry.result or {}
     if result.get("bench") == "alignment":
-        svg = alignment_svg(spec, result)
+        svg = alignment_svg(job.as_spec, result)
         return None if svg is None else Drawing(svg, AS_READ)
     sketch = _sketch_of(entry, result)
     return None if sketch is None else Drawing(sketch_svg(sketch), sketch.title)

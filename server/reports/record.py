@@ -192,7 +192,7 @@ def _signed(signatures: list[Signature]) -> list[Signed]:
 def _reading(job: Job, entry: Entry, label: str) -> Reading:
     """One entry, read by what it was asked."""
     result: dict[str, Any] = entry.result or {}
-    drawing = drawing_of(job.as_spec, entry)
+    drawing = drawing_of(job, entry)
     ticks = [f for f in entry.asked.get("fields", []) if f["kind"] == "tick"] if is_sheet(entry) else []
     none = [f for f in ticks if entry.inputs.get(f["key"]) == NONE_HERE]
     return Reading(

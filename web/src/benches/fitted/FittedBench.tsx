@@ -7,7 +7,7 @@ import { useBenchKeys } from '../onKey'
 import { Actions, FieldCell, Zone } from '../parts'
 import { byTable, cell, chosen, type Field, type Given, type ResultOf, type Table } from '../table'
 import { BoltInSection } from './BoltInSection'
-import { HoleMap } from './HoleMap'
+import { areDrawnIn, HoleMap } from './HoleMap'
 
 type Result = ResultOf<'fitted'>
 type Tap = NonNullable<Given<'fitted'>['log']>[number]
@@ -66,7 +66,7 @@ function FittedDrawing(props: BenchProps<'fitted'>) {
     const to = result?.holes.find((h) => h.hole === hole)?.next
     if (to) tap(hole, to)
   }
-  const isIn = (preset.way ?? WAY.of(draft)) === 'in'
+  const isIn = result === null || areDrawnIn(result.states)
   const last = log.findLast((done) => done.to !== 'backed out')
   const open = last && result?.holes.find((h) => h.hole === last.hole && h.state !== null && h.next !== null)
   useBenchKeys({
@@ -138,7 +138,7 @@ function FittedDrawing(props: BenchProps<'fitted'>) {
 
 function say(result: Result) {
   const plain = plainSay(result)
-  const isIn = result.states.includes('head seated')
+  const isIn = areDrawnIn(result.states)
   if (result.next === null) {
     return isIn
       ? { ...plain, title: 'Every head is seated.', note: 'Now the torque, in its passes.' }

@@ -16,7 +16,9 @@ interface HoleMapProps {
 const HALF = { x: 200, y: 190 }
 const CIRCLE = 132
 const BIGGEST = 26
-const LAST_OUT = 'tapped out'
+
+/** Whether bolts that go through these states are drawn in; else they are taken out. */
+export const areDrawnIn = (states: readonly string[]) => states.includes('head seated')
 
 /** The bolt circle, each hole as far as its bolt is. A tap takes it one state on. */
 export function HoleMap({ holes, states, next, onTap }: HoleMapProps) {
@@ -26,7 +28,7 @@ export function HoleMap({ holes, states, next, onTap }: HoleMapProps) {
   const taps = holes.map((hole, i) => ({
     key: hole.hole,
     at: places[i]!,
-    label: `Hole ${hole.hole}, ${hole.state ?? (states.includes(LAST_OUT) ? 'bolt in' : 'empty')}${hole.next ? `, then ${hole.next}` : ''}`,
+    label: `Hole ${hole.hole}, ${hole.state ?? (areDrawnIn(states) ? 'empty' : 'bolt in')}${hole.next ? `, then ${hole.next}` : ''}`,
     isDisabled: hole.next === null,
   }))
   return (
@@ -58,7 +60,7 @@ export function HoleMap({ holes, states, next, onTap }: HoleMapProps) {
  */
 function OneHole({ hole, states, size, isNext }: { hole: Hole; states: readonly string[]; size: number; isNext: boolean }) {
   const gone = hole.state === null ? 0 : states.indexOf(hole.state) + 1
-  const done = states.includes(LAST_OUT) ? states.length - gone : gone
+  const done = areDrawnIn(states) ? gone : states.length - gone
   const isSeated = done === states.length
   const colour = isNext ? 'var(--blue)' : 'var(--ink)'
   const turn = 360 / states.length
