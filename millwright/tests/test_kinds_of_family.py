@@ -27,7 +27,7 @@ def gear(driver: str, driven: str, **more: Any) -> Work:
     return work
 
 
-OWN = {
+OWN: dict[str, float] = {
     "flange_bolts@spacer": 5,
     "flange_bolt_torque_nm@spacer": 40,
     "flange_bolts@sleeve": 8,

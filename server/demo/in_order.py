@@ -26,7 +26,8 @@ def in_order(spec: LineSpec, said: Mapping[str, Mapping[str, Any]]) -> Callable[
         match step.form:
             case SheetForm():
                 usual = {field.key: USUAL[field.kind] for field in step.form.fields if field.kind in USUAL and field.required}
-                return blower.fill(step, {**{k: v for k, v in usual.items() if k not in blower.WORDS}, **words, **own})
+                unsaid = {key: value for key, value in usual.items() if key not in blower.WORDS}
+                return {**blower.fill(step, {**unsaid, **words}), **own}
             case BenchForm() as form:
                 read = followed(form) or READ[form.bench](form, spec, step.key)
                 return {**read, **own}
