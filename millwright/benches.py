@@ -9,9 +9,10 @@ from . import clock
 from .bolting import fitted, tighten, tighten_io
 from .coupling import grease
 from .errors import Problem, UnusableInput
+from .hung import backstop, torque_arm
 from .model import Model, read_json
 from .mounting import fit, heat, heat_io, key, runout, taper
-from .setting import alignment, alignment_io, gap, gap_io, jack, softfoot, straightedge
+from .setting import airgap, airgap_io, alignment, alignment_io, gap, gap_io, jack, softfoot, straightedge
 from .verdict import Result
 
 
@@ -64,6 +65,27 @@ BENCHES: dict[str, Bench] = {
             tighten.evaluate,
         ),
         _bench("fitted", "close-fit bolts drawn in, hole by hole", fitted.FittedInput, fitted.FittedResult, fitted.evaluate),
+        _bench(
+            "airgap",
+            "air gaps of a magnetic drive, and the move that evens them",
+            airgap_io.AirGapInput,
+            airgap_io.AirGapResult,
+            airgap.evaluate,
+        ),
+        _bench(
+            "backstop",
+            "which way the shaft of a backstop turns",
+            backstop.BackstopInput,
+            backstop.BackstopResult,
+            backstop.evaluate,
+        ),
+        _bench(
+            "torque_arm",
+            "how square a torque arm stands, and the force on its anchor",
+            torque_arm.ArmInput,
+            torque_arm.ArmResult,
+            torque_arm.evaluate,
+        ),
         _bench("grease", "grease into a coupling, hole by hole", grease.GreaseInput, grease.GreaseResult, grease.evaluate),
     )
 }

@@ -11,7 +11,7 @@ from pydantic import Field
 from .errors import Problem, UnusableInput
 from .model import Clock, Model, Reading
 from .say import Say, Words, bare, mm, say, words
-from .uncertainty import Array, Fitted, fit_least_squares
+from .uncertainty import Array, Fitted, fit_least_squares, leave_one_out
 from .verdict import Result, Verdict, WorkLine, work
 
 RESOLUTION_MM = 0.01  # what a shop dial shows
@@ -22,10 +22,6 @@ NEVER_BELOW_DEG = 5.0
 ALWAYS_FROM_DEG = 70.0
 SAME_PLACE_DEG = 0.01
 POSITIONS_TO_SINGLE_OUT = 5
-# Rule of thumb: how many times its own uncertainty a reading must lie off the curve through the
-# others, by how many readings are left over to judge by. Few left over: ask for more.
-STANDS_OUT_ABOVE = {1: 6.0, 2: 5.0}
-STANDS_OUT_ELSE = 4.0
 FEW = 36  # with more places than this the others carry the fit whichever one is left out
 
 
@@ -185,24 +181,14 @@ def find_stands_out(
 ) -> list[StandsOut]:
     """Readings that lie off the sine through all the others (leave one out), from five positions on.
 
-    The scatter of the others counts as at least half the resolution, so that one 0.01 beside a
-    perfect set is not called wrong. Source: externally studentised residual.
+    Source: `leave_one_out`.
     """
     n = len(clock)
     if n < POSITIONS_TO_SINGLE_OUT or len(different_positions(clock)) < POSITIONS_TO_SINGLE_OUT:
         return []
     cos, sin = clock_columns(clock)
     design = np.column_stack([np.ones_like(cos), cos, sin])
-    value = np.asarray(value_mm, dtype=float)
-    inverse = np.linalg.pinv(design)
-    residual = value - design @ (inverse @ value)
-    # Leaving one out without fitting anew: its leverage says how far the others alone would miss it.
-    left = np.clip(1.0 - np.einsum("ij,ji->i", design, inverse), 1e-12, None)
-    misses = residual / left
-    spare = n - 1 - 3
-    rest = np.clip(float(residual @ residual) - residual * misses, 0.0, None)
-    scatter = np.maximum(np.sqrt(rest / spare), resolution_mm / 2)
-    far_off = np.abs(misses) > STANDS_OUT_ABOVE.get(spare, STANDS_OUT_ELSE) * scatter / np.sqrt(left)
+    misses, far_off = leave_one_out(design, np.asarray(value_mm, dtype=float), resolution_mm)
     return [
         StandsOut(index=int(i), clock=float(clock[int(i)]), residual_mm=float(misses[i]))
         for i in np.flatnonzero(far_off)

@@ -5,10 +5,11 @@ from typing import Any
 
 from .bolting.order import name_on_circles
 from .clock import arc_deg, different_positions, say_clock
+from .hung.backstop import WAY_WORDS
 from .say import Figure, Words, joined, words
 
 # Beside a reading for comparison: each stands in full in an entry of its own.
-COMPARED = frozenset({"before", "before_is", "warm", "made", "as_left"})
+COMPARED = frozenset({"before", "before_is", "warm", "made", "as_left", "said_before"})
 MOST_LISTED = 16  # readings of a ring, one a line; more are a sweep
 PLACES = "_at"  # beside "shaft_mm" stands "shaft_at": where each of its figures was taken
 UNITS = {
@@ -92,6 +93,8 @@ def _walk(value: Any, path: str, names: list[str]) -> Iterator[tuple[str, str, W
             place = [*names, say_clock(float(clock))]
             if "on" in rest:
                 place.append(f"over the {rest.pop('on')} hub")
+            if "side" in rest:
+                place.append(f"{rest.pop('side')} side")
             for key, inner in rest.items():
                 yield f"{path}.{key}", " ".join(place), _text(str(key), inner)
         case {"kind": kind, "readings": readings, **rest}:
@@ -179,4 +182,4 @@ def _text(key: str, value: Any) -> Words:
     if isinstance(value, int | float):
         shown = float(f"{value:.4g}") if abs(value) < 1 else float(value)
         return words("{value}", value=Figure(shown, unit))
-    return words("{value}", value=str(value))
+    return words("{value}", value=WAY_WORDS.get(str(value), str(value)))

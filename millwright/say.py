@@ -60,7 +60,8 @@ class Words:
 
     def __str__(self) -> str:
         values = self.values
-        if self.template.count("{") == len(values):  # no brace but those of its own figures: the quick way
+        # No brace but those of its own figures: the quick way.
+        if self.template.count("{") == len(values) == self.template.count("}"):
             return self.template.format(**values) if values else self.template
         return FIGURE.sub(lambda found: str(values[found[1]]) if found[1] in values else found[0], self.template)
 

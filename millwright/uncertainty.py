@@ -10,6 +10,10 @@ from numpy.typing import NDArray
 Array = NDArray[np.float64]
 
 NORMAL_95 = 1.96  # standard normal distribution, two-sided
+# Rule of thumb: how many times its own uncertainty a reading must lie off the curve through the
+# others, by how many readings are left over to judge by. Few left over: ask for more.
+STANDS_OUT_ABOVE = {1: 6.0, 2: 5.0}
+STANDS_OUT_ELSE = 4.0
 FEW = 64  # so few are looked at one by one
 REPEATS_MM = 0.005  # rule of thumb: what a shop dial repeats to, where nothing is read twice to tell
 
@@ -84,6 +88,26 @@ def fit_least_squares(design: Array, value: Array, resolution_mm: float, places:
         by_scatter=np.multiply((student_95(spare) * scatter) ** 2, inverse),
         by_floor=np.multiply((NORMAL_95 * rounding) ** 2, _of_places(design, inverse, places)),
     )
+
+
+def leave_one_out(design: Array, value: Array, resolution_mm: float) -> tuple[Array, NDArray[np.bool_]]:
+    """How far each reading lies off the curve through all the others, and whether that is further than chance has it.
+
+    ``design`` - shape (n, k) with n > k + 1; ``value`` - shape (n,); both answers have shape (n,)
+
+    The scatter of the others counts as at least half the resolution, so that one 0.01 beside a
+    perfect set is not called wrong. Source: externally studentised residual.
+    """
+    inverse = np.linalg.pinv(design)
+    residual = value - design @ (inverse @ value)
+    # Leaving one out without fitting anew: its leverage says how far the others alone would miss it.
+    left = np.clip(1.0 - np.einsum("ij,ji->i", design, inverse), 1e-12, None)
+    misses = residual / left
+    spare = len(value) - 1 - design.shape[1]
+    rest = np.clip(float(residual @ residual) - residual * misses, 0.0, None)
+    scatter = np.maximum(np.sqrt(rest / spare), resolution_mm / 2)
+    far_off = np.abs(misses) > STANDS_OUT_ABOVE.get(spare, STANDS_OUT_ELSE) * scatter / np.sqrt(left)
+    return misses, far_off
 
 
 def _of_places(design: Array, inverse: Array, places: Array | None) -> Array:

@@ -226,6 +226,22 @@ def said_by_hand(code: str, name: str, source: str, *, in_order: bool) -> Check:
     return Check(code=code, name=name, value=None, unit="", min=None, max=None, used=None, status=status, source=source)
 
 
+def touching(code: str, name: str, least_mm: float, what: str) -> Check:
+    """A gap that is closed: over, whatever the limits. ``what`` does not touch, by rule of thumb."""
+    source = f"rule of thumb: {what}"
+    return Check(
+        code=code,
+        name=name,
+        value=least_mm,
+        unit="mm",
+        min=0.0,
+        max=None,
+        used=None,
+        status=Status.OVER,
+        source=source,
+    )
+
+
 def none_wanted(code: str, name: str, count: int, source: str, *, found: Status) -> Check:
     """A count of what there should be none of; ``found`` is how it stands where there is some."""
     status = found if count else Status.INSIDE

@@ -14,16 +14,20 @@ from server.jobs.models import Job
 from server.plant.models import Line
 
 
-def worked(name: str, work: Work) -> Job:
-    """The job in the database, on a line of that name made for it."""
-    site = Site.objects.get(name="Quillmere Maltings")
-    lead, millwright = (Membership.objects.get(site=site, user__username=who) for who in ("lead", "millwright"))
-    line = Line.objects.create(
-        site=site,
+def registered(name: str, work: Work) -> Line:
+    """The line of such a job, registered under that name, with its card."""
+    return Line.objects.create(
+        site=Site.objects.get(name="Quillmere Maltings"),
         name=name,
         spec=work.line.model_dump(mode="json"),
         values={key: value.model_dump(mode="json") for key, value in work.card.items()},
     )
+
+
+def worked(name: str, work: Work) -> Job:
+    """The job in the database, on a line of that name made for it."""
+    line = registered(name, work)
+    lead, millwright = (Membership.objects.get(site=line.site, user__username=who) for who in ("lead", "millwright"))
     job = start_job(line, by=lead, title="Worked so far", now=timezone.now(), scope=work.scope)
     ids: dict[str, UUID] = {}
     made: list[Entry | Signature] = [*work.entries, *work.signatures]

@@ -6,7 +6,7 @@ from ..clock import find_stands_out, fit_clock, position_problem, say_clock, say
 from ..errors import Problem, refuse_if_any
 from ..say import say
 from ..uncertainty import single_plus_minus
-from ..verdict import Check, Status, all_proven, judge, judge_band, say_cannot_tell, worst
+from ..verdict import Check, Status, all_proven, judge, judge_band, say_cannot_tell, touching, worst
 from .gap_io import End, EndFound, GapAccept, GapInput, GapReading, GapResult, GapSince
 from .gap_words import advice_of, say_closed, say_differ, say_since, working_of
 
@@ -121,18 +121,7 @@ def _checks_of(accept: GapAccept, end: End, single_mm: float) -> list[Check]:
 
 def _closed(end: End) -> Check:
     """The hubs touch: over, whatever the limits."""
-    least = min(end.value)
-    return Check(
-        code=end.code("closed"),
-        name=end.named("smallest gap"),
-        value=least,
-        unit="mm",
-        min=0.0,
-        max=None,
-        used=None,
-        status=Status.OVER,
-        source="rule of thumb: hubs do not touch",
-    )
+    return touching(end.code("closed"), end.named("smallest gap"), min(end.value), "hubs do not touch")
 
 
 def _since(given: GapInput, ends: list[End]) -> list[GapSince]:

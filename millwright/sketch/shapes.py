@@ -30,13 +30,14 @@ class Point:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Label:
-    """Words at a place; with ``to`` a leader runs from them to what they name."""
+    """Words at a place; with ``to`` a leader runs from them to what they name. ``big`` - the figure that matters."""
 
     x: float
     y: float
     words: Words
     anchor: Anchor = "start"
     to: Point | None = None
+    big: bool = False
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -100,6 +101,15 @@ def around(x: float, y: float, r: float, degrees: float) -> tuple[float, float]:
     """
     turned = math.radians(degrees)
     return round(x + r * math.sin(turned), 2), round(y - r * math.cos(turned), 2)
+
+
+def turned_round(x: float, y: float, r: float, start: float, end: float, *, clockwise: bool) -> list[Path]:
+    """An arrow round a shaft, from one angle to another clockwise from the top; its head at the end it turns to."""
+    (x1, y1), (x2, y2) = around(x, y, r, start), around(x, y, r, end)
+    arc = Path(d=f"M{x1:g} {y1:g}A{r:g} {r:g} 0 0 1 {x2:g} {y2:g}", ink="look here")
+    at, ahead = (end, 9) if clockwise else (start, -9)
+    tip = around(x, y, r, at + ahead)
+    return [arc, outline([tip, around(x, y, r - 6, at), around(x, y, r + 6, at)], "look here")]
 
 
 def in_turn(x: float, y: float, r: float, n: int) -> tuple[list[tuple[float, float]], list[tuple[float, float]]]:

@@ -316,6 +316,18 @@ class RunTest(unittest.TestCase):
         self.assertEqual(run.out_at, late.at - timedelta(seconds=40))
         self.assertEqual(run.hub_read_at, read.at - timedelta(seconds=90))
 
+    def test_a_network_slower_with_one_press_than_with_the_next_does_not_turn_them_round(self) -> None:
+        work = Work(held=(SHRINK, SLIP))
+        work.until("mount.hot.driver")
+        for event in ({"event": "on the heater"}, {"event": "out of the heater"}, {"event": "on the shaft", "ago_s": 3600}):
+            work.enter("mount.hot.driver", event, EntryKind.EVENT)
+        plan = work.route().find("prepare.heat.driver")
+        assert plan is not None and plan.current is not None
+        events = [e for e in work.entries if e.kind is EntryKind.EVENT]
+        run = stand_run(read_json(HeatInput, json.dumps(plan.current.inputs)), events)
+        self.assertEqual((run.phase, run.on_at), (Phase.ON, run.out_at))
+        entry.check(work.route(), "mount.hot.driver", EntryKind.EVENT, {"event": "gripped"}, Role.MILLWRIGHT)
+
     def test_no_event_before_its_turn_nor_where_no_hub_is_heated(self) -> None:
         work = Work(held=(SHRINK, SLIP))
         with self.assertRaises(OutOfTurn):

@@ -19,7 +19,7 @@ from millwright.route import sheet
 from millwright.route.fields import Field
 from millwright.route.steps import SheetForm, Stage, Step
 from millwright.route.summary import Read, summary
-from millwright.say import Figure
+from millwright.say import Figure, mm, say
 from millwright.units import read_temperature_c
 from millwright.verdict import Verdict
 
@@ -151,6 +151,11 @@ class RecordWordsTest(unittest.TestCase):
         for inputs, wanted in rows:
             with self.subTest(wanted[0][0]):
                 self.assertEqual([(label, str(text)) for _, label, text in lines(inputs)], wanted)
+
+    def test_a_name_with_braces_in_it_is_a_name(self) -> None:
+        for name in ("foot }", "{ foot", "}{", "{by}", "{foot}"):
+            said = str(say("left", "{name}: {more} left", name=name, more=mm(0.5)))
+            self.assertEqual(said, f"{name}: 0.50 mm left")
 
     def test_figures_carry_a_true_minus_and_the_places_their_unit_deserves(self) -> None:
         rows = {
