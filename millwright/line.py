@@ -2,9 +2,9 @@
 
 from typing import Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field, ValidationInfo, model_validator
 
-from .model import Model, Name, PlainText, Size
+from .model import AT_THE_DOOR, Model, Name, PlainText, Size
 
 Side = Literal["driver", "driven"]
 SIDES: tuple[Side, Side] = ("driver", "driven")
@@ -24,6 +24,7 @@ Family = Literal[
     "rigid",
     "screw-conveyor drive",
     "shaft-mounted reducer",
+    "magnetic drive",
 ]
 Connection = Literal[
     "keyed, slip fit",
@@ -118,6 +119,7 @@ class LineSpec(Model):
     movable: Side
     speed_rpm: float = Field(gt=0, le=100_000)
     isolation_points: list[IsolationPoint] = Field(default_factory=list, max_length=20)
+    backstop: bool = Field(default=False, description="a gear unit of this line has a backstop, or is to get one")
     purpose: PlainText = Field(default="", max_length=400, description="what the coupling is meant to do here")
 
     @model_validator(mode="after")
@@ -133,6 +135,13 @@ class LineSpec(Model):
     def _a_gear_coupling_has_teeth(self) -> "LineSpec":
         if self.coupling.family == "gear" and all(self.hub(side).half == "rigid" for side in SIDES):
             raise ValueError("A gear coupling with two rigid halves is a rigid coupling: register it as one.")
+        return self
+
+    @model_validator(mode="after")
+    def _a_wedge_holds_a_conveyor_shaft(self, info: ValidationInfo) -> "LineSpec":
+        held = [self.hub(side).connection for side in SIDES]
+        if info.context == AT_THE_DOOR and "tapered wedge" in held and self.coupling.family != "screw-conveyor drive":
+            raise ValueError("A tapered wedge holds the shaft of a screw-conveyor drive and nothing else.")
         return self
 
     @property

@@ -1,11 +1,12 @@
 """Every line a value card can hold, in the order they are written on it, and the circles that may have lines of their own."""
 
 from .coupling_lines import COUPLING_LINES
+from .hanging_lines import HANGING_LINES
 from .hub_lines import HUB_LINES
 from .kind import ValueKind
 from .setting_lines import SETTING_LINES
 
-VALUE_KINDS: dict[str, ValueKind] = {kind.key: kind for kind in (*HUB_LINES, *SETTING_LINES, *COUPLING_LINES)}
+VALUE_KINDS: dict[str, ValueKind] = {kind.key: kind for kind in (*HUB_LINES, *SETTING_LINES, *COUPLING_LINES, *HANGING_LINES)}
 # Circles of fasteners that may have lines of their own: their keys, and how the line is called.
 CIRCLES = {
     "cover": "cover",
@@ -21,4 +22,10 @@ CIRCLES = {
     "spacer": "spacer",
     "sleeve": "sleeve",
     "flange": "flange",
+    "outer_race": "outer race of the backstop",
+    "adapter": "adapter",
+    "arm": "torque arm",
+    "rotor": "rotor flange",
+    "conductor": "conductor flange",
+    "gap_spacers": "gap spacers",
 }

@@ -35,5 +35,6 @@ WHILE_HOT = "straight after it is placed, hot"
 HOT_SCREWS_BY = ("once it is cold", WHILE_HOT)
 SEALS_FIRST = "before its hub, always"
 SEALS_BY = (SEALS_FIRST, "before its hub, or stretched over afterwards")
+CLOCKWISE, COUNTER_CLOCKWISE = TURNS = ("clockwise", "counter-clockwise")
 STRAIGHTEDGE_ALONE = "straightedge alone"
 ALIGNED_BY = ("dials or laser", STRAIGHTEDGE_ALONE)

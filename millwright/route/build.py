@@ -1,5 +1,7 @@
 """Composes a route: safety, receiving, each hub by how it is held, the family's own procedure, closing."""
 
+from ..line import LineSpec
+from .backstop import fitting as backstop
 from .circles import checked_again
 from .families.facts import FamilyFacts
 from .families.register import FAMILIES
@@ -7,7 +9,7 @@ from .hubs import keyed
 from .hubs.ways import HUB_STEPS
 from .order import Arranged, Part, any_order, arrange, in_order
 from .procedure import Bench, Compiler, Procedure, Pull
-from .stages import as_found, change_element, close_out, gap, make_safe, receive, set_and_align, take_off
+from .stages import as_found, change_element, close_out, gap, make_safe, receive, set_and_align, take_off, turning
 from .steps import JobFacts, Scope, Stage, Step
 
 
@@ -18,24 +20,57 @@ def build(job: JobFacts) -> list[Step]:
     match job.scope:
         case Scope.TAKE_OFF:
             proved = in_order(make_safe.steps(job), make_safe.second_proof(Stage.TAKE_OFF))
-            undo = compiler.compile(procedure.undo, Stage.TAKE_OFF)
-            return list(arrange(in_order(proved, take_off.steps(job, undo), close_out.put_away(job))).steps)
+            return list(arrange(in_order(proved, _off(job, procedure, compiler), close_out.put_away(job))).steps)
+        case Scope.BACKSTOP:
+            ready = any_order(make_safe.steps(job), backstop.kit(job), receive.tools(job))
+            proved = in_order(ready, make_safe.second_proof(Stage.BACKSTOP))
+            torqued = checked_again(job, job.circles)
+            closed = close_out.steps(job, torqued=torqued, feet=False)
+            return list(arrange(in_order(proved, _backstop(job, compiler), closed)).steps)
         case Scope.ALIGN | Scope.CHECK:
             proved = in_order(make_safe.steps(job), make_safe.second_proof(Stage.FOUND))
             return list(arrange(in_order(proved, _look(job, procedure, compiler))).steps)
         case Scope.ELEMENT:
-            received = any_order(receive.steps(job), compiler.compile(procedure.receive, Stage.RECEIVE))
+            received = _received(job, procedure, compiler)
             proved = in_order(any_order(make_safe.steps(job), received), make_safe.second_proof(Stage.FOUND))
             return list(arrange(in_order(proved, _change(job, procedure, compiler))).steps)
         case _:
             return _fit(job, procedure, compiler)
 
 
-def scopes(family: FamilyFacts) -> tuple[Scope, ...]:
-    """What a job can be there to do on a coupling of this family."""
+def scopes(family: FamilyFacts, *, backstop: bool = False) -> tuple[Scope, ...]:
+    """What a job can be there to do on a coupling of this family; ``backstop`` - the line has one, or is to get one."""
     aligned = () if family.hangs else (Scope.ALIGN,)
     changed = () if family.element is None else (Scope.ELEMENT,)
-    return (Scope.FIT, Scope.REFIT, Scope.TAKE_OFF, *changed, *aligned, Scope.CHECK)
+    stops = (Scope.BACKSTOP,) if family.hangs or backstop else ()
+    return (Scope.FIT, Scope.REFIT, Scope.TAKE_OFF, *changed, *stops, *aligned, Scope.CHECK)
+
+
+def scopes_of(line: LineSpec) -> tuple[Scope, ...]:
+    """What a job can be there to do on this line."""
+    return scopes(FAMILIES[line.coupling.family].facts, backstop=line.backstop)
+
+
+def _received(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
+    """What has to be known before anything is unpacked, then everything that is counted and compared."""
+    own: list[Part] = [
+        *([backstop.kit(job)] if job.fits_backstop else []),
+        compiler.compile(procedure.receive, Stage.RECEIVE),
+    ]
+    return in_order(compiler.compile(procedure.unpack, Stage.RECEIVE), any_order(receive.steps(job), *own))
+
+
+def _off(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
+    undo, hubs_off = (compiler.compile(items, Stage.TAKE_OFF) for items in (procedure.undo, procedure.hubs_off))
+    return take_off.steps(job, undo, hubs_off)
+
+
+def _backstop(job: JobFacts, compiler: Compiler) -> Part:
+    """What is done about a backstop in this job; without one, which way the motor turns where that matters."""
+    items = backstop.items(job)
+    if items:
+        return compiler.compile(items, Stage.BACKSTOP)
+    return in_order(*(turning.steps(job, Stage.COUPLE, "couple") if job.family.hangs else []))
 
 
 def _look(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
@@ -77,11 +112,10 @@ def _change(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
 
 def _fit(job: JobFacts, procedure: Procedure, compiler: Compiler) -> list[Step]:
     """From lock-out to the signed record; where it was on its shafts, taken off first."""
-    received = any_order(receive.steps(job), compiler.compile(procedure.receive, Stage.RECEIVE))
-    first = arrange(any_order(make_safe.steps(job), received))
+    first = arrange(any_order(make_safe.steps(job), _received(job, procedure, compiler)))
     off = job.scope is Scope.REFIT
     proof = make_safe.second_proof(Stage.TAKE_OFF if off else Stage.PREPARE)
-    undo = [take_off.steps(job, compiler.compile(procedure.undo, Stage.TAKE_OFF))] if off else []
+    undo = [_off(job, procedure, compiler)] if off else []
     proved = arrange(in_order(proof, *undo), first.ends)
     hubs = _hubs(job, procedure, compiler, proved.ends)
     screws = tuple(f for side in job.order() for f in HUB_STEPS[job.line.hub(side).connection].recheck(job, side))
@@ -114,8 +148,11 @@ def _set_and_couple(job: JobFacts, procedure: Procedure, compiler: Compiler) -> 
     """From hubs on their shafts to the finished coupling: the machines set, bolted down and read, then coupled up."""
     couple_up = compiler.compile(procedure.couple_up, Stage.COUPLE)
     if job.family.hangs:
-        return couple_up
-    return in_order(set_and_align.steps(job), *set_and_align.bolted_down(job), couple_up)
+        return in_order(couple_up, _backstop(job, compiler))
+    turned = turning.steps(job, Stage.SET, "set") if not backstop.items(job) else []
+    near = compiler.compile(procedure.setting, Stage.SET)
+    set_anew = set_and_align.steps(job, near=bool(near.parts))
+    return in_order(*turned, _backstop(job, compiler), near, set_anew, *set_and_align.bolted_down(job), couple_up)
 
 
 def _light_screw(job: JobFacts) -> list[Step]:

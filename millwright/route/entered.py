@@ -1,15 +1,17 @@
 """What the entries of a job come to, kind by kind: its readings, its ledger, its hot hubs, its locks, its questions."""
 
 from collections.abc import Mapping, Sequence
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Any
 
 from ..verdict import Verdict
 from .hubs.phases import Phase, phase_after
 from .ledger import LedgerLine, Moved, lines_of
 from .locks import FIRST_PROOF, LOCK_AGAIN, LOCKS_OFF, PROOF, HandOver, Locks, Proof, say_hand_over, stand_locks
-from .state import Entry, EntryKind, Signature, SignatureKind, in_time
+from .state import Entry, EntryKind, Held, Signature, SignatureKind, Skins, in_time
+from .steps import Holding, OpenTime, Step
 
+LONGEST_MIN = 10_000  # what is open for longer than a week is not timed
 DONE_VERDICTS = (Verdict.INSIDE, Verdict.CLOSE, Verdict.NOT_JUDGED)
 
 
@@ -94,6 +96,56 @@ def _moved(entry: Entry, written: Mapping[str, Any], *, step: str) -> Moved:
         counted=str(written["counted"]),
         count=int(written["count"]),
     )
+
+
+def held_by(steps: Sequence[Step], latest: Mapping[str, Entry]) -> tuple[Held, ...]:
+    """What holds each weight for now, by the last step that said so and came out well."""
+    found: dict[str, tuple[Entry, Holding, Step]] = {}
+    for step in steps:
+        entry = latest.get(step.key)
+        if entry is None or entry.verdict not in DONE_VERDICTS:
+            continue
+        for holding in step.holds:
+            if holding.what not in found or found[holding.what][0].number < entry.number:
+                found[holding.what] = entry, holding, step
+    return tuple(
+        Held(
+            what=what,
+            by=str(entry.inputs.get(holding.asked) or holding.by),
+            since=entry.at,
+            step=step.key,
+            until=_taken_over(what, entry, steps, latest),
+        )
+        for what, (entry, holding, step) in found.items()
+        if holding.for_now
+    )
+
+
+def _taken_over(what: str, since: Entry, steps: Sequence[Step], latest: Mapping[str, Entry]) -> str:
+    for step in steps:
+        lasting = any(holding.what == what and not holding.for_now for holding in step.holds)
+        entry = latest.get(step.key)
+        if lasting and (entry is None or entry.number < since.number):
+            return step.title
+    return ""
+
+
+def skins_of(steps: Sequence[Step], latest: Mapping[str, Entry]) -> tuple[Skins, ...]:
+    """What was laid and is not used yet, and until when it is open."""
+    return tuple(
+        Skins(what=step.open_time.what, until=until, step=step.key)
+        for step in steps
+        if step.open_time is not None and (until := open_until(step.open_time, latest.get(step.key), latest)) is not None
+    )
+
+
+def open_until(lasts: OpenTime, laid: Entry | None, latest: Mapping[str, Entry]) -> datetime | None:
+    """When what was laid skins over; None where nothing was, it is used, or nobody said how long it stays open."""
+    used = latest.get(lasts.used_by)
+    if laid is None or (used is not None and used.number > laid.number):
+        return None
+    minutes = laid.inputs.get(lasts.asked)
+    return laid.at + timedelta(minutes=minutes) if isinstance(minutes, int | float) and 0 < minutes < LONGEST_MIN else None
 
 
 def unanswered(entries: Sequence[Entry]) -> list[Entry]:

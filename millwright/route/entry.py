@@ -112,8 +112,8 @@ WORDS: dict[EntryKind, type[Model]] = {
 }
 
 
-def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, Any], role: Role) -> Checked:
-    """Check an entry against the route and evaluate it.
+def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, Any], role: Role, by: str = "") -> Checked:
+    """Check an entry against the route and evaluate it. ``by`` - the name of whoever enters it.
 
     Raises `OutOfTurn` where the step is blocked or the person may not, `UnusableInput` for a bad input.
     """
@@ -121,6 +121,7 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
     if kind is EntryKind.READING:
         if now is None:
             raise UnusableInput(Problem("step", f"This route has no step {step_key}."))
+        refuse_the_same_person(route, now, by)
         return _reading(now, inputs)
     given = read_json(WORDS[kind], json.dumps(inputs))
     match given:
@@ -166,6 +167,13 @@ def _reading(now: StepNow, inputs: Mapping[str, Any]) -> Checked:
         raise OutOfTurn(" ".join(now.blocked_by))
     full, result = evaluate(now, inputs)
     return Checked(inputs=full, result=result, asked=asked_of(now.step, full))
+
+
+def refuse_the_same_person(route: RouteNow, now: StepNow, by: str) -> None:
+    """What two people answer each for himself takes two people."""
+    first = route.find(now.step.second_to)
+    if first is not None and first.current is not None and first.current.by == by:
+        raise OutOfTurn(f"Another person enters this: {by} entered “{first.step.title}”. Hand it over and sign in anew.")
 
 
 def _refuse_move(now: StepNow | None, move: Move) -> None:

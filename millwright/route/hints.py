@@ -80,6 +80,7 @@ HINTS: Mapping[str, type[Model]] = {
     "taper": TaperHints,
     "softfoot": SoftFootHints,
     "gap": GapHints,
+    "airgap": GapHints,
     "straightedge": StraightedgeHints,
     "alignment": AlignmentHints,
     "tighten": TightenHints,

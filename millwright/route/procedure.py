@@ -4,12 +4,12 @@ A procedure is written as it is done, top to bottom: stops with rows, pulls of o
 the closed coupling. What comes after what is nowhere else.
 """
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 
 from ..bolting.order import HALF_TURNS
 from ..card.values import source_of
-from ..line import SIDES
+from ..line import SIDES, Side
 from ..roles import Role
 from ..say import Figure, mm
 from ..sketch.shapes import Sketch
@@ -20,7 +20,7 @@ from .families.facts import COUNT, ORDER, PASSES, TORQUE
 from .fields import Field
 from .order import InOrder, Part, in_order
 from .stages import before_setting, closed_coupling, receive
-from .steps import Answers, BenchForm, Fact, Happened, JobFacts, SheetForm, Stage, Step
+from .steps import Answers, BenchForm, Fact, Happened, Holding, JobFacts, OpenTime, SheetForm, Stage, Step
 
 PREFIX = {
     Stage.RECEIVE: "receive",
@@ -28,7 +28,14 @@ PREFIX = {
     Stage.TAKE_OFF: "off",
     Stage.PREPARE: "prepare",
     Stage.MOUNT: "mount",
+    Stage.SET: "set",
     Stage.COUPLE: "couple",
+    Stage.BACKSTOP: "backstop",
+}
+HUBS_AT: Mapping[str, tuple[Side, ...]] = {
+    "driver end": SIDES[:1],
+    "driven end": SIDES[1:],
+    "away from the hubs": (),
 }
 Row = Field | Callable[[JobFacts], Field | None]
 When = Callable[[JobFacts], bool]
@@ -66,6 +73,8 @@ class Stop:
     judge: Callable[[JobFacts, Answers], Judged] | None = None
     may_authorise: bool = False
     finding: bool = False
+    holds: tuple[Holding, ...] = ()
+    open_time: OpenTime | None = None
     when: When = always
 
 
@@ -114,20 +123,26 @@ Item = Stop | Pull | Bench | LightScrew | Proof | Callable[[JobFacts], Part]
 class Procedure:
     """How a family is put together and taken apart. A job goes by the version it was started under.
 
+    ``unpack``         - before the crate is opened: what is read, or decided, before anything is counted
     ``receive``        - beside the kit and the tools
     ``found``          - read before a coupling that ran is opened
     ``before_setting`` - after the hubs, what cannot go in any more once the machines stand close
+    ``setting``        - how the machine is brought near, in place of the usual way; the machines are set after it
     ``couple_up``      - once the machines stand, are bolted down and read; where it hangs on its shaft, after its hub
     ``undo``           - to part the two shafts
+    ``hubs_off``       - once the hubs are off their shafts
     """
 
     version: int = 1
+    unpack: tuple[Item, ...] = ()
     receive: tuple[Item, ...] = ()
     found: tuple[Item, ...] = ()
     prepare: tuple[Item, ...] = (before_setting.shaft_ends,)
     before_setting: tuple[Item, ...] = ()
+    setting: tuple[Item, ...] = ()
     couple_up: tuple[Item, ...]
     undo: tuple[Item, ...]
+    hubs_off: tuple[Item, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -183,6 +198,8 @@ def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
         changes=stop.changes,
         may_authorise=stop.may_authorise,
         finding=stop.finding,
+        holds=stop.holds,
+        open_time=stop.open_time,
         judge=(lambda answers: judged(job, answers)) if judged else None,
         form=SheetForm(fields=tuple(row for row in rows if row is not None), ordered=stop.ordered),
     )
@@ -223,7 +240,7 @@ def _pull(job: JobFacts, pull: Pull, stage: Stage) -> Step:
     torque = line_of(job, circle, TORQUE)
     held = f", second spanner on the {circle.held}" if circle.held else ""
     oil = f"Thin oil {circle.oil}." if circle.oil else ""
-    hubs = {"driver end": SIDES[:1], "driven end": SIDES[1:]}.get(circle.at if other is None else "", SIDES)
+    hubs = HUBS_AT.get(circle.at if other is None else "", SIDES)
     preset = circle_preset(job, circle)
     rounds = preset.get("passes") == HALF_TURNS
     why = (

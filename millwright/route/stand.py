@@ -11,7 +11,19 @@ from ..say import NOTHING, Words, words
 from ..verdict import Verdict
 from .build import build
 from .changes import card_changes, physical_changes, value_card
-from .entered import DONE_VERDICTS, arrived, hottest, latest_readings, ledger_of, locks_of, phases_of, unanswered
+from .entered import (
+    DONE_VERDICTS,
+    arrived,
+    held_by,
+    hottest,
+    latest_readings,
+    ledger_of,
+    locks_of,
+    open_until,
+    phases_of,
+    skins_of,
+    unanswered,
+)
 from .families.register import FAMILIES
 from .hubs.keyed import as_decided
 from .ledger import LedgerLine
@@ -72,6 +84,7 @@ def stand(
         locks=locks,
         counting=_still_to_count(steps, counted),
         titles={step.key: step.title for step in steps},
+        now=now,
     )
     found: dict[str, StepNow] = {}
     for step in steps:
@@ -86,6 +99,8 @@ def stand(
         questions=tuple(questions),
         locks=locks,
         phases=facts.phases,
+        held=held_by(steps, latest),
+        skins=skins_of(steps, latest),
         last_number=max([0, *(e.number for e in entries), *(s.number for s in signatures)]),
     )
 
@@ -102,6 +117,7 @@ class _Derived:
     locks: Locks
     counting: Mapping[str, list[str]]
     titles: Mapping[str, str]
+    now: datetime | None
 
     def step_now(self, step: Step, before: Mapping[str, StepNow]) -> StepNow:
         """A step as it stands, given those before it."""
@@ -138,6 +154,7 @@ class _Derived:
             *(key for key in step.after if not before[key].settled),
             *(key for key in step.passed if not _passed(before[key])),
             *(key for key in step.once if before[key].current is None),
+            *(key for key, now in before.items() if _is_for(step, now.step) and not now.settled and key not in step.after),
         ]
         blocked = [Block(f"First: {self.titles[key]}", key) for key in wanted]
         blocked += [
@@ -155,10 +172,19 @@ class _Derived:
             return NOTHING
         if step.key == PROOF and self.locks.proof_due:
             return words("Since this was read, {what}", what=self.locks.proof_due)
+        if self.now is not None and step.open_time is not None:
+            until = open_until(step.open_time, current, self.latest)
+            if until is not None and self.now > until:
+                return words(f"The {step.open_time.what} has skinned over: wipe it off and lay it anew")
         keys = set() if step.finding else {*step.needs, *step.judged_by}  # as found it was judged by what stood then
         after = [(n, said) for n, what, said in self.changed if what in step.relies or what in keys]
         later = max((one for one in after if one[0] > current.number), key=lambda one: (one[0], str(one[1])), default=None)
         return words("Since this was read, {what}", what=later[1]) if later else NOTHING
+
+
+def _is_for(step: Step, laid: Step) -> bool:
+    """What was laid there has to be open still when this step is done."""
+    return laid.open_time is not None and laid.open_time.used_by == step.key
 
 
 def _lock_again(found: dict[str, StepNow], locks: Locks) -> None:

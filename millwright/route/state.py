@@ -4,13 +4,14 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from enum import StrEnum
+from functools import cached_property
 from typing import Any
 
 from ..card.values import ValueCard
 from ..roles import Role
 from ..say import Words, words
 from ..verdict import Verdict
-from .hubs.phases import Phase
+from .hubs.phases import READING, Phase
 from .ledger import LedgerLine
 from .locks import LOCK_AGAIN, Locks
 from .stages.close_out import CLOSING
@@ -76,8 +77,19 @@ def happened(entry: Entry) -> datetime:
 
 
 def in_time(events: Iterable[Entry]) -> list[Entry]:
-    """Events in the order they happened in."""
-    return sorted(events, key=happened)
+    """Events in the order they happened in; they come in the order of their numbers.
+
+    What moves a hub was taken because it followed from what stood there: a network that was slower with the one before
+    does not put it in front of that. A reading stands where it was read.
+    """
+    moved: dict[str, datetime] = {}
+    placed: list[tuple[datetime, Entry]] = []
+    for entry in events:
+        at = happened(entry)
+        if entry.inputs["event"] != READING:
+            at = moved[entry.step] = max(at, moved.get(entry.step, at))
+        placed.append((at, entry))
+    return [entry for _, entry in sorted(placed, key=lambda one: one[0])]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -128,6 +140,26 @@ class StepNow:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Held:
+    """A weight that something holds for now."""
+
+    what: str
+    by: str
+    since: datetime
+    step: str
+    until: str  # the title of the step that lets something lasting take it over; empty where no step does
+
+
+@dataclass(frozen=True, kw_only=True)
+class Skins:
+    """Something that was laid and is open until then."""
+
+    what: str
+    until: datetime
+    step: str
+
+
+@dataclass(frozen=True, kw_only=True)
 class RouteNow:
     """The whole route as it stands."""
 
@@ -138,6 +170,8 @@ class RouteNow:
     questions: tuple[Entry, ...]  # unanswered
     locks: Locks
     phases: Mapping[str, Phase]  # by the step of its run, where a hot hub is
+    held: tuple[Held, ...]
+    skins: tuple[Skins, ...]
     last_number: int  # of the entries and signatures it was derived from
 
     def next(self) -> StepNow | None:
@@ -152,6 +186,18 @@ class RouteNow:
     def find(self, key: str) -> StepNow | None:
         """The step of that key, or None."""
         return next((now for now in self.steps if now.step.key == key), None)
+
+    @cached_property
+    def covered(self) -> dict[str, str]:
+        """By step, whose answer is kept from everybody else until a second person has answered as well."""
+        found = {}
+        for now in self.steps:
+            first = self.find(now.step.second_to) if now.step.second_to else None
+            if first is None or first.current is None:
+                continue
+            if now.current is None or now.current.number < first.current.number:
+                found[first.step.key] = first.current.by
+        return found
 
     @property
     def closed(self) -> bool:

@@ -12,7 +12,7 @@ from ..model import Model
 from ..roles import Role
 from ..sketch.shapes import Sketch
 from ..verdict import Judged
-from .families.facts import Circle, FamilyFacts, Part
+from .families.facts import OUTER_RACE, Circle, FamilyFacts, Part
 from .fields import Field
 from .hints import NONE as NO_HINTS
 from .hubs.phases import Phase
@@ -30,6 +30,7 @@ class Stage(StrEnum):
     MOUNT = "Mount hubs"
     SET = "Set & align"
     COUPLE = "Couple up"
+    BACKSTOP = "Fit the backstop"
     CLOSE = "Close out"
 
 
@@ -49,6 +50,7 @@ class Fact(StrEnum):
     SHIMMED = "a foot was shimmed"
     FASTENERS = "a bolt or screw was pulled again"
     SECOND_PULL = "the torques were checked a second time again"
+    PARTS = "it was decided anew which parts go in"
     LOCKS_OFF = "the locks came off"
     LOCKED_AGAIN = "it was locked out again"
 
@@ -101,11 +103,45 @@ class Scope(StrEnum):
     REFIT = "take it off and fit it"
     TAKE_OFF = "take it off"
     ELEMENT = "change the element"
+    BACKSTOP = "fit a backstop"
     ALIGN = "align it"
     CHECK = "check it"
 
 
 Answers = Mapping[str, Any]
+HAS_BACKSTOP = "receive.backstop"  # where it is asked whether its gear unit has one
+NO_BACKSTOP, STAYS_IN, FITTED_NOW = BACKSTOPS = ("no", "yes, and it stays in", "yes, it is fitted now")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Holding:
+    """What holds a weight from the moment a step is done: it is shown until something that stays has taken it over.
+
+    ``what``    - the weight, in a sentence: "gear unit", "load"
+    ``by``      - what holds it from then on; with ``asked`` the answer to that field of the step says so
+    ``for_now`` - a sling, a prop, a hand: not what is to hold it in the end
+    """
+
+    what: str
+    by: str = ""
+    asked: str = ""
+    for_now: bool = True
+
+
+@dataclass(frozen=True, kw_only=True)
+class OpenTime:
+    """What was laid and skins over: after so many minutes the step is to be done anew.
+
+    ``what``    - what was laid, in a sentence: "sealant"
+    ``asked``   - the field of the step that says how many minutes
+    ``used_by`` - the step that has to be done within them
+    """
+
+    what: str
+    asked: str
+    used_by: str
+
+
 Judge = Callable[[Answers], Judged]
 
 
@@ -143,6 +179,9 @@ class Step:
     leaves_provisional: str = ""
     settled_by: str = ""  # the step that ends what this one leaves provisional
     judge: Judge | None = None
+    holds: tuple[Holding, ...] = ()
+    open_time: OpenTime | None = None
+    second_to: str = ""  # the step that another person has answered, each for himself, without seeing what the other said
     waits_for: str = ""  # the run of a hot hub that has to be cold first
     run: str = ""  # the run of a hot hub that is shown here too: what is ticked here it waits for before it leaves the heater
     readied_by: str = ""  # of a run: the step with that `run`
@@ -185,7 +224,29 @@ class JobFacts:
     @property
     def circles(self) -> tuple[Circle, ...]:
         """The circles of fasteners this coupling has."""
-        return tuple(circle for circle in self.family.circles if circle.only is None or circle.only(self))
+        if self.scope is Scope.BACKSTOP:
+            return (OUTER_RACE,)
+        own = (circle for circle in self.family.circles if circle.only is None or circle.only(self))
+        return (*own, *([OUTER_RACE] if self.fits_backstop else []))
+
+    @property
+    def fits_backstop(self) -> bool:
+        """A backstop goes into its gear unit in this job."""
+        return self.scope is Scope.BACKSTOP or self._backstop() == FITTED_NOW
+
+    @property
+    def keeps_backstop(self) -> bool:
+        """There is one already, and it stays in."""
+        return self._backstop() == STAYS_IN
+
+    def _backstop(self) -> object:
+        fits = self.scope in (Scope.FIT, Scope.REFIT)
+        return self.answers.get(HAS_BACKSTOP, {}).get("has") if fits else None
+
+    @property
+    def couples(self) -> bool:
+        """Two machines are coupled in this job: there is a coupling to be looked at and an alignment to be read."""
+        return not self.family.hangs and self.scope is not Scope.BACKSTOP
 
     @property
     def parts(self) -> tuple[Part, ...]:

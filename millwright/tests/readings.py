@@ -1,7 +1,7 @@
 """What somebody reads and answers whose work comes out well: by bench, by step and by field."""
 
 import json
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from millwright.benches import as_dict, evaluate_json
@@ -42,6 +42,9 @@ FIGURES = {
     "hub_runout_mm": 0.05,
     "flywheel_face_mm": 0.1,
     "flywheel_rim_mm": 0.2,
+    "motor_turns": 0,
+    "air_gap_spread_mm": 0.2,
+    "rotor_runout_mm": 0.05,
 }
 CONE = {"large_mm": 90.0, "small_mm": 80.0, "length_mm": 120.0}
 CLOCKS = (0, 90, 180, 270)
@@ -101,6 +104,29 @@ def rounds_at_full_torque(count: int, torque: float, turned: tuple[int, ...]) ->
     return {"pulls": pulls}
 
 
+SAID: dict[str, Any] = {"output_rotation": "cw", "seen_from": "input side", "meshes": 2, "backstop_on": "input side"}
+SAID_ACROSS = {**SAID, "output_rotation": "ccw", "seen_from": "output side"}
+
+
+def gaps(driver: float = 3.0, load: float = 3.0) -> dict[str, Any]:
+    """Even air gaps on both sides."""
+    sides = (("driver", driver), ("load", load))
+    return {
+        "stations": [{"side": side, "clock": c, "value_mm": value} for side, value in sides for c in CLOCKS],
+        "diameter_mm": 400,
+    }
+
+
+def arm(preset: Mapping[str, Any]) -> dict[str, Any]:
+    """An arm near square; the torque beside it where the line has no power."""
+    return {"arm_mm": 550.0, "angle_deg": 84.0, **({} if "power_kw" in preset else {"torque_nm": 1800.0})}
+
+
+BY_BENCH: dict[str, Callable[[Mapping[str, Any]], dict[str, Any]]] = {
+    "airgap": lambda preset: gaps(),
+    "torque_arm": arm,
+    "fitted": lambda preset: step_by_step("fitted", preset),
+}
 TRUE = {"readings": ring(0.0, 0.01, 0.02, 0.01), "kind": "rim"}
 READINGS: dict[str, dict[str, Any]] = {
     "prepare.fit": {"shaft_mm": [48.01], "bore_mm": [48.03]},
@@ -140,6 +166,9 @@ READINGS: dict[str, dict[str, Any]] = {
     "found.align": dials(0.0),
     "found.sleeve": {"readings": ring(4.1, 4.2, 4.2, 4.1), "diameter_mm": 105},
     "found.dial": {"kind": "face", "readings": ring(0.0, 0.02, 0.04, 0.02)},
+    "backstop.way": SAID,
+    "backstop.way_again": SAID_ACROSS,
+    "mount.centre": {"readings": ring(0.0, 0.01, 0.02, 0.01)},
     "prepare.heat": {
         "bore_mm": 48.0,
         "interference_mm": 0.04,
@@ -179,6 +208,10 @@ SHEETS: dict[str, dict[str, Any]] = {
     "couple.gap_again": {"gap_mm": 30, "driver_mm": 8, "driven_mm": 8},
     "off.new": {"number": "lot 12"},
     "couple.blocks": {"set": "lot 12"},
+    "backstop.arrow": {"race": "clockwise", "housing": "clockwise"},
+    "backstop.free": {"free": "clockwise", "other": "locks at once"},
+    "backstop.closed": {},
+    "prepare.rings": {"joint_1": 12, "joint_2": 4, "joint_3": 8, "joint_4": 12},
     "close.run_in": {"what": "run under load", "minutes": 60, "load": 80},
 }
 
@@ -189,8 +222,8 @@ def _read_on(form: BenchForm, key: str) -> dict[str, Any]:
         return {**BOTH_ENDS, "ends": form.preset["ends"]} if "ends" in form.preset else PACK
     if key.endswith(".sleeve") and "ends" in form.preset:
         return {**SLEEVES, "ends": form.preset["ends"]}
-    if form.bench == "fitted":
-        return step_by_step("fitted", form.preset)
+    if form.bench in BY_BENCH:
+        return BY_BENCH[form.bench](form.preset)
     if form.bench == "grease":
         assert isinstance(form.suggest, GreaseHints)
         usual = {"routine": "low in, high out", "product": form.preset.get("wanted_product", "Maltster blue")}

@@ -12,6 +12,7 @@ ALTERNATE = ("alternate", (0.5, 0.75, 1.0))
 LIGHT_FIRST = ("star", (0.25, 0.5, 0.75, 1.0))
 HALF_TURNS = ("star", "half turns")  # a bead creeps out where one side is pulled down
 ROUND = ("circle", (0.5, 1.0, 1.0))
+ONCE = ("circle", (1.0,))
 SCHEMES = {
     "jaw, in shear with spacer": CROSSWISE,
     "steel grid": CROSSWISE,
@@ -24,6 +25,9 @@ SCHEMES = {
     "tyre on flywheel": HALF_TURNS,
     "claw with elastomer blocks": CROSSWISE,
     "rigid": CROSSWISE,
+    "magnetic drive": CROSSWISE,
+    "screw-conveyor drive": CROSSWISE,
+    "shaft-mounted reducer": ONCE,
 }
 
 

@@ -31,7 +31,7 @@ class ClosedTest(unittest.TestCase):
     def test_every_family_can_be_checked_and_every_one_that_stands_can_be_aligned_open_or_closed(self) -> None:
         for name, family in FAMILIES.items():
             for scope, coupling in ((Scope.CHECK, None), (Scope.ALIGN, None), (Scope.ALIGN, OPENED)):
-                if family.facts.hangs and scope is Scope.ALIGN:
+                if scope is Scope.ALIGN and (family.facts.hangs or (coupling and family.facts.set_by == "air gap")):
                     continue
                 for held in (SLIP, SHRINK):
                     with self.subTest(family=name, scope=scope, coupling=coupling, held=held):
@@ -46,7 +46,7 @@ class ClosedTest(unittest.TestCase):
 
     def test_what_was_opened_for_aligning_goes_in_again_and_every_circle_is_pulled(self) -> None:
         for name, family in FAMILIES.items():
-            if family.facts.hangs:
+            if family.facts.hangs or family.facts.set_by == "air gap":
                 continue
             with self.subTest(family=name):
                 work = Work(family=name, held=(SHRINK, SHRINK), scope=Scope.ALIGN)

@@ -7,7 +7,7 @@ from typing import get_args
 
 from millwright.card.values import Source, Value
 from millwright.errors import UnusableInput
-from millwright.line import Connection, Family
+from millwright.line import Family
 from millwright.route.build import scopes
 from millwright.route.entry import OutOfTurn
 from millwright.route.families.facts import Circle
@@ -19,9 +19,8 @@ from millwright.route.procedure import Compiler, LightScrew, Procedure, Proof, P
 from millwright.route.state import EntryKind
 from millwright.route.steps import BenchForm, Scope, SheetForm, SignForm, Stage, Step
 
-from .work import Work, circles
+from .work import Work, circles, ways_of
 
-WAYS = get_args(Connection)
 DROP_OUT = "disc, drop-out spacer"
 SOURCE = Source(kind="drawing", document="D-7")
 
@@ -29,12 +28,13 @@ SOURCE = Source(kind="drawing", document="D-7")
 def works() -> Iterator[tuple[str, Work]]:
     """Every family with every way of holding a hub, the other hub and the scope taken in turn."""
     for i, family in enumerate(get_args(Family)):
-        for j, held in enumerate(WAYS):
+        ways = ways_of(family)
+        for j, held in enumerate(ways):
             taken = scopes(FAMILIES[family].facts)
             scope = taken[(i + j) % len(taken)]
             yield (
                 f"{family}, {held}, {scope.value}",
-                Work(family=family, held=(held, WAYS[(i + 2 * j) % len(WAYS)]), scope=scope),
+                Work(family=family, held=(held, ways[(i + 2 * j) % len(ways)]), scope=scope),
             )
 
 
@@ -81,8 +81,8 @@ class EveryFamilyTest(unittest.TestCase):
     def test_the_order_is_that_of_the_procedure_whatever_holds_the_hubs(self) -> None:
         for family in get_args(Family):
             known = FAMILIES[family]
-            for one in WAYS:
-                for other in WAYS:
+            for one in ways_of(family):
+                for other in ways_of(family):
                     work = Work(family=family, held=(one, other))
                     route = work.route()
                     keys = [n.step.key for n in route.steps if n.step.stage is Stage.COUPLE]
@@ -101,7 +101,7 @@ class EveryFamilyTest(unittest.TestCase):
     def test_whatever_holds_the_coupling_is_pulled_once_and_checked_once_more(self) -> None:
         for name, known in FAMILIES.items():
             procedure = known.procedure()
-            items = (*procedure.before_setting, *procedure.couple_up)
+            items = (*procedure.prepare, *procedure.before_setting, *procedure.setting, *procedure.couple_up)
             pulls = [i.circle for i in items if isinstance(i, Pull) and known.facts.circle(i.circle) in circles(name)]
             self.assertEqual(sorted(pulls), sorted(circle.key for circle in circles(name)), name)
             work = Work(family=name)

@@ -3,16 +3,16 @@
 import json
 from collections.abc import Mapping
 from datetime import UTC, datetime, timedelta
-from typing import Any
+from typing import Any, get_args
 
-from millwright.card.meanings import GAP_EACH, GAP_MEAN, GAP_MM
+from millwright.card.meanings import CLOCKWISE, GAP_EACH, GAP_MEAN, GAP_MM
 from millwright.card.values import Source, Value
-from millwright.line import LineSpec, Side
+from millwright.line import Connection, LineSpec, Side
 from millwright.model import read_json
 from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.build import values_of_connection, values_of_family
-from millwright.route.families.facts import Circle
+from millwright.route.families.facts import BACKSTOP_VALUES, Circle
 from millwright.route.families.register import FAMILIES
 from millwright.route.fields import Field
 from millwright.route.stand import NOTHING_LEFT, stand
@@ -72,9 +72,11 @@ class Work:
             "gap_plus_minus_mm": GAP_MM,
             "end_gap_nominal_mm": GAP_EACH,
             "end_gap_plus_minus_mm": GAP_MM,
+            "motor_turns": CLOCKWISE,
             **dict.fromkeys((k for k in FIGURES if "torque" in k), "dry"),
         }
         asked = {*values_of_family(family), *(key for way in held for key in values_of_connection(way))}
+        asked |= {*BACKSTOP_VALUES} if FAMILIES[family].facts.hangs else set()
         figures = {**{k: FIGURES[k.split("@")[0]] for k in asked if k.split("@")[0] in FIGURES}, **(card or {})}
         self.card = {k: Value(value=v, means=means.get(k.split("@")[0], ""), source=source) for k, v in figures.items()}
         self.scope, self.as_left, self.procedure = scope, as_left, procedure
@@ -121,9 +123,13 @@ class Work:
         role: Role = Role.MILLWRIGHT,
         *,
         as_it_is: bool = True,
+        by: str = "",
     ) -> Entry:
         """Checked and appended, as the server does it; what cannot be told is taken as it is."""
-        checked = entry.check(self.route(), key, kind, inputs, role)
+        now = self.route().find(key)
+        second = now is not None and bool(now.step.second_to)
+        by = by or ("B" if second else "A")
+        checked = entry.check(self.route(), key, kind, inputs, role, by)
         number = len(self.entries) + len(self.signatures) + 1
         made = Entry(
             id=f"e{number}",
@@ -133,7 +139,7 @@ class Work:
             inputs=checked.inputs,
             verdict=Verdict(checked.result["verdict"]) if checked.result else None,
             unproven=is_unproven(checked.result) and not as_it_is,
-            by="A",
+            by=by,
             role=role,
             at=max(self.now, START + timedelta(minutes=number)),
             ledger=checked.asked.get("ledger", ()),
@@ -219,6 +225,15 @@ class Work:
                 return
             self.step_on()
         raise AssertionError("the route does not come to an end")
+
+
+WEDGE = "tapered wedge"
+
+
+def ways_of(family: str) -> tuple[str, ...]:
+    """Every way a hub of this family may be held: a wedge holds the shaft of a conveyor and nothing else."""
+    ways: tuple[str, ...] = get_args(Connection)
+    return ways if family == "screw-conveyor drive" else tuple(way for way in ways if way != WEDGE)
 
 
 def circles(family: str) -> list[Circle]:

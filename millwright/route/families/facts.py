@@ -15,7 +15,7 @@ COUNT, TORQUE, ORDER, PASSES = "flange_bolts", "flange_bolt_torque_nm", "bolt_or
 OfJob = Any
 # Whether a job has it: some parts and circles are there in one size of a family and not in another.
 Only = Callable[[OfJob], bool]
-Place = Literal["driver end", "driven end", "both together"]
+Place = Literal["driver end", "driven end", "both together", "away from the hubs"]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -108,6 +108,10 @@ class Element:
 Takes = Literal["offset and angle", "angle at two planes", "angle alone"]
 
 
+# What its machines are set by: dials or a laser on the shafts; or the gaps beside a magnet rotor.
+SetBy = Literal["dials", "air gap"]
+
+
 @dataclass(frozen=True, kw_only=True)
 class FamilyFacts:
     """What the route needs to know of a family besides the order of its work."""
@@ -132,6 +136,7 @@ class FamilyFacts:
     element: Element | None = None  # changed with both hubs on; None where a hub has to come off for it
     hubs: tuple[Side, ...] = SIDES  # those that are mounted on a shaft
     runs_in: bool = False  # it is run in under load and pulled again, unless its paper says otherwise
+    set_by: SetBy = "dials"
     hangs: bool = False  # a drive that hangs on its shaft: there is nothing to be brought into line
     measured_at_jaws: bool = False  # the gap may be given from jaw tip to the opposite hub instead
 
@@ -146,6 +151,8 @@ class FamilyFacts:
             return (*runs_true, *dict.fromkeys(bolts))
         jaws = ("jaw_tip_mm",) if self.measured_at_jaws else ()
         by = ("aligned_by",) if "offset_limit_mm" in self.values else ()
+        if self.set_by == "air gap":
+            return (*runs_true, *SUITS_VALUES, *dict.fromkeys(bolts))
         screws = ("hot_screws_by", *(("set_screws_by",) if self.closes_by_hub else ()))
         gap = (*jaws, "gap_spread_mm", "axial_growth_mm") if "gap_nominal_mm" in self.values else ()
         return (
@@ -160,8 +167,8 @@ class FamilyFacts:
         )
 
     def circle(self, key: str) -> Circle:
-        """The circle of that key; it must be there."""
-        return next(circle for circle in self.circles if circle.key == key)
+        """The circle of that key, the family's own or that of a backstop; it must be there."""
+        return next(circle for circle in (*self.circles, OUTER_RACE) if circle.key == key)
 
 
 def _lines_of(circle: Circle, *, several: bool) -> tuple[str, ...]:
@@ -173,6 +180,8 @@ def _lines_of(circle: Circle, *, several: bool) -> tuple[str, ...]:
     return (ORDER, PASSES, *own)
 
 
+OUTER_RACE = Circle(key="outer_race", title="bolts of the outer race", at="away from the hubs", own=True)
+BACKSTOP_VALUES = (OUTER_RACE.line(COUNT), OUTER_RACE.line(TORQUE), "motor_turns")
 ANGLE_VALUES = (
     "soft_foot_mm",
     "gap_nominal_mm",

@@ -12,6 +12,7 @@ from . import (
     flywheel_tyre,
     gear,
     jaw,
+    magnetic,
     reducer,
     rigid,
     shear_jaw,
@@ -59,5 +60,6 @@ FAMILIES: dict[str, CouplingFamily] = {
         (rigid.FACTS, rigid.PROCEDURES),
         (conveyor.FACTS, conveyor.PROCEDURES),
         (reducer.FACTS, reducer.PROCEDURES),
+        (magnetic.FACTS, magnetic.PROCEDURES),
     )
 }

@@ -6,7 +6,7 @@ from ...sketch.shapes import Sketch
 from ...verdict import Judged, said_by_hand
 from ..fields import condition, count, text, tick
 from ..procedure import Bench, LightScrew, Procedure, Pull, Stop, bolts_of, expected
-from ..stages import gap, set_and_align
+from ..stages import gap, set_by
 from ..stages.change_element import more_than_the_element
 from ..stages.suits import judge_material
 from ..steps import Answers, Fact, JobFacts
@@ -122,7 +122,7 @@ PROCEDURES = (
                 title="Lay the straightedge over both halves, element not in",
                 why="Once the element is wrapped in nobody gets at the hubs any more.",
                 tool="straightedge and feelers, at four places",
-                form=set_and_align.straightedge_form,
+                form=set_by.straightedge_form,
                 needs=lambda job: ("offset_limit_mm",),
                 relies=frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}),
                 on_fail=lambda job: "Slacken the feet and align again; the halves stay on. Then lay it over them again.",

@@ -153,7 +153,7 @@ def _times(run: HeatRun, phase: Phase, at: datetime) -> dict[str, Any]:
         case Phase.OUT:
             return {"out_at": at, "on_at": None, "tries": run.tries + 1}
         case Phase.ON:
-            return {"on_at": at}
+            return {"on_at": at if run.out_at is None else max(at, run.out_at)}
         case Phase.COLD:
             return {"heating_since": None, "out_at": None, "on_at": None}
         case Phase.GRIPPED:

@@ -21,6 +21,7 @@ class Phase(StrEnum):
 
 
 Event = Literal["on the heater", "hub temperature", "out of the heater", "on the shaft", "gripped", "pulled off"]
+READING: Event = "hub temperature"  # moves nothing
 
 
 class HeatEvent(Model):
@@ -63,7 +64,7 @@ MOUNTED = (Phase.ON, Phase.GRIPPED)
 
 def after_event(phase: Phase, event: Event) -> Phase | None:
     """Where the hub is after this; None where it cannot have happened. A temperature leaves it where it is."""
-    if event == "hub temperature":
+    if event == READING:
         return phase
     return next((step.to for step in NEXT[phase] if step.event == event), None)
 

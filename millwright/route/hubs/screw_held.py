@@ -6,7 +6,7 @@ from typing import Any
 
 from ...line import Side
 from ...say import mm, say
-from ...sketch import common
+from ...sketch import common, hanging
 from ...sketch.shapes import Sketch
 from ...verdict import Judged, judge, said_by_hand
 from .. import torques
@@ -34,6 +34,7 @@ class Device:
     dialled: bool = True  # dialled when tight
     draws_along: bool = False  # the hub travels while it is tightened
     keyed: bool = False
+    set_screw: bool = False  # beside what draws it tight
     passes: tuple[float, ...] = PART_THEN_FULL
     drawn: Callable[[int | None], Sketch] | None = None  # by how many screws it has
 
@@ -42,7 +43,7 @@ class Device:
         """The lines of the value card it asks for."""
         screws = (SCREWS, TORQUE) if self.until_still else (TORQUE,)
         true_to = (running_true.SHAFT, running_true.HUB) if self.trued else (running_true.HUB,) if self.dialled else ()
-        set_screw = (keyed.SCREW_TORQUE,) if self.keyed else ()
+        set_screw = (keyed.SCREW_TORQUE,) if self.set_screw else ()
         return ("fit_min_mm", "fit_max_mm", *screws, *true_to, *set_screw)
 
     @property
@@ -78,6 +79,7 @@ BUSH = Device(
     between_rounds="Seat the bush with light blows on a drift all round, then another round.",
     draws_along=True,
     keyed=True,
+    set_screw=True,
     drawn=common.bush,
 )
 CLAMP_RING = Device(
@@ -126,6 +128,7 @@ WEDGE = Device(
     draws_along=True,
     keyed=True,
     passes=(1.0,),
+    drawn=lambda screws: hanging.wedge(),
 )
 DEVICES: Mapping[str, Device] = {
     "tapered bush": BUSH,
@@ -229,7 +232,7 @@ def mount(job: JobFacts, side: Side) -> Part:
         judge=lambda answers: _judge_shift(answers, job.answers.get(place.key, {}), held),
         on_fail="Slacken every screw round by round, set the hub again, and tighten it anew.",
     )
-    extra = keyed.set_screw(job, side, Stage.MOUNT) if held.keyed and hub.set_screws else []
+    extra = keyed.set_screw(job, side, Stage.MOUNT) if held.set_screw and hub.set_screws else []
     dialled = running_true.tight(job, side, wanted=held.dialled, face=held.trued)
     return in_order(gate, place, *to_true, tighten, seated, *extra, *dialled)
 
@@ -256,7 +259,7 @@ def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     count = job.key(SCREWS, side) if held.until_still else ""
     title, torque = screws_title(job, side), job.key(TORQUE, side)
     own = torques.checked_again(job, f"device_{side}", title, torque, count=count)
-    return (own, *(keyed.recheck(job, side) if held.keyed else ()))
+    return (own, *(keyed.recheck(job, side) if held.set_screw else ()))
 
 
 def _snug(job: JobFacts, side: Side, held: Device) -> Step:

@@ -8,6 +8,7 @@ from ..fields import REMOVED, choice, condition, out, text, tick
 from ..order import Part, any_order, in_order
 from ..steps import JobFacts, Scope, SheetForm, Stage, Step
 from . import change_element, closed_coupling, run_in, set_and_align
+from .set_by import by_air_gap
 
 CLOSED, OPENED = "stays closed", "is opened"
 LOOK = "found.look"
@@ -54,7 +55,7 @@ def as_found(job: JobFacts, own: Part) -> Part:
                             detail="opened where the maker wants the element out, or where a reading cannot be taken",
                         )
                     ]
-                    if aligns
+                    if aligns and not by_air_gap(job)
                     else []
                 ),
                 text("seen", "What was seen", required=False),

@@ -8,7 +8,7 @@ from ..fields import Field, choice, condition, count, number, text, tick
 from ..ledger import back
 from ..locks import FIRST_LOCKS, LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
 from ..order import Aside, Part, in_order
-from ..steps import Answers, Fact, JobFacts, SheetForm, SignForm, Stage, Step
+from ..steps import Answers, Fact, JobFacts, Scope, SheetForm, SignForm, Stage, Step
 from . import closed_coupling, make_safe, receive, run_in, set_and_align
 from .run_in import GUARD_SCREWS
 
@@ -26,8 +26,9 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True
     """
     again = (*(torqued or ()), *(_feet(job) if feet and torqued is not None else ()))
     pulled = [_second_pull(job, again)] if again else []
-    finished = [_look_over(job)] if torqued is not None and not job.family.hangs else []
-    warm = [] if job.family.hangs or torqued is None else [_read_warm(job)]
+    finished = [_look_over(job)] if torqued is not None and job.couples else []
+    dialled = job.couples and job.family.set_by == "dials"
+    warm = [_read_warm(job)] if dialled and torqued is not None else []
     ahead, behind = run_in.steps(job) if torqued is not None else ([], [])
     return in_order(
         *ahead,
@@ -63,7 +64,7 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True
                     number("minutes", "Watched for", "min"),
                     tick("vibration", "Felt for vibration at the bearings"),
                     tick("heat", "Felt for heat; looked for rubbing and dust"),
-                    *(job.family.watched if torqued is not None else ()),
+                    *(job.family.watched if torqued is not None and job.scope is not Scope.BACKSTOP else ()),
                     choice("runs", "It", RUNS_SMOOTHLY, RUNS_ROUGH),
                     text("remarks", "Remarks", required=False),
                 )

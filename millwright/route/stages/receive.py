@@ -1,15 +1,16 @@
 """Stage 2: every part and tool is here, and the coupling is the one this line is registered with."""
 
 from ...card.values import source_of
+from ...line import Side
 from ...say import say
 from ...verdict import Judged, said_by_hand
 from ..circles import line_of
 from ..families.facts import COUNT, SUITS_VALUES
 from ..families.facts import Part as KitPart
-from ..fields import Field, condition, count, text, tick
+from ..fields import Field, choice, condition, count, text, tick
 from ..hubs.screw_held import DEVICES
 from ..order import Part, any_order
-from ..steps import Answers, JobFacts, SheetForm, Stage, Step
+from ..steps import BACKSTOPS, HAS_BACKSTOP, Answers, Fact, JobFacts, Scope, SheetForm, Stage, Step
 from . import suits
 from .change_element import more_than_the_element
 
@@ -26,8 +27,15 @@ TOOLS_OF_ELEMENT = (
     TOOLS[2],
     ("dressing", "Soft mallet, flat blade, non-flammable solvent, lint-free cloth, marker"),
 )
+TOOLS_OF_BACKSTOP = (
+    ("wrench_range", "Torque wrench in calibration, and its range covers the bolts of the outer race"),
+    ("props", "Blocks, props or sling for the load and the unit"),
+    ("dressing", "Scraper, lint-free cloth, a clean cover for the opening, marker, torch"),
+    ("consumables", "Face sealant in date, thin oil, gear oil for what runs out"),
+)
 HEATED = ("keyed, interference", "tapered bore")
-KEYED = ("keyed, slip fit", *HEATED, "tapered bush", "tapered wedge")
+SET_SCREWED = ("keyed, slip fit", "keyed, interference", "tapered bush")
+KEYED = (*SET_SCREWED, "tapered bore", "tapered wedge")
 HOT_TOOLS = (
     ("heater", "Oven or induction heater, and a rack that keeps the hub off its floor; no open flame"),
     ("pyrometer", "Surface pyrometer, heat gloves, a puller that fits, in reach"),
@@ -63,83 +71,113 @@ def _of_part(job: JobFacts, part: KitPart) -> tuple[Field, ...]:
 
 
 def steps(job: JobFacts) -> Part:
-    """Kit, tools, like for like."""
-    coupling = job.line.coupling
+    """Kit, tools, like for like; on a gear unit, whether it has a backstop."""
+    asked = [has_backstop()] if job.family.hangs or job.line.backstop else []
+    fits = job.scope in (Scope.FIT, Scope.REFIT)
+    return any_order(_kit(job), _like(job), tools(job), *(asked if fits else []))
+
+
+def _mounted(job: JobFacts) -> list[Side]:
+    return job.order() if more_than_the_element(job) and job.scope is not Scope.BACKSTOP else []
+
+
+def has_backstop() -> Step:
+    """Asked of a gear unit before anything is fitted: what follows goes by it."""
+    return Step(
+        key=HAS_BACKSTOP,
+        hands_on=False,
+        stage=Stage.RECEIVE,
+        title="Has its gear unit a backstop?",
+        why="One that is there, or goes in now, decides which way the motor may ever turn.",
+        form=SheetForm(fields=(choice("has", "A backstop", *BACKSTOPS),)),
+    )
+
+
+def _kit(job: JobFacts) -> Step:
     family = job.family
-    mounted = job.order() if more_than_the_element(job) else []
+    mounted = _mounted(job)
     hubs = [job.line.hub(side) for side in mounted]
     parts = job.parts if mounted or family.element is None else [p for p in job.parts if p.key in family.element.parts]
-    heats = any(hub.connection in HEATED for hub in hubs)
     keys = sum(hub.connection in KEYED for hub in hubs)
-    screws = sum(hub.set_screws for hub in hubs if hub.connection in KEYED and hub.connection != "tapered bore")
+    screws = sum(hub.set_screws for hub in hubs if hub.connection in SET_SCREWED)
     nuts = sum(hub.connection == "tapered bore" for hub in hubs)
-    return any_order(
-        Step(
-            key=KIT,
-            hands_on=False,
-            stage=Stage.RECEIVE,
-            title="Check every part of the kit",
-            why="A missing or damaged part stops the job halfway, with the machine open.",
-            form=SheetForm(
-                fields=(
-                    *(field for part in parts for field in _of_part(job, part)),
-                    *([condition("keys", f"Keys, {keys}", "stock size, edges, length")] if keys else []),
-                    *(
-                        condition(
-                            f"device_{side}",
-                            DEVICES[held].name.capitalize() + f", {name}",
-                            "as delivered it is only loosely placed; screws all there, its own sheet with it",
-                        )
-                        for side in mounted
-                        if (held := job.line.hub(side).connection) in DEVICES and (name := job.line.machine(side).called)
-                    ),
-                    *([condition("nuts", f"Lock nuts, {nuts}", "thread, set screw or tab")] if nuts else []),
-                    *([condition("set_screws", f"Set screws, {screws}", "often in the hubs")] if screws else []),
-                    tick(
-                        "whole",
-                        "Taken apart only as far as the manual says; factory-joined units left closed",
-                        "parts of one unit kept together",
-                    ),
-                    text("marks", "Match marks, balance marks, state as delivered", required=False),
-                )
-            ),
-            photograph="match marks, balance marks, what is not in order",
-            on_fail="A part is not in order: do not open the machine further. Order the part, mark the bad one.",
+    return Step(
+        key=KIT,
+        hands_on=False,
+        stage=Stage.RECEIVE,
+        title="Check every part of the kit",
+        why="A missing or damaged part stops the job halfway, with the machine open.",
+        relies=frozenset({Fact.PARTS}),
+        form=SheetForm(
+            fields=(
+                *(field for part in parts for field in _of_part(job, part)),
+                *([condition("keys", f"Keys, {keys}", "stock size, edges, length")] if keys else []),
+                *(
+                    condition(
+                        f"device_{side}",
+                        DEVICES[held].name.capitalize() + f", {name}",
+                        "as delivered it is only loosely placed; screws all there, its own sheet with it",
+                    )
+                    for side in mounted
+                    if (held := job.line.hub(side).connection) in DEVICES and (name := job.line.machine(side).called)
+                ),
+                *([condition("nuts", f"Lock nuts, {nuts}", "thread, set screw or tab")] if nuts else []),
+                *([condition("set_screws", f"Set screws, {screws}", "often in the hubs")] if screws else []),
+                tick(
+                    "whole",
+                    "Taken apart only as far as the manual says; factory-joined units left closed",
+                    "parts of one unit kept together",
+                ),
+                text("marks", "Match marks, balance marks, state as delivered", required=False),
+            )
         ),
-        Step(
-            key="receive.like",
-            hands_on=False,
-            stage=Stage.RECEIVE,
-            title="Compare with the registered coupling, and with the machine",
-            why="Like for like: the type was chosen for a reason. Right fitting does not mend a wrong coupling.",
-            judged_by=SUITS_VALUES,
-            may_authorise=True,
-            form=SheetForm(
-                fields=(
-                    text("series", "Series marked on the parts", f"registered: {coupling.series}"),
-                    text("size", "Size marked", f"registered: {coupling.size}"),
-                    tick("drawing", "Parts and papers are for this application and these shafts"),
-                    *suits.fields(job),
-                )
-            ),
-            judge=lambda answers: _like_for_like(job, answers),
-            on_fail="Not the registered coupling, or not for this machine: put it back, or the lead authorises it.",
+        photograph="match marks, balance marks, what is not in order",
+        on_fail="A part is not in order: do not open the machine further. Order the part, mark the bad one.",
+    )
+
+
+def _like(job: JobFacts) -> Step:
+    coupling = job.line.coupling
+    return Step(
+        key="receive.like",
+        hands_on=False,
+        stage=Stage.RECEIVE,
+        title="Compare with the registered coupling, and with the machine",
+        why="Like for like: the type was chosen for a reason. Right fitting does not mend a wrong coupling.",
+        judged_by=SUITS_VALUES,
+        may_authorise=True,
+        form=SheetForm(
+            fields=(
+                text("series", "Series marked on the parts", f"registered: {coupling.series}"),
+                text("size", "Size marked", f"registered: {coupling.size}"),
+                tick("drawing", "Parts and papers are for this application and these shafts"),
+                *suits.fields(job),
+            )
         ),
-        Step(
-            key=TOOLS_OUT,
-            hands_on=False,
-            stage=Stage.RECEIVE,
-            title="Lay out the tools",
-            why="Walking away from an open joint leads to improvising.",
-            form=SheetForm(
-                fields=(
-                    *(tick(key, label) for key, label in (TOOLS if mounted else TOOLS_OF_ELEMENT)),
-                    *(tick(key, label) for key, label in HOT_TOOLS if heats),
-                    count("laid_out", "Tools laid out on their sheet, counted", "as many come back at the end"),
-                    text("wrench", "Torque wrench number"),
-                    Field(key="wrench_until", kind="date", label="Wrench calibrated until"),
-                )
-            ),
+        judge=lambda answers: _like_for_like(job, answers),
+        on_fail="Not the registered coupling, or not for this machine: put it back, or the lead authorises it.",
+    )
+
+
+def tools(job: JobFacts) -> Step:
+    """What is laid out, counted."""
+    mounted = _mounted(job)
+    heats = any(job.line.hub(side).connection in HEATED for side in mounted)
+    wanted = TOOLS_OF_BACKSTOP if job.scope is Scope.BACKSTOP else TOOLS if mounted else TOOLS_OF_ELEMENT
+    return Step(
+        key=TOOLS_OUT,
+        hands_on=False,
+        stage=Stage.RECEIVE,
+        title="Lay out the tools",
+        why="Walking away from an open joint leads to improvising.",
+        form=SheetForm(
+            fields=(
+                *(tick(key, label) for key, label in wanted),
+                *(tick(key, label) for key, label in HOT_TOOLS if heats),
+                count("laid_out", "Tools laid out on their sheet, counted", "as many come back at the end"),
+                text("wrench", "Torque wrench number"),
+                Field(key="wrench_until", kind="date", label="Wrench calibrated until"),
+            )
         ),
     )
 

@@ -1,8 +1,7 @@
 """Whether the coupling of this line suits its machine: rated torque against power and speed, and its top speed."""
 
-import math
-
 from ...card.values import source_of
+from ...power import torque_nm
 from ...say import Figure, say
 from ...verdict import Check, Judged, judge, said_by_hand
 from ..families.facts import SUITS_VALUES
@@ -11,16 +10,6 @@ from ..steps import Answers, JobFacts
 
 RATED, FACTOR, TOP = SUITS_VALUES
 POWER = "power_kw"
-NM_RPM_PER_KW = 60_000 / (2 * math.pi)
-
-
-def torque_nm(power_kw: float, speed_rpm: float) -> float:
-    """The steady torque of a shaft that carries ``power_kw`` at ``speed_rpm``. Source: power is torque × angular speed.
-
-    >>> round(torque_nm(37, 1480), 1)
-    238.7
-    """
-    return NM_RPM_PER_KW * power_kw / speed_rpm
 
 
 def judge_material(job: JobFacts, marked: object) -> Judged:

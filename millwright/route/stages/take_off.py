@@ -12,12 +12,13 @@ from ..hubs.screw_held import DEVICES
 from ..order import Part, any_order, in_order
 from ..steps import BenchForm, JobFacts, SheetForm, Stage, Step
 from . import inspect_parts, set_and_align
+from .set_by import by_air_gap
 
 
-def steps(job: JobFacts, undo: Part) -> Part:
+def steps(job: JobFacts, undo: Part, hubs_off: Part) -> Part:
     """As found, parted as the family is undone, each hub off, inspected, replacements like for like."""
     off = [in_order(*HOW[job.line.hub(side).connection](job, side)) for side in reversed(job.order())]
-    return in_order(_as_found(job), undo, any_order(*off), *inspect_parts.steps(job))
+    return in_order(_as_found(job), undo, any_order(*off), hubs_off, *inspect_parts.steps(job))
 
 
 def _as_found(job: JobFacts) -> Part:
@@ -46,6 +47,8 @@ def _as_found(job: JobFacts) -> Part:
     )
     if job.family.hangs:
         return marks
+    if by_air_gap(job):
+        return any_order(marks, set_and_align.read_as_found(job))
     diameter = job.line.hub(job.line.movable).diameter_mm
     gap = Step(
         key="off.gap",
