@@ -3,16 +3,18 @@
 from typing import get_args
 
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Field, Router, Schema
 
 from millwright.card.kind import ValueKind
 from millwright.card.kinds import VALUE_KINDS
 from millwright.card.values import Value, value_kind
-from millwright.line import Family
-from millwright.route.build import scopes, values_of_connection, values_of_family
+from millwright.line import Drawn, Family
+from millwright.route.build import values_of_connection, values_of_family
+from millwright.route.families.facts import BACKSTOP_VALUES
 from millwright.route.families.register import FAMILIES
+from millwright.route.hubs.keyed import SCREW_TORQUE
 from millwright.route.hubs.ways import HUB_STEPS
-from millwright.route.steps import Scope
+from millwright.route.stages.turning import ASKED, MOTOR_TURNS
 from server.accounts.auth import member_of
 
 from .models import CouplingSize
@@ -55,9 +57,11 @@ class CatalogueOut(Schema):
     kinds: list[ValueKindOut]
     families: list[str]
     asked_by_family: dict[str, list[str]]
-    scopes_by_family: dict[str, list[Scope]]
     may_have_by_family: dict[str, list[str]]
     asked_by_connection: dict[str, list[str]]
+    asked_with_set_screws: dict[str, list[str]] = Field(description="by how a hub is held, where it has set screws")
+    asked_by_machine: dict[str, list[str]] = Field(description="by what the driven machine is drawn as")
+    asked_with_backstop: list[str]
 
 
 @router.get("", response=CatalogueOut, operation_id="catalogue_read", url_name="catalogue")
@@ -68,15 +72,21 @@ def read(request: HttpRequest) -> object:
         "kinds": _kinds(),
         "families": list(get_args(Family)),
         "asked_by_family": {family: list(values_of_family(family)) for family in FAMILIES},
-        "scopes_by_family": {family: list(scopes(known.facts)) for family, known in FAMILIES.items()},
         "may_have_by_family": {family: list(known.facts.may_have) for family, known in FAMILIES.items()},
-        "asked_by_connection": {held: list(values_of_connection(held)) for held in HUB_STEPS},
+        "asked_by_connection": {
+            held: [key for key in values_of_connection(held) if key != SCREW_TORQUE] for held in HUB_STEPS
+        },
+        "asked_with_set_screws": {
+            held: [key for key in values_of_connection(held) if key == SCREW_TORQUE] for held in HUB_STEPS
+        },
+        "asked_by_machine": {drawn: [MOTOR_TURNS] if drawn in ASKED else [] for drawn in get_args(Drawn)},
+        "asked_with_backstop": list(BACKSTOP_VALUES),
     }
 
 
 def _kinds() -> list[ValueKind]:
     """Every line there is, and beside it the same line of a circle of bolts that may have its own."""
     named = [key for family in FAMILIES.values() for key in (*family.facts.values, *family.facts.may_have)]
-    own = dict.fromkeys(key for key in named if "@" in key)
+    own = dict.fromkeys(key for key in (*named, *BACKSTOP_VALUES) if "@" in key)
     keys = [key for base in VALUE_KINDS for key in (base, *(k for k in own if k.split("@")[0] == base))]
     return [kind for key in keys if (kind := value_kind(key)) is not None]

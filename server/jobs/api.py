@@ -21,9 +21,12 @@ from .actions.append_entry import Sent, append_entry
 from .actions.cancel_job import cancel_job
 from .actions.sign import sign
 from .actions.start_job import start_job
-from .models import Entry, Job, Photograph
+from .covered import entry_seen_by
+from .models import Job, Photograph
 from .photographs import KEPT_HERE
-from .schemas import CancelIn, EntryIn, EntryOut, FloorLine, HistoryJob, JobIn, JobOut, SignatureIn, SignatureOut
+from .schemas.entries import EntryIn, EntryOut, SignatureIn, SignatureOut
+from .schemas.floor import FloorLine, HistoryJob
+from .schemas.jobs import CancelIn, JobIn, JobOut
 from .show import hot_hub, job_out, standing
 
 logger = logging.getLogger(__name__)
@@ -66,6 +69,7 @@ def _in_hand(job: Job) -> dict[str, object]:
             "title": job.title,
             "at": None,
             "hot_hub": None,
+            "held": [],
             "stages": [],
             "now": timezone.now(),
             "to_sign": [],
@@ -81,6 +85,7 @@ def _shown(job: Job) -> dict[str, object]:
         "title": job.title,
         "at": standing(route, {str(e.id): e for e in entries}),
         "hot_hub": hot_hub(route, entries),
+        "held": route.held,
         "stages": list(dict.fromkeys(n.step.stage for n in route.steps)),
         "now": timezone.now(),
         "to_sign": [n.step.title for n in route.steps if n.state is StepState.TO_SIGN],
@@ -99,22 +104,23 @@ def start(request: HttpRequest, line_id: UUID, payload: JobIn) -> object:
     """Start a job. 409 where the line has an open one."""
     member = member_of(request)
     line = get_object_or_404(Line.objects.visible_to(member), pk=line_id)
-    return Status(
-        201, job_out(start_job(line, by=member, title=payload.title.strip(), scope=payload.scope, now=timezone.now()))
-    )
+    job = start_job(line, by=member, title=payload.title.strip(), scope=payload.scope, now=timezone.now())
+    return Status(201, job_out(job, member.user.shown_name))
 
 
 @router.get("/{job_id}", response={200: JobOut, 404: ErrorsOut}, operation_id="job_read", url_name="job")
 def read(request: HttpRequest, job_id: UUID) -> object:
     """A whole job as it stands."""
-    jobs = Job.objects.visible_to(member_of(request)).select_related("line", "site").prefetch_related("entries", "signatures")
-    return job_out(get_object_or_404(jobs, pk=job_id))
+    member = member_of(request)
+    jobs = Job.objects.visible_to(member).select_related("line", "site").prefetch_related("entries", "signatures")
+    return job_out(get_object_or_404(jobs, pk=job_id), member.user.shown_name)
 
 
 @router.post("/{job_id}/cancel", response={200: JobOut, **REFUSALS}, operation_id="job_cancel", url_name="job_cancel")
 def cancel(request: HttpRequest, job_id: UUID, payload: CancelIn) -> object:
     """Cancel a job; the lead's, with a reason. It stays on record."""
-    return job_out(cancel_job(job_id, by=member_of(request), reason=payload.reason, now=timezone.now()))
+    member = member_of(request)
+    return job_out(cancel_job(job_id, by=member, reason=payload.reason, now=timezone.now()), member.user.shown_name)
 
 
 @router.post("/{job_id}/entries", response={201: EntryOut, **REFUSALS}, operation_id="entry_append", url_name="entries")
@@ -156,5 +162,5 @@ def photograph(request: HttpRequest, job_id: UUID, entry_id: UUID) -> object:
 
 @router.get("/{job_id}/entries/{entry_id}", response={200: EntryOut, 404: ErrorsOut}, operation_id="entry_read")
 def read_entry(request: HttpRequest, job_id: UUID, entry_id: UUID) -> object:
-    """One entry."""
-    return get_object_or_404(Entry, pk=entry_id, job__in=Job.objects.visible_to(member_of(request)).filter(pk=job_id))
+    """One entry. 404 as well where it is covered until a second person has answered."""
+    return entry_seen_by(member_of(request), job_id, entry_id)

@@ -13,10 +13,11 @@ from millwright.model import read_json
 from millwright.mounting.heat_io import HeatInput
 from millwright.route.called import called
 from millwright.route.hubs.hot_run import HeatRun, Until, stand_run
-from millwright.route.state import EntryKind, RouteNow, StepNow
+from millwright.route.state import Block, EntryKind, RouteNow, StepNow
 from millwright.route.steps import BenchForm, SheetForm, Step
 from millwright.say import words
 
+from .covered import covered_from, is_covered
 from .models import Entry, Job
 
 MOST_READ_BY_HAND = 36  # on one dial; more came in a sweep
@@ -39,11 +40,13 @@ PLAIN = (
 )
 
 
-def job_out(job: Job) -> dict[str, Any]:
-    """A whole job. Three queries besides the job's own: entries, signatures, and what the job before it left."""
+def job_out(job: Job, reader: str) -> dict[str, Any]:
+    """A whole job, as ``reader`` may see it. Three queries besides the job's own: entries, signatures, and what the job
+    before it left."""
     entries, signatures = list(job.entries.all()), list(job.signatures.all())
     # All of each entry: what was read suggests what comes next.
     route = job.stand_after([entry.as_core for entry in entries], job.as_left())
+    covered = covered_from(route, reader)
     return {
         "id": job.id,
         "number": job.number,
@@ -59,14 +62,16 @@ def job_out(job: Job) -> dict[str, Any]:
         "cancelled_because": job.cancelled_because,
         "read_in": job.read_in,
         "now": timezone.now(),
-        "steps": [_step(now, route, entries) for now in route.steps],
+        "steps": [_step(now, route, entries, covered, reader) for now in route.steps],
         "next": first.step.key if (first := route.next()) else None,
         "card": route.card,
         "provisional": route.provisional,
         "locks": asdict(route.locks),
         "ledger": [{**asdict(line), "open": line.open} for line in route.ledger],
         "questions": [q.id for q in route.questions],
-        "entries": _shown(entries),
+        "held": route.held,
+        "skins": route.skins,
+        "entries": _shown([entry for entry in entries if not is_covered(entry, covered)]),
         "signatures": signatures,
     }
 
@@ -115,7 +120,7 @@ def hot_hub(route: RouteNow, entries: list[Entry]) -> dict[str, Any] | None:
     return {"until": first[0], "at": first[1]} if first else None
 
 
-def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]:
+def _step(now: StepNow, route: RouteNow, entries: list[Entry], covered: Mapping[str, str], reader: str) -> dict[str, Any]:
     step = now.step
     plain = {name: getattr(step, name) for name in PLAIN}
     return {
@@ -127,16 +132,25 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry]) -> dict[str, Any]
         "readied_by": step.readied_by,
         "heat_run": _heat_run(now, route, entries) if step.heat_plan else None,
         "not_before": _cold_at(step.waits_for, route, entries),
-        "form": _form(step.form),
+        "form": _form(step.form, compares=step.second_to not in route.covered),
+        "covered": covered.get(step.key, ""),
+        "second_to": step.second_to,
         "sketch": step.sketch() if step.sketch else None,
         "accepted_by": _accepted_by(step, route.card),
         "state": now.state,
-        "blocked_by": now.blocks,
+        "blocked_by": [*now.blocks, *_takes_another(now, route, reader)],
         "stale_because": now.stale_because,
         "current": now.current.id if now.current else None,
         "signed": now.signed.id if now.signed else None,
         "authorised": now.authorised.id if now.authorised else None,
     }
+
+
+def _takes_another(now: StepNow, route: RouteNow, reader: str) -> list[Block]:
+    """Whoever answered the first is told before they begin that the second takes another person."""
+    if route.covered.get(now.step.second_to) != reader:
+        return []
+    return [Block("You answered the first. Another person signs in and answers this one.", now.step.second_to)]
 
 
 def _accepted_by(step: Step, card: ValueCard) -> list[dict[str, Any]]:
@@ -146,11 +160,12 @@ def _accepted_by(step: Step, card: ValueCard) -> list[dict[str, Any]]:
     return [{"title": kind.title, "value": say_value(value, kind), "source": value.source.say()} for value, kind in lines]
 
 
-def _form(form: object) -> Mapping[str, Any]:
+def _form(form: object, *, compares: bool = True) -> Mapping[str, Any]:
+    """``compares`` - what it is compared with may be seen"""
     match form:
         case BenchForm():
             hints = form.suggest.model_dump(mode="json", exclude_none=True)
-            parts = {"preset": form.preset, "compare": form.compare, "suggest": hints}
+            parts = {"preset": form.preset, "compare": form.compare if compares else {}, "suggest": hints}
             return {"kind": form.kind, "bench": form.bench, **parts}
         case SheetForm():
             return asdict(form)

@@ -11,6 +11,8 @@ from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import Name, read_json
 from millwright.roles import Role
+from millwright.route.build import scopes_of
+from millwright.route.steps import Scope
 from server.accounts.auth import member_of
 from server.web.errors import ErrorsOut
 from server.web.words import Said
@@ -39,6 +41,7 @@ class LineOut(Schema):
     changed_at: datetime
     spec: LineSpec
     values: dict[str, Value]
+    scopes: list[Scope] = Field(description="what a job can be there to do on it")
 
 
 class ChangedOut(Schema):
@@ -61,13 +64,15 @@ class LineChangeOut(Schema):
 
 def line_out(line: Line) -> dict[str, object]:
     """A line for the client."""
+    spec = line.as_spec
     return {
         "id": line.id,
         "name": line.name,
         "version": line.version,
         "changed_at": line.changed_at,
-        "spec": line.as_spec,
+        "spec": spec,
         "values": line.card,
+        "scopes": scopes_of(spec),
     }
 
 

@@ -11,8 +11,9 @@ from millwright.clock import ClockReading
 from millwright.csv_readings import write_csv
 from millwright.errors import Problem, UnusableInput
 from server.accounts.auth import member_of
-from server.jobs.models import Entry, Job
-from server.jobs.schemas import JobOut
+from server.jobs.covered import entry_seen_by
+from server.jobs.models import Job
+from server.jobs.schemas.jobs import JobOut
 from server.jobs.show import job_out
 from server.web.described import gives
 from server.web.errors import ErrorsOut
@@ -77,7 +78,7 @@ def as_json(request: HttpRequest, job_id: UUID) -> object:
 )
 def entry_figures(request: HttpRequest, job_id: UUID, entry_id: UUID) -> object:
     """Every figure of an entry in words, as the record has it."""
-    return figures_of(get_object_or_404(Entry, pk=entry_id, job=_job(request, job_id)))
+    return figures_of(entry_seen_by(member_of(request), job_id, entry_id))
 
 
 @router.get(
@@ -89,7 +90,7 @@ def entry_figures(request: HttpRequest, job_id: UUID, entry_id: UUID) -> object:
 )
 def entry_csv(request: HttpRequest, job_id: UUID, entry_id: UUID, dial: int = 0) -> object:
     """The clock readings of an entry as CSV; ``dial`` says which, where there are several."""
-    entry = get_object_or_404(Entry, pk=entry_id, job=_job(request, job_id))
+    entry = entry_seen_by(member_of(request), job_id, entry_id)
     rings = list(rings_of(entry).values())
     if not 0 <= dial < len(rings):
         raise UnusableInput(Problem("entry", "This entry holds no clock readings."))
@@ -109,4 +110,5 @@ def read_in(request: HttpRequest) -> object:
     content = request.read(MOST_BYTES + 1)  # past the limit of every other body: what the app wrote itself can be read
     if len(content) > MOST_BYTES:
         raise UnusableInput(Problem("file", f"This file is over {MOST_BYTES // 1_000_000} MB."))
-    return Status(201, job_out(read_job(content, by=member_of(request), now=timezone.now())))
+    member = member_of(request)
+    return Status(201, job_out(read_job(content, by=member, now=timezone.now()), member.user.shown_name))

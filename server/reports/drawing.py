@@ -7,9 +7,10 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
+from millwright.hung.backstop import WAY_WORDS
 from millwright.line import LineSpec
 from millwright.setting.drawn import WIDTH, Drawn, DrawnMachine, DrawnView, Ray
-from millwright.sketch import common, proofs
+from millwright.sketch import common, forces, proofs
 from millwright.sketch.shapes import Sketch
 from server.jobs.models import Entry, Job
 
@@ -26,6 +27,7 @@ AS_READ = "Side view and plan of the two machines as read"
 TITLES = {"v": "Side view", "h": "Plan"}
 IN_PLACE = Ray(drop=0.0, shear=0.0)
 DRAWN = TypeAdapter(Drawn)
+SKETCH = TypeAdapter(Sketch)
 
 
 @dataclass(frozen=True)
@@ -53,6 +55,11 @@ def _sketch_of(entry: Entry, result: Mapping[str, Any]) -> Sketch | None:
         case "grease" if result.get("holes"):
             said = {"done": "filled, plug in", "closed": "plug in"}
             return proofs.filled([(h["clock"], said.get(h["state"], h["state"])) for h in result["holes"]])
+        case "airgap" | "torque_arm" if "drawn" in result:
+            return SKETCH.validate_python(result["drawn"])
+        case "backstop" if result.get("train"):
+            free = WAY_WORDS[result["shaft_rotation_seen_from_backstop"]]
+            return forces.gear_train([shaft["turns"] for shaft in result["train"]], free, entry.inputs["backstop_on"])
         case "sheet":
             asked = [field for field in entry.asked.get("fields", []) if field["kind"] == "marks"]
             read = [(field["options"], entry.inputs.get(field["key"])) for field in asked]

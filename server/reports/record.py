@@ -6,12 +6,15 @@ from typing import Any
 
 from millwright.card.values import lines_of, say_value
 from millwright.figures_in_words import say_figure
+from millwright.line import LineSpec
 from millwright.route.called import called
+from millwright.route.families.register import FAMILIES
 from millwright.route.fields import NONE_HERE
 from millwright.route.state import EntryKind, RouteNow, StepNow
 from millwright.route.summary import Read, summary
 from millwright.say import NOTHING, Words, words
 from server.jobs.chain import head_of
+from server.jobs.covered import is_covered
 from server.jobs.models import Entry, Job, Signature
 
 from .drawing import drawing_of
@@ -24,7 +27,9 @@ GONE = "No longer part of the route"  # heading over what was entered in steps t
 def record_of(job: Job) -> RecordOut:
     """The record of a job as it stands; what is open or stale is said at its head."""
     route = job.stand()
-    entries, signatures = list(job.entries.all()), list(job.signatures.all())
+    # What is covered until a second person has answered is covered on paper too, whoever prints it.
+    entries = [entry for entry in job.entries.all() if not is_covered(entry, route.covered)]
+    signatures = list(job.signatures.all())
     spec = job.as_spec
     coupling = spec.coupling
     return RecordOut(
@@ -32,7 +37,7 @@ def record_of(job: Job) -> RecordOut:
         title=job.title,
         line=job.line.name,
         site=job.site.name,
-        what=f"{spec.driver.name} to {spec.driven.name}, {coupling.family} coupling, {coupling.series} {coupling.size}",
+        what=f"{spec.driver.name} to {spec.driven.name}, {_kind_of(spec)}, {coupling.series} {coupling.size}",
         started_by=job.started_by,
         started_at=job.started_at,
         closed=job.signed,
@@ -48,6 +53,13 @@ def record_of(job: Job) -> RecordOut:
             for line in route.ledger
         ],
     )
+
+
+def _kind_of(spec: LineSpec) -> str:
+    """A coupling of a family; a drive is one by its own name."""
+    facts = FAMILIES[spec.coupling.family].facts
+    is_drive = facts.hangs or facts.set_by == "air gap"
+    return spec.coupling.family if is_drive else f"{spec.coupling.family} coupling"
 
 
 def _read_in(job: Job) -> str:
@@ -114,7 +126,7 @@ def _card(route: RouteNow) -> list[CardLine]:
         CardLine(
             title=kind.title,
             value=say_value(route.card[key], kind),
-            means="" if route.card[key].means in kind.unit_by_means else route.card[key].means,
+            means="" if kind.words_only or route.card[key].means in kind.unit_by_means else route.card[key].means,
             source=route.card[key].source.say(),
             sample=route.card[key].source.kind == "sample",
         )

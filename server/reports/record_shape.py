@@ -50,7 +50,10 @@ class CheckLine(Schema):
     @computed_field  # type: ignore[prop-decorator]
     @property
     def said(self) -> str:
-        """How it stands, in a word: what somebody looked at and counted is in order, though no figure judged it."""
+        """How it stands, in a word: within its limit on paper but not with its ± cannot be told; what somebody looked at and
+        counted is in order, though no figure judged it."""
+        if self.proven is False and self.status in (Status.INSIDE, Status.CLOSE):
+            return "cannot tell yet"
         looked_at = self.status is Status.NOT_JUDGED and not self.value and not self.limit
         return "in order" if looked_at else self.status.value
 

@@ -11,7 +11,7 @@ from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.figures_in_words import COMPARED
 from millwright.route import state
 from millwright.route.asked import AFTERWARDS, asked_of, headed
-from millwright.route.entry import OutOfTurn, check, evaluate
+from millwright.route.entry import OutOfTurn, check, evaluate, refuse_the_same_person
 from millwright.route.ledger import written_by
 from millwright.route.signing import NotTheirs, check_signature
 from millwright.route.stand import stand
@@ -129,6 +129,8 @@ class Replay:
             return _of_no_route(e, asked)
         if self.in_turn and now.blocked_by:
             raise OutOfTurn(" ".join(now.blocked_by))
+        if self.in_turn:
+            refuse_the_same_person(route, now, e.by)
         full, result = _evaluate(now, e.inputs)
         if e.result is None or result["verdict"] != e.result.get("verdict"):
             return None
@@ -147,7 +149,7 @@ class Replay:
             now = route.find(e.step)
             head = {**headed(now.step), "note": AFTERWARDS} if now else {"note": AFTERWARDS}
             return Taken(inputs=e.inputs, asked=e.asked or head, result=None)
-        checked = check(route, e.step, e.kind, e.inputs, e.role)
+        checked = check(route, e.step, e.kind, e.inputs, e.role, e.by)
         return Taken(inputs=checked.inputs, asked=e.asked or checked.asked, result=None)
 
     def _sign(self, path: str, s: "FileSignature") -> None:

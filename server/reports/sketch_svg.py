@@ -11,7 +11,7 @@ from millwright.sketch.shapes import Anchor, Dimension, Ink, Label, Sketch
 
 INK, BLUE = "#14202B", "#1F4E79"
 ARROW = 9.0
-TEXT = 13
+TEXT, BIG = 13, 21
 _CENTRE = 'stroke-dasharray="14 3 3 3" stroke-width=".8"'
 INKS: dict[Ink, str] = {
     "part": f'fill="#fff" stroke="{INK}" stroke-width="1.5"',
@@ -48,6 +48,9 @@ def sketch_svg(sketch: Sketch) -> str:
 
 
 def _label(label: Label) -> str:
+    if label.big:
+        big = f'text-anchor="{label.anchor}" font-size="{BIG}" font-weight="600"'
+        return on_its_ground(label.x, label.y, str(label.words), big, ground=4)
     if label.to is None:
         return _text(label.x, label.y, str(label.words), label.anchor)
     x, y = label.to.x, label.to.y

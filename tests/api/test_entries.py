@@ -11,6 +11,7 @@ from django.utils import timezone
 from millwright.benches import as_dict, evaluate_json
 from millwright.errors import UnusableInput
 from millwright.route.steps import Scope
+from millwright.tests.work import Work
 from server.accounts.models import Membership
 from server.demo import blower, lines
 from server.jobs.actions.append_entry import _at
@@ -18,6 +19,7 @@ from server.jobs.actions.start_job import start_job
 from server.jobs.models import Entry, Job, Signature
 from server.plant.actions import save_line
 from tests.site import PASSWORD, Member, build_two_sites, job_of
+from tests.worked import registered
 
 
 class EntriesTest(TestCase):
@@ -235,9 +237,8 @@ class LinesTest(TestCase):
 
     def test_a_drive_that_hangs_on_its_shaft_is_not_aligned(self) -> None:
         lead = Member("lead")
-        _, floor = lead.ask("GET", "/api/jobs")
-        hanging = next(line for line in floor if line["name"] == "Barley elevator")
-        status, said = lead.ask("POST", f"/api/jobs/of-line/{hanging['id']}", {"title": "x", "scope": "align it"})
+        hanging = registered("Husk elevator", Work(family="shaft-mounted reducer"))
+        status, said = lead.ask("POST", f"/api/jobs/of-line/{hanging.pk}", {"title": "x", "scope": "align it"})
         self.assertEqual((status, said["errors"][0]["path"]), (422, "scope"))
-        status, job = lead.ask("POST", f"/api/jobs/of-line/{hanging['id']}", {"title": "x", "scope": "check it"})
+        status, job = lead.ask("POST", f"/api/jobs/of-line/{hanging.pk}", {"title": "x", "scope": "check it"})
         self.assertEqual((status, [s["key"] for s in job["steps"] if s["key"].startswith("found")]), (201, ["found.look"]))

@@ -31,8 +31,8 @@ class PyrometerTest(LiveServerTestCase):
         _, step = find_run(gateway, "Kiln fan A")
         self.assertEqual(step["heat_run"]["hub_c"], posted[-1].inputs["hub_c"])
         with self.assertRaises(SystemExit) as said:
-            find_run(gateway, "Malt auger 3")
-        self.assertEqual(str(said.exception), "Malt auger 3 has no open job.")
+            find_run(gateway, "Yeast pump")
+        self.assertEqual(str(said.exception), "Yeast pump has no open job.")
 
 
 class HotHubTest(unittest.TestCase):

@@ -228,6 +228,16 @@ class ExchangeTest(TestCase):
                 self.assertEqual(self.read_in(json.dumps(written).encode())[1]["steps"], before["steps"])
                 transaction.set_rollback(True)
 
+    def test_what_cannot_be_told_is_not_called_inside_on_paper(self) -> None:
+        unsure = json.loads(json.dumps(blower.MOVED))
+        for dial in unsure["dials"]:  # one reading of each off: four places, one to spare
+            dial["readings"][1]["value_mm"] += 0.06
+        self.assertEqual(self.lead.enter(self.open_job, "set.align", unsure)[0], 201)
+        lines = text_of(self.lead.get(f"/api/records/{self.open_job.pk}/pdf").content).splitlines()
+        judged = [text for text in lines if text.strip().startswith("running, angle") and "±" in text]
+        self.assertRegex(judged[-1], r"\bcannot\b")
+        self.assertNotIn("inside", judged[-1])
+
     def test_only_a_lead_reads_a_job_in(self) -> None:
         written = self.lead.get(f"/api/records/{self.open_job.pk}/json").content
         forget_jobs()

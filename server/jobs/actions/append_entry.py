@@ -66,7 +66,7 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
         raise OutOfTurn(f"This job has {MOST_A_JOB} photographs already, which is the most there can be.")
     refuse_if_any(_typed_problems(inputs, sent.typed, sent.unit))
     refuse_if_any([Problem(path, "There is a control character in this text. Type it again.") for path in _unwritten(inputs)])
-    checked = check(route, step, kind, inputs, by.as_role)
+    checked = check(route, step, kind, inputs, by.as_role, by.user.shown_name)
     head = head_of(job)
     entry = Entry(
         id=id,

@@ -7,9 +7,8 @@ from django.db import IntegrityError, transaction
 from django.db.models import Max
 
 from millwright.errors import Problem, UnusableInput
-from millwright.line import LineSpec
 from millwright.roles import Deed
-from millwright.route.build import scopes
+from millwright.route.build import scopes_of
 from millwright.route.entry import OutOfTurn
 from millwright.route.families.register import FAMILIES
 from millwright.route.steps import Scope
@@ -21,6 +20,7 @@ from ..models import Job
 
 WHY_NOT = {
     Scope.ALIGN: "This drive hangs on its shaft: there are no two machines to bring into line.",
+    Scope.BACKSTOP: "No gear unit hangs on this line: register that it has a backstop, or is to get one.",
     Scope.ELEMENT: "Nothing of this coupling is changed with both hubs on: take it off and fit it.",
 }
 
@@ -34,8 +34,8 @@ def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: S
     """
     require(by, Deed.START_JOBS)
     Site.objects.select_for_update(no_key=True).get(pk=line.site_id)  # numbers are given out one at a time
-    family = FAMILIES[LineSpec.model_validate(line.spec).coupling.family]
-    if scope not in scopes(family.facts):
+    spec = line.as_spec
+    if scope not in scopes_of(spec):
         raise UnusableInput(Problem("scope", WHY_NOT[scope]))
     open_job = Job.objects.which_are(closed=False).filter(line=line).first()
     if open_job is not None:
@@ -48,7 +48,7 @@ def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: S
         scope=scope.value,
         spec=line.spec,
         card=line.values,
-        procedure=family.newest,
+        procedure=FAMILIES[spec.coupling.family].newest,
         started_by=by.user.shown_name,
         started_at=now,
     )

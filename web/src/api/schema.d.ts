@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/benches/airgap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description Air gaps of a magnetic drive, and the move that evens them. 422 where the input is not usable.
+         */
+        post: operations["bench_airgap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/benches/alignment": {
         parameters: {
             query?: never;
@@ -18,6 +38,26 @@ export interface paths {
          * @description Offset, angle and moves from dials or a laser. 422 where the input is not usable.
          */
         post: operations["bench_alignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/benches/backstop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description Which way the shaft of a backstop turns. 422 where the input is not usable.
+         */
+        post: operations["bench_backstop"];
         delete?: never;
         options?: never;
         head?: never;
@@ -324,6 +364,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/benches/torque_arm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description How square a torque arm stands, and the force on its anchor. 422 where the input is not usable.
+         */
+        post: operations["bench_torque_arm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/couplings": {
         parameters: {
             query?: never;
@@ -505,7 +565,7 @@ export interface paths {
         };
         /**
          * Read Entry
-         * @description One entry.
+         * @description One entry. 404 as well where it is covered until a second person has answered.
          */
         get: operations["entry_read"];
         put?: never;
@@ -876,6 +936,222 @@ export interface components {
             /** Title */
             title: string;
             value: components["schemas"]["Words"];
+        };
+        /** @description What is given of a AirGapInput. */
+        AirGapGiven: {
+            before?: components["schemas"]["Stations"] | null;
+            /**
+             * Diameter Mm
+             * @description of the circle the gaps were read on
+             */
+            diameter_mm?: number;
+            /**
+             * Differ Max Mm
+             * @description the means may differ by; else as the spread
+             */
+            differ_max_mm?: number | null;
+            /** Differ Source */
+            differ_source?: string;
+            /**
+             * Least Mm
+             * @description no gap may be smaller
+             */
+            least_mm?: number | null;
+            /** Least Source */
+            least_source?: string;
+            /** Movable Feet */
+            movable_feet?: components["schemas"]["Foot"][];
+            /** Resolution Mm */
+            resolution_mm?: number;
+            /**
+             * Spread Max Mm
+             * @description largest less smallest, on each side
+             */
+            spread_max_mm?: number;
+            /** Spread Source */
+            spread_source?: string;
+            /** Stations */
+            stations?: components["schemas"]["Station"][];
+        };
+        /**
+         * AirGapInput
+         * @description Both gaps with the rotor full on, at as many places as can be reached.
+         *
+         *     The driver is the movable machine and carries both conductor plates; the rotors sit between them on the load's shaft.
+         */
+        AirGapInput: {
+            /** @default null */
+            before?: components["schemas"]["Stations"] | null;
+            /**
+             * Diameter Mm
+             * @description of the circle the gaps were read on
+             */
+            diameter_mm: number;
+            /**
+             * Differ Max Mm
+             * @description the means may differ by; else as the spread
+             * @default null
+             */
+            differ_max_mm?: number | null;
+            /**
+             * Differ Source
+             * @default limit as entered
+             */
+            differ_source?: string;
+            /**
+             * Least Mm
+             * @description no gap may be smaller
+             * @default null
+             */
+            least_mm?: number | null;
+            /**
+             * Least Source
+             * @default limit as entered
+             */
+            least_source?: string;
+            /** Movable Feet */
+            movable_feet: components["schemas"]["Foot"][];
+            /**
+             * Resolution Mm
+             * @default 0.01
+             */
+            resolution_mm?: number;
+            /**
+             * Spread Max Mm
+             * @description largest less smallest, on each side
+             */
+            spread_max_mm: number;
+            /**
+             * Spread Source
+             * @default limit as entered
+             */
+            spread_source?: string;
+            /** Stations */
+            stations: components["schemas"]["Station"][];
+        };
+        /**
+         * AirGapResult
+         * @description Both gaps, and how the driver has to move; + along the shaft is away from the load.
+         */
+        AirGapResult: {
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
+            /** Angle H Mm Per M */
+            angle_h_mm_per_m: number;
+            /** Angle V Mm Per M */
+            angle_v_mm_per_m: number;
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
+            /** Bench */
+            bench: string;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            drawn: components["schemas"]["Sketch"];
+            /** Feet */
+            feet: components["schemas"]["FootOfDriver"][];
+            /** Mean Driver Mm */
+            mean_driver_mm: number;
+            /** Mean Load Mm */
+            mean_load_mm: number;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
+            since: components["schemas"]["AirGapSince"] | null;
+            /** Slide Axial Mm */
+            slide_axial_mm: number;
+            /** Slide Axial Plus Minus Mm */
+            slide_axial_plus_minus_mm: number;
+            /** Spread Driver Mm */
+            spread_driver_mm: number;
+            /** Spread Load Mm */
+            spread_load_mm: number;
+            /** Stands Out */
+            stands_out: components["schemas"]["StationStandsOut"][];
+            verdict: components["schemas"]["Verdict"];
+            /** Working */
+            working: components["schemas"]["WorkLine"][];
+        };
+        /**
+         * AirGapSince
+         * @description What has become of the gaps since the reading before: now, less then.
+         */
+        AirGapSince: {
+            /** Angle H Mm Per M */
+            angle_h_mm_per_m: number;
+            /** Angle V Mm Per M */
+            angle_v_mm_per_m: number;
+            /** Mean Driver Mm */
+            mean_driver_mm: number;
+            /** Mean Load Mm */
+            mean_load_mm: number;
+        };
+        /**
+         * AirgapEntry
+         * @description An entry as it was appended.
+         */
+        AirgapEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "airgap";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["AirGapGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["AirGapResult"];
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * AirgapForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        AirgapForm: {
+            /** @constant */
+            bench: "airgap";
+            compare: components["schemas"]["AirGapGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["AirGapGiven"];
+            suggest: components["schemas"]["GapHints"];
         };
         /**
          * AlignmentEntry
@@ -1344,6 +1620,108 @@ export interface components {
              */
             unit?: "mm" | "in";
         };
+        /** @description What is given of a ArmInput. */
+        ArmGiven: {
+            /**
+             * Angle Deg
+             * @description between arm and rod; 90 is square
+             */
+            angle_deg?: number;
+            /**
+             * Arm Mm
+             * @description from the shaft's axis to the pin
+             */
+            arm_mm?: number;
+            /**
+             * Limit Angle Deg
+             * @description off square at most; else 30
+             */
+            limit_angle_deg?: number | null;
+            /** Limit Source */
+            limit_source?: string;
+            /** Output Rpm */
+            output_rpm?: number | null;
+            /** Power Kw */
+            power_kw?: number | null;
+            /** Torque Nm */
+            torque_nm?: number | null;
+        };
+        /**
+         * ArmInput
+         * @description An arm from the shaft to a pin, and a rod from the pin to the anchor; the torque by itself, or from power and speed.
+         */
+        ArmInput: {
+            /**
+             * Angle Deg
+             * @description between arm and rod; 90 is square
+             */
+            angle_deg: number;
+            /**
+             * Arm Mm
+             * @description from the shaft's axis to the pin
+             */
+            arm_mm: number;
+            /**
+             * Limit Angle Deg
+             * @description off square at most; else 30
+             * @default null
+             */
+            limit_angle_deg?: number | null;
+            /**
+             * Limit Source
+             * @default
+             */
+            limit_source?: string;
+            /**
+             * Output Rpm
+             * @default null
+             */
+            output_rpm?: number | null;
+            /**
+             * Power Kw
+             * @default null
+             */
+            power_kw?: number | null;
+            /**
+             * Torque Nm
+             * @default null
+             */
+            torque_nm?: number | null;
+        };
+        /**
+         * ArmResult
+         * @description Torque of the output, and the pull or push along the rod.
+         */
+        ArmResult: {
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
+            /** Bench */
+            bench: string;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            drawn: components["schemas"]["Sketch"];
+            /** Force N */
+            force_n: number;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
+            /** Square Force N */
+            square_force_n: number;
+            /** Torque Nm */
+            torque_nm: number;
+            verdict: components["schemas"]["Verdict"];
+            /** Working */
+            working: components["schemas"]["WorkLine"][];
+        };
         /**
          * AsRead
          * @description How the axes were read: by dials or a laser whose readings are here, or off another instrument's screen.
@@ -1399,6 +1777,163 @@ export interface components {
             slope_v_mm_per_m: number;
         };
         /**
+         * BackstopEntry
+         * @description An entry as it was appended.
+         */
+        BackstopEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "backstop";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["BackstopGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["BackstopResult"];
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * BackstopForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        BackstopForm: {
+            /** @constant */
+            bench: "backstop";
+            compare: components["schemas"]["BackstopGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["BackstopGiven"];
+            suggest: components["schemas"]["NoHints"];
+        };
+        /** @description What is given of a BackstopInput. */
+        BackstopGiven: {
+            /**
+             * Backstop On
+             * @enum {string}
+             */
+            backstop_on?: "input side" | "output side";
+            /**
+             * Meshes
+             * @description external gear meshes between backstop shaft and output hub
+             */
+            meshes?: number;
+            /**
+             * Output Rotation
+             * @description which way the output has to turn
+             * @enum {string}
+             */
+            output_rotation?: "cw" | "ccw";
+            said_before?: components["schemas"]["GearTrain"] | null;
+            /**
+             * Seen From
+             * @description the side one stands on while saying so
+             * @enum {string}
+             */
+            seen_from?: "input side" | "output side";
+        };
+        /**
+         * BackstopInput
+         * @description A gear train as one person sees it; ``said_before`` is the same said by another, to be held against it.
+         */
+        BackstopInput: {
+            /**
+             * Backstop On
+             * @enum {string}
+             */
+            backstop_on: "input side" | "output side";
+            /**
+             * Meshes
+             * @description external gear meshes between backstop shaft and output hub
+             */
+            meshes: number;
+            /**
+             * Output Rotation
+             * @description which way the output has to turn
+             * @enum {string}
+             */
+            output_rotation: "cw" | "ccw";
+            /** @default null */
+            said_before?: components["schemas"]["GearTrain"] | null;
+            /**
+             * Seen From
+             * @description the side one stands on while saying so
+             * @enum {string}
+             */
+            seen_from: "input side" | "output side";
+        };
+        /**
+         * BackstopResult
+         * @description The way the race has to turn freely; `train` runs from the output to the backstop.
+         */
+        BackstopResult: {
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
+            /** Bench */
+            bench: string;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /**
+             * Output Seen From Backstop
+             * @enum {string}
+             */
+            output_seen_from_backstop: "cw" | "ccw";
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            said_before: components["schemas"]["GearTrain"] | null;
+            /** Says */
+            says: components["schemas"]["Say"][];
+            /**
+             * Shaft Rotation Seen From Backstop
+             * @enum {string}
+             */
+            shaft_rotation_seen_from_backstop: "cw" | "ccw";
+            /** Train */
+            train: components["schemas"]["ShaftOfTrain"][];
+            verdict: components["schemas"]["Verdict"];
+            /** Working */
+            working: components["schemas"]["WorkLine"][];
+        };
+        /**
          * Band
          * @description A low and a high limit, or one of them, in mm, and where they come from.
          */
@@ -1420,7 +1955,7 @@ export interface components {
             source?: string;
         };
         /** BenchFormOut */
-        BenchFormOut: components["schemas"]["ClockForm"] | components["schemas"]["FitForm"] | components["schemas"]["KeyForm"] | components["schemas"]["HeatForm"] | components["schemas"]["TaperForm"] | components["schemas"]["RunoutForm"] | components["schemas"]["SoftfootForm"] | components["schemas"]["GapForm"] | components["schemas"]["StraightedgeForm"] | components["schemas"]["AlignmentForm"] | components["schemas"]["JackForm"] | components["schemas"]["TightenForm"] | components["schemas"]["FittedForm"] | components["schemas"]["GreaseForm"];
+        BenchFormOut: components["schemas"]["ClockForm"] | components["schemas"]["FitForm"] | components["schemas"]["KeyForm"] | components["schemas"]["HeatForm"] | components["schemas"]["TaperForm"] | components["schemas"]["RunoutForm"] | components["schemas"]["SoftfootForm"] | components["schemas"]["GapForm"] | components["schemas"]["StraightedgeForm"] | components["schemas"]["AlignmentForm"] | components["schemas"]["JackForm"] | components["schemas"]["TightenForm"] | components["schemas"]["FittedForm"] | components["schemas"]["AirgapForm"] | components["schemas"]["BackstopForm"] | components["schemas"]["Torque_armForm"] | components["schemas"]["GreaseForm"];
         /**
          * Beside
          * @description A second circle that is pulled by turns with the first: half a turn here, half a turn there.
@@ -1561,6 +2096,22 @@ export interface components {
             asked_by_family: {
                 [key: string]: string[];
             };
+            /**
+             * Asked By Machine
+             * @description by what the driven machine is drawn as
+             */
+            asked_by_machine: {
+                [key: string]: string[];
+            };
+            /** Asked With Backstop */
+            asked_with_backstop: string[];
+            /**
+             * Asked With Set Screws
+             * @description by how a hub is held, where it has set screws
+             */
+            asked_with_set_screws: {
+                [key: string]: string[];
+            };
             /** Families */
             families: string[];
             /** Kinds */
@@ -1568,10 +2119,6 @@ export interface components {
             /** May Have By Family */
             may_have_by_family: {
                 [key: string]: string[];
-            };
-            /** Scopes By Family */
-            scopes_by_family: {
-                [key: string]: components["schemas"]["Scope"][];
             };
             /** Sizes */
             sizes: components["schemas"]["CouplingSizeOut"][];
@@ -1652,7 +2199,8 @@ export interface components {
             proven?: boolean | null;
             /**
              * Said
-             * @description How it stands, in a word: what somebody looked at and counted is in order, though no figure judged it.
+             * @description How it stands, in a word: within its limit on paper but not with its ± cannot be told; what somebody looked at and
+             *     counted is in order, though no figure judged it.
              */
             readonly said: string;
             /** Source */
@@ -1882,7 +2430,7 @@ export interface components {
              * Family
              * @enum {string}
              */
-            family: "jaw, straight" | "jaw, curved" | "jaw, in shear with spacer" | "steel grid" | "gear" | "disc, single pack" | "disc, three-part" | "disc, drop-out spacer" | "composite tube" | "tyre" | "tyre on flywheel" | "claw with elastomer blocks" | "rigid" | "screw-conveyor drive" | "shaft-mounted reducer";
+            family: "jaw, straight" | "jaw, curved" | "jaw, in shear with spacer" | "steel grid" | "gear" | "disc, single pack" | "disc, three-part" | "disc, drop-out spacer" | "composite tube" | "tyre" | "tyre on flywheel" | "claw with elastomer blocks" | "rigid" | "screw-conveyor drive" | "shaft-mounted reducer" | "magnetic drive";
             /** Series */
             series: string;
             /** Size */
@@ -1998,6 +2546,21 @@ export interface components {
             index: number;
             /** Residual Mm */
             residual_mm: number;
+        };
+        /**
+         * Dimension
+         * @description A distance between two points, arrows inside, its figure beside the line.
+         */
+        Dimension: {
+            words: components["schemas"]["Words"];
+            /** X1 */
+            x1: number;
+            /** X2 */
+            x2: number;
+            /** Y1 */
+            y1: number;
+            /** Y2 */
+            y2: number;
         };
         /**
          * DimensionOut
@@ -2128,7 +2691,7 @@ export interface components {
          */
         EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "hand-over" | "ledger" | "event" | "photograph";
         /** EntryOut */
-        EntryOut: components["schemas"]["ClockEntry"] | components["schemas"]["FitEntry"] | components["schemas"]["KeyEntry"] | components["schemas"]["HeatEntry"] | components["schemas"]["TaperEntry"] | components["schemas"]["RunoutEntry"] | components["schemas"]["SoftfootEntry"] | components["schemas"]["GapEntry"] | components["schemas"]["StraightedgeEntry"] | components["schemas"]["AlignmentEntry"] | components["schemas"]["JackEntry"] | components["schemas"]["TightenEntry"] | components["schemas"]["FittedEntry"] | components["schemas"]["GreaseEntry"] | components["schemas"]["SheetEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["QuestionEntry"] | components["schemas"]["AnswerEntry"] | components["schemas"]["ValueEntry"] | components["schemas"]["LedgerEntry"] | components["schemas"]["MoveEntry"] | components["schemas"]["EventEntry"] | components["schemas"]["HandOverEntry"] | components["schemas"]["PhotographEntry"];
+        EntryOut: components["schemas"]["ClockEntry"] | components["schemas"]["FitEntry"] | components["schemas"]["KeyEntry"] | components["schemas"]["HeatEntry"] | components["schemas"]["TaperEntry"] | components["schemas"]["RunoutEntry"] | components["schemas"]["SoftfootEntry"] | components["schemas"]["GapEntry"] | components["schemas"]["StraightedgeEntry"] | components["schemas"]["AlignmentEntry"] | components["schemas"]["JackEntry"] | components["schemas"]["TightenEntry"] | components["schemas"]["FittedEntry"] | components["schemas"]["AirgapEntry"] | components["schemas"]["BackstopEntry"] | components["schemas"]["Torque_armEntry"] | components["schemas"]["GreaseEntry"] | components["schemas"]["SheetEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["QuestionEntry"] | components["schemas"]["AnswerEntry"] | components["schemas"]["ValueEntry"] | components["schemas"]["LedgerEntry"] | components["schemas"]["MoveEntry"] | components["schemas"]["EventEntry"] | components["schemas"]["HandOverEntry"] | components["schemas"]["PhotographEntry"];
         /**
          * ErrorsOut
          * @description Why nothing was done.
@@ -2638,6 +3201,8 @@ export interface components {
         FloorJob: {
             /** @description none where the job cannot be shown */
             at: components["schemas"]["StagesDone"] | null;
+            /** Held */
+            held: components["schemas"]["HeldOut"][];
             hot_hub: components["schemas"]["HotHub"] | null;
             /**
              * Id
@@ -2769,6 +3334,26 @@ export interface components {
              * @default 0
              */
             slide_mm?: number;
+        };
+        /**
+         * FootOfDriver
+         * @description What takes the slope out at a foot: + shim is added, + slide is toward 3 o'clock; known where it is more than its ±.
+         */
+        FootOfDriver: {
+            /** Name */
+            name: string;
+            /** Shim Known */
+            shim_known: boolean;
+            /** Shim Mm */
+            shim_mm: number;
+            /** Shim Plus Minus Mm */
+            shim_plus_minus_mm: number;
+            /** Slide Known */
+            slide_known: boolean;
+            /** Slide Mm */
+            slide_mm: number;
+            /** Slide Plus Minus Mm */
+            slide_plus_minus_mm: number;
         };
         /**
          * FootToGo
@@ -3049,6 +3634,34 @@ export interface components {
             mean_mm: number;
             /** Spread Mm */
             spread_mm: number;
+        };
+        /**
+         * GearTrain
+         * @description What somebody sees who stands at a gear unit with parallel shafts.
+         */
+        GearTrain: {
+            /**
+             * Backstop On
+             * @enum {string}
+             */
+            backstop_on: "input side" | "output side";
+            /**
+             * Meshes
+             * @description external gear meshes between backstop shaft and output hub
+             */
+            meshes: number;
+            /**
+             * Output Rotation
+             * @description which way the output has to turn
+             * @enum {string}
+             */
+            output_rotation: "cw" | "ccw";
+            /**
+             * Seen From
+             * @description the side one stands on while saying so
+             * @enum {string}
+             */
+            seen_from: "input side" | "output side";
         };
         /**
          * GreaseEntry
@@ -3826,6 +4439,25 @@ export interface components {
             power_kw?: number | null;
         };
         /**
+         * HeldOut
+         * @description A weight that something holds for now, and the step that lets something lasting take it over.
+         */
+        HeldOut: {
+            /** By */
+            by: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Step */
+            step: string;
+            /** Until */
+            until: string;
+            /** What */
+            what: string;
+        };
+        /**
          * HereIn
          * @description Where a device is: at which step, and whether something stands typed there that is not entered; or that it left.
          */
@@ -4148,6 +4780,8 @@ export interface components {
             closed: boolean;
             /** Entries */
             entries: components["schemas"]["EntryOut"][];
+            /** Held */
+            held: components["schemas"]["HeldOut"][];
             /**
              * Id
              * Format: uuid
@@ -4184,6 +4818,8 @@ export interface components {
             scope: components["schemas"]["Scope"];
             /** Signatures */
             signatures: components["schemas"]["SignatureOut"][];
+            /** Skins */
+            skins: components["schemas"]["SkinsOut"][];
             spec: components["schemas"]["LineSpec"];
             /**
              * Started At
@@ -4410,6 +5046,30 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * Label
+         * @description Words at a place; with ``to`` a leader runs from them to what they name. ``big`` - the figure that matters.
+         */
+        Label: {
+            /**
+             * Anchor
+             * @default start
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /**
+             * Big
+             * @default false
+             */
+            big: boolean;
+            /** @default null */
+            to: components["schemas"]["Point"] | null;
+            words: components["schemas"]["Words"];
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * LabelOut
          * @description Words at a place; with `to` a leader runs from them to what they name.
          */
@@ -4419,6 +5079,8 @@ export interface components {
              * @enum {string}
              */
             anchor: "start" | "middle" | "end";
+            /** Big */
+            big: boolean;
             to: components["schemas"]["PointOut"] | null;
             words: components["schemas"]["Words"];
             /** X */
@@ -4615,6 +5277,11 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /**
+             * Scopes
+             * @description what a job can be there to do on it
+             */
+            scopes: components["schemas"]["Scope"][];
             spec: components["schemas"]["LineSpec"];
             /** Values */
             values: {
@@ -4628,6 +5295,12 @@ export interface components {
          * @description Everything about a line that the work and the drawings need.
          */
         LineSpec: {
+            /**
+             * Backstop
+             * @description a gear unit of this line has a backstop, or is to get one
+             * @default false
+             */
+            backstop: boolean;
             coupling: components["schemas"]["Coupling"];
             driven: components["schemas"]["Machine"];
             driver: components["schemas"]["Machine"];
@@ -5022,6 +5695,19 @@ export interface components {
             source?: string;
         };
         /**
+         * Path
+         * @description A line or an outline, as SVG has it.
+         */
+        Path: {
+            /** D */
+            d: string;
+            /**
+             * Ink
+             * @enum {string}
+             */
+            ink: "part" | "cut" | "cut other" | "rubber" | "solid" | "line" | "thin" | "centre" | "hidden" | "look here";
+        };
+        /**
          * PathOut
          * @description A line or an outline, as SVG has it, and in which ink.
          */
@@ -5160,6 +5846,16 @@ export interface components {
             shim_mm: number;
             /** Slide Mm */
             slide_mm: number;
+        };
+        /**
+         * Point
+         * @description A place.
+         */
+        Point: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * PointOut
@@ -5424,7 +6120,7 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            inputs: components["schemas"]["ClockGiven"] | components["schemas"]["FitGiven"] | components["schemas"]["KeyGiven"] | components["schemas"]["HeatGiven"] | components["schemas"]["TaperGiven"] | components["schemas"]["RunoutGiven"] | components["schemas"]["SoftFootGiven"] | components["schemas"]["GapGiven"] | components["schemas"]["StraightedgeGiven"] | components["schemas"]["AlignmentGiven"] | components["schemas"]["JackGiven"] | components["schemas"]["TightenGiven"] | components["schemas"]["FittedGiven"] | components["schemas"]["GreaseGiven"] | components["schemas"]["SheetAnswers"];
+            inputs: components["schemas"]["ClockGiven"] | components["schemas"]["FitGiven"] | components["schemas"]["KeyGiven"] | components["schemas"]["HeatGiven"] | components["schemas"]["TaperGiven"] | components["schemas"]["RunoutGiven"] | components["schemas"]["SoftFootGiven"] | components["schemas"]["GapGiven"] | components["schemas"]["StraightedgeGiven"] | components["schemas"]["AlignmentGiven"] | components["schemas"]["JackGiven"] | components["schemas"]["TightenGiven"] | components["schemas"]["FittedGiven"] | components["schemas"]["AirGapGiven"] | components["schemas"]["BackstopGiven"] | components["schemas"]["ArmGiven"] | components["schemas"]["GreaseGiven"] | components["schemas"]["SheetAnswers"];
             /** @constant */
             kind: "reading";
             /** Step */
@@ -5823,7 +6519,7 @@ export interface components {
          * @description What a job is there to do.
          * @enum {string}
          */
-        Scope: "fit it" | "take it off and fit it" | "take it off" | "change the element" | "align it" | "check it";
+        Scope: "fit it" | "take it off and fit it" | "take it off" | "change the element" | "fit a backstop" | "align it" | "check it";
         /**
          * SecondResult
          * @description What the second ring says.
@@ -5902,6 +6598,22 @@ export interface components {
              * @description mm
              */
             width_mm: number;
+        };
+        /**
+         * ShaftOfTrain
+         * @description One shaft of the train, and which way it turns for somebody on the backstop's side.
+         */
+        ShaftOfTrain: {
+            /**
+             * Called
+             * @enum {string}
+             */
+            called: "output" | "between" | "backstop" | "output and backstop";
+            /**
+             * Turns
+             * @enum {string}
+             */
+            turns: "cw" | "ccw";
         };
         /**
          * Shape
@@ -6189,6 +6901,30 @@ export interface components {
             proof_hours: number | null;
         };
         /**
+         * Sketch
+         * @description One drawing. ``title`` says what it shows, for whoever cannot see it.
+         */
+        Sketch: {
+            /**
+             * Dimensions
+             * @default []
+             */
+            dimensions: components["schemas"]["Dimension"][];
+            /** Height */
+            height: number;
+            /**
+             * Labels
+             * @default []
+             */
+            labels: components["schemas"]["Label"][];
+            /** Paths */
+            paths: components["schemas"]["Path"][];
+            /** Title */
+            title: string;
+            /** Width */
+            width: number;
+        };
+        /**
          * SketchOut
          * @description What to look for, drawn; `title` for whoever cannot see it.
          */
@@ -6205,6 +6941,21 @@ export interface components {
             title: string;
             /** Width */
             width: number;
+        };
+        /**
+         * SkinsOut
+         * @description Something that was laid, and until when it is open.
+         */
+        SkinsOut: {
+            /** Step */
+            step: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+            /** What */
+            what: string;
         };
         /**
          * SoftFoot
@@ -6385,7 +7136,7 @@ export interface components {
          * @description The stages of a job in working order.
          * @enum {string}
          */
-        Stage: "Make safe" | "Receive" | "As found" | "Take off" | "Prepare" | "Mount hubs" | "Set & align" | "Couple up" | "Close out";
+        Stage: "Make safe" | "Receive" | "As found" | "Take off" | "Prepare" | "Mount hubs" | "Set & align" | "Couple up" | "Fit the backstop" | "Close out";
         /**
          * StagesDone
          * @description How far an open job is.
@@ -6432,6 +7183,49 @@ export interface components {
             way: "1 in" | "inches per foot" | "degrees";
         };
         /**
+         * Station
+         * @description One gap between a magnet rotor and its conductor plate, at a place round the clock.
+         */
+        Station: {
+            /**
+             * Clock
+             * @description degrees clockwise from 12 o'clock
+             */
+            clock: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "driver" | "load";
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
+         * StationStandsOut
+         * @description A gap that lies off what all the others say.
+         */
+        StationStandsOut: {
+            /** Clock */
+            clock: number;
+            /** Index */
+            index: number;
+            /** Residual Mm */
+            residual_mm: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "driver" | "load";
+        };
+        /**
+         * Stations
+         * @description An earlier reading of the same gaps.
+         */
+        Stations: {
+            /** Stations */
+            stations: components["schemas"]["Station"][];
+        };
+        /**
          * Status
          * @description How one value stands to its limit.
          * @enum {string}
@@ -6450,6 +7244,11 @@ export interface components {
             blocked_by: components["schemas"]["BlockOut"][];
             /** Caution */
             caution: string;
+            /**
+             * Covered
+             * @description who answered it, where the answer is kept from whoever reads this
+             */
+            covered: string;
             /** Current */
             current: string | null;
             form: components["schemas"]["FormOut"];
@@ -6487,6 +7286,11 @@ export interface components {
              * @description the run of a hot hub that is shown with this step, and waits for it
              */
             run: string;
+            /**
+             * Second To
+             * @description the step that another person answers
+             */
+            second_to: string;
             /** Signed */
             signed: string | null;
             sketch: components["schemas"]["SketchOut"] | null;
@@ -7235,6 +8039,67 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * Torque_armEntry
+         * @description An entry as it was appended.
+         */
+        Torque_armEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "torque_arm";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["ArmGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["ArmResult"];
+            role: components["schemas"]["Role"];
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * Torque_armForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        Torque_armForm: {
+            /** @constant */
+            bench: "torque_arm";
+            compare: components["schemas"]["ArmGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["ArmGiven"];
+            suggest: components["schemas"]["NoHints"];
+        };
+        /**
          * Touch
          * @description Which end of the fit bears first.
          * @enum {string}
@@ -7604,6 +8469,57 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    bench_airgap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AirGapInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AirGapResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     bench_alignment: {
         parameters: {
             query?: never;
@@ -7624,6 +8540,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AlignmentResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_backstop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackstopInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackstopResult"];
                 };
             };
             /** @description sign in first */
@@ -8383,6 +9350,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TightenResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_torque_arm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArmInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArmResult"];
                 };
             };
             /** @description sign in first */

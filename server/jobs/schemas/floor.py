@@ -1,0 +1,74 @@
+"""Lines and their jobs as the floor and a line's history show them."""
+
+from datetime import datetime
+from uuid import UUID
+
+from ninja import Field, Schema
+
+from millwright.line import LineSpec
+from millwright.route.hubs.hot_run import Until
+from millwright.route.state import StepState
+from millwright.route.steps import Stage
+from millwright.verdict import Verdict
+from server.web.words import Said
+
+from .jobs import HeldOut
+
+
+class StagesDone(Schema):
+    """How far an open job is."""
+
+    stage: Stage
+    step: str
+    step_title: str
+    state: StepState
+    verdict: Verdict | None
+    headline: Said
+    proven: bool | None
+    used: float | None
+    of: str
+
+
+class HotHub(Schema):
+    """A hub that is hot, and what is waited for."""
+
+    until: Until
+    at: datetime
+
+
+class FloorJob(Schema):
+    """A job as the floor shows it."""
+
+    id: UUID
+    number: int
+    title: str
+    at: StagesDone | None = Field(description="none where the job cannot be shown")
+    to_sign: list[str]
+    questions: int
+    hot_hub: HotHub | None
+    held: list[HeldOut]
+    stages: list[Stage]
+    now: datetime = Field(description="the server's clock")
+
+
+class FloorLine(Schema):
+    """A line as the floor shows it: its drawing, its open job, when its last job was closed."""
+
+    id: UUID
+    name: str
+    spec: LineSpec
+    job: FloorJob | None
+    last_closed: datetime | None
+    jobs: int
+
+
+class HistoryJob(Schema):
+    """A job in a line's history."""
+
+    id: UUID
+    number: int
+    title: str
+    started_at: datetime
+    started_by: str
+    closed: bool
+    cancelled_because: str

@@ -1,0 +1,103 @@
+"""A job: how it is started and cancelled, and the whole of it as it stands."""
+
+from datetime import datetime
+from uuid import UUID
+
+from ninja import Field, Schema
+
+from millwright.card.values import Value
+from millwright.line import LineSpec
+from millwright.model import NameIn, PlainTextIn
+from millwright.route.fields import Goes
+from millwright.route.steps import Scope
+
+from .entries import EntryOut, SignatureOut
+from .steps import StepOut
+
+
+class JobIn(Schema, extra="forbid"):
+    """A job to start."""
+
+    title: NameIn = Field(min_length=1, max_length=120)
+    scope: Scope = Scope.FIT
+
+
+class CancelIn(Schema, extra="forbid"):
+    """Why a job is cancelled."""
+
+    reason: PlainTextIn = Field(max_length=400)
+
+
+class ReadInOut(Schema):
+    """Where a job from a file came from; names and times in it are as the file says."""
+
+    by: str
+    at: datetime
+    site: str
+    digest: str
+
+
+class HeldOut(Schema):
+    """A weight that something holds for now, and the step that lets something lasting take it over."""
+
+    what: str
+    by: str
+    since: datetime
+    step: str
+    until: str
+
+
+class SkinsOut(Schema):
+    """Something that was laid, and until when it is open."""
+
+    what: str
+    until: datetime
+    step: str
+
+
+class LedgerLineOut(Schema):
+    """Something counted out, and how many are back."""
+
+    line: str
+    what: str
+    goes: Goes
+    out: int
+    back: int
+    open: bool
+
+
+class LocksOut(Schema):
+    """Whether the locks are off, and why the dead state is to be proved again."""
+
+    live: bool
+    proof_due: str
+
+
+class JobOut(Schema):
+    """A whole job: its route as it stands and everything entered."""
+
+    id: UUID
+    number: int
+    title: str
+    scope: Scope
+    line_id: UUID
+    line_name: str
+    spec: LineSpec
+    started_by: str
+    started_at: datetime
+    closed: bool
+    cancelled_by: str
+    cancelled_because: str
+    read_in: ReadInOut | None
+    now: datetime = Field(description="the server's clock: a device's own may be wrong")
+    steps: list[StepOut]
+    next: str | None = Field(description="the step that is to be done now")
+    card: dict[str, Value]
+    provisional: list[str]
+    locks: LocksOut
+    ledger: list[LedgerLineOut]
+    questions: list[UUID]
+    held: list[HeldOut]
+    skins: list[SkinsOut]
+    entries: list[EntryOut]
+    signatures: list[SignatureOut]
