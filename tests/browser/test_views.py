@@ -1,5 +1,7 @@
 """Every view: nothing serious for somebody who cannot see or hold a mouse, and nothing lost on a narrow screen."""
 
+import re
+
 from django.conf import settings
 from playwright.sync_api import Page, expect
 
@@ -60,6 +62,9 @@ class AxeTest(BrowserTestCase):
         self.look_at("/", heading="h2")
 
 
+SIZES = ((1280, 800), (1024, 768), (820, 1180), (390, 844))  # the last one narrow: what folds is looked at there
+
+
 class ViewsTest(BrowserTestCase):
     """Narrow screens, and a line of one's own."""
 
@@ -74,6 +79,34 @@ class ViewsTest(BrowserTestCase):
                 expect(self.page.locator("h2").first).to_be_visible()
                 too_wide = self.page.evaluate("document.documentElement.scrollWidth - innerWidth")
                 self.assertLessEqual(too_wide, 0, f"{path} at {width}")
+
+    def test_verdict_and_main_action_stay_in_sight_at_every_size_and_the_route_opens_over_the_sheet(self) -> None:
+        page, steps = self.page, f"{self.live_server_url}/jobs/{self.job.pk}/steps"
+        for width, height in SIZES:
+            page.set_viewport_size({"width": width, "height": height})
+            for step in ("set.align", "safe.locks", "prepare.fit.driver", "set.gap"):
+                page.goto(f"{steps}/{step}")
+                expect(page.get_by_label("Verdict").get_by_role("heading", level=2)).to_be_visible()
+                for what in ("h2", "button"):
+                    box = page.get_by_label("Verdict").locator(what).first.bounding_box()
+                    assert box is not None
+                    at = f"{step} at {width}: {what} {box}"
+                    self.assertGreaterEqual(box["y"], 0, at)
+                    self.assertLessEqual(box["y"] + box["height"], height, at)
+                    self.assertLessEqual(box["x"] + box["width"], width, at)
+                    if what == "button":
+                        self.assertGreaterEqual(box["height"], 44, at)
+        route = page.get_by_role("button", name=re.compile("^5 Set & align"))
+        expect(page.get_by_role("link", name=re.compile("^Align the motor"))).to_be_hidden()
+        route.click()
+        page.get_by_role("link", name=re.compile("^Align the motor")).click()
+        expect(page.get_by_role("heading", level=2, name="Align the motor")).to_be_visible()
+        expect(page.get_by_role("link", name=re.compile("^Align the motor"))).to_be_hidden()
+        lift = page.get_by_role("button", name=re.compile("Checks and working"))
+        working = page.get_by_label("Verdict").get_by_role("button", name="Working", exact=True)
+        expect(working).to_be_hidden()
+        lift.click()
+        expect(working).to_be_visible()
 
     def test_a_line_of_ones_own_follows_the_figures_and_is_saved(self) -> None:
         page = self.page

@@ -1,7 +1,8 @@
 import { type ReactNode, useEffect, useState } from 'react'
 import styled from 'styled-components'
-import { Allowance, Num } from '../kit/Allowance'
+import { Allowance, Glyph, Num, sayShare } from '../kit/Allowance'
 import { TwoLimits } from '../kit/TwoLimits'
+import { LITTLE_ROOM, NARROW } from '../kit/widths'
 import { type LengthUnit, showFigure } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { sayIn } from '../units/say'
@@ -26,47 +27,76 @@ export function VerdictColumn({ foot, children, ...now }: VerdictColumnProps) {
   const { result, lacking, general } = held
   const say = held.say && result ? { ...held.say, title: titleOf(result, held.say.title) } : held.say
   const sentences = result ? sentencesOf(result, unit) : []
+  const [isLifted, lift] = useState(false)
+  const hasMore = result !== null && sentences.length + result.checks.length + result.working.length > 0
   return (
-    <>
-      <Says aria-live="polite">
-        <h2>{say ? say.title : lacking || general ? 'Not read yet.' : 'Nothing entered.'}</h2>
-        {say?.note && <p>{say.note}</p>}
-        {!say && lacking && <p>{lacking}</p>}
-        {general && <p role="alert">{general}</p>}
-      </Says>
-      {say && say.moves.length > 0 && (
-        <Moves>
-          {say.moves.slice(0, MOST_MOVES).map((move, i) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: the moves are words in order, with no state of their own
-            <li key={i}>{move}</li>
-          ))}
-        </Moves>
+    <Verdict data-lifted={isLifted || undefined} data-alone={!hasMore || undefined}>
+      <Main>
+        <Says aria-live="polite">
+          <h2>{say ? say.title : lacking || general ? 'Not read yet.' : 'Nothing entered.'}</h2>
+          {say?.note && <p>{say.note}</p>}
+          {!say && lacking && <p>{lacking}</p>}
+          {general && <p role="alert">{general}</p>}
+        </Says>
+        {say && say.moves.length > 0 && (
+          <Moves>
+            {say.moves.slice(0, MOST_MOVES).map((move, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: the moves are words in order, with no state of their own
+              <li key={i}>{move}</li>
+            ))}
+          </Moves>
+        )}
+        <Pressed data-pressed onPointerDownCapture={onPointerDown}>
+          {foot}
+          {children && <Extra>{children}</Extra>}
+        </Pressed>
+      </Main>
+      {hasMore && (
+        <Lift type="button" aria-expanded={isLifted} onClick={() => lift(!isLifted)}>
+          <Headline checks={result.checks} />
+          <span>{isLifted ? 'Fold away' : 'Checks and working'}</span>
+          <svg width="14" height="9" viewBox="0 0 14 9" aria-hidden="true">
+            <path d={isLifted ? 'M1 1L7 7L13 1' : 'M1 8L7 2L13 8'} fill="none" stroke="currentColor" strokeWidth="2" />
+          </svg>
+        </Lift>
       )}
-      <Pressed onPointerDownCapture={onPointerDown}>
-        {foot}
-        {children && <Extra>{children}</Extra>}
-      </Pressed>
-      {sentences.length > 0 && (
-        <Zone>
-          {sentences.map((sentence) => (
-            <p key={sentence}>{sentence}</p>
-          ))}
-        </Zone>
-      )}
-      {result && result.checks.length > 0 && (
-        <Zone>
-          {sameQuantity(result.checks).map(([check, ...others]) => {
-            const target = others.find((other) => other.against === 'running target')
-            return target ? (
-              <TwoLimits key={check!.name} maker={check!} target={target} />
-            ) : (
-              <Allowance key={check!.name} check={check!} />
-            )
-          })}
-        </Zone>
-      )}
-      {result && result.working.length > 0 && <Working result={result} />}
-    </>
+      <More>
+        {sentences.length > 0 && (
+          <Zone>
+            {sentences.map((sentence) => (
+              <p key={sentence}>{sentence}</p>
+            ))}
+          </Zone>
+        )}
+        {result && result.checks.length > 0 && (
+          <Zone>
+            {sameQuantity(result.checks).map(([check, ...others]) => {
+              const target = others.find((other) => other.against === 'running target')
+              return target ? (
+                <TwoLimits key={check!.name} maker={check!} target={target} />
+              ) : (
+                <Allowance key={check!.name} check={check!} />
+              )
+            })}
+          </Zone>
+        )}
+        {result && result.working.length > 0 && <Working result={result} />}
+      </More>
+    </Verdict>
+  )
+}
+
+/** The check that is worst off, in one line: all a narrow bar has room for. */
+function Headline({ checks }: { checks: Result['checks'] }) {
+  const unit = useUnit()
+  const shared = checks.filter((check) => check.value !== null && check.used !== null)
+  const worst = shared.reduce<(typeof shared)[number] | null>((a, b) => (a && a.used! >= b.used! ? a : b), null)
+  if (!worst) return null
+  const figure = showFigure(worst.value!, worst.unit, unit)
+  return (
+    <b>
+      <Glyph {...worst} /> {worst.name} <Num>{figure.text}</Num> {figure.unit}, {sayShare(worst.used!)} limit
+    </b>
   )
 }
 
@@ -130,6 +160,63 @@ function Working({ result }: { result: Result }) {
   )
 }
 
+/** On the wide sheet a column. Below that a bar at the foot: what it is and the button left, the checks right, or on a tap. */
+const Verdict = styled.div`
+  ${NARROW} {
+    display: grid;
+    grid-template: minmax(0, 1fr) / minmax(0, 1fr) minmax(0, 1fr);
+    grid-template-areas: 'main more';
+    max-height: 330px;
+    min-height: 0;
+    &[data-alone] { grid-template: auto / minmax(0, 1fr); grid-template-areas: 'main'; }
+  }
+  ${LITTLE_ROOM} {
+    grid-template: auto auto minmax(0, 1fr) / minmax(0, 1fr);
+    grid-template-areas: 'main' 'lift' 'more';
+    max-height: 72vh;
+  }
+`
+/** The buttons beside the sentence, not under it. */
+const BESIDE = `
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  > *, [data-pressed] > * { flex: 1 1 260px; border-bottom: 0; }
+`
+const Main = styled.div`
+  ${NARROW} { grid-area: main; overflow-y: auto; min-height: 0; }
+  ${LITTLE_ROOM} { ${BESIDE} }
+  ${NARROW} { ${Verdict}[data-alone] & { ${BESIDE} } }
+`
+const More = styled.div`
+  ${NARROW} {
+    grid-area: more;
+    overflow-y: auto;
+    min-height: 0;
+    border-left: 1.25px solid var(--line);
+    ${Verdict}[data-alone] & { display: none; }
+  }
+  ${LITTLE_ROOM} {
+    display: none;
+    border-left: 0;
+    ${Verdict}[data-lifted] & { display: block; }
+  }
+`
+const Lift = styled.button`
+  display: none;
+  ${LITTLE_ROOM} {
+    grid-area: lift;
+    display: flex;
+    align-items: center;
+    gap: 8px;
+    min-height: max(44px, var(--touch));
+    padding: 0 16px;
+    border-top: 1.25px solid var(--line);
+    font-size: 15px;
+    b { font-weight: 500; flex: 1; text-align: left; line-height: 1.15; }
+    span { margin-left: auto; font-weight: 600; white-space: nowrap; }
+  }
+`
 const Says = styled.div`
   padding: 8px 16px;
   border-bottom: 1.25px solid var(--ink);
@@ -138,6 +225,7 @@ const Says = styled.div`
   p[role='alert'] { color: var(--ink); font-weight: 600; }
 `
 const Moves = styled.ol`
+  ${LITTLE_ROOM} { display: none; ${Verdict}[data-lifted] & { display: block; } }
   border-bottom: 1.25px solid var(--ink);
   padding: 4px 16px;
   counter-reset: move;

@@ -43,7 +43,7 @@ export function SketchView({ sketch }: { sketch: Sketch }) {
           </text>
         </g>
       ))}
-      {sketch.labels.map(({ x, y, words, anchor, to }) => (
+      {sketch.labels.map(({ x, y, words, anchor, to, big }) => (
         <g key={`${x} ${y}`}>
           {to && (
             <>
@@ -51,7 +51,7 @@ export function SketchView({ sketch }: { sketch: Sketch }) {
               <circle cx={to.x} cy={to.y} r="2.2" fill="var(--ink)" />
             </>
           )}
-          <text x={x} y={y} textAnchor={anchor}>
+          <text x={x} y={y} textAnchor={anchor} data-big={big || undefined}>
             {sayIn(words, unit)}
           </text>
         </g>
@@ -75,4 +75,5 @@ const Drawn = styled.svg`
   height: auto;
   font-size: 13px;
   text { fill: var(--ink); stroke: var(--paper); stroke-width: 3; paint-order: stroke; }
+  text[data-big] { font: 600 21px var(--read); stroke-width: 5; }
 `

@@ -4,6 +4,7 @@ import styled from 'styled-components'
 import { useServerAway } from '../api/server'
 import { Choice } from '../kit/Choice'
 import { Mark } from '../kit/Mark'
+import { NARROW } from '../kit/widths'
 import { Account } from '../session/Account'
 import { usePreferences } from '../units/preferences'
 import { sayHour } from '../units/when'
@@ -137,7 +138,17 @@ const Page = styled.div`
   .keys { margin-left: auto; display: flex; align-items: center; gap: 16px; padding: 0 16px; font-size: 14px; color: var(--ink-2); white-space: nowrap; }
   .keys kbd { font: 500 13px var(--read); border: 1.25px solid var(--line); background: var(--paper); color: var(--ink); padding: 1px 6px 2px; margin-right: 5px; }
 
-  @media (max-width: 1180px) {
+  /* Upright and narrow: the route one line at the head, the verdict a bar at the foot, the bench scrolls between them. */
+  ${NARROW} {
+    &[data-verdict], &[data-rail][data-verdict] { grid-template: 52px auto minmax(0, 1fr) auto 44px / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'verdict' 'strip'; }
+    &[data-verdict]:not([data-rail]) { grid-template: 52px minmax(0, 1fr) auto 44px / minmax(0, 1fr); grid-template-areas: 'top' 'bench' 'verdict' 'strip'; }
+    &[data-verdict] .rail { overflow: visible; border-right: 0; border-bottom: 1.25px solid var(--ink); position: relative; z-index: 5; }
+    .verdict { border-left: 0; border-top: 2px solid var(--ink); overflow: hidden; }
+    ${Brand} { width: 60px; padding-left: 12px; span { display: none; } }
+    .keys { display: none; }
+    .strip { overflow-x: auto; }
+  }
+  @media (min-width: 1101px) and (max-width: 1180px) {
     &[data-rail]:not([data-verdict]) { grid-template-columns: 180px minmax(0, 1fr); }
     &[data-rail][data-verdict] { grid-template-columns: 60px minmax(0, 1fr) 300px; }
     &[data-verdict] .rail { position: relative; width: 60px; }
@@ -148,18 +159,23 @@ const Page = styled.div`
     .keys span:nth-child(n + 3) { display: none; }
   }
   @media (max-width: 860px) {
-    &[data-verdict] .rail:not(:hover, :focus-within) :is(span, b, small, em, [data-fold]) { opacity: 1; }
-    height: auto;
-    min-height: 100%;
-    grid-template: auto 1fr 44px / minmax(0, 1fr);
-    grid-template-areas: 'top' 'bench' 'strip';
-    &[data-verdict], &[data-rail][data-verdict], &[data-rail] { grid-template: auto auto auto auto 44px / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'verdict' 'strip'; }
-    .rail, &[data-verdict] .rail, &[data-verdict] .rail:hover, &[data-verdict] .rail:focus-within { width: auto; border-right: 0; border-bottom: 1.25px solid var(--ink); }
-    .verdict { border-left: 0; border-top: 2px solid var(--ink); }
+    &:not([data-verdict]) {
+      height: auto;
+      min-height: 100%;
+      grid-template: auto 1fr 44px / minmax(0, 1fr);
+      grid-template-areas: 'top' 'bench' 'strip';
+      .strip { position: sticky; bottom: 0; z-index: 4; }
+    }
+    &[data-rail]:not([data-verdict]) { grid-template: auto auto auto 44px / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'strip'; }
+    &:not([data-verdict]) .rail { border-right: 0; border-bottom: 1.25px solid var(--ink); }
     .bench { overflow-x: auto; }
-    .top { flex-wrap: wrap; }
-    .name { order: 3; flex-basis: 100%; padding: 6px 16px; }
     .keys { display: none; }
-    .strip { position: sticky; bottom: 0; z-index: 4; overflow-x: auto; }
+  }
+  @media (max-width: 700px) {
+    &[data-verdict], &[data-rail][data-verdict] { grid-template-rows: auto auto minmax(0, 1fr) auto 44px; }
+    &[data-verdict]:not([data-rail]) { grid-template-rows: auto minmax(0, 1fr) auto 44px; }
+    .top { flex-wrap: wrap; }
+    .name { order: 3; flex-basis: 100%; padding: 4px 16px; }
+    .cell { padding: 0 8px; }
   }
 `

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
 import { type Here, useOthers } from '../api/live'
+import { NARROW } from '../kit/widths'
 import { showTime } from '../units/length'
 import { sayHour } from '../units/when'
 import { isSettled, type Job, type Step, useJob } from './context'
@@ -28,59 +29,113 @@ export function RouteRail({ live }: { live: Step }) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is looked for is another one then
   useEffect(() => showLive(list.current), [live.key, open])
   const stages = [...new Set(job.steps.map((s) => s.stage))]
+  const [isUnfolded, unfold] = useState(false)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whoever went to another step has read the list
+  useEffect(() => unfold(false), [live.key])
   return (
-    <nav aria-label="Route">
-      <Head href={`/jobs/${job.id}/record`}>
-        <b>Job {job.number}</b>
-        <span>{job.title}</span>
-      </Head>
-      <Route>
+    <Rail
+      aria-label="Route"
+      data-unfolded={isUnfolded || undefined}
+      onKeyDown={(event) => event.key === 'Escape' && unfold(false)}
+    >
+      <InOneLine live={live} stages={stages} isUnfolded={isUnfolded} onPress={() => unfold(!isUnfolded)} />
+      <Whole>
+        <Head href={`/jobs/${job.id}/record`}>
+          <b>Job {job.number}</b>
+          <span>{job.title}</span>
+        </Head>
+        <Route>
+          {stages.map((stage, i) => {
+            const steps = job.steps.filter((s) => s.stage === stage)
+            const state = stageState(steps)
+            return (
+              <li key={stage} data-state={state}>
+                <Stage type="button" aria-expanded={open === stage} onClick={() => setOpen(stage)}>
+                  <i>{i + 1}</i>
+                  <span>
+                    {stage}
+                    <small>{stageNote(steps)}</small>
+                  </span>
+                </Stage>
+                {open === stage && (
+                  <Steps ref={list}>
+                    {steps.map((step) => (
+                      <li key={step.key}>
+                        <Link
+                          href={`/jobs/${job.id}/steps/${step.key}`}
+                          data-state={step.state}
+                          aria-current={step.key === live.key ? 'step' : undefined}
+                        >
+                          <Mark step={step} isLive={step.key === live.key} />
+                          <span>
+                            {step.title}
+                            <Duration step={step} />
+                            {others.some((here) => here.step === step.key) && (
+                              <small>here: {namesAt(others, step.key)}</small>
+                            )}
+                          </span>
+                          <em>{stateWords(step)}</em>
+                        </Link>
+                        {step.no_return && (
+                          <NoReturn data-fold data-passed={step.state === 'done' ? '' : undefined}>
+                            {step.state === 'done' ? 'passed' : 'no way back after this'}
+                          </NoReturn>
+                        )}
+                      </li>
+                    ))}
+                  </Steps>
+                )}
+              </li>
+            )
+          })}
+        </Route>
+        <Foot data-fold href="/">
+          To the floor
+        </Foot>
+      </Whole>
+    </Rail>
+  )
+}
+
+interface InOneLineProps {
+  live: Step
+  stages: readonly Step['stage'][]
+  isUnfolded: boolean
+  onPress: () => void
+}
+
+/** The route where there is no margin for it: the stage, the step among its own, a dot a stage; it opens over the sheet. */
+function InOneLine({ live, stages, isUnfolded, onPress }: InOneLineProps) {
+  const job = useJob()
+  const mine = job.steps.filter((step) => step.stage === live.stage)
+  return (
+    <OneLine type="button" aria-expanded={isUnfolded} onClick={onPress}>
+      <i>{stages.indexOf(live.stage) + 1}</i>
+      <b>{live.stage}</b>
+      <span>
+        step {mine.findIndex((step) => step.key === live.key) + 1} of {mine.length}
+      </span>
+      <svg width="14" height="9" viewBox="0 0 14 9" aria-hidden="true">
+        <path d={isUnfolded ? 'M1 8L7 2L13 8' : 'M1 1L7 7L13 1'} fill="none" stroke="currentColor" strokeWidth="2" />
+      </svg>
+      <svg width={stages.length * 22} height="18" viewBox={`0 0 ${stages.length * 22} 18`} aria-hidden="true" data-dots>
         {stages.map((stage, i) => {
-          const steps = job.steps.filter((s) => s.stage === stage)
-          const state = stageState(steps)
+          const state = stageState(job.steps.filter((step) => step.stage === stage))
+          const isLive = stage === live.stage
           return (
-            <li key={stage} data-state={state}>
-              <Stage type="button" aria-expanded={open === stage} onClick={() => setOpen(stage)}>
-                <i>{i + 1}</i>
-                <span>
-                  {stage}
-                  <small>{stageNote(steps)}</small>
-                </span>
-              </Stage>
-              {open === stage && (
-                <Steps ref={list}>
-                  {steps.map((step) => (
-                    <li key={step.key}>
-                      <Link
-                        href={`/jobs/${job.id}/steps/${step.key}`}
-                        data-state={step.state}
-                        aria-current={step.key === live.key ? 'step' : undefined}
-                      >
-                        <Mark step={step} isLive={step.key === live.key} />
-                        <span>
-                          {step.title}
-                          <Duration step={step} />
-                          {others.some((here) => here.step === step.key) && <small>here: {namesAt(others, step.key)}</small>}
-                        </span>
-                        <em>{stateWords(step)}</em>
-                      </Link>
-                      {step.no_return && (
-                        <NoReturn data-fold data-passed={step.state === 'done' ? '' : undefined}>
-                          {step.state === 'done' ? 'passed' : 'no way back after this'}
-                        </NoReturn>
-                      )}
-                    </li>
-                  ))}
-                </Steps>
-              )}
-            </li>
+            <circle
+              key={stage}
+              cx={11 + i * 22}
+              cy="9"
+              r={isLive ? 6.5 : 5.5}
+              fill={state === 'done' && !isLive ? 'var(--ink)' : 'var(--paper)'}
+              stroke={isLive ? 'var(--blue)' : 'var(--ink)'}
+              strokeWidth={isLive ? 3 : 1.25}
+            />
           )
         })}
-      </Route>
-      <Foot data-fold href="/">
-        To the floor
-      </Foot>
-    </nav>
+      </svg>
+    </OneLine>
   )
 }
 
@@ -165,6 +220,40 @@ function Mark({ step, isLive }: { step: Step; isLive: boolean }) {
   )
 }
 
+const Rail = styled.nav``
+const OneLine = styled.button`
+  display: none;
+  ${NARROW} {
+    display: flex;
+    width: 100%;
+    min-height: max(48px, var(--touch));
+    align-items: center;
+    gap: 10px;
+    padding: 0 14px;
+    i { width: 29px; height: 29px; flex: none; border-radius: 50%; border: 1.25px solid var(--ink); background: var(--leaf); display: grid; place-items: center; font: 500 15px var(--read); }
+    b { font-size: 17px; font-weight: 600; white-space: nowrap; }
+    span { font-size: 14px; color: var(--ink-2); white-space: nowrap; }
+    svg { flex: none; }
+    [data-dots] { margin-left: auto; }
+  }
+  @media (max-width: 480px) { [data-dots] { display: none; } }
+`
+const Whole = styled.div`
+  ${NARROW} {
+    display: none;
+    ${Rail}[data-unfolded] & {
+      display: block;
+      position: absolute;
+      top: 100%;
+      left: 0;
+      right: 0;
+      max-height: 66vh;
+      overflow-y: auto;
+      background: var(--rail);
+      border-bottom: 3px solid var(--ink);
+    }
+  }
+`
 const Head = styled(Link)`
   display: block;
   padding: 10px 14px 8px;
@@ -181,13 +270,6 @@ const Route = styled.ol`
   > li[data-state='open'] > button i { border: 3px solid var(--blue); color: var(--blue); background: var(--leaf); }
   > li[data-state='ahead'] > button { color: var(--ink-2); }
   &::before { content: ''; position: absolute; left: 27px; top: 22px; bottom: 22px; border-left: 1.25px solid var(--ink); }
-  /* Upright: the stages in a row, the steps of the open one below them; the sheet has the rest. */
-  @media (max-width: 860px) {
-    display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(104px, 1fr));
-    > li { display: contents; }
-    &::before { display: none; }
-  }
 `
 const Stage = styled.button`
   display: flex;
@@ -205,11 +287,9 @@ const Stage = styled.button`
   &[aria-expanded='true'] { background: var(--paper); font-weight: 600; }
   i { width: 29px; height: 29px; flex: none; border-radius: 50%; border: 1.25px solid var(--ink); background: var(--rail); display: grid; place-items: center; font: 500 15px var(--read); z-index: 1; }
   small { display: block; font-size: 13px; color: var(--ink-2); font-weight: 400; }
-  @media (max-width: 860px) { padding: 2px 4px 2px 8px; gap: 6px; font-size: 15px; white-space: normal; }
 `
 const Steps = styled.ol`
   background: var(--paper);
-  @media (max-width: 860px) { grid-column: 1 / -1; order: 2; max-height: calc(4.5 * var(--touch)); overflow-y: auto; }
   border-bottom: 0.75px solid var(--line);
   position: relative;
   a { display: flex; min-height: var(--touch); align-items: center; gap: 10px; padding: 4px 8px 4px 18px; font-size: 15px; line-height: 1.15; text-decoration: none; position: relative; }
