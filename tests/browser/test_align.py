@@ -97,7 +97,7 @@ class AlignTest(BrowserTestCase):
         page.get_by_label("and runs toward 3 away from it by").fill("-0.2")
         # −(−0.30 + 0.5 × 0.300), −(0.1016 − 0.2 × 0.586)
         expect(said.get_by_text("Motor drive end: add 0.15")).to_be_visible()
-        expect(said.get_by_text("Motor tail: add 0.01, slide 0.02 to 3")).to_be_visible()
+        expect(said.get_by_text("Motor tail: add 0.01 mm, slide 0.02 mm to 3")).to_be_visible()
         page.get_by_label("Its offset holds at").fill("100")
         expect(said.get_by_text("Motor drive end: add 0.20")).to_be_visible()
         page.get_by_role("button", name=ENTER).click()

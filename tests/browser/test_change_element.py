@@ -5,6 +5,8 @@ from typing import ClassVar
 from playwright.sync_api import expect
 
 from millwright.route.steps import Scope
+from millwright.tests.work import Work
+from tests.worked import registered
 
 from .base import ENTER, sign, tap
 from .test_couple_up import CoupleUpCase
@@ -68,8 +70,9 @@ class ChangeTheElementTest(CoupleUpCase):
         self.go_on()
 
     def test_it_is_offered_where_something_can_be_changed_with_both_hubs_on(self) -> None:
+        registered("Husk elevator", Work(family="shaft-mounted reducer"))
         page = self.page = self.open_page("lead")
-        for name, offered in (("Barley elevator", 0), ("Sluice winch", 0), ("Roller mill", 1)):
+        for name, offered in (("Husk elevator", 0), ("Sluice winch", 0), ("Roller mill", 1)):
             page.goto(self.live_server_url)
             page.get_by_text(name).first.click()
             expect(page.get_by_text("check it", exact=True)).to_be_visible()

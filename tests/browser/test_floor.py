@@ -23,7 +23,7 @@ class FloorTest(BrowserTestCase):
     def test_finds_by_line_coupling_and_job_and_filters_to_what_waits(self) -> None:
         page = self.page
         rows = page.get_by_role("button", name=re.compile("^(Carry on with|Open) [A-Z]"))
-        expect(rows).to_have_count(16)
+        expect(rows).to_have_count(17)
         expect(page.get_by_role("button", name=re.compile(", key [0-9]$"))).to_have_count(9)
         page.keyboard.press("/")
         for text, names in (("kiln", 1), ("gear", 2), ("aeration job 2", 1), ("no such line", 0)):
@@ -31,7 +31,7 @@ class FloorTest(BrowserTestCase):
             expect(rows).to_have_count(names)
         page.get_by_role("searchbox").fill("")
         page.get_by_role("button", name=re.compile("^Open jobs")).click()
-        expect(rows).to_have_count(6)
+        expect(rows).to_have_count(9)
         Member("apprentice").enter(self.job, "set.gap", {"text": "Is 30.4 good enough?"}, "question")
         page.reload()
         page.get_by_role("button", name=re.compile("^Questions to the lead")).click()

@@ -14,6 +14,7 @@ from millwright.line import LineSpec
 from millwright.model import read_json
 from millwright.rig.machine import Gauge
 from millwright.route.steps import Scope
+from millwright.tests.work import Work
 from scripts.gateway import Gateway
 from scripts.laser import Pair, sweep_once, watch_a_slide
 from server.accounts.models import Membership
@@ -22,6 +23,7 @@ from server.jobs.actions.start_job import start_job
 from server.jobs.models import Job
 from server.plant.actions import save_line
 from tests.site import PASSWORD
+from tests.worked import registered
 
 from .base import ENTER, BrowserTestCase, tap
 
@@ -78,8 +80,9 @@ class InServiceTest(PumpCase):
         self.assertEqual((entry.inputs["ends"], entry.result["verdict"]), (["motor end", "pump end"], "inside"))
 
     def test_a_line_without_an_open_job_can_be_checked_from_its_page_and_a_hanging_drive_cannot_be_aligned(self) -> None:
+        registered("Husk elevator", Work(family="shaft-mounted reducer"))
         page = self.open_page("lead")
-        for name, offered in (("Roller mill", True), ("Barley elevator", False)):
+        for name, offered in (("Roller mill", True), ("Husk elevator", False)):
             page.goto(self.live_server_url)
             page.get_by_text(name).first.click()
             expect(page.get_by_text("check it", exact=True)).to_be_visible()

@@ -131,6 +131,22 @@ Object.assign(TYPED, {
       batch: '7',
     },
   },
+  airgap: {
+    cells: {
+      driver0: '3.42',
+      driver90: '.134 in',
+      driver180: '3.30',
+      load45: '2.58',
+      load180: '2.60',
+      diameter: '360',
+      near: '380',
+      far: '760',
+    },
+    choices: { 'driver.clocks': [0, 90, 180, 270], 'load.clocks': [0, 45, 90, 180, 270] },
+    preset: { spread_max_mm: 0.3 },
+  },
+  backstop: { cells: {}, choices: { seen: 'output side', output: 'ccw', meshes: '2', on: 'input side' } },
+  torque_arm: { cells: { power: '11', rpm: '68', arm: '550', angle: '84' } },
 })
 
 function corners(foot: string, text: string) {

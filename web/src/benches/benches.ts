@@ -1,4 +1,7 @@
+import { airGapBench } from './airgap/AirGapBench'
 import { alignmentBench } from './alignment/AlignmentBench'
+import { armBench } from './arm/ArmBench'
+import { backstopBench } from './backstop/BackstopBench'
 import type { BenchClient } from './bench'
 import { clockBench } from './clock/ClockBench'
 import { fitBench } from './fit/FitBench'
@@ -28,6 +31,9 @@ const BENCHES: { readonly [N in BenchName]?: BenchClient<N> } = {
   fitted: fittedBench,
   tighten: tightenBench,
   grease: greaseBench,
+  airgap: airGapBench,
+  backstop: backstopBench,
+  torque_arm: armBench,
   clock: clockBench,
 }
 

@@ -95,4 +95,8 @@ export const COUPLINGS: Record<Schemas['Coupling']['family'], { solid: string; l
     solid: 'M-12-18H10Q20 0 10 16H-12Q-22 0-12-18Z',
     lines: 'M0 0m-6 0a6 6 0 1 0 12 0a6 6 0 1 0-12 0M-4 16L-16 24',
   },
+  'magnetic drive': {
+    solid: 'M-20-17H-15V17H-20ZM15-17H20V17H15ZM-11-13H-3V13H-11ZM3-13H11V13H3Z',
+    lines: 'M-15-15H15M-15 15H15M-3-3H3M-3 3H3',
+  },
 }

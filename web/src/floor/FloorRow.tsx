@@ -92,6 +92,11 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
       </div>
       <div>
         {job.hot_hub && <HotHub hub={job.hot_hub} now={job.now} />}
+        {job.held.map(({ what, by }) => (
+          <small key={what}>
+            {what} held by: <strong>{by}</strong>
+          </small>
+        ))}
         {!job.hot_hub && at.used !== null && at.verdict && (
           <>
             <small>{at.of}</small>

@@ -20,6 +20,7 @@ export function HandOver({ step, isOpen, onClose }: { step: Step; isOpen: boolea
   const [comes, setComes] = useState('')
   const [text, setText] = useState('')
   const [problems, setProblems] = useState<Record<string, string>>({})
+  const out = job.ledger.filter((line) => line.open)
   const send = useOneAtATime(() => {
     const who = what === 'break' ? {} : { goes: (goes ?? name).trim(), comes: comes.trim() }
     return append({
@@ -46,6 +47,20 @@ export function HandOver({ step, isOpen, onClose }: { step: Step; isOpen: boolea
         Locks and tags stay as they are. Before hands go in again, somebody tries to start and it stays dead.
         {job.locks.live && ' The locks are off now: it is locked out again before anybody works on it.'}
       </p>
+      {(job.held.length > 0 || out.length > 0) && (
+        <ul aria-label="As it is left">
+          {job.held.map(({ what, by }) => (
+            <li key={what}>
+              {what} held by: <b>{by}</b>
+            </li>
+          ))}
+          {out.map(({ line, what, out, back }) => (
+            <li key={line}>
+              {what}: <b>{out - back} out</b>
+            </li>
+          ))}
+        </ul>
+      )}
       <Choice
         label="It is"
         options={WHAT}

@@ -7,6 +7,7 @@ import { jobOptions } from '../api/queries'
 import { benchOf } from '../benches/benches'
 import { Lost } from '../frame/Lost'
 import { BenchStep } from './BenchStep'
+import { CoveredStep } from './CoveredStep'
 import { isBench, isSheet, type Job, JobProvider, type Step } from './context'
 import { SheetStep } from './SheetStep'
 import { SignStep } from './SignStep'
@@ -34,6 +35,7 @@ export function JobView() {
 }
 
 function OneStep({ step }: { step: Step }) {
+  if (step.covered) return <CoveredStep step={step} />
   if (isSheet(step)) return <SheetStep step={step} />
   if (!isBench(step)) return <SignStep step={step} />
   const bench = benchOf(step.form.bench)

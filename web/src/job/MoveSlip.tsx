@@ -36,6 +36,22 @@ interface ReadAlignment {
   inputs: Given<'alignment'> | null
 }
 
+/** What the bench of a reading says every foot has to do; along the shaft too where it knows. */
+function suggestedBy(read: Read | null): { feet: readonly Move[]; axial_mm: number | null } {
+  if (read && isAlignment(read)) return { feet: read.result.suggested, axial_mm: null }
+  if (read && isAirGap(read)) {
+    const feet = read.result.feet.map((foot) => ({
+      name: foot.name,
+      machine: 'movable' as const,
+      shim_mm: foot.shim_known ? foot.shim_mm : 0,
+      slide_mm: foot.slide_known ? foot.slide_mm : 0,
+    }))
+    return { feet, axial_mm: read.result.slide_axial_mm }
+  }
+  return { feet: [], axial_mm: null }
+}
+
+const isAirGap = (read: Read): read is Read & { result: ResultOf<'airgap'> } => read.result.bench === 'airgap'
 const isAlignment = (read: Read): read is ReadAlignment => read.result.bench === 'alignment'
 
 interface MoveSlipProps {
@@ -46,8 +62,9 @@ interface MoveSlipProps {
 }
 
 /** The move worked out, in the cells. */
-function asCells(suggested: readonly Move[]): Draft {
+function asCells(suggested: readonly Move[], axial_mm: number | null): Draft {
   const cells: Draft['cells'] = {}
+  if (axial_mm !== null) cells.axial = { text: axial_mm.toFixed(2), unit: 'mm' }
   for (const [i, { shim_mm, slide_mm }] of suggested.entries()) {
     cells[`shim${i}`] = { text: shim_mm.toFixed(2), unit: 'mm' }
     cells[`slide${i}`] = { text: slide_mm.toFixed(2), unit: 'mm' }
@@ -60,10 +77,10 @@ export function MoveSlip({ step, read, onClose }: MoveSlipProps) {
   const unit = useUnit()
   const job = useJob()
   const alignment = read && isAlignment(read) ? read : null
-  const suggested = alignment?.result.suggested ?? []
+  const { feet: suggested, axial_mm } = suggestedBy(read)
   const inputs = alignment?.inputs ?? null
   const feet = (suggested.length > 0 ? suggested : job.spec[job.spec.movable].feet).map((foot) => foot.name)
-  const { draft, change, clear } = useDraft(`${job.id}.${step.key}.move`, () => asCells(suggested))
+  const { draft, change, clear } = useDraft(`${job.id}.${step.key}.move`, () => asCells(suggested, axial_mm))
   const [seen, setSeen] = useState<Watched | null>(null)
   const [refused, setRefused] = useState('')
   const reader = new DraftReader(draft)

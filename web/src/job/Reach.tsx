@@ -9,9 +9,11 @@ import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
-import { askedBy, heldIn, mayHave, ofBothHubs } from '../line/asked'
+import { sinceNow, useServerNow } from '../kit/serverClock'
+import { askedBy, asksOf, heldIn, mayHave, ofBothHubs } from '../line/asked'
 import { ValueLines } from '../line/ValueLines'
 import { useMay } from '../session/may'
+import { showTime } from '../units/length'
 import { type Step, useJob } from './context'
 import { HandOver } from './HandOver'
 import { RunningTimers } from './HeatRunPanel'
@@ -27,7 +29,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
   const { coupling } = job.spec
   const catalogue = useQuery(catalogueOptions).data
   const mayChange = useMay('change what stands on the card')
-  const asked = askedBy(catalogue, coupling.family, heldIn(coupling))
+  const asked = askedBy(catalogue, asksOf(job.spec))
   const missing = new Set(job.steps.flatMap((s) => s.needs).filter((key) => !(key in job.card))).size
   const out = job.ledger.filter((line) => line.open).length
   const close = () => setOpen(null)
@@ -51,6 +53,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
       {job.cancelled_by && <strong>Cancelled by {job.cancelled_by}</strong>}
       {job.locks.live && !job.closed && <strong>Locks are off</strong>}
       <RunningTimers />
+      <HeldBy />
       {waiting && <output>{waiting}</output>}
       <AtThisStep step={step} />
       <Slip title="Value card" isOpen={open === 'card'} onClose={close} wide>
@@ -94,6 +97,30 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
       </Slip>
       <HandOver step={step} isOpen={open === 'hand-over'} onClose={close} />
     </Bar>
+  )
+}
+
+/** What holds a weight for now, and what was laid and skins over: in the strip, like a clock that runs. */
+function HeldBy() {
+  const job = useJob()
+  const now = useServerNow(job.now)
+  if (job.closed) return null
+  return (
+    <>
+      {job.held.map((held) => (
+        <Held key={held.what} role="status" title={held.until && `until: ${held.until}`}>
+          {held.what} held by: <b>{held.by}</b>
+        </Held>
+      ))}
+      {job.skins.map(({ what, until, step }) => {
+        const left = sinceNow(until, now)
+        return (
+          <Held key={step} role="timer" aria-label={`${what}, open time left`}>
+            {what} {left > 0 ? 'open' : 'skinned over'} <b>{showTime(Math.abs(left))}</b>
+          </Held>
+        )
+      })}
+    </>
   )
 }
 
@@ -176,6 +203,16 @@ const Bar = styled.div`
   b { font-weight: 600; }
   > strong { align-self: center; padding: 4px 10px; margin: 0 8px; font-weight: 600; white-space: nowrap; background: var(--ink); color: var(--paper); }
   output { align-self: center; padding: 0 12px; font-weight: 600; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+`
+const Held = styled.span`
+  align-self: center;
+  padding: 3px 10px;
+  margin-left: 8px;
+  border: 2px solid var(--ink);
+  font-size: 15px;
+  white-space: nowrap;
+  b { font-weight: 600; }
+  @media (max-width: 860px) { order: -1; margin: 0 8px 0 4px; }
 `
 const Ledger = styled.div`
   display: flex;

@@ -15,6 +15,7 @@ export function Allowance({ check }: { check: Check }) {
   // "More than nothing" has no allowance that could be used up.
   const isShare = check.used !== null && !(check.max === null && check.min === 0)
   const value = check.value === null ? null : showFigure(check.value, check.unit, unit)
+  const isByHand = check.value === null && check.status === 'not judged' // somebody looked, and it was right
   const by = check.plus_minus ? showFigure(check.plus_minus, check.unit, unit).text : ''
   return (
     <AllowanceBlock data-status={check.status}>
@@ -29,8 +30,8 @@ export function Allowance({ check }: { check: Check }) {
       </div>
       {isShare && <Bar used={check.used!} />}
       <div className="foot">
-        <Glyph {...check} />
-        <b>{sayStatus(check)}</b>
+        <Glyph {...check} status={isByHand ? 'inside' : check.status} />
+        <b>{isByHand ? 'in order' : sayStatus(check)}</b>
         <span>{isShare ? `${sayShare(check.used!)} ${limit(check, unit)}` : check.min !== null && limit(check, unit)}</span>
       </div>
       <div className="source">{check.source}</div>

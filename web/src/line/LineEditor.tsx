@@ -22,6 +22,7 @@ import { ValueLines } from './ValueLines'
 
 const FLOATS = ['stands still', 'floats'] as const
 const HALVES = ['flexible', 'rigid'] as const
+const BACKSTOP = ['none', 'one holds the load'] as const
 const BALANCED = ['full key or none', 'half key'] as const
 /** Words that show their own problem under them. */
 const WORDS_MARKED = /^(name|series|size|driver\.name|driven\.name|isolation_points\.\d+\.(energy|point))$/
@@ -54,7 +55,9 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
   const word = (key: string) => String(draft.choices[key] ?? '')
   const family = word('family')
   const held = [word('driver.connection'), word('driven.connection')]
-  const asked = askedBy(catalogue, family, held)
+  const screwed = held.filter((_, i) => Number(draft.cells[`${SIDES[i]!}.screws`]?.text ?? 0) > 0)
+  const asks = { family, held, screwed, drives: word('driven.drawn_as'), backstop: draft.choices.backstop === true }
+  const asked = askedBy(catalogue, asks)
   const save = async () => {
     const body = JSON.stringify({ name: word('name'), version: line?.version ?? 0, spec, values })
     try {
@@ -108,6 +111,12 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
             words={{ driver: word('driver.name') || 'driver', driven: word('driven.name') || 'driven' }}
             value={MOVABLE.of(draft)}
             onChange={(v) => set('movable', v)}
+          />
+          <Choice
+            label="Backstop on this line"
+            options={BACKSTOP}
+            value={BACKSTOP[draft.choices.backstop ? 1 : 0]!}
+            onChange={(v) => set('backstop', v === BACKSTOP[1])}
           />
           <Words
             label="What the coupling is meant to do here"

@@ -15,7 +15,7 @@ import { useMay } from '../session/may'
 import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { sayWhen } from '../units/when'
-import { askedBy, heldIn } from './asked'
+import { askedBy, asksOf } from './asked'
 import { CancelJob } from './CancelJob'
 import { LineChanges } from './LineChanges'
 import { LineDrawing } from './LineDrawing'
@@ -76,12 +76,7 @@ export function LineView() {
                 problem={problem}
                 detail="New element; both hubs; alignment check …"
               />
-              <Choice
-                label="The coupling"
-                options={catalogue?.scopes_by_family[spec.coupling.family] ?? [scope]}
-                value={scope}
-                onChange={setScope}
-              />
+              <Choice label="The coupling" options={line.scopes} value={scope} onChange={setScope} />
               <MainButton isDisabled={!title.trim()} onPress={start}>
                 Start a job
               </MainButton>
@@ -137,9 +132,7 @@ export function LineView() {
           </p>
           {spec.purpose && <p>{spec.purpose}</p>}
           <ValueLines
-            keys={[
-              ...new Set([...askedBy(catalogue, spec.coupling.family, heldIn(spec.coupling)), ...Object.keys(line.values)]),
-            ]}
+            keys={[...new Set([...askedBy(catalogue, asksOf(spec)), ...Object.keys(line.values)])]}
             card={line.values}
             onSave={() => {}}
             canEdit={false}

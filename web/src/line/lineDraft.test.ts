@@ -38,6 +38,7 @@ const WHOLE: LineSpec = {
     },
   },
   movable: 'driven',
+  backstop: true,
   speed_rpm: 1480,
   isolation_points: [{ energy: 'electric', point: 'Fan isolator' }],
   purpose: 'keeps the germinating floor cool',

@@ -19,6 +19,7 @@ export function draftOf(name: string, spec: LineSpec | null): Draft {
       series: spec?.coupling.series ?? '',
       size: spec?.coupling.size ?? '',
       purpose: spec?.purpose ?? '',
+      backstop: spec?.backstop ?? false,
       points: (spec?.isolation_points ?? [{ energy: 'electric', point: '' }]).map((p) => ({ ...p })),
     },
   }
@@ -103,6 +104,7 @@ export function specOf(draft: Draft) {
     speed_rpm: reader.number('speed', 'spec.speed_rpm'),
     isolation_points: points,
     purpose: word('purpose'),
+    backstop: draft.choices.backstop === true,
   })
   return { spec, cellAt: cellOfEveryPath(reader.cellAt), unreadable: reader.unreadable }
 }
@@ -164,6 +166,7 @@ const USUAL: LineSpec = {
   speed_rpm: 1500,
   isolation_points: [],
   purpose: '',
+  backstop: false,
 }
 
 /** A whole specification for the drawing while figures are still missing. */

@@ -6,7 +6,7 @@ import type { Schemas } from '../api/client'
 import { recordOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
-import { Glyph, Num, sayStatus } from '../kit/Allowance'
+import { Glyph, Num } from '../kit/Allowance'
 import { useUnit } from '../units/preferences'
 import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
@@ -82,7 +82,7 @@ export function RecordView() {
                         'stale'
                       ) : (
                         <>
-                          <Glyph {...line} /> {sayStatus(line)}
+                          <Glyph {...line} /> {line.said}
                         </>
                       )}
                     </td>
@@ -218,7 +218,7 @@ function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
                 <td>
                   <Num>{sayIn(check.limit, unit)}</Num>
                 </td>
-                <td>{check.said === 'in order' ? check.said : sayStatus(check)}</td>
+                <td>{check.said}</td>
                 <td className="note">{check.source}</td>
               </tr>
             ))}

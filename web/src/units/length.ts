@@ -200,7 +200,7 @@ export function showFigure(value: number, figureUnit: string, unit: LengthUnit):
     case 's':
       return { text: value.toFixed(value < 100 ? 1 : 0), unit: figureUnit }
     case '°':
-      return { text: value.toFixed(3).replace('-', '−'), unit: figureUnit }
+      return { text: value.toFixed(Math.abs(value) < 5 ? 3 : 1).replace('-', '−'), unit: figureUnit }
     default:
       return { text: String(Number(value.toPrecision(5))).replace('-', '−'), unit: figureUnit }
   }

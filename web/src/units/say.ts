@@ -15,6 +15,8 @@ const ON_INCH_SHEET: Record<string, readonly [number, string, number]> = {
   'mm/s': [1 / MM_PER_INCH, 'in/s', INCH_NEEDS_MORE],
   'mm/m': [1, 'thou/in', 0],
   'mm/100': [10, 'thou/in', -1],
+  N: [0.224809, 'lbf', 0],
+  kg: [2.204623, 'lb', 0],
 }
 const ON_MM_SHEET: Record<string, readonly [number, string, number]> = { 'mm/m': [0.1, 'mm/100', 1] }
 

@@ -102,13 +102,13 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
     const shim = Math.abs(foot.shim_mm) >= SHOWN_FROM_MM && (
       <span key="shim">
         {foot.shim_mm > 0 ? 'add' : 'take out'} <b>{showLength(Math.abs(foot.shim_mm), unit)}</b>
-        {plusMinus(sure?.shim_plus_minus_mm, unit)}
+        {plusMinus(sure?.shim_plus_minus_mm, unit)} {unit}
       </span>
     )
     const slide = Math.abs(foot.slide_mm) >= SHOWN_FROM_MM && (
       <span key="slide">
         slide <b>{showLength(Math.abs(foot.slide_mm), unit)}</b>
-        {plusMinus(sure?.slide_plus_minus_mm, unit)} to {foot.slide_mm > 0 ? 3 : 9}
+        {plusMinus(sure?.slide_plus_minus_mm, unit)} {unit} to {foot.slide_mm > 0 ? 3 : 9}
       </span>
     )
     if (!shim && !slide) return []

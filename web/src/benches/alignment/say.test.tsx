@@ -28,14 +28,14 @@ describe('the moves', () => {
   it('add and take out shims, slide to 3 and to 9', () => {
     const feet = [foot('near', 0.3, 0.1), foot('far', -0.2, -0.4)]
     expect(moves(alignment({ feet: feet as never }))).toEqual([
-      'Near: add 0.30, slide 0.10 to 3',
-      'Far: take out 0.20, slide 0.40 to 9',
+      'Near: add 0.30 mm, slide 0.10 mm to 3',
+      'Far: take out 0.20 mm, slide 0.40 mm to 9',
     ])
   })
   it('name the shims with their unit, on an inch sheet in both', () => {
     const stacks = [{ name: 'near', was_mm: [], pieces_mm: [0.5, 0.1], misses_mm: 0.016 }]
     const result = alignment({ feet: [foot('near', 0.584, 0)] as never, stacks })
-    expect(moves(result)).toEqual(['Near: add 0.58 (shims 0.50 + 0.10 mm)'])
+    expect(moves(result)).toEqual(['Near: add 0.58 mm (shims 0.50 + 0.10 mm)'])
     expect(moves(result, 'in')).toEqual(['Near: add 0.0230 (shims 0.0197 + 0.0039 in = 0.50 + 0.10 mm)'])
   })
   it('say what lies under a foot after it, where it is known what lies there now', () => {
