@@ -25,6 +25,7 @@ from server.plant.models import Line
 from . import blower, drum_turner, kiln_fan, pump
 from .coupled import COUPLED
 from .further_lines import CARDS, FURTHER
+from .hanging import HANGING, IN_HAND
 from .in_order import in_order
 from .lines import LINES, VALUES
 
@@ -43,7 +44,7 @@ HOT_RUN = ("on the heater", "out of the heater", "on the shaft", "gripped")
 def registered() -> dict[str, tuple[dict[str, Any], dict[str, Value]]]:
     """Every line by its name: what stands there, and its value card."""
     cards = {**VALUES, **CARDS}
-    return {**{name: (spec, cards.get(name, {})) for name, spec in LINES.items()}, **FURTHER}
+    return {**{name: (spec, cards.get(name, {})) for name, spec in LINES.items()}, **FURTHER, **HANGING}
 
 
 @transaction.atomic
@@ -86,6 +87,7 @@ def build_demo(*, password: str, now: datetime) -> Site:
     align_with_the_laser(lines["Chilled-water pump 1"], millwright, lead, now)
     tap_a_hub_true(lines["Chilled-water pump 1"], millwright, lead, now)
     couple_up(lines, millwright, lead, now)
+    hang(lines, millwright, lead, now)
     site.proof_hours = PROOF_HOURS
     site.save(update_fields=["proof_hours"])
     return site
@@ -156,6 +158,16 @@ def couple_up(lines: Mapping[str, Line], millwright: Membership, lead: Membershi
         Work(job, millwright, lead, now - ago, in_order(job.as_spec, said)).until(at)
 
 
+def hang(lines: Mapping[str, Line], millwright: Membership, lead: Membership, now: datetime) -> None:
+    """A backstop two people agreed on, a conveyor drive with its packing in, a magnetic drive whose gap is uneven."""
+    for name, title, scope, ago, said, at, read in IN_HAND:
+        job = start_job(lines[name], by=lead, title=title, now=now - ago, scope=scope)
+        work = Work(job, millwright, lead, now - ago, in_order(job.as_spec, said))
+        work.until(at)
+        if read is not None:
+            work.enter(at, read)
+
+
 class Work:
     """Somebody working through a job, a few minutes a step."""
 
@@ -179,11 +191,13 @@ class Work:
             for m in result["plan"] or result["feet"]
         ]
 
-    def enter(self, step: str, inputs: dict[str, Any], kind: EntryKind = EntryKind.READING) -> None:
-        """One entry by the millwright."""
+    def enter(
+        self, step: str, inputs: dict[str, Any], kind: EntryKind = EntryKind.READING, by: Membership | None = None
+    ) -> None:
+        """One entry, by the millwright unless somebody else is named."""
         self.now += BETWEEN
         sent = Sent(id=uuid4(), step=step, kind=kind, inputs=inputs, as_it_is=True)
-        append_entry(self.job.pk, sent, by=self.millwright, now=self.now)
+        append_entry(self.job.pk, sent, by=by or self.millwright, now=self.now)
 
     def sign(self, step: str, entry: str | None) -> None:
         """A hold point, signed by the lead."""
@@ -206,7 +220,7 @@ class Work:
             else:
                 for event in HOT_RUN if now.step.heat_plan else ():
                     self.enter(now.step.key, {"event": event}, EntryKind.EVENT)
-                self.enter(now.step.key, self.fill(now.step))
+                self.enter(now.step.key, self.fill(now.step), by=self.lead if now.step.second_to else None)
         raise RuntimeError(f"job {self.job.number} does not get past {now.step.key if now else last}")
 
     def all_of_it(self) -> None:

@@ -2,10 +2,10 @@
 
 from typing import Any
 
-from millwright.card.meanings import FILLED, GAP_EACH, GAP_MEAN, GAP_MM
+from millwright.card.meanings import CLOCKWISE, COUNTER_CLOCKWISE, FILLED, GAP_EACH, GAP_MEAN, GAP_MM
 from millwright.card.values import Value
 
-from .lines import line, machine, sample, site_rule
+from .lines import line, machine, motor_turns, sample, site_rule
 
 
 def _card(
@@ -60,6 +60,7 @@ FURTHER: dict[str, tuple[dict[str, Any], dict[str, Value]]] = {
             element_width_mm=sample(14, "7"),
             element_opening_mm=sample(22, "7"),
             open_centre_rpm=sample(1750, "10"),
+            motor_turns=motor_turns(CLOCKWISE),
         ),
     ),
     "Germination fan 4": (
@@ -84,7 +85,16 @@ FURTHER: dict[str, tuple[dict[str, Any], dict[str, Value]]] = {
             2930.0,
             95.0,
         ),
-        _card(rated=80, top=6000, gap=9, angle=0.3, offset=None, foot_bolts=80, **_bolts(3, 18)),
+        _card(
+            rated=80,
+            top=6000,
+            gap=9,
+            angle=0.3,
+            offset=None,
+            foot_bolts=80,
+            motor_turns=motor_turns(COUNTER_CLOCKWISE),
+            **_bolts(3, 18),
+        ),
     ),
     "Cooling tower fan": (
         line(

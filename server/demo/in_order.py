@@ -6,7 +6,9 @@ from random import Random
 from typing import Any
 
 from millwright.benches import as_dict, evaluate_json
-from millwright.line import LineSpec, Side
+from millwright.line import SIDES, LineSpec, Side
+from millwright.route.hubs.screw_held import DEVICES
+from millwright.route.hubs.surfaces import DRY
 from millwright.route.steps import BenchForm, SheetForm, Step
 
 from . import blower
@@ -19,7 +21,8 @@ STEP_MM = 0.01  # what these instruments read
 
 def in_order(spec: LineSpec, said: Mapping[str, Mapping[str, Any]]) -> Callable[[Step], dict[str, Any]]:
     """Answers for one line. ``said`` - by step, what is written there instead of what is usual."""
-    words = {"series": spec.coupling.series, "size": spec.coupling.size}
+    by_friction = any(spec.hub(side).connection in DEVICES for side in SIDES)
+    words = {"series": spec.coupling.series, "size": spec.coupling.size, **({"surface": DRY} if by_friction else {})}
 
     def fill(step: Step) -> dict[str, Any]:
         own = said.get(step.key, {})
@@ -103,7 +106,18 @@ def _dials(form: BenchForm, spec: LineSpec, key: str) -> dict[str, Any]:
 
 
 def _runout(form: BenchForm, spec: LineSpec, key: str) -> dict[str, Any]:
-    return {"kind": form.preset.get("kind", "rim"), "readings": _ring(0.0, Random(key))}
+    chance = Random(key)
+    faced = {"second": {"on": "face", "readings": _ring(0.0, chance)}} if "face" in form.preset.get("must_have", ()) else {}
+    return {"kind": form.preset.get("kind", "rim"), "readings": _ring(0.0, chance), **faced}
+
+
+def _said(form: BenchForm, spec: LineSpec, key: str) -> dict[str, Any]:
+    """Nothing that could be worked out: it is said, for each line."""
+    return {}
+
+
+def _arm(form: BenchForm, spec: LineSpec, key: str) -> dict[str, Any]:
+    return {"arm_mm": 550.0, "angle_deg": 84.0}
 
 
 def _pulled(form: BenchForm, spec: LineSpec, key: str) -> dict[str, Any]:
@@ -132,4 +146,6 @@ READ: dict[str, Callable[[BenchForm, LineSpec, str], dict[str, Any]]] = {
     "alignment": _dials,
     "runout": _runout,
     "tighten": _pulled,
+    "backstop": _said,
+    "torque_arm": _arm,
 }

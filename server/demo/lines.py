@@ -2,13 +2,19 @@
 
 from typing import Any
 
-from millwright.card.meanings import GAP_EACH, GAP_MEAN, GAP_MM
+from millwright.card.meanings import CLOCKWISE, GAP_EACH, GAP_MEAN, GAP_MM
 from millwright.card.values import Source, UpTo, Value
 
 
 def sample(value: float, page: str, means: str = "", document: str = "Brackwater couplings, sample sheet") -> Value:
     """A figure of an invented sheet."""
     return Value(value=value, means=means, source=Source(kind="sample", document=document, issue="2", page=page))
+
+
+def motor_turns(way: str) -> Value:
+    """Which way a motor has to turn, as the arrow on its machine says."""
+    arrow = Source(kind="measured", document="Arrow on the machine's housing, followed back to the motor")
+    return Value(value=0, means=way, source=arrow)
 
 
 def site_rule(value: float, page: str, means: str = "") -> Value:
@@ -99,6 +105,7 @@ PUMP_VALUES: dict[str, Value] = {
     "flange_bolt_torque_nm": sample(62, "8", "oiled"),
     "sliding_mm_per_s": site_rule(2.8, "2, grade fine"),
     "foot_bolt_torque_nm": site_rule(120, "5", "oiled"),
+    "motor_turns": motor_turns(CLOCKWISE),
 }
 DROP_OUT_VALUES: dict[str, Value] = {
     **{key: value for key, value in PUMP_VALUES.items() if not key.startswith(("hub_", "fit_")) and "@" not in key},
@@ -136,6 +143,7 @@ def line(
 ) -> dict[str, Any]:
     connection = more.pop("connection", "keyed, slip fit")
     hubs = {"connection": connection, "diameter_mm": hub, "length_mm": round(hub * 0.6)}
+    hubs |= {key: more.pop(key) for key in ("set_screws", "half_key") if key in more}
     driven_hub = {**hubs, "connection": more.pop("driven_connection", connection)}
     coupling = {"family": family, "series": series, "size": size, "driver_hub": hubs, "driven_hub": driven_hub}
     points = [{"energy": "electric", "point": f"{driver['name']} isolator"}, *more.pop("points", [])]
@@ -204,16 +212,6 @@ LINES: dict[str, dict[str, Any]] = {
         1470.0,
         150.0,
     ),
-    "Barley elevator": line(
-        machine("Reducer", "gearmotor", 80.0, (220.0, 420.0), power_kw=11.0),
-        machine("Elevator", "elevator", 80.0, (300.0, 700.0)),
-        "shaft-mounted reducer",
-        "Brackwater Dunlin",
-        "bushel",
-        68.0,
-        160.0,
-        connection="tapered bush",
-    ),
     "Chilled-water pump 1": line(
         machine("Motor", "motor", 55.0, (420.0, 740.0), power_kw=30.0),
         machine("Pump", "pump", 42.0, (360.0, 620.0)),
@@ -232,14 +230,5 @@ LINES: dict[str, dict[str, Any]] = {
         "rundlet",
         2950.0,
         128.0,
-    ),
-    "Malt auger 3": line(
-        machine("Gearmotor", "gearmotor", 50.0, (200.0, 380.0), power_kw=5.5),
-        machine("Auger", "auger", 50.0, (240.0, 2400.0)),
-        "screw-conveyor drive",
-        "Brackwater Snipe",
-        "peck",
-        62.0,
-        120.0,
     ),
 }
