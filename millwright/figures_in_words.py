@@ -35,7 +35,7 @@ def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list
     >>> shown({"readings": [{"clock": 90, "value_mm": 0.05}], "diameter_mm": 160.0})
     [('readings.0.value_mm', "3 o'clock", '0.05 mm'), ('diameter_mm', 'diameter', '160 mm')]
     >>> shown({"pulls": [{"pass": 2, "bolt": 3, "reached_nm": 35.0, "moved": False}], "before": [1, 2]})
-    [('pulls.0', 'pass 2, bolt 3', '35 N·m, stood still')]
+    [('pulls.0', 'pass 2, bolt 3', '35 N·m, did not turn')]
     >>> shown({"pulls": [{"pass": 1, "bolt": 1, "reached_nm": 35.0, "reached_is": "wrench", "slackened": True}]})
     [('pulls.0', 'pass 1, bolt 1', '35 N·m on the wrench, slackened first')]
     >>> shown({"pulls": [{"pass": 1, "bolt": 2, "turned": True, "clicked": False}]})
@@ -113,14 +113,7 @@ def _walk(value: Any, path: str, names: list[str]) -> Iterator[tuple[str, str, W
                 yield from _walk(inner, f"{path}.{key}", [*names, _word(key)])
         case [{"pass": _, "bolt": _, "reached_nm": _} | {"pass": _, "bolt": _, "torque_nm": _}, *_]:
             for i, pull in enumerate(value):
-                reached = Figure(pull.get("reached_nm", pull.get("torque_nm")), "N·m")
-                more = [
-                    " on the wrench" if pull.get("reached_is") == "wrench" else "",
-                    ", slackened first" if pull.get("slackened") else "",
-                    {True: ", turned", False: ", stood still"}.get(pull.get("moved"), ""),
-                ]
-                pulled = words("{reached}{more}", reached=reached, more="".join(more))
-                yield f"{path}.{i}", f"pass {pull['pass']}, bolt {pull['bolt']}", pulled
+                yield f"{path}.{i}", f"pass {pull['pass']}, bolt {pull['bolt']}", say_pull(pull)
         case [{"pass": _, "bolt": _, "clicked": _}, *_]:
             for bolt, said in _by(value, "bolt", _half_turn):
                 yield f"{path}.{bolt}", f"bolt {bolt}", words("{said}", said=said)
@@ -142,6 +135,21 @@ def _walk(value: Any, path: str, names: list[str]) -> Iterator[tuple[str, str, W
             yield path, " ".join(names) or path, _text(key, value)
 
 
+def say_pull(pull: Mapping[str, Any]) -> Words:
+    """What one pull came to.
+
+    >>> str(say_pull({"pass": 1, "bolt": 2, "reached_nm": 35.0, "reached_is": "wrench", "moved": False}))
+    '35 N·m on the wrench, did not turn'
+    """
+    more = [
+        " on the wrench" if pull.get("reached_is") == "wrench" else "",
+        ", slackened first" if pull.get("slackened") else "",
+        {True: ", turned", False: ", did not turn"}.get(pull.get("moved", None), ""),
+    ]
+    reached = Figure(pull.get("reached_nm", pull.get("torque_nm")), "N·m")
+    return words("{reached}{more}", reached=reached, more="".join(more))
+
+
 def _by(log: list[Mapping[str, Any]], key: str, word: Callable[[Mapping[str, Any]], str]) -> Iterator[tuple[Any, str]]:
     """What was done at each place of a log, in its order."""
     found: dict[Any, list[str]] = {}
@@ -158,7 +166,7 @@ def _of_two_circles(pulls: list[Mapping[str, Any]], first: int) -> Iterator[tupl
 
 def _half_turn(pull: Mapping[str, Any]) -> str:
     did = "clicked" if pull.get("clicked") else "half a turn"
-    return f"round {pull['pass']} {did}" + (", stood still" if pull.get("turned") is False else "")
+    return f"round {pull['pass']} {did}" + (", did not turn" if pull.get("turned") is False else "")
 
 
 def _wants_a_number(item: Any, items: list[Any]) -> bool:

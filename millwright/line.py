@@ -59,6 +59,7 @@ class Machine(Model):
     shaft_diameter_mm: Size
     feet: list[MachineFoot] = Field(max_length=8)
     foot_bolts: int = Field(default=4, ge=0, le=40)
+    serial: PlainText = Field(default="", max_length=60, description="serial or plant number, as on its plate")
     floats: bool = Field(default=False, description="the shaft floats along itself: sleeve bearings")
 
     @property
@@ -73,7 +74,7 @@ class Machine(Model):
             raise ValueError("Two feet of this machine have the same name.")
         places = [foot.from_coupling_mm for foot in self.feet]
         if len(places) > 1 and max(places) - min(places) < 1:
-            raise ValueError("These feet stand at the same place along the shaft.")
+            raise ValueError("These feet are at the same place along the shaft.")
         return self
 
 

@@ -22,6 +22,7 @@ from millwright.route.summary import Read, summary
 from millwright.say import Figure, mm, say
 from millwright.units import read_temperature_c
 from millwright.verdict import Verdict
+from millwright.written import figure_in
 
 from .readings import SLIP
 from .work import Work
@@ -210,3 +211,5 @@ class FiguresTest(unittest.TestCase):
         table = json.loads((Path(__file__).resolve().parents[2] / "tests" / "figures.json").read_text())
         for row in table["figures"]:
             self.assertEqual(str(Figure(**row["figure"])), row["text"])
+            for unit in ("mm", "in"):
+                self.assertEqual(figure_in(Figure(**row["figure"]), unit), row[unit])

@@ -19,6 +19,7 @@ from millwright.route.stages.as_found import as_left_steps
 from millwright.route.stand import NOTHING_LEFT
 from millwright.route.stand import stand as derived
 from millwright.route.steps import Answers, Scope
+from millwright.units import LengthUnit
 from millwright.verdict import Verdict, is_unproven
 from server.accounts.models import Membership, Site, User
 from server.plant.models import Line
@@ -60,6 +61,7 @@ class Job(models.Model):
     title = models.CharField(max_length=120)
     scope = models.CharField(max_length=30, default=Scope.FIT.value)
     procedure = models.PositiveSmallIntegerField(default=1, help_text="version of the family's procedure it is done by")
+    unit = models.CharField(max_length=2, default="mm", help_text="of its record, on the page and on paper")
     spec = models.JSONField(help_text="millwright.line.LineSpec at the start of the job")
     card = models.JSONField(help_text="millwright.card.values.ValueCard at the start of the job")
     started_by = models.CharField(max_length=150)
@@ -75,6 +77,7 @@ class Job(models.Model):
         ordering = ["-number"]
         constraints = [
             models.UniqueConstraint(fields=["site", "number"], name="job_number_once_per_site"),
+            models.CheckConstraint(condition=Q(unit__in=("mm", "in")), name="job_unit_known"),
             models.CheckConstraint(condition=Q(scope__in=[s.value for s in Scope]), name="job_scope_known"),
             models.UniqueConstraint(fields=["line"], condition=Q(closed_at__isnull=True), name="job_open_once_a_line"),
         ]
@@ -91,6 +94,11 @@ class Job(models.Model):
     def signed(self) -> bool:
         """Its record has been signed and closed."""
         return self.closed and not self.cancelled_by
+
+    @property
+    def sheet(self) -> LengthUnit:
+        """The unit of its record."""
+        return "in" if self.unit == "in" else "mm"
 
     @property
     def as_spec(self) -> LineSpec:

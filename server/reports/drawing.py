@@ -9,9 +9,12 @@ from pydantic import TypeAdapter
 
 from millwright.hung.backstop import WAY_WORDS
 from millwright.line import LineSpec
+from millwright.say import mm, words
 from millwright.setting.drawn import WIDTH, Drawn, DrawnMachine, DrawnView, Ray
 from millwright.sketch import common, forces, proofs
 from millwright.sketch.shapes import Sketch
+from millwright.units import LengthUnit
+from millwright.written import say_in, settled_in
 from server.jobs.models import Entry, Job
 
 from .sketch_svg import on_its_ground, sketch_svg
@@ -42,10 +45,10 @@ def drawing_of(job: Job, entry: Entry) -> Drawing | None:
     """Where the machines stood, marks as they were read, bolts as their heads were seated, holes as they were filled."""
     result = entry.result or {}
     if result.get("bench") == "alignment":
-        svg = alignment_svg(job.as_spec, result)
+        svg = alignment_svg(job.as_spec, result, job.sheet)
         return None if svg is None else Drawing(svg, AS_READ)
     sketch = _sketch_of(entry, result)
-    return None if sketch is None else Drawing(sketch_svg(sketch), sketch.title)
+    return None if sketch is None else Drawing(sketch_svg(settled_in(sketch, job.sheet)), sketch.title)
 
 
 def _sketch_of(entry: Entry, result: Mapping[str, Any]) -> Sketch | None:
@@ -68,16 +71,17 @@ def _sketch_of(entry: Entry, result: Mapping[str, Any]) -> Sketch | None:
             return None
 
 
-def alignment_svg(spec: LineSpec, result: Mapping[str, Any]) -> str | None:
+def alignment_svg(spec: LineSpec, result: Mapping[str, Any], unit: LengthUnit) -> str | None:
     """Side view over plan; the stationary machine is hatched, its axis prolonged as the datum.
 
     None where the reading is older than this drawing.
     """
     if "drawn" not in result:
         return None
-    drawn = DRAWN.validate_python(result["drawn"])
+    drawn: Drawn = settled_in(DRAWN.validate_python(result["drawn"]), unit)
     views = "".join(_view(spec, drawn, view, top=i * VIEW_HEIGHT) for i, view in enumerate(drawn.views))
-    note = f"Across drawn × {drawn.times:g}; along the shaft to scale, {WIDTH / drawn.layout.per_mm:.0f} mm"
+    long = say_in(words("{long}", long=mm(WIDTH / drawn.layout.per_mm, 0)), unit)
+    note = f"Across drawn × {drawn.times:g}; along the shaft to scale, {long}"
     height = len(drawn.views) * VIEW_HEIGHT
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH:.0f} {height + 20:.0f}" width="{ON_SCREEN}" role="img" '

@@ -21,6 +21,7 @@ from millwright.route.entry import OutOfTurn
 from millwright.route.stages.close_out import CLOSING
 from millwright.route.state import EntryKind, SignatureKind
 from millwright.route.steps import Scope
+from millwright.units import LengthUnit
 from server.accounts.auth import require
 from server.accounts.models import Membership
 from server.jobs.chain import START, head_of, link
@@ -79,6 +80,7 @@ class FileJob(Schema, extra="forbid"):
     line: NameIn = Field(min_length=1, max_length=80)
     site: NameIn
     scope: Scope = Scope.FIT
+    unit: LengthUnit = "mm"
     procedure: int = Field(default=1, ge=1, le=10_000)
     spec: LineSpec
     card: dict[str, Value]
@@ -100,6 +102,7 @@ def write_job(job: Job) -> str:
         number=job.number,
         title=job.title,
         scope=Scope(job.scope),
+        unit=job.sheet,
         procedure=job.procedure,
         line=job.line.name,
         site=job.site.name,
@@ -179,6 +182,7 @@ def read_job(text: bytes, *, by: Membership, now: datetime) -> Job:
         number=_free_number(by, given.number),
         title=given.title,
         scope=given.scope.value,
+        unit=given.unit,
         procedure=given.procedure,
         spec=given.spec.model_dump(mode="json"),
         card={key: value.model_dump(mode="json") for key, value in given.card.items()},

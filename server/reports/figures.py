@@ -6,13 +6,13 @@ from typing import Any
 
 from millwright.benches import in_order
 from millwright.card.values import Value, say_value, value_kind
-from millwright.figures_in_words import lines
+from millwright.figures_in_words import lines, say_pull
 from millwright.route.fields import NONE_HERE
 from millwright.route.state import EntryKind
-from millwright.say import Figure, Words, words
+from millwright.say import Figure, Words, joined, words
 from server.jobs.models import Entry
 
-from .record_shape import FigureLine
+from .record_shape import BoltRow, BoltTable, FigureLine
 
 SAID_BY_THE_LABEL = {EntryKind.EVENT: frozenset({"event", "ago_s"}), EntryKind.HAND_OVER: frozenset({"what"})}
 
@@ -40,6 +40,22 @@ def rings_of(entry: Entry) -> dict[str, list[dict[str, float]]]:
     return {name: readings for name, readings in found.items() if readings and "value_mm" in readings[0]}
 
 
+def pulls_of(entry: Entry) -> BoltTable | None:
+    """The pulls of a circle, a row a bolt and a column a pass; None where nothing was pulled to a torque."""
+    pulls: list[dict[str, Any]] = entry.inputs.get("pulls") or []
+    if not pulls or not {"reached_nm", "torque_nm"} & set(pulls[0]):
+        return None
+    passes = sorted({pull["pass"] for pull in pulls})
+    bolts = sorted({pull["bolt"] for pull in pulls})
+    cells = {(bolt, which): list[Words]() for bolt in bolts for which in passes}
+    for pull in pulls:
+        cells[pull["bolt"], pull["pass"]].append(say_pull(pull))
+    return BoltTable(
+        passes=[f"pass {which}" for which in passes],
+        rows=[BoltRow(bolt=f"bolt {bolt}", cells=[joined(cells[bolt, which]) for which in passes]) for bolt in bolts],
+    )
+
+
 def _numbered(dials: list[dict[str, Any]]) -> Iterator[tuple[int, dict[str, Any]]]:
     """Each dial with how many of its kind came up to it."""
     seen: Counter[str] = Counter()
@@ -57,7 +73,12 @@ def _figures(entry: Entry) -> list[FigureLine]:
         return [FigureLine(label="shows", value=words("{text}", text=caption), typed="")] if caption else []
     bench = (entry.result or {}).get("bench")
     inputs = in_order(bench, entry.inputs) if bench else entry.inputs
-    given = frozenset(entry.asked.get("preset", {})) if bench else SAID_BY_THE_LABEL.get(EntryKind(entry.kind), frozenset())
+    tabled = frozenset({"pulls"}) if pulls_of(entry) else frozenset[str]()
+    given = (
+        tabled | frozenset(entry.asked.get("preset", {}))
+        if bench
+        else SAID_BY_THE_LABEL.get(EntryKind(entry.kind), frozenset())
+    )
     return [
         FigureLine(label=text, value=value, typed=entry.typed.get(path, "")) for path, text, value in lines(inputs, given)
     ]

@@ -2,11 +2,13 @@
 
 import hashlib
 import json
+from datetime import datetime
 from typing import Any
 
 from django.template.loader import render_to_string
 from django.utils import timezone
 
+from millwright.written import settled_in
 from server.jobs.chain import head_of
 from server.jobs.models import Job
 
@@ -26,7 +28,7 @@ def issue(job: Job) -> IssuedRecord:
     record = record_of(job)
     data = json.loads(record.model_dump_json())
     digest, at = digest_of(data), timezone.now()
-    page = render_to_string("record.html", {"record": record, "printed_at": at, "digest": digest})
+    page = _page(record, at, digest)
     made, _ = IssuedRecord.objects.get_or_create(
         job=job, defaults={"data": data, "page": page, "digest": digest, "last_number": head_of(job).number, "at": at}
     )
@@ -50,7 +52,13 @@ def page_of(job: Job) -> str:
     issued = issued_of(job)
     if issued is not None:
         return issued.page
-    return render_to_string("record.html", {"record": record_of(job), "printed_at": timezone.now(), "digest": ""})
+    return _page(record_of(job), timezone.now(), "")
+
+
+def _page(record: RecordOut, at: datetime, digest: str) -> str:
+    """In the unit of the record, whatever the sheet it was read on."""
+    written = settled_in(record, record.unit)
+    return render_to_string("record.html", {"record": written, "printed_at": at, "digest": digest})
 
 
 def issued_of(job: Job) -> IssuedRecord | None:

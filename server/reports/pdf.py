@@ -22,7 +22,7 @@ class NotOurs(ValueError):
 
 def record_pdf(job: Job) -> bytes:
     """The record of a job as a PDF, A4."""
-    from weasyprint import HTML  # half a second to load: only where paper is wanted
+    from weasyprint import HTML  # half a second to load: only where paper is asked for
     from weasyprint.urls import URLFetcher, URLFetcherResponse
 
     class OwnFilesOnly(URLFetcher):  # type: ignore[misc]
@@ -30,7 +30,7 @@ def record_pdf(job: Job) -> bytes:
             content, kind = photograph_of(job, url) if url.startswith(PHOTOGRAPH) else fonts_only(url)
             return URLFetcherResponse(url, content, {"Content-Type": kind})
 
-    return bytes(HTML(string=page_of(job), base_url=str(settings.ROOT), url_fetcher=OwnFilesOnly()).write_pdf())
+    return bytes(HTML(string=page_of(job), base_url=str(settings.ROOT), url_fetcher=OwnFilesOnly()).write_pdf(pdf_tags=True))
 
 
 def photograph_of(job: Job, url: str) -> tuple[bytes, str]:

@@ -1,7 +1,6 @@
 """The record of a job, read from its entries."""
 
 from collections.abc import Mapping
-from dataclasses import replace
 from typing import Any
 
 from millwright.card.values import lines_of, say_value
@@ -17,8 +16,10 @@ from server.jobs.chain import head_of
 from server.jobs.covered import is_covered
 from server.jobs.models import Entry, Job, Signature
 
+from .checks import limit_of, value_of
 from .drawing import drawing_of
-from .figures import figures_of, is_sheet, rings_of
+from .figures import figures_of, is_sheet, pulls_of, rings_of
+from .front import front_of, title_of
 from .record_shape import CardLine, CheckLine, FigureLine, Reading, RecordOut, RecordStep, Signed
 
 GONE = "No longer part of the route"  # heading over what was entered in steps that a later decision took out
@@ -35,6 +36,8 @@ def record_of(job: Job) -> RecordOut:
     return RecordOut(
         number=job.number,
         title=job.title,
+        scope=job.scope,
+        unit=job.sheet,
         line=job.line.name,
         site=job.site.name,
         what=f"{spec.driver.name} to {spec.driven.name}, {_kind_of(spec)}, {coupling.series} {coupling.size}",
@@ -45,6 +48,7 @@ def record_of(job: Job) -> RecordOut:
         chain=head_of(job).chain,
         cancelled=f"Cancelled by {job.cancelled_by}: {job.cancelled_because}" if job.cancelled_by else "",
         read_in=_read_in(job),
+        front=front_of(spec, route, entries, signatures),
         summary=_summary(entries, route),
         card=_card(route),
         steps=_steps(job, route, entries, signatures),
@@ -76,7 +80,7 @@ def _read_in(job: Job) -> str:
 def _summary(entries: list[Entry], route: RouteNow) -> list[CheckLine]:
     why = {now.step.key: now.stale_because for now in route.steps}
     read = [
-        Read(step=e.step, title=_title(e), result=e.result, overtaken=why.get(e.step, words(GONE)))
+        Read(step=e.step, title=title_of(e), result=e.result, overtaken=why.get(e.step, words(GONE)))
         for e in entries
         if e.result
     ]
@@ -95,30 +99,13 @@ def _check_line(check: Mapping[str, Any], *, name: str = "", found: Words = NOTH
     return CheckLine(
         name=name or check["name"],
         found=found,
-        value=NOTHING if check["value"] is None else _with_plus_minus(check),
-        limit=_limit(check["min"], check["max"], check["unit"]),
+        value=value_of(check),
+        limit=limit_of(check),
         status=check["status"],
         proven=check.get("proven"),
         source=check["source"],
         overtaken=overtaken,
     )
-
-
-def _with_plus_minus(check: Mapping[str, Any]) -> Words:
-    """A judged figure, and to what it is known."""
-    value, by = say_figure(check["value"], check["unit"]), check.get("plus_minus")
-    if by is None:
-        return value
-    alone = {name: replace(figure, bare=True) for name, figure in value.values.items()}
-    return words("{value} ± {by}", value=Words(value.template, alone), by=say_figure(by, check["unit"]))
-
-
-def _limit(low: float | None, high: float | None, unit: str) -> Words:
-    if low is not None and high is not None:
-        return words("{low} to {high}", low=say_figure(low, unit), high=say_figure(high, unit))
-    if high is not None:
-        return words("at most {high}", high=say_figure(high, unit))
-    return words("at least {low}", low=say_figure(low, unit)) if low is not None else NOTHING
 
 
 def _card(route: RouteNow) -> list[CardLine]:
@@ -159,7 +146,7 @@ def _by_itself(job: Job, key: str, stage: str, entries: list[Entry], signatures:
     return RecordStep(
         key=key,
         stage=stage,
-        title=_title(mine[-1]) if mine else key,
+        title=title_of(mine[-1]) if mine else key,
         state=None,
         stale_because=NOTHING,
         readings=_readings(job, mine),
@@ -172,16 +159,12 @@ def _step(job: Job, now: StepNow, entries: list[Entry], signatures: list[Signatu
     return RecordStep(
         key=now.step.key,
         stage=now.step.stage.value,
-        title=_title(entries[-1]) if entries else now.step.title,
+        title=title_of(entries[-1]) if entries else now.step.title,
         state=now.state,
         stale_because=now.stale_because,
         readings=_readings(job, entries),
         signatures=_signed(signatures),
     )
-
-
-def _title(entry: Entry) -> str:
-    return str(entry.asked.get("title", entry.step))
 
 
 def _readings(job: Job, entries: list[Entry]) -> list[Reading]:
@@ -219,6 +202,7 @@ def _reading(job: Job, entry: Entry, label: str) -> Reading:
         advice=_advice(result),
         as_it_is=result.get("as_it_is", False),
         rings=list(rings_of(entry)),
+        pulls=pulls_of(entry),
         by=entry.by,
         role=entry.role,
         at=entry.at,

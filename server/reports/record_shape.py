@@ -6,9 +6,10 @@ from uuid import UUID
 from ninja import Field, Schema
 from pydantic import computed_field
 
-from millwright.route.state import EntryKind, SignatureKind, StepState
+from millwright.route.state import STATE_WORDS, EntryKind, SignatureKind, StepState
 from millwright.say import NOTHING
-from millwright.verdict import Status, Verdict
+from millwright.units import LengthUnit
+from millwright.verdict import STATUS_WORDS, Status, Verdict
 from server.web.words import Said
 
 MOST_IN_A_COLUMN = 40  # letters
@@ -55,7 +56,21 @@ class CheckLine(Schema):
         if self.proven is False and self.status in (Status.INSIDE, Status.CLOSE):
             return "cannot tell yet"
         looked_at = self.status is Status.NOT_JUDGED and not self.value and not self.limit
-        return "in order" if looked_at else self.status.value
+        return "in order" if looked_at else STATUS_WORDS[self.status]
+
+
+class BoltRow(Schema):
+    """What a bolt got, pass by pass."""
+
+    bolt: str
+    cells: list[Said]
+
+
+class BoltTable(Schema):
+    """The pulls of a circle: a row a bolt, a column a pass."""
+
+    passes: list[str]
+    rows: list[BoltRow]
 
 
 class Reading(Schema):
@@ -73,11 +88,20 @@ class Reading(Schema):
     advice: list[Said]
     as_it_is: bool = False  # taken although it cannot be told whether it is within its limit
     rings: list[str]
+    pulls: BoltTable | None = None
     by: str
     role: str
     at: datetime
     drawing: str | None
     drawing_title: str = Field(default="", description="what the drawing shows")
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def said(self) -> str:
+        """What came of it, in words; empty where nothing was to be judged or done."""
+        if self.verdict is None:
+            return ""
+        return "done" if self.verdict is Verdict.NOT_JUDGED else STATUS_WORDS[self.verdict]
 
 
 class Signed(Schema):
@@ -101,6 +125,67 @@ class RecordStep(Schema):
     readings: list[Reading]
     signatures: list[Signed]
 
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def said(self) -> str:
+        """Where it is, in words; empty for what is no step of the route any more."""
+        return STATE_WORDS[self.state] if self.state is not None else ""
+
+
+class MachineLine(Schema):
+    """A machine of the line, as its plate and the register have it."""
+
+    name: str
+    what: Said
+    serial: str
+
+
+class Deviation(Schema):
+    """What is not as the value card has it, or was taken all the same; who said so, and why."""
+
+    step: str
+    what: str
+    value: Said
+    limit: Said
+    said: str
+    by: str = ""
+    role: str = ""
+    at: datetime | None = None
+    reason: str = ""
+
+
+class Instrument(Schema):
+    """An instrument with its number and its calibration, as it was entered, and the steps it was used in."""
+
+    what: str
+    number: str
+    calibrated: str
+    used_in: list[str]
+
+
+class SignedStep(Signed):
+    """A signature of the record, with what was signed."""
+
+    step: str
+
+
+class Picture(Schema):
+    """A photograph of the record."""
+
+    id: UUID
+    step: str
+    caption: str
+
+
+class Front(Schema):
+    """The first page: what a plant takes as proof, before the log."""
+
+    machines: list[MachineLine]
+    deviations: list[Deviation]
+    signatures: list[SignedStep]
+    instruments: list[Instrument]
+    pictures: list[Picture]
+
 
 class CardLine(Schema):
     """A line of the value card."""
@@ -117,6 +202,8 @@ class RecordOut(Schema):
 
     number: int
     title: str
+    scope: str = ""
+    unit: LengthUnit = "mm"
     line: str
     site: str
     what: str
@@ -124,6 +211,7 @@ class RecordOut(Schema):
     started_at: datetime
     closed: bool
     open_things: list[Said]
+    front: Front | None = Field(default=None, description="none in a record issued before it had one")
     summary: list[CheckLine]
     card: list[CardLine]
     steps: list[RecordStep]

@@ -38,13 +38,17 @@ PATTERNS = (
 def sketch_svg(sketch: Sketch) -> str:
     """The whole drawing, in the size it was made for: on the page of a record nothing else says how large it is."""
     paths = "".join(f'<path d="{path.d}" {INKS[path.ink]}/>' for path in sketch.paths)
-    figures = "".join([*map(_dimension, sketch.dimensions), *map(_label, sketch.labels)])
+    figures = "".join([*map(_dimension, sketch.dimensions), *map(_label, sketch.labels), _note(sketch)])
     wide, tall = f"{sketch.width:g}", f"{sketch.height:g}"
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {wide} {tall}" width="{wide}" height="{tall}" '
         f'style="width:{wide}px;height:{tall}px;max-width:100%" role="img" aria-label="{escape(sketch.title)}" '
         f'font-family="Barlow Semi Condensed, sans-serif" font-size="{TEXT}">{PATTERNS}{paths}{figures}</svg>'
     )
+
+
+def _note(sketch: Sketch) -> str:
+    return _text(8, sketch.height - 10, str(sketch.note), "start") if sketch.note.template else ""
 
 
 def _label(label: Label) -> str:

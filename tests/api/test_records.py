@@ -34,10 +34,16 @@ def forget_jobs() -> None:
 
 def text_of(pdf: bytes) -> str:
     """What stands on the paper."""
+    return read_by("pdftotext", pdf, "-layout")
+
+
+def read_by(reader: str, pdf: bytes, *how: str) -> str:
+    """What a reader of PDFs says of one."""
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "record.pdf"
         path.write_bytes(pdf)
-        return subprocess.run(["pdftotext", "-layout", path, "-"], capture_output=True, text=True, check=True).stdout
+        out = ["-"] if reader == "pdftotext" else []
+        return subprocess.run([reader, *how, path, *out], capture_output=True, text=True, check=True).stdout
 
 
 class RecordTest(TestCase):
@@ -116,6 +122,44 @@ class RecordTest(TestCase):
             "Signed by Ansa Pellwright, lead",
         ):
             self.assertIn(words, text)
+
+    def test_the_first_page_says_what_deviates_and_who_accepted_it_before_anything_else(self) -> None:
+        """A job whose alignment the lead accepts, its limit for the gap changed on the way; in inches."""
+        job, lead = job_of(BLOWER), Member("lead")
+        Job.objects.filter(pk=job.pk).update(unit="in")
+        lead.sign(job, "set.align", "authorise", reason="spare blower, an hour a week")
+        value = {**job.card["gap_nominal_mm"], "value": 30.5, "typed": "30.5"}
+        lead.enter(job, "set.gap", {"key": "gap_nominal_mm", "value": value, "reason": "new issue"}, kind="value")
+        front = lead.ask("GET", f"/api/records/{job.pk}")[1]["front"]
+        offset, changed = front["deviations"][0], front["deviations"][-1]
+        self.assertEqual((offset["step"], offset["said"]), ("Align the motor", "out of tolerance, accepted"))
+        self.assertEqual((offset["by"], offset["reason"]), ("Ansa Pellwright", "spare blower, an hour a week"))
+        self.assertEqual((changed["said"], changed["reason"]), ("value changed", "new issue"))
+        self.assertEqual([s["step"] for s in front["signatures"]][-1], "Align the motor")
+        self.assertEqual(
+            [(one["number"], one["calibrated"]) for one in front["instruments"]],
+            [("Wrench 3", "calibrated until 2027-03-31")],
+        )
+        pdf = record_pdf(Job.objects.get(pk=job.pk))
+        text = text_of(pdf)
+        self.assertLess(text.index("Deviations"), text.index("Machines"))
+        self.assertLess(text.index("As found and as left"), text.index("Make safe"))
+        self.assertIn("0.01269 ±", text)  # 0.322 mm
+        self.assertNotRegex(text, r"\d mm\b(?!.*typed)")
+        self.assertRegex(read_by("pdfinfo", pdf), r"Tagged: +yes")
+
+    def test_an_ordinary_job_is_two_pages_before_its_log(self) -> None:
+        pages = text_of(record_pdf(self.job)).split("\f")
+        self.assertIn("\nDeviations and accepted limits\nNone.\n", pages[0])
+        self.assertEqual([i for i, page in enumerate(pages) if "Value card" in page][0], 2)
+
+    def test_the_pulls_of_a_circle_are_a_table_bolt_by_pass(self) -> None:
+        _, record = Member("lead").ask("GET", f"/api/records/{self.job.pk}")
+        feet = next(s for s in record["steps"] if s["key"] == "couple.feet")["readings"][-1]
+        self.assertEqual(feet["pulls"]["passes"], ["pass 1", "pass 2", "pass 3"])
+        self.assertEqual([row["bolt"] for row in feet["pulls"]["rows"]], [f"bolt {n}" for n in range(1, 5)])
+        self.assertTrue(all(cell["template"] for row in feet["pulls"]["rows"] for cell in row["cells"]))
+        self.assertFalse([f["label"] for f in feet["figures"] if f["label"].startswith("pass")])
 
     def test_readings_go_out_as_csv_and_come_in_again(self) -> None:
         member, entry = Member("apprentice"), self.job.entries.filter(step="set.align", kind="reading").first()

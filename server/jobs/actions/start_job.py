@@ -12,6 +12,7 @@ from millwright.route.build import scopes_of
 from millwright.route.entry import OutOfTurn
 from millwright.route.families.register import FAMILIES
 from millwright.route.steps import Scope
+from millwright.units import LengthUnit
 from server.accounts.auth import require
 from server.accounts.models import Membership, Site
 from server.plant.models import Line
@@ -26,7 +27,9 @@ WHY_NOT = {
 
 
 @transaction.atomic
-def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: Scope = Scope.FIT) -> Job:
+def start_job(
+    line: Line, *, by: Membership, title: str, now: datetime, scope: Scope = Scope.FIT, unit: LengthUnit = "mm"
+) -> Job:
     """A new job, with line and value card as they are now.
 
     Raises `PermissionDenied` for an apprentice, `OutOfTurn` where the line has an open job, `UnusableInput` where
@@ -46,6 +49,7 @@ def start_job(line: Line, *, by: Membership, title: str, now: datetime, scope: S
         number=last + 1,
         title=title,
         scope=scope.value,
+        unit=unit,
         spec=line.spec,
         card=line.values,
         procedure=FAMILIES[spec.coupling.family].newest,

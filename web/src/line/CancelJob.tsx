@@ -13,7 +13,7 @@ export function CancelJob({ jobId, number, lineId }: { jobId: string; number: nu
   const [reason, setReason] = useState('')
   const [problem, setProblem] = useState('')
   const cancel = async () => {
-    if (!reason.trim()) return setProblem('Say why it is cancelled. The record shows it.')
+    if (!reason.trim()) return setProblem('Enter the reason. The record shows it.')
     try {
       await bring(api.POST('/api/jobs/{job_id}/cancel', { params: { path: { job_id: jobId } }, body: { reason } }))
       await client.invalidateQueries({ queryKey: lineJobsOptions(lineId).queryKey })
@@ -27,8 +27,7 @@ export function CancelJob({ jobId, number, lineId }: { jobId: string; number: nu
       <PlainButton onPress={() => setAsking(true)}>Cancel job {number}</PlainButton>
       <Slip title={`Cancel job ${number}`} isOpen={asking} onClose={() => setAsking(false)}>
         <p>
-          What was entered stays on record as it stands. Nothing can be entered in this job any more. Locks come off by their
-          owners only.
+          What was entered stays on record. Nothing can be entered in this job any more. Locks come off by their owners only.
         </p>
         <Words label="Because" value={reason} onChange={setReason} problem={problem} autoFocus />
         <MainButton onPress={cancel}>Cancel the job</MainButton>

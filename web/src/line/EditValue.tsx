@@ -59,8 +59,8 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
       ...(kind.means.length > 0 && !means && { figure: `${kind.ask}: ${kind.means.join(' or ')}?` }),
       ...(!upTo && { steps: 'Enter an rpm and a figure for each speed.' }),
       ...(!ofMaterial && { materials: 'Enter a material and its figure.' }),
-      ...(!source.document.trim() && { document: 'Name the paper it comes from.' }),
-      ...(withReason && !reason.trim() && { reason: 'Say why it is changed. The record shows it.' }),
+      ...(!source.document.trim() && { document: 'Enter the document.' }),
+      ...(withReason && !reason.trim() && { reason: 'Enter the reason for the change. The record shows it.' }),
     }
     setProblems(found)
     if (number === null || !upTo || !ofMaterial || Object.keys(found).length > 0) return
@@ -130,10 +130,10 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
           value={reason}
           onChange={setReason}
           problem={problems.reason}
-          detail="The record shows who, why and what stood before; what was judged by it is to be read again."
+          detail="The record shows who, why and the value before; what was judged by it is to be read again."
         />
       )}
-      <PlainButton onPress={save}>Put it on the card</PlainButton>
+      <PlainButton onPress={save}>Save value</PlainButton>
     </Edit>
   )
 }

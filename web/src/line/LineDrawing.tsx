@@ -1,5 +1,6 @@
 import { useId } from 'react'
 import type { Schemas } from '../api/client'
+import { Drawing } from '../drawing/Drawing'
 import { useHatch } from '../drawing/Hatch'
 import { COUPLINGS, MACHINES } from '../drawing/machines'
 import { showLength } from '../units/length'
@@ -25,12 +26,7 @@ export function LineDrawing({ spec }: { spec: LineSpec }) {
   const scale = (WIDTH - 40) / (reach(spec.driver) + reach(spec.driven))
   const centre = 20 + reach(spec.driver) * scale
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} 196`}
-      role="img"
-      aria-label={`${spec.driver.name} and ${spec.driven.name} to scale along the shaft`}
-      width="100%"
-    >
+    <Drawing along paper={[0, 0, WIDTH, 196]} says={`${spec.driver.name} and ${spec.driven.name} to scale along the shaft`}>
       {hatch.defs}
       <path d={`M8 ${FLOOR}H${WIDTH - 8}V${FLOOR + 6}H8Z`} fill={hatch.fixed} />
       <path d={`M8 ${FLOOR}H${WIDTH - 8}`} stroke="var(--ink)" strokeWidth="2" />
@@ -73,7 +69,7 @@ export function LineDrawing({ spec }: { spec: LineSpec }) {
               y={AXIS + 5}
               textAnchor="middle"
               fontWeight="600"
-              fontSize="18"
+              fontSize="var(--fs-sub)"
               stroke="var(--paper)"
               strokeWidth="6"
               paintOrder="stroke"
@@ -91,7 +87,7 @@ export function LineDrawing({ spec }: { spec: LineSpec }) {
                     x={(a + b) / 2}
                     y={FLOOR + 33}
                     textAnchor="middle"
-                    fontSize="15"
+                    fontSize="var(--fs-text)"
                     className="read"
                     strokeWidth="6"
                     style={{ stroke: 'var(--paper)', paintOrder: 'stroke' }}
@@ -109,6 +105,6 @@ export function LineDrawing({ spec }: { spec: LineSpec }) {
         <path d={COUPLINGS[spec.coupling.family].lines} fill="none" />
       </g>
       <path d={`M6 ${AXIS}H${WIDTH - 6}`} stroke="var(--ink)" strokeWidth=".9" strokeDasharray="18 4 3 4" />
-    </svg>
+    </Drawing>
   )
 }

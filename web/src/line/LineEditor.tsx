@@ -20,12 +20,12 @@ import { LineDrawing } from './LineDrawing'
 import { draftOf, drawable, GEAR, MOST_FEET, MOVABLE, POINTS, SIDES, type Side, specOf } from './lineDraft'
 import { ValueLines } from './ValueLines'
 
-const FLOATS = ['stands still', 'floats'] as const
+const FLOATS = ['fixed', 'floats'] as const
 const HALVES = ['flexible', 'rigid'] as const
 const BACKSTOP = ['none', 'one holds the load'] as const
 const BALANCED = ['full key or none', 'half key'] as const
 /** Words that show their own problem under them. */
-const WORDS_MARKED = /^(name|series|size|driver\.name|driven\.name|isolation_points\.\d+\.(energy|point))$/
+const WORDS_MARKED = /^(name|series|size|(driver|driven)\.(name|serial)|isolation_points\.\d+\.(energy|point))$/
 type Values = Record<string, Schemas['Value']>
 
 /** Create a line, or change one. */
@@ -94,8 +94,8 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
   const cell = { draft, change, problems }
   return (
     <Sheet
-      title={line ? `Change ${line.name}` : 'A line of your own'}
-      note="Figures are typed in the unit of the sheet, or with their own: 2 3/8 in, 60 mm"
+      title={line ? `Change ${line.name}` : 'New machine line'}
+      note="Type in the sheet’s unit, or add a unit: 2 3/8 in, 60 mm"
     >
       <Drawing>
         <LineDrawing spec={drawable(spec)} />
@@ -106,7 +106,7 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
           <Words label="Name of the line" value={word('name')} onChange={(v) => set('name', v)} problem={problems.name} />
           <LabelledCell cell="speed" label="Speed" kind="number" unit="rpm" {...cell} />
           <Choice
-            label="Which machine is moved"
+            label="Which machine can be moved?"
             options={SIDES}
             words={{ driver: word('driver.name') || 'driver', driven: word('driven.name') || 'driven' }}
             value={MOVABLE.of(draft)}
@@ -118,13 +118,7 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
             value={BACKSTOP[draft.choices.backstop ? 1 : 0]!}
             onChange={(v) => set('backstop', v === BACKSTOP[1])}
           />
-          <Words
-            label="What the coupling is meant to do here"
-            unit="if known"
-            value={word('purpose')}
-            onChange={(v) => set('purpose', v)}
-            long
-          />
+          <Words label="Purpose" unit="optional" value={word('purpose')} onChange={(v) => set('purpose', v)} long />
           <h2>Isolation points</h2>
           <Points draft={draft} set={set} problems={problems} />
         </section>
@@ -138,10 +132,17 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
               problem={problems[`${side}.name`]}
             />
             <Pick
-              label="Drawn as"
+              label="Machine type"
               options={Object.keys(MACHINES)}
               value={word(`${side}.drawn_as`)}
               onChange={(v) => set(`${side}.drawn_as`, v)}
+            />
+            <Words
+              label="Serial number"
+              unit="optional"
+              value={word(`${side}.serial`)}
+              onChange={(v) => set(`${side}.serial`, v)}
+              problem={problems[`${side}.serial`]}
             />
             <LabelledCell cell={`${side}.power`} label="Power" detail="if known" kind="number" unit="kW" {...cell} />
             <LabelledCell cell={`${side}.shaft`} label="Shaft diameter" {...cell} />
@@ -164,13 +165,13 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
               />
             )}
             <Choice
-              label="Shaft end balanced with"
+              label="Rotor balanced with"
               options={BALANCED}
               value={BALANCED[draft.choices[`${side}.half_key`] ? 1 : 0]!}
               onChange={(v) => set(`${side}.half_key`, v === 'half key')}
             />
             <Choice
-              label="Along itself the shaft"
+              label="Shaft end float"
               options={FLOATS}
               value={FLOATS[draft.choices[`${side}.floats`] ? 1 : 0]!}
               onChange={(v) => set(`${side}.floats`, v === FLOATS[1])}
@@ -180,14 +181,12 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
               <Fragment key={`foot ${i + 1}`}>
                 <LabelledCell
                   cell={`${side}.foot${i}`}
-                  label={
-                    i === 0 ? 'Near feet from coupling' : i === 1 ? 'Far feet from coupling' : `Feet ${i + 1} from coupling`
-                  }
+                  label={i === 0 ? 'Coupling to near feet' : i === 1 ? 'Coupling to far feet' : `Coupling to feet ${i + 1}`}
                   {...cell}
                 />
                 <LabelledCell
                   cell={`${side}.rise${i}`}
-                  label="rise when warm by"
+                  label="Thermal rise, cold to hot"
                   detail="if measured, or the maker's figure"
                   {...cell}
                 />
@@ -307,7 +306,7 @@ const Form = styled.div`
   section { padding: 10px 16px 20px; display: flex; flex-direction: column; gap: 8px; border-right: 0.75px solid var(--line); }
   .wide { grid-column: 1 / -1; border-top: 1.25px solid var(--ink); }
   .three { display: grid; grid-template-columns: repeat(auto-fit, minmax(120px, 1fr)); gap: 10px; }
-  h2 { font-size: 18px; font-weight: 600; }
+  h2 { font-size: var(--fs-sub); font-weight: 600; }
   button { align-self: flex-start; }
   @media (max-width: 860px) { grid-template-columns: minmax(0, 1fr); }
 `

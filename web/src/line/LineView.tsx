@@ -12,7 +12,7 @@ import { MainButton, PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
 import { useMay } from '../session/may'
-import { showLength } from '../units/length'
+import { type LengthUnit, showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { sayWhen } from '../units/when'
 import { askedBy, asksOf } from './asked'
@@ -20,6 +20,8 @@ import { CancelJob } from './CancelJob'
 import { LineChanges } from './LineChanges'
 import { LineDrawing } from './LineDrawing'
 import { ValueLines } from './ValueLines'
+
+const UNITS = ['mm', 'in'] as const
 
 /** A line: both machines, the coupling with its limits and their sources, the jobs done on it. */
 export function LineView() {
@@ -33,6 +35,7 @@ export function LineView() {
   const catalogue = useQuery(catalogueOptions).data
   const [title, setTitle] = useState('')
   const [scope, setScope] = useState<Schemas['Scope']>('fit it')
+  const [recordIn, setRecordIn] = useState<LengthUnit>(unit)
   const [problem, setProblem] = useState('')
   if (!line) return error ? <Lost why={error} /> : null
   const { spec } = line
@@ -42,7 +45,7 @@ export function LineView() {
       const job = await bring(
         api.POST('/api/jobs/of-line/{line_id}', {
           params: { path: { line_id: lineId } },
-          body: { title: title.trim(), scope },
+          body: { title: title.trim(), scope, unit: recordIn },
         }),
       )
       client.invalidateQueries({ queryKey: floorOptions.queryKey })
@@ -77,6 +80,13 @@ export function LineView() {
                 detail="New element; both hubs; alignment check …"
               />
               <Choice label="The coupling" options={line.scopes} value={scope} onChange={setScope} />
+              <Choice
+                label="Record in"
+                options={UNITS}
+                words={{ mm: 'mm', in: 'inch' }}
+                value={recordIn}
+                onChange={setRecordIn}
+              />
               <MainButton isDisabled={!title.trim()} onPress={start}>
                 Start a job
               </MainButton>
@@ -115,6 +125,7 @@ export function LineView() {
                 </h3>
                 <p>
                   {machine.power_kw ? `${machine.power_kw} kW, ` : ''}
+                  {machine.serial && `no. ${machine.serial}, `}
                   {spec.speed_rpm} rpm, shaft <Num>{showLength(machine.shaft_diameter_mm, unit, 1)}</Num> {unit}
                 </p>
                 {machine.feet.map((foot) => (
@@ -151,11 +162,11 @@ const Page = styled.div`
   .drawing svg { display: block; width: min(100%, 1000px); margin: 0 auto; }
   section { padding: 12px 16px 24px; display: flex; flex-direction: column; gap: 8px; }
   section + section { border-left: 1.25px solid var(--line); }
-  h2 { font-size: 18px; font-weight: 600; border-bottom: 1.25px solid var(--ink); margin-top: 8px; }
-  h3 { font-size: 16px; font-weight: 600; }
+  h2 { font-size: var(--fs-sub); font-weight: 600; border-bottom: 1.25px solid var(--ink); margin-top: 8px; }
+  h3 { font-size: var(--fs-body); font-weight: 600; }
   h3 span { font-weight: 400; color: var(--ink-2); }
-  small { display: block; color: var(--ink-2); font-size: 14px; }
+  small { display: block; color: var(--ink-2); font-size: var(--fs-small); }
   li { padding: 4px 0; border-bottom: 0.75px solid var(--line); }
-  li a { display: inline-flex; min-height: 44px; align-items: center; }
+  li a { display: inline-flex; min-height: var(--touch); align-items: center; }
   @media (max-width: 860px) { grid-template-columns: minmax(0, 1fr); }
 `

@@ -126,7 +126,7 @@ export function ValueLines({
       {canEdit && folded.length > 0 && (
         <li>
           <PlainButton onPress={() => setFurther(!further)} aria-expanded={further}>
-            {further ? 'Fold the further lines away' : `Further lines, where a paper gives them: ${folded.length}`}
+            {further ? 'Show fewer' : `More values: ${folded.length}`}
           </PlainButton>
         </li>
       )}
@@ -162,6 +162,6 @@ const Lines = styled.ul`
   li > div:first-child { display: grid; grid-template-columns: 1fr auto auto; gap: 12px; align-items: center; padding: 4px 0; line-height: 1.2; }
   b { font-weight: 500; }
   strong { font-weight: 600; }
-  small { display: block; font-size: 14px; color: var(--ink-2); }
+  small { display: block; font-size: var(--fs-small); color: var(--ink-2); }
   li[data-missing] > div { border-left: 3px solid var(--ink); padding-left: 8px; }
 `

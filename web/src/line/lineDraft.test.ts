@@ -12,6 +12,7 @@ const WHOLE: LineSpec = {
       { name: 'motor tail', from_coupling_mm: 586, rise_mm: null },
     ],
     foot_bolts: 4,
+    serial: '',
     floats: true,
   },
   driven: {
@@ -21,6 +22,7 @@ const WHOLE: LineSpec = {
     shaft_diameter_mm: 55,
     feet: [{ name: 'fan near', from_coupling_mm: 280, rise_mm: null }],
     foot_bolts: 6,
+    serial: '',
     floats: false,
   },
   coupling: {
@@ -60,7 +62,7 @@ describe('a line as it is typed', () => {
     draft.choices.family = 'tyre'
     expect(specOf(draft).spec).toMatchObject({ coupling: { driver_hub: { half: 'flexible' } } })
   })
-  it('leaves out what is not there yet, so that the server says what is wanted and where', () => {
+  it('leaves out what is not there yet, so that the server says what is missing and where', () => {
     const { spec, cellAt, unreadable } = specOf(draftOf('', null))
     expect(spec).not.toHaveProperty('speed_rpm')
     expect(cellAt['spec.speed_rpm']).toBe('speed')

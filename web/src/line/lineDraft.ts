@@ -35,6 +35,7 @@ export function draftOf(name: string, spec: LineSpec | null): Draft {
     draft.choices[`${side}.connection`] = hub?.connection ?? 'keyed, slip fit'
     draft.choices[`${side}.half_key`] = hub?.half_key ?? false
     draft.choices[`${side}.half`] = hub?.half ?? 'flexible'
+    draft.choices[`${side}.serial`] = machine?.serial ?? ''
     put(`${side}.power`, machine?.power_kw)
     put(`${side}.shaft`, machine?.shaft_diameter_mm)
     put(`${side}.bolts`, machine?.foot_bolts ?? 4)
@@ -56,7 +57,7 @@ export function draftOf(name: string, spec: LineSpec | null): Draft {
 /** The one family whose halves may be bolted on as they are. */
 export const GEAR = 'gear'
 
-/** The specification the typed cells make, where whatever is missing stays out: the server says what is wanted. */
+/** The specification the typed cells make, where whatever is missing stays out: the server says what is missing. */
 export function specOf(draft: Draft) {
   const reader = new DraftReader(draft)
   const word = (key: string) => String(draft.choices[key] ?? '')
@@ -73,6 +74,7 @@ export function specOf(draft: Draft) {
     return dropNulls({
       name: word(`${side}.name`).trim(),
       drawn_as: word(`${side}.drawn_as`),
+      serial: word(`${side}.serial`).trim(),
       power_kw: power,
       shaft_diameter_mm: reader.length(`${side}.shaft`, `spec.${side}.shaft_diameter_mm`),
       feet,
@@ -144,6 +146,7 @@ const USUAL: LineSpec = {
     shaft_diameter_mm: 50,
     feet: [],
     foot_bolts: 4,
+    serial: '',
     floats: false,
   },
   driven: {
@@ -153,6 +156,7 @@ const USUAL: LineSpec = {
     shaft_diameter_mm: 50,
     feet: [],
     foot_bolts: 4,
+    serial: '',
     floats: false,
   },
   coupling: {

@@ -7,9 +7,11 @@ import { recordOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
 import { Glyph, Num } from '../kit/Allowance'
-import { useUnit } from '../units/preferences'
+import type { LengthUnit } from '../units/length'
 import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
+import { FrontPage } from './Front'
+import { Table } from './Table'
 
 type Reading = Schemas['Reading']
 
@@ -17,8 +19,8 @@ type Reading = Schemas['Reading']
 export function RecordView() {
   const { jobId = '' } = useParams()
   const { data: record, error } = useQuery(recordOptions(jobId))
-  const unit = useUnit()
   if (!record) return error ? <Lost why={error} /> : null
+  const { unit } = record
   const stages = [...new Set(record.steps.map((s) => s.stage))]
   return (
     <Sheet title={`${record.line}, job ${record.number}`} note={record.what}>
@@ -48,65 +50,18 @@ export function RecordView() {
             </ul>
           </div>
         )}
-        {record.summary.length > 0 && (
-          <>
-            <h3>In short</h3>
-            <table className="short">
-              <thead>
-                <tr>
-                  {['What', 'As found', 'As left', 'Limit', '', 'Source'].map((head) => (
-                    <th key={head}>{head}</th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {record.summary.map((line) => (
-                  <tr key={line.name}>
-                    <td>
-                      {line.name}
-                      {line.overtaken.template && <div className="note">{sayIn(line.overtaken, unit)}</div>}
-                    </td>
-                    <td>
-                      <Num>{sayIn(line.found, unit)}</Num>
-                    </td>
-                    <td>
-                      <Num>
-                        <b>{sayIn(line.value, unit)}</b>
-                      </Num>
-                    </td>
-                    <td>
-                      <Num>{sayIn(line.limit, unit)}</Num>
-                    </td>
-                    <td>
-                      {line.overtaken.template ? (
-                        'stale'
-                      ) : (
-                        <>
-                          <Glyph {...line} /> {line.said}
-                        </>
-                      )}
-                    </td>
-                    <td className="note">{line.source}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </>
-        )}
+        <FrontPage record={record} unit={unit} jobId={jobId} />
         <h3>Value card</h3>
-        <table>
-          <tbody>
-            {record.card.map((line) => (
-              <tr key={line.title}>
-                <td>{line.title}</td>
-                <td>
-                  <Num>{sayIn(line.value, unit)}</Num> {line.means}
-                </td>
-                <td>{line.source}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          head={['Value', 'Figure', 'Source']}
+          rows={record.card.map((line) => [
+            line.title,
+            <>
+              <Num>{sayIn(line.value, unit)}</Num> {line.means}
+            </>,
+            line.source,
+          ])}
+        />
         {stages.map((stage) => (
           <section key={stage}>
             <h3>{stage}</h3>
@@ -115,14 +70,14 @@ export function RecordView() {
               .map((step) => (
                 <article key={step.key}>
                   <h4>
-                    {step.title} <span>{sayIn(step.stale_because, unit) || step.state}</span>
+                    {step.title} <span>{sayIn(step.stale_because, unit) || step.said}</span>
                   </h4>
                   {step.readings.map((reading) => (
-                    <OneReading key={reading.id} reading={reading} jobId={jobId} />
+                    <OneReading key={reading.id} reading={reading} unit={unit} jobId={jobId} />
                   ))}
                   {step.signatures.map((s) => (
                     <p className="signed" key={s.at}>
-                      {s.kind === 'authorise' ? 'Accepted over its limit' : 'Signed'} by {s.by}, {s.role}, {sayWhen(s.at)}
+                      {s.kind === 'authorise' ? 'Accepted out of tolerance' : 'Signed'} by {s.by}, {s.role}, {sayWhen(s.at)}
                       {s.reason && `: ${s.reason}`}
                     </p>
                   ))}
@@ -147,7 +102,7 @@ export function RecordView() {
               <article key={step.key}>
                 <h4>{step.title}</h4>
                 {step.readings.map((reading) => (
-                  <OneReading key={reading.id} reading={reading} jobId={jobId} />
+                  <OneReading key={reading.id} reading={reading} unit={unit} jobId={jobId} />
                 ))}
               </article>
             ))}
@@ -170,15 +125,14 @@ export function RecordView() {
   )
 }
 
-function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
-  const unit = useUnit()
+function OneReading({ reading, unit, jobId }: { reading: Reading; unit: LengthUnit; jobId: string }) {
   return (
     <div className="reading">
       <p>
         <b>{reading.label}</b>{' '}
         {reading.verdict && (
           <>
-            <Glyph status={reading.verdict} /> {reading.verdict === 'not judged' ? 'done' : reading.verdict}{' '}
+            <Glyph status={reading.verdict} /> {reading.said}{' '}
           </>
         )}
         <small>
@@ -203,27 +157,29 @@ function OneReading({ reading, jobId }: { reading: Reading; jobId: string }) {
           </div>
         ))}
       </dl>
-      {reading.as_it_is && <p className="note">Taken as it is: the readings do not tell whether it keeps its limit.</p>}
+      {reading.pulls && (
+        <Table
+          head={['Bolt', ...reading.pulls.passes]}
+          rows={reading.pulls.rows.map((row) => [
+            row.bolt,
+            ...row.cells.map((cell, i) => <Num key={reading.pulls!.passes[i]}>{sayIn(cell, unit)}</Num>),
+          ])}
+        />
+      )}
+      {reading.as_it_is && <p className="note">Taken as it is: the readings do not tell whether it is within tolerance.</p>}
       <Ticks word="Ticked" what={reading.ticked} />
       <Ticks word="Not ticked" what={reading.not_ticked} />
       {reading.checks.length > 0 && (
-        <table>
-          <tbody>
-            {reading.checks.map((check) => (
-              <tr key={check.name}>
-                <td>{check.name}</td>
-                <td>
-                  <Num>{sayIn(check.value, unit)}</Num>
-                </td>
-                <td>
-                  <Num>{sayIn(check.limit, unit)}</Num>
-                </td>
-                <td>{check.said}</td>
-                <td className="note">{check.source}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          head={['', '', '', '', '']}
+          rows={reading.checks.map((check) => [
+            check.name,
+            <Num key="value">{sayIn(check.value, unit)}</Num>,
+            <Num key="limit">{sayIn(check.limit, unit)}</Num>,
+            check.said,
+            check.source,
+          ])}
+        />
       )}
       {reading.kind === 'photograph' && (
         <img className="photograph" alt="as it was taken" src={`/api/jobs/${jobId}/photographs/${reading.id}`} />
@@ -251,30 +207,25 @@ const Paper = styled.div`
   max-width: 1020px;
   margin: 0 auto;
   padding: 16px 20px 40px;
-  header { display: flex; justify-content: space-between; gap: 16px; align-items: start; }
-  nav { display: flex; gap: 8px; }
-  nav a { display: inline-flex; align-items: center; min-height: 44px; padding: 0 14px; border: 1.25px solid var(--ink); background: var(--leaf); text-decoration: none; font-weight: 500; white-space: nowrap; }
-  h2 { font-size: 26px; font-weight: 600; line-height: 1.1; }
-  h3 { font-size: 20px; font-weight: 600; border-bottom: 2px solid var(--ink); margin-top: 20px; }
-  h4 { font-size: 16px; font-weight: 600; margin-top: 10px; }
-  h4 span, small, .note { color: var(--ink-2); font-weight: 400; font-size: 14px; }
+  header { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 16px; align-items: start; }
+  nav { display: flex; flex-wrap: wrap; gap: 8px; }
+  nav a { display: inline-flex; align-items: center; justify-content: center; min-height: var(--touch); min-width: var(--touch); padding: 0 14px; border: 1.25px solid var(--ink); background: var(--leaf); text-decoration: none; font-weight: 500; white-space: nowrap; }
+  h2 { font-size: var(--fs-figure); font-weight: 600; line-height: 1.1; }
+  h3 { font-size: var(--fs-head); font-weight: 600; border-bottom: 2px solid var(--ink); margin-top: 20px; }
+  h4 { font-size: var(--fs-body); font-weight: 600; margin-top: 10px; }
+  h4 span, small, .note { color: var(--ink-2); font-weight: 400; font-size: var(--fs-small); }
   .note ${Num} { overflow-wrap: anywhere; }
   .open { border: 2px solid var(--ink); padding: 8px 12px; margin-top: 12px; }
   .open li { list-style: disc; margin-left: 18px; }
-  table { border-collapse: collapse; width: 100%; font-size: 15px; }
-  td { border-bottom: 0.75px solid var(--line); padding: 2px 10px 2px 0; vertical-align: top; }
+  .said { white-space: nowrap; }
+  .pictures { display: flex; flex-wrap: wrap; gap: 12px; margin-top: 6px; }
+  .pictures figure { flex: 0 1 220px; }
   .reading { border-left: 2px solid var(--line); padding: 2px 0 4px 10px; margin: 4px 0; }
-  .short { margin-top: 4px; }
-  .short th { text-align: left; font-weight: 500; color: var(--ink-2); font-size: 14px; padding-right: 10px; }
-  .short td { white-space: nowrap; }
-  .short td:first-child, .short td:last-child { white-space: normal; }
-  .short td:first-child { width: 24%; }
-  @media (max-width: 860px) { .short td:nth-child(4) { white-space: normal; } }
-  .ticks { font-size: 15px; line-height: 1.3; }
+  .ticks { font-size: var(--fs-text); line-height: 1.3; }
   .ticks b { font-weight: 500; color: var(--ink-2); margin-right: 4px; }
   .reading > p:first-child { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }
-  .reading > p a { min-height: 44px; min-width: 44px; display: inline-flex; align-items: center; }
-  dl { columns: 3 240px; font-size: 15px; }
+  .reading > p a { min-height: var(--touch); min-width: var(--touch); display: inline-flex; align-items: center; }
+  dl { columns: 3 240px; font-size: var(--fs-text); }
   dl div { break-inside: avoid; display: flex; gap: 6px; }
   dl .across { column-span: all; }
   dt { color: var(--ink-2); }

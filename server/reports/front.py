@@ -1,0 +1,129 @@
+"""The first page of a record: machines, deviations, signatures, instruments, photographs."""
+
+from collections.abc import Iterator, Mapping, Sequence
+from typing import Any
+
+from millwright.card.values import Value, say_value, value_kind
+from millwright.line import LineSpec, Machine
+from millwright.route.state import EntryKind, RouteNow, StepNow
+from millwright.say import NOTHING, Figure, mm, words
+from millwright.verdict import STATUS_WORDS, Status
+from server.jobs.models import Entry, Signature
+
+from .checks import limit_of, value_of
+from .record_shape import Deviation, Front, Instrument, MachineLine, Picture, SignedStep
+
+TAKEN = "cannot tell yet, taken as it is"
+CHANGED = "value changed"
+
+
+def front_of(spec: LineSpec, route: RouteNow, entries: Sequence[Entry], signatures: Sequence[Signature]) -> Front:
+    """Everything of the first page but the figures as found and as left."""
+    titles = {now.step.key: now.step.title for now in route.steps}
+    return Front(
+        machines=[_machine(spec.driver), _machine(spec.driven)],
+        deviations=[*_out_of_tolerance(route, entries), *_changed_values(entries)],
+        signatures=[
+            SignedStep(step=titles.get(s.step, s.step), kind=s.as_core.kind, by=s.by, role=s.role, at=s.at, reason=s.reason)
+            for s in signatures
+        ],
+        instruments=_instruments(entries),
+        pictures=[
+            Picture(id=e.id, step=title_of(e), caption=e.inputs["caption"]) for e in entries if e.kind == EntryKind.PHOTOGRAPH
+        ],
+    )
+
+
+def title_of(entry: Entry) -> str:
+    """What the step was called when this was entered."""
+    return str(entry.asked.get("title", entry.step))
+
+
+def _machine(machine: Machine) -> MachineLine:
+    parts = {"shaft": mm(machine.shaft_diameter_mm, None)}
+    what = f"{machine.drawn_as}, shaft {{shaft}}"
+    if machine.power_kw is not None:
+        what, parts["power"] = f"{machine.drawn_as}, {{power}}, shaft {{shaft}}", Figure(machine.power_kw, "kW")
+    return MachineLine(name=machine.name, what=words(what, **parts), serial=machine.serial)
+
+
+def _out_of_tolerance(route: RouteNow, entries: Sequence[Entry]) -> Iterator[Deviation]:
+    """Of the readings that count now: what is out of tolerance, accepted or not, and what was taken untold."""
+    by_id = {str(e.id): e for e in entries}
+    for now in route.steps:
+        entry = by_id.get(now.current.id) if now.current else None
+        result = entry.result if entry else None
+        if entry is None or result is None:
+            continue
+        yield from (_deviation(now, check) for check in result.get("checks", []) if check["status"] == Status.OVER)
+        if result.get("as_it_is"):
+            unproven = next((check for check in result["checks"] if check.get("proven") is False), None)
+            yield Deviation(
+                step=now.step.title,
+                what=unproven["name"] if unproven else "",
+                value=value_of(unproven) if unproven else NOTHING,
+                limit=limit_of(unproven) if unproven else NOTHING,
+                said=TAKEN,
+                by=entry.by,
+                role=entry.role,
+                at=entry.at,
+            )
+
+
+def _deviation(now: StepNow, check: Mapping[str, Any]) -> Deviation:
+    accepted = now.authorised
+    return Deviation(
+        step=now.step.title,
+        what=check["name"],
+        value=value_of(check),
+        limit=limit_of(check),
+        said=f"{STATUS_WORDS['over']}, accepted" if accepted else STATUS_WORDS["over"],
+        by=accepted.by if accepted else "",
+        role=accepted.role if accepted else "",
+        at=accepted.at if accepted else None,
+        reason=accepted.reason if accepted else "",
+    )
+
+
+def _changed_values(entries: Sequence[Entry]) -> Iterator[Deviation]:
+    """Values of the card that were changed while the job ran."""
+    for entry in entries:
+        if entry.kind != EntryKind.VALUE or not entry.inputs.get("was"):
+            continue
+        kind = value_kind(str(entry.inputs["key"]))
+        if kind is None:
+            continue
+        value, was = (Value.model_validate(entry.inputs[which]) for which in ("value", "was"))
+        yield Deviation(
+            step="Value card",
+            what=kind.title,
+            value=say_value(value, kind),
+            limit=words("was {was}", was=say_value(was, kind)),
+            said=CHANGED,
+            by=entry.by,
+            role=entry.role,
+            at=entry.at,
+            reason=str(entry.inputs.get("reason", "")),
+        )
+
+
+def _instruments(entries: Sequence[Entry]) -> list[Instrument]:
+    """Wrenches by their number, with the last calibration said of each, and what else was named at the tools."""
+    found: dict[tuple[str, str], Instrument] = {}
+    for entry in entries:
+        for what, number, until in _named(entry.inputs):
+            mine = found.setdefault((what, number), Instrument(what=what, number=number, calibrated="", used_in=[]))
+            mine.calibrated = f"calibrated until {until}" if until else mine.calibrated
+            if title_of(entry) not in mine.used_in:
+                mine.used_in.append(title_of(entry))
+    return list(found.values())
+
+
+def _named(inputs: Mapping[str, Any]) -> Iterator[tuple[str, str, str]]:
+    match inputs.get("wrench"):
+        case {"name": str(number), **rest} if number:
+            yield "torque wrench", number, str(rest.get("calibrated_until") or "")
+        case str(number) if number.strip():
+            yield "torque wrench", number.strip(), str(inputs.get("wrench_until") or "")
+    if others := str(inputs.get("instruments") or "").strip():
+        yield "measuring instruments", others, ""
