@@ -149,6 +149,11 @@ def open_until(lasts: OpenTime, laid: Entry | None, latest: Mapping[str, Entry])
 
 
 def unanswered(entries: Sequence[Entry]) -> list[Entry]:
-    """Questions that wait for the lead."""
+    """Questions without the lead's answer."""
     answered = {str(e.inputs["question"]) for e in entries if e.kind is EntryKind.ANSWER}
     return [e for e in entries if e.kind is EntryKind.QUESTION and e.id not in answered]
+
+
+def asks_to_accept(question: Entry) -> str | None:
+    """The reading a question asks the lead to accept; None for any other question."""
+    return question.inputs.get("accept")

@@ -38,9 +38,15 @@ class Move(Model):
 
 
 class Written(Model):
-    """A note or a question."""
+    """A note."""
 
     text: PlainText = Field(min_length=1, max_length=2000)
+
+
+class Question(Written):
+    """A question to the lead; with `accept`, the reading that is out of tolerance, a request to accept it."""
+
+    accept: str | None = None
 
 
 class Answer(Written):
@@ -101,7 +107,7 @@ class Checked:
 
 WORDS: dict[EntryKind, type[Model]] = {
     EntryKind.NOTE: Written,
-    EntryKind.QUESTION: Written,
+    EntryKind.QUESTION: Question,
     EntryKind.ANSWER: Answer,
     EntryKind.VALUE: CardValue,
     EntryKind.LEDGER: LedgerCount,
@@ -131,10 +137,10 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
             _refuse_event(route, now, given)
         case HandOver():
             _refuse_hand_over(given)
-        case Answer() if not role.may(Deed.ANSWER):
-            raise OutOfTurn("The lead answers.")
-        case Answer() if given.question not in {q.id for q in route.questions}:
-            raise UnusableInput(Problem("question", "There is no open question of that number."))
+        case Question():
+            _refuse_question(now, given)
+        case Answer():
+            _refuse_answer(route, given, role)
         case CardValue():
             _refuse_value(given)
             given = given.model_copy(update={"was": _changed(route, given, role)})
@@ -209,6 +215,18 @@ def _may_be_on_the_heater(route: RouteNow, now: StepNow, block: Block, given: He
     return stays and gate is not None and block.step == gate.step.key and not gate.blocks
 
 
+def _refuse_question(now: StepNow | None, given: Question) -> None:
+    if given.accept is not None and not (now and now.may_be_accepted(given.accept)):
+        raise OutOfTurn("There is nothing out of tolerance here that the lead could accept. Look at the last reading.")
+
+
+def _refuse_answer(route: RouteNow, given: Answer, role: Role) -> None:
+    if not role.may(Deed.ANSWER):
+        raise OutOfTurn("The lead answers.")
+    if given.question not in {q.id for q in route.questions}:
+        raise UnusableInput(Problem("question", "There is no open question of that number."))
+
+
 def _refuse_hand_over(given: HandOver) -> None:
     if given.what == "hand-over":
         unsaid = [Problem(who, f"Who {who}?") for who in ("goes", "comes") if not getattr(given, who).strip()]
@@ -227,9 +245,9 @@ def _changed(route: RouteNow, given: CardValue, role: Role) -> Value | None:
     if stands is None:
         return None
     if not role.may(Deed.CHANGE_THE_CARD):
-        raise OutOfTurn("The lead changes what stands on the card. Ask the lead, with the paper you have.")
+        raise OutOfTurn("The lead changes a value that is on the card. Ask the lead, with the document you have.")
     if not given.reason.strip():
-        raise UnusableInput(Problem("reason", "Say why it is changed. The record shows it."))
+        raise UnusableInput(Problem("reason", "Enter the reason for the change. The record shows it."))
     return stands
 
 

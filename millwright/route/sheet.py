@@ -71,7 +71,7 @@ def _out_of_order(form: SheetForm, answers: Mapping[str, Any]) -> list[Problem]:
 
 def _row_problems(form: SheetForm, rows: Any) -> list[Problem]:
     if not isinstance(rows, list) or len(rows) > MOST_ROWS or not all(isinstance(row, dict) for row in rows):
-        return [Problem("rows", f"This wants a list of at most {MOST_ROWS} rows.")]
+        return [Problem("rows", f"Enter a list of at most {MOST_ROWS} rows.")]
     columns = {field.key: field for field in form.rows}
     found = []
     for i, row in enumerate(rows):
@@ -96,13 +96,13 @@ def _unusable(field: Field, answer: Any) -> str | None:
 
 def _unusable_figure(answer: Any) -> str | None:
     if isinstance(answer, bool) or not isinstance(answer, int | float) or not math.isfinite(answer):
-        return "This wants a number."
+        return "Enter a number."
     return None if abs(answer) <= MOST_LENGTH_MM * 10 else "This is bigger than what can be here. A slip?"
 
 
 def _unusable_marks(field: Field, answer: Any) -> str | None:
     if not isinstance(answer, list) or len(answer) != len(field.options):
-        return f"This wants a mark for each of: {', '.join(field.options)}."
+        return f"Enter a mark for each of: {', '.join(field.options)}."
     usable = all(mark is None or _is_words(mark, LONGEST_MARK) for mark in answer)
     return None if usable else f"A mark is at most {LONGEST_MARK} letters on one line."
 
@@ -129,9 +129,9 @@ _CLOSED_KINDS: Mapping[str, Callable[[Field, Any], tuple[bool, str]]] = {
     "count": lambda field, answer: (_is_count(answer), f"This is counted: a whole number up to {MOST_COUNTED}."),
     "text": lambda field, answer: (
         _is_words(answer, LONGEST_TEXT),
-        f"This wants words on one line, at most {LONGEST_TEXT} letters.",
+        f"Enter one line of text, at most {LONGEST_TEXT} letters.",
     ),
-    "date": lambda field, answer: (_is_date(answer), "This wants a date."),
+    "date": lambda field, answer: (_is_date(answer), "Enter a date."),
 }
 
 

@@ -3,7 +3,7 @@
 from ..errors import Problem, UnusableInput
 from ..roles import TAKES, Deed, Role
 from .entry import OutOfTurn
-from .state import RouteNow, SignatureKind, StepNow, StepState
+from .state import STATE_WORDS, RouteNow, SignatureKind, StepNow, StepState
 
 
 class NotTheirs(Exception):
@@ -18,7 +18,7 @@ def check_signature(
 ) -> StepNow:
     """The step that is signed, as it stands.
 
-    ``entry`` - the reading the signer saw. Raises `NotTheirs` for a role below the one that is wanted, `OutOfTurn` naming
+    ``entry`` - the reading the signer saw. Raises `NotTheirs` for a role below the one that is needed, `OutOfTurn` naming
     what is stale or open, `UnusableInput` for a step that is not there or a reason that is missing.
     """
     now = route.find(step_key)
@@ -27,7 +27,7 @@ def check_signature(
     if (now.current.id if now.current else None) != entry:
         raise OutOfTurn("Another reading was entered meanwhile. Look at it, then sign.")
     if now.state is StepState.STALE:
-        raise OutOfTurn(f"{now.step.title} is stale: {now.stale_because}. Read it again, then sign.")
+        raise OutOfTurn(f"{now.step.title} is to be read again: {now.stale_because}. Read it again, then sign.")
     if kind is SignatureKind.AUTHORISE:
         _refuse_authorisation(now, reason, role)
     else:
@@ -38,10 +38,10 @@ def check_signature(
 def _refuse_authorisation(now: StepNow, reason: str, role: Role) -> None:
     if not role.may(Deed.ACCEPT_OVER):
         raise NotTheirs(TAKES[Deed.ACCEPT_OVER], role)
-    if not now.step.may_authorise or now.state is not StepState.OVER:
-        raise OutOfTurn("There is nothing over its limit here that a lead may accept.")
+    if not now.may_be_accepted(now.current.id if now.current else None):
+        raise OutOfTurn("There is nothing out of tolerance here that a lead may accept.")
     if not reason.strip():
-        raise UnusableInput(Problem("reason", "Say why it is accepted. The record shows it."))
+        raise UnusableInput(Problem("reason", "Enter the reason. The record shows it."))
 
 
 def _refuse_hold(route: RouteNow, now: StepNow, role: Role) -> None:
@@ -54,4 +54,4 @@ def _refuse_hold(route: RouteNow, now: StepNow, role: Role) -> None:
         if why:
             raise OutOfTurn("Not ready to sign. " + " · ".join(map(str, why)))
     if now.state is not StepState.TO_SIGN:
-        raise OutOfTurn(f"{now.step.title} is {now.state.value}. There is nothing to sign yet.")
+        raise OutOfTurn(f"{now.step.title}: {STATE_WORDS[now.state]}. There is nothing to sign yet.")

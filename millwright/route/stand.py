@@ -14,6 +14,7 @@ from .changes import card_changes, physical_changes, value_card
 from .entered import (
     DONE_VERDICTS,
     arrived,
+    asks_to_accept,
     held_by,
     hottest,
     latest_readings,
@@ -80,7 +81,8 @@ def stand(
         latest=latest,
         signatures=signatures,
         changed=[*physical_changes(steps, latest, entries), *card_changes(catalogue, entries, line.speed_rpm)],
-        asked={question.step for question in questions},
+        asked={question.step for question in questions if asks_to_accept(question) is None},
+        to_accept={of for question in questions if (of := asks_to_accept(question)) is not None},
         locks=locks,
         counting=_still_to_count(steps, counted),
         titles={step.key: step.title for step in steps},
@@ -96,7 +98,7 @@ def stand(
         card=card,
         provisional=_provisional(stands),
         ledger=counted,
-        questions=tuple(questions),
+        questions=tuple(question for question in questions if _is_open(question, found)),
         locks=locks,
         phases=facts.phases,
         held=held_by(steps, latest),
@@ -113,7 +115,8 @@ class _Derived:
     latest: Mapping[str, Entry]
     signatures: Sequence[Signature]
     changed: Sequence[tuple[int, Happened, Words]]
-    asked: set[str]
+    asked: set[str]  # steps
+    to_accept: set[str]  # readings
     locks: Locks
     counting: Mapping[str, list[str]]
     titles: Mapping[str, str]
@@ -127,10 +130,9 @@ class _Derived:
         stale = self._stale(step, current)
         signed = _signed(self.signatures, SignatureKind.HOLD, step.key, current)
         authorised = _signed(self.signatures, SignatureKind.AUTHORISE, step.key, current)
-        state = _state(step, current, bool(blocked), stale, signed, authorised, step.key in self.asked)
-        return StepNow(
+        now = StepNow(
             step=step,
-            state=state,
+            state=_state(step, current, bool(blocked), stale, signed, authorised, step.key in self.asked),
             blocks=tuple(blocked),
             held_by_locks=bool(held),
             stale_because=stale,
@@ -138,6 +140,9 @@ class _Derived:
             signed=signed,
             authorised=authorised,
         )
+        # Asked to accept it, it waits, and keeps nobody from reading better meanwhile.
+        waits = any(now.may_be_accepted(reading) for reading in self.to_accept)
+        return replace(now, state=StepState.WAITING) if waits else now
 
     def _held(self, step: Step) -> list[Block]:
         """Why nobody may have hands on the machine now."""
@@ -180,6 +185,12 @@ class _Derived:
         after = [(n, said) for n, what, said in self.changed if what in step.relies or what in keys]
         later = max((one for one in after if one[0] > current.number), key=lambda one: (one[0], str(one[1])), default=None)
         return words("Since this was read, {what}", what=later[1]) if later else NOTHING
+
+
+def _is_open(question: Entry, found: Mapping[str, StepNow]) -> bool:
+    """A request to accept a reading is gone once that is accepted, read again or stale."""
+    reading = asks_to_accept(question)
+    return reading is None or (question.step in found and found[question.step].may_be_accepted(reading))
 
 
 def _is_for(step: Step, laid: Step) -> bool:

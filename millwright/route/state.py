@@ -54,6 +54,19 @@ class StepState(StrEnum):
     DONE = "done"
 
 
+STATE_WORDS: Mapping[StepState, str] = {
+    StepState.BLOCKED: "not started",
+    StepState.OPEN: "not started",
+    StepState.INCOMPLETE: "in work",
+    StepState.CANNOT_TELL: "cannot tell yet",
+    StepState.OVER: "out of tolerance",
+    StepState.STALE: "to read again",
+    StepState.WAITING: "waiting for the lead",
+    StepState.TO_SIGN: "to sign",
+    StepState.DONE: "done",
+}
+
+
 @dataclass(frozen=True, kw_only=True)
 class Entry:
     """One appended fact, numbered in the order of the job."""
@@ -133,6 +146,13 @@ class StepNow:
         """Why it takes no entry now, in sentences."""
         return tuple(block.words for block in self.blocks)
 
+    def may_be_accepted(self, entry: str | None) -> bool:
+        """True where this reading is the current one, is out of tolerance, and a lead may accept it all the same."""
+        current = self.current
+        if current is None or current.id != entry or self.stale_because or self.authorised is not None:
+            return False
+        return self.step.may_authorise and current.verdict is Verdict.OVER and not self.step.finding
+
     @property
     def settled(self) -> bool:
         """Done, or left out where it may be."""
@@ -207,7 +227,7 @@ class RouteNow:
     def why_not_signed_off(self) -> list[Words]:
         """Everything that keeps the record open; empty when it may be signed."""
         why = [
-            words("{title}: {why}", title=now.step.title, why=now.stale_because or now.state.value)
+            words("{title}: {why}", title=now.step.title, why=now.stale_because or STATE_WORDS[now.state])
             for now in self.steps
             if now.step.form.kind != "sign" and not now.settled
         ]

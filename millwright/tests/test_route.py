@@ -117,6 +117,13 @@ class OrderTest(unittest.TestCase):
         self.assertEqual(work.state("safe.locks"), "open")
 
 
+def current(work: Work) -> str:
+    """The reading that counts at the alignment."""
+    now = work.route().find("set.align")
+    assert now is not None and now.current is not None
+    return now.current.id
+
+
 class JudgedTest(unittest.TestCase):
     """Over, accepted, refused."""
 
@@ -128,6 +135,28 @@ class JudgedTest(unittest.TestCase):
         self.assertEqual(work.state("set.align"), "done")
         work.enter("set.align", dials(0.31))
         self.assertEqual(work.state("set.align"), "over")
+
+    def test_the_lead_is_asked_to_accept_a_reading_until_it_is_accepted_sent_back_or_read_better(self) -> None:
+        work = Work()
+        work.until("set.align")
+        work.enter("set.align", dials(0.3))
+        read = current(work)
+        ask = {"text": "The pipe pulls.", "accept": read}
+        asked = work.enter("set.align", ask, EntryKind.QUESTION)
+        self.assertEqual(work.state("set.align"), "waiting")
+        self.assertEqual([q.id for q in work.route().questions], [asked.id])
+        work.enter("set.align", {"question": asked.id, "text": "Loosen it."}, EntryKind.ANSWER, role=Role.LEAD)
+        self.assertEqual(work.state("set.align"), "over")
+        work.enter("set.align", ask, EntryKind.QUESTION)
+        work.sign("set.align", SignatureKind.AUTHORISE)  # what waits is accepted as it waits
+        self.assertEqual((work.state("set.align"), work.route().questions), ("done", ()))
+        work.enter("set.align", dials(0.31))
+        again = {"text": "And now?", "accept": current(work)}
+        work.enter("set.align", again, EntryKind.QUESTION)
+        work.enter("set.align", dials(0.0))  # nobody was kept from it by the question
+        self.assertEqual((work.state("set.align"), work.route().questions), ("done", ()))
+        with self.assertRaises(OutOfTurn):
+            work.enter("set.align", {"text": "Once more?", "accept": read}, EntryKind.QUESTION)
 
     def test_limits_come_from_the_card_whatever_was_sent(self) -> None:
         work = Work()
@@ -154,7 +183,7 @@ class JudgedTest(unittest.TestCase):
 
     def test_a_hub_that_is_refused_is_not_mounted(self) -> None:
         work = Work()
-        for decision in ("refuse the hub", "needs work"):
+        for decision in ("reject the hub", "needs work"):
             with self.subTest(decision):
                 work.until("prepare.decide.driver")
                 work.enter("prepare.decide.driver", {**work.fill("prepare.decide.driver"), "decision": decision})

@@ -10,6 +10,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Status
 
+from millwright.route.entered import asks_to_accept
 from millwright.route.state import StepState
 from server.accounts.actions import prove_identity
 from server.accounts.auth import member_named, member_of
@@ -74,6 +75,7 @@ def _in_hand(job: Job) -> dict[str, object]:
             "now": timezone.now(),
             "to_sign": [],
             "questions": 0,
+            "to_accept": [],
         }
 
 
@@ -90,6 +92,7 @@ def _shown(job: Job) -> dict[str, object]:
         "now": timezone.now(),
         "to_sign": [n.step.title for n in route.steps if n.state is StepState.TO_SIGN],
         "questions": len(route.questions),
+        "to_accept": [now.step.title for q in route.questions if asks_to_accept(q) and (now := route.find(q.step))],
     }
 
 
@@ -104,7 +107,7 @@ def start(request: HttpRequest, line_id: UUID, payload: JobIn) -> object:
     """Start a job. 409 where the line has an open one."""
     member = member_of(request)
     line = get_object_or_404(Line.objects.visible_to(member), pk=line_id)
-    job = start_job(line, by=member, title=payload.title.strip(), scope=payload.scope, now=timezone.now())
+    job = start_job(line, by=member, title=payload.title.strip(), scope=payload.scope, unit=payload.unit, now=timezone.now())
     return Status(201, job_out(job, member.user.shown_name))
 
 

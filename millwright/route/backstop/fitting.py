@@ -146,7 +146,7 @@ INTO_THE_UNIT: tuple[Item, ...] = (
     Stop(
         key="hold",
         title="Hold the load and the unit",
-        why="The load wants to run back, and until the backstop is proved nothing but this keeps it.",
+        why="The load tends to run back, and until the backstop is proved nothing but this holds it.",
         photograph="how the load and the unit are held",
         tool="blocks, props, sling",
         caution="A belt, chain or string of buckets that runs back takes a hand with it.",
@@ -271,11 +271,11 @@ INTO_THE_UNIT: tuple[Item, ...] = (
     ),
     Stop(
         key="home",
-        title="Bring the outer race home, holes in line, bolts in by hand",
-        why="Drawn home by its bolts it tilts.",
+        title="Seat the outer race, holes in line, bolts in by hand",
+        why="Drawn in by its bolts it tilts.",
         relies=frozenset({LAID_ANEW}),
         rows=(
-            tick("home", "Home against the housing by hand: no feeler enters"),
+            tick("home", "Seated against the housing by hand: no feeler enters"),
             tick("holes", "Holes in line, turned only against the arrow"),
             expected("bolts", "Bolts in by hand", OUTER_RACE.key),
         ),

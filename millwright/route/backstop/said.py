@@ -37,7 +37,7 @@ def way(job: JobFacts) -> list[Step]:
             title="Say which way the output has to turn",
             why=f"{why} Two people say it, each for himself; the first answer stays covered until the second is in.",
             tool="a chalk arrow on the output, the unit's drawing with its gears",
-            caution="Say where you stand before you say which way.",
+            caution="Enter the side you look from before the direction.",
             changes=frozenset({SAID_ANEW}),
             relies=frozenset({NOT_AGREED}),
             form=BenchForm(bench="backstop"),

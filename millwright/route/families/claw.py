@@ -40,7 +40,7 @@ FACTS = FamilyFacts(
     circles=(Circle(key="flange", title="ring screws"),),
     watched=(length("wear_mm", "Wear mark read by strobe as it runs", "the first reading of its trend", required=False),),
     finished=(
-        condition("ring", "Ring home all round"),
+        condition("ring", "Ring seated all round"),
         condition("arrow", "Arrow of the indicator on its mark"),
     ),
 )
@@ -67,7 +67,7 @@ def _arrow(job: JobFacts) -> Field | None:
     """The halves go back to where they stood; a new coupling stood nowhere yet."""
     if not _opened_at(job):
         return None
-    return text("arrow", "The arrow of the indicator stands at", f"opened at {_opened_at(job)}; the halves go back to it")
+    return text("arrow", "The arrow of the indicator points to", f"opened at {_opened_at(job)}; the halves go back to it")
 
 
 def _opened_at(job: JobFacts) -> str:
@@ -80,7 +80,7 @@ def _judge_arrow(job: JobFacts, answers: Answers) -> Judged:
     if not now or not was or now.casefold() == was.casefold():
         return [], []
     check = said_by_hand("arrow", f"arrow at {now}, opened at {was}", "noted when it was opened", in_order=False)
-    return [check], [say("arrow_off", "Turn the halves back to where they stood: the wear is read from there.")]
+    return [check], [say("arrow_off", "Turn the halves back to their old place: the wear is read from there.")]
 
 
 def _zero(job: JobFacts, key: str) -> str:
@@ -115,7 +115,7 @@ def _at_most(job: JobFacts, code: str, name: str, by: float, line: str) -> Check
 
 
 BLOCKS_STEP = "receive.blocks"
-THROUGH, BEFORE = WAYS_IN = "through the open ring, once the machines stand", "before the machine comes over"
+THROUGH, BEFORE = WAYS_IN = "through the open ring, once the machines are set", "before the machine comes over"
 
 
 def _before_the_machine(job: JobFacts) -> bool:
@@ -205,7 +205,7 @@ PROCEDURES = (
                 ),
                 ordered=True,
                 judge=_judge_arrow,
-                on_fail="Binding claws: out again, turn, look for a block that stands proud.",
+                on_fail="Binding claws: out again, turn, look for a block that is proud.",
             ),
             Pull(circle="flange"),
             Stop(
@@ -216,7 +216,7 @@ PROCEDURES = (
                     tick("set", "Wear mark set"),
                     length("zero_mm", "Reading at the mark"),
                     choice("grows", "With wear it", "grows", "shrinks"),
-                    text("light", "Where the lamp has to stand to see it running", required=False),
+                    text("light", "Where the lamp goes to see it running", required=False),
                     length("twist_mm", "One shaft turned against the other by hand, at the rim", "the play when new"),
                 ),
             ),
@@ -224,11 +224,11 @@ PROCEDURES = (
         undo=(
             Stop(
                 key="mark",
-                title="Mark how the halves stand to each other",
+                title="Match-mark the two halves",
                 why="They go back to it.",
                 rows=(
                     tick("marked", "Mutual position marked"),
-                    text("arrow", "The arrow of the indicator stands at", "where there is none, write none"),
+                    text("arrow", "The arrow of the indicator points to", "where there is none, write none"),
                 ),
             ),
             Stop(

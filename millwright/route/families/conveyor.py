@@ -63,7 +63,7 @@ def _judge_joints(job: JobFacts, answers: Answers) -> Judged:
         good = apart > PLACES_APART_H
         checks.append(said_by_hand(f"joints_{i}", f"joints {i} and {i + 1}: {apart:g} hours apart", source, in_order=good))
     bad = any(check.status == "over" for check in checks)
-    return checks, [say("joints_in_line", "Joints in line leak: turn the ring before it is pressed home.")] if bad else []
+    return checks, [say("joints_in_line", "Joints in line leak: turn the ring before it is pressed in.")] if bad else []
 
 
 def _turned(job: JobFacts) -> Field:
@@ -171,10 +171,10 @@ PROCEDURES = (
                 rows=(
                     in_kit("rings", "Rings in", "rings"),
                     *(_joint_row(i) for i in range(MOST_RINGS)),
-                    tick("each", "Each ring pressed home before the next"),
+                    tick("each", "Each ring seated before the next"),
                 ),
                 judge=_judge_joints,
-                on_fail="The ring out again, turned, pressed home anew.",
+                on_fail="The ring out again, turned, pressed in anew.",
             ),
             Stop(
                 key="retainer",

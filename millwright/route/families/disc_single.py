@@ -11,7 +11,7 @@ from ..steps import Answers, JobFacts
 from .facts import BOLTED_ANGLE_VALUES, HUBS, PACK_FLAT, STROBE, Circle, ClosedCheck, Element, FamilyFacts, Part, bolts
 
 FIXED, FLOATS = "two bearings of its own", "one bearing: it floats"
-FLAT, WAVY, BOWED = PACK_LOOKS = ("flat", "wavy", "bowed, or leaves stand apart")
+FLAT, WAVY, BOWED = PACK_LOOKS = ("flat", "wavy", "bowed, or leaves apart")
 
 FACTS = FamilyFacts(
     family="disc, single pack",
@@ -58,7 +58,7 @@ FACTS = FamilyFacts(
         ),
     ),
     watched=(STROBE,),
-    finished=(condition("holes", "Nuts stand clear in the large holes, all round"),),
+    finished=(condition("holes", "Nuts clear of the large holes, all round"),),
 )
 
 
@@ -93,7 +93,7 @@ PACK_LOOK = Stop(
     tool="torch",
     rows=(choice("looks", "It is", *PACK_LOOKS),),
     judge=_judge_looks,
-    on_fail="Put it right, then look again.",
+    on_fail="Correct it, then look again.",
 )
 
 
@@ -119,7 +119,7 @@ PROCEDURES = (
             Stop(
                 key="pack",
                 title="Put the pack on the first flange",
-                why="Its bolts cannot be reached once the machine stands close.",
+                why="Its bolts cannot be reached once the machine is close.",
                 sketch=_holes,
                 rows=(
                     tick("faces", "Flange faces wiped, no paint at the bolt seats"),

@@ -75,7 +75,7 @@ def _draw_in(end: str, key: str) -> tuple[Stop | Bench, ...]:
             sketch=lambda job: discs.fitted_bolt(),
             rows=(
                 expected("bolts", "Bolts laid out, numbered as delivered", key),
-                tick("heads", "Seen in the drawing on which flange each head stands"),
+                tick("heads", "Seen in the drawing on which flange each head goes"),
                 out("rings", "Catch rings laid out, not on yet", rings, REMOVED),
             ),
         ),

@@ -213,5 +213,5 @@ def bolts(*circles: str, title: str = "Bolts and nuts", where: str = "") -> Part
 BOTH_ENDS = ("driver_end", "driven_end")
 LEAKS = condition("leaks", "No grease at seals, joint or plugs")
 STROBE = text("strobe", "By strobe, from behind a shield: the pack at speed", "where somebody looks at it", required=False)
-PACKS_FLAT = "Both packs look flat: no wave, no leaf standing off"
-PACK_FLAT = "The pack looks flat: no wave, no leaf standing off"
+PACKS_FLAT = "Both packs look flat: no wave, no leaf lifted"
+PACK_FLAT = "The pack looks flat: no wave, no leaf lifted"

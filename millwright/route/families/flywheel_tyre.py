@@ -41,7 +41,7 @@ def _judge_place(job: JobFacts, answers: Answers) -> Judged:
     if distance is None or wanted is None:
         return [], []
     out_of_face = wanted.value - distance
-    text = "Set the flange so that the shaft end stands {by} out of its face; minus: the end lies inside."
+    text = "Set the flange so that the shaft end is {by} proud of its face; minus: set back."
     says = [say("standout", text, by=mm(out_of_face, 1, signed=True))]
     growth = max(job.card["axial_growth_mm"].value, 0.0) if "axial_growth_mm" in job.card else 0.0
     least = (answers.get("float_mm") or 0.0) / 2 + growth + before_setting.LEFT_OVER_MM
@@ -50,7 +50,7 @@ def _judge_place(job: JobFacts, answers: Answers) -> Judged:
 
 
 def _dialled(key: str, title: str, kind: str, line: str, why: str) -> Bench:
-    """The flywheel turned under a dial that stands still: what it shows is the flywheel's own swing."""
+    """The flywheel turned under a dial that does not move: what it shows is the flywheel's own swing."""
 
     def form(job: JobFacts) -> BenchForm:
         known = line in job.card
@@ -60,8 +60,8 @@ def _dialled(key: str, title: str, kind: str, line: str, why: str) -> Bench:
     return Bench(
         key=key,
         title=title,
-        why=f"{why} Dial on the bench, engine turned: that is its swing. Dial on the shaft, shaft turned: that is offset.",
-        tool="dial on a foot that stands still; the engine turned by its barring gear, not by its starter",
+        why=f"{why} Dial on the bench, engine turned: that is its run-out. Dial on the shaft, shaft turned: that is offset.",
+        tool="dial on a fixed foot; the engine turned by its barring gear, not by its starter",
         caution="Barring gear out again before anybody starts the engine.",
         form=form,
         needs=lambda job: (line,),

@@ -107,7 +107,7 @@ PROCEDURES = (
                     expected("bolts", "Bolts in by hand", "flange", "only those supplied with it"),
                 ),
                 ordered=True,
-                on_fail="Draw the sleeves back and put it right before a bolt is tightened. Pinched: a new one.",
+                on_fail="Draw the sleeves back and correct it before a bolt is tightened. Pinched: a new one.",
             ),
             Pull(circle="flange"),
             fill(

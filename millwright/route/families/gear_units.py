@@ -117,7 +117,7 @@ def _litres(job: JobFacts) -> Field:
 OIL_AND_BREATHER = Stop(
     key="oil",
     title="Check oil and breather for the position it hangs in",
-    why="The position decides which plug is the breather and where the level stands.",
+    why="The position decides which plug is the breather and where the oil level is.",
     judged_by=(OIL, LITRES),
     rows=(
         choice("position", "Its output shaft lies", "level", "sloping", "upright"),

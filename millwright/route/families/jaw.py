@@ -41,7 +41,7 @@ STRAIGHT = FamilyFacts(
     closes_by_hub=True,
     finished=(
         condition("dots", "Raised dots just touched, all round"),
-        condition("clear", "Element whole and standing clear of both shafts"),
+        condition("clear", "Element whole and clear of both shafts"),
     ),
 )
 CURVED = replace(
@@ -110,7 +110,7 @@ _ELEMENT_ROWS = (
     lambda job: choice("material", "Hardness or material marked on it", *job.family.element_materials),
     text("colour", "Colour as seen"),
     choice("centre", "Centre", *CENTRES),
-    length("key_out_mm", "Key stands out of the shaft by", "only for an open centre with shafts reaching in", required=False),
+    length("key_out_mm", "Key stand-out from the shaft", "only for an open centre with shafts reaching in", required=False),
     tick("seated", "Legs seated to the bottom of the jaws all round, not squeezed"),
 )
 _ELEMENT = Stop(
@@ -190,7 +190,7 @@ PROCEDURES = (
                     tick(
                         "screw",
                         "Set screw of the hub that gives way slackened, or the machine drawn back",
-                        none_of="the hubs stand far enough apart",
+                        none_of="the hubs are far enough apart",
                     ),
                     tick("apart", "Hubs drawn apart by hand"),
                 ),

@@ -85,7 +85,7 @@ def _adhesive(circle: str, title: str, why: str) -> Stop:
         why=why,
         rows=(
             tick("clean", "Threads and faces clean and dry"),
-            tick("adhesive", "Thread adhesive where the card or the manual says so", none_of="its manual wants none"),
+            tick("adhesive", "Thread adhesive where the card or the manual says so", none_of="its manual asks for none"),
             expected("bolts", "Bolts in by hand", circle),
         ),
     )
@@ -116,7 +116,7 @@ PROCEDURES = (
             Stop(
                 key="size",
                 title="Say how this size is handled",
-                why="Large ones lose their arms first and stand on jacking screws; small ones keep them and lie on card.",
+                why="Large ones lose their arms first and rest on jacking screws; small ones keep them and rest on card.",
                 rows=(
                     choice("arms", "Its moving arms are", *ARMS),
                     choice("apart", "Rotor and plates are kept apart by", *APART),
@@ -142,7 +142,7 @@ PROCEDURES = (
             Stop(
                 key="halves_marked",
                 title="Mark both conductor halves before they are parted",
-                why="They were balanced together, as they stand now.",
+                why="They were balanced together in this position.",
                 photograph="the marks across both halves, and where the spacers sit",
                 sketch=lambda job: common.marks(HALVES),
                 rows=(marks("match", "Mark as read", *HALVES), tick("noted", "Place of each spacer noted")),
@@ -226,7 +226,7 @@ PROCEDURES = (
                 ),
                 ordered=True,
             ),
-            _adhesive("gap_spacers", "Put the gap spacers in", "They make the gap: all of one length, all home."),
+            _adhesive("gap_spacers", "Put the gap spacers in", "They make the gap: all of one length, all seated."),
             Pull(circle="gap_spacers"),
             Stop(
                 key="nothing_left",

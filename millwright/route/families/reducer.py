@@ -58,7 +58,7 @@ PROCEDURES = (
             Stop(
                 key="arm",
                 title="Unpin the torque arm",
-                why="A loaded machine wants to run back when its drive comes off.",
+                why="A loaded machine tends to run back when its drive comes off.",
                 caution="The load at rest first: blocked, or emptied.",
                 no_return=True,
                 rows=(tick("rest", "The load proved at rest"), tick("unpinned", "Torque arm unpinned")),

@@ -134,7 +134,7 @@ PROCEDURES = (
                 why="Bolts pulled on faces that do not touch bend the shafts.",
                 tool="thinnest feeler, at 12, 3, 6 and 9",
                 rows=(
-                    tick("spigot", "Spigot home"),
+                    tick("spigot", "Spigot seated"),
                     *(length(f"at_{at}_mm", f"Thickest feeler that enters at {at} o'clock", "0: none") for at in PLACES),
                 ),
                 ordered=True,

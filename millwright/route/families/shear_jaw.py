@@ -38,7 +38,7 @@ FACTS = FamilyFacts(
     circles=at_both_ends("mounting bolts"),
     finished=(
         condition("collar", "Collar covers the element all round, every pin past its dot"),
-        condition("heads", "No bolt head stands in the collar's way"),
+        condition("heads", "No bolt head in the collar's way"),
     ),
 )
 
@@ -55,7 +55,7 @@ def _half(key: str, title: str, why: str, circle: str) -> Stop:
         sketch=_halves,
         rows=(
             tick("clean", "Pilot faces clean"),
-            tick("home", "Half pushed home by hand, no light at the pilot all round"),
+            tick("home", "Half seated by hand, no light at the pilot all round"),
             expected("bolts", "Bolts in by hand", circle, "only those supplied with it"),
         ),
         ordered=True,
@@ -100,7 +100,7 @@ PROCEDURES = (
             _half(
                 "second_half",
                 "Offer the second half to the {second} hub",
-                "Between the halves stands the gap the element wants.",
+                "The gap between the halves is the one the element needs.",
                 "driven_end",
             ),
             Bench(
@@ -135,7 +135,7 @@ PROCEDURES = (
                     tick("whole", "Element whole, of this set"),
                     tick("legs", "Legs between the jaws all round"),
                     tick("ends", "Its ends meet"),
-                    tick("dots", "Spacing dots stand outward"),
+                    tick("dots", "Spacing dots face outward"),
                     text("material", "Material marked on it"),
                 ),
                 ordered=True,
@@ -146,7 +146,7 @@ PROCEDURES = (
             ),
             Stop(
                 key="locked",
-                title="Slide the collar over and turn it home",
+                title="Slide the collar over and turn it to its stop",
                 why="The collar holds the element in.",
                 caution="A collar short of its dots walks off at speed and throws the element.",
                 sketch=_halves,

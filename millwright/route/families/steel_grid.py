@@ -94,7 +94,7 @@ PROCEDURES = (
                     tick("bottom", "Every rung at the bottom, seen all round"),
                 ),
                 ordered=True,
-                on_fail="A rung that stands proud: out with that end, look at tooth and burr.",
+                on_fail="A rung that is proud: out with that end, look at tooth and burr.",
             ),
             Stop(
                 key="pack",

@@ -165,7 +165,7 @@ FACTS = FamilyFacts(
         clean="Flanges and rings clean of rubber, dry, no rust under the bead",
         seats="Flanges, rings and their threads: no cracks, no worn edge",
     ),
-    way_round="flange toward the other shaft, at the place that gives the wanted distance",
+    way_round="flange toward the other shaft, at the place that gives the specified distance",
     circles=(
         Circle(
             key="ring_driver",
@@ -190,7 +190,7 @@ PROCEDURES = (
                 why="It decides what has to hang on the shafts before the flanges.",
                 rows=(
                     choice("rings", "When the tyre goes in", *RINGS, detail="by its size; its manual says which"),
-                    choice("spacer", "Between the flanges stands", *SPACED),
+                    choice("spacer", "Distance between the flanges", *SPACED),
                 ),
             ),
         ),
@@ -211,13 +211,13 @@ PROCEDURES = (
                 tool="thinnest feeler, soft sling where it is heavy",
                 rows=(
                     tick("clean", "Spigot and faces clean, no burr"),
-                    tick("home", "Spigot home: no feeler enters all round"),
+                    tick("home", "Spigot seated: no feeler enters all round"),
                     tick("line", "Holes in line"),
                     expected("screws", "Spacer screws in by hand", "spacer"),
                 ),
                 ordered=True,
                 when=lambda job: _has_spacer(job) and more_than_the_element(job),
-                on_fail="Not home: burr or paint at the spigot. Off again, never drawn home by its screws.",
+                on_fail="Not seated: burr or paint at the spigot. Off again, never drawn in by its screws.",
             ),
             Pull(circle="spacer", when=more_than_the_element),
         ),
@@ -225,7 +225,7 @@ PROCEDURES = (
             Stop(
                 key="split",
                 title="Measure the gap at the split as found",
-                why="A split that stands wider than it was left tells that a bead creeps.",
+                why="A split wider than it was left shows that a bead creeps.",
                 rows=(length("split_mm", "Gap at the split"),),
                 judged_by=(SPLIT_MOST,),
                 judge=_judge_split,

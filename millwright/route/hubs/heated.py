@@ -17,7 +17,7 @@ from ..steps import Answers, BenchForm, JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true
 from .phases import MOUNTED
 
-DECISIONS = (keyed.HEAT, "needs work", "refuse the hub")
+DECISIONS = (keyed.HEAT, "needs work", "reject the hub")
 COLD = "Hub and shaft both cold, at the temperatures used in the calculation"
 HOME, STUCK, OFF = OUTCOMES = ("home on its mark", "stuck half way", "gripped off its mark")
 VALUES = ("interference_min_mm", "interference_max_mm", "heat_clearance_mm", "hub_ceiling_c", "set_screw_torque_nm")
@@ -30,7 +30,7 @@ def prepare(job: JobFacts, side: Side) -> Part:
         side,
         "interference_min_mm",
         "interference_max_mm",
-        "Measure again, both at one temperature. Too loose: refuse the hub. Too tight: rework or refuse it.",
+        "Measure again, both at one temperature. Too loose: reject the hub. Too tight: rework or refuse it.",
     )
     return in_order(
         keyed.clean(job, side),
@@ -154,8 +154,8 @@ def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
                 choice("outcome", "It is", *OUTCOMES),
                 text(
                     "found",
-                    "What was seen" if noted else "The run was not noted, because",
-                    "" if noted else "not asked once it is noted above that the hub is on the shaft",
+                    "What was seen" if noted else "The run was not logged, because",
+                    "" if noted else "not asked once it is logged above that the hub is on the shaft",
                     required=not noted,
                 ),
             )
@@ -163,7 +163,7 @@ def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
         judged_by=(job.key("hub_ceiling_c", side),),
         judge=lambda answers: judge_run(job, side, job.hottest_c.get(key), answers),
         may_authorise=True,
-        on_fail="Both parts cool down before the next try; the heat is worked out again from what was reached.",
+        on_fail="Both parts cool down before the next try; the heat is calculated again from what was reached.",
     )
 
 

@@ -54,7 +54,7 @@ class HeatRun:
     ready: Ready | None = None  # while it is on the heater
     ready_until: datetime | None = None  # then the last reading is too old to say so
     soaked_at: datetime | None = None  # it has been kept at its temperature for as long as was asked
-    carry_until: datetime | None = None  # from then on it leaves too little time to push it home
+    carry_until: datetime | None = None  # from then on it leaves too little time to push it to the stop
     closes_at: datetime | None = None  # in still air the bore is down to the shaft
     grips_from: datetime | None = None  # on the shaft it may grip from then on
     grips_by: datetime | None = None  # and has gripped by then

@@ -18,7 +18,7 @@ AS_FOUND = "off.marks"  # the step that notes where everything was before it cam
 
 
 SLIPS, HEAT = "slips on by hand", "heat it and slide it on"
-SLIPS_ON = (SLIPS, "needs work", "refuse the hub")
+SLIPS_ON = (SLIPS, "needs work", "reject the hub")
 # What was measured may say otherwise than the register: then the hub is mounted as it was decided.
 DECIDED_OTHERWISE: dict[tuple[Connection, str], Connection] = {
     ("keyed, slip fit", HEAT): "keyed, interference",
@@ -94,7 +94,7 @@ def loose_parts(job: JobFacts, side: Side, *more: Field) -> Step:
         key=f"mount.loose.{side}",
         stage=Stage.MOUNT,
         title=f"Before the hub: what must already be on the {job.line.machine(side).called} shaft",
-        why="What cannot pass the hub later must hang on the shaft now. Once the hub is on there is no way back.",
+        why="Anything that will not pass over the hub goes on the shaft now. Once the hub is on there is no way back.",
         no_return=True,
         sketch=family.hung,
         form=SheetForm(
@@ -114,9 +114,7 @@ def standout(job: JobFacts, side: Side) -> Field:
     """Where the hub sits on its shaft, beside where it was found."""
     found = job.answers.get(AS_FOUND, {}).get(f"standout_{side}_mm")
     was = f"; as found {found:g}" if isinstance(found, int | float) else ""
-    return length(
-        "standout_mm", "Shaft end stands out of the hub face", f"0 when flush; minus when the shaft ends inside{was}"
-    )
+    return length("standout_mm", "Stand-out of the shaft end from the hub face", f"0 when flush; minus when set back{was}")
 
 
 def screw_step(job: JobFacts, side: Side) -> str:
@@ -196,7 +194,7 @@ def decide(job: JobFacts, side: Side, options: tuple[str, ...], *ticks: Field, p
         ),
         judge=lambda answers: _judge_decision(answers, good),
         upsets=lambda answers: frozenset() if answers.get("decision") in good else frozenset({job.refused_fact(side)}),
-        on_fail="Needs work: after the work, clean and measure again. Refused: mark the hub so that it stays out.",
+        on_fail="Rework: after the work, clean and measure again. Refused: mark the hub so that it stays out.",
     )
 
 

@@ -41,22 +41,22 @@ class Next:
     to: Phase
 
 
-_OFF = Next(event="pulled off", words="Pulled off: reheat", to=Phase.COLD)
+_OFF = Next(event="pulled off", words="Pulled off, reheat", to=Phase.COLD)
 NEXT: Mapping[Phase, tuple[Next, ...]] = {
     Phase.COLD: (
-        Next(event="on the heater", words="On the heater", to=Phase.HEATING),
-        Next(event="out of the heater", words="Out of it already", to=Phase.OUT),
+        Next(event="on the heater", words="Hub on heater", to=Phase.HEATING),
+        Next(event="out of the heater", words="Already out of heater", to=Phase.OUT),
     ),
     Phase.HEATING: (
-        Next(event="out of the heater", words="Out of the heater", to=Phase.OUT),
-        Next(event="pulled off", words="Heater off: it cools down", to=Phase.COLD),
+        Next(event="out of the heater", words="Hub out of heater", to=Phase.OUT),
+        Next(event="pulled off", words="Heater off, cool down", to=Phase.COLD),
     ),
     Phase.OUT: (
-        Next(event="on the shaft", words="On the shaft", to=Phase.ON),
-        Next(event="on the heater", words="Back on the heater", to=Phase.HEATING),
+        Next(event="on the shaft", words="Hub on shaft", to=Phase.ON),
+        Next(event="on the heater", words="Back on heater", to=Phase.HEATING),
         _OFF,
     ),
-    Phase.ON: (Next(event="gripped", words="It grips", to=Phase.GRIPPED), _OFF),
+    Phase.ON: (Next(event="gripped", words="Hub grips", to=Phase.GRIPPED), _OFF),
     Phase.GRIPPED: (_OFF,),
 }
 MOUNTED = (Phase.ON, Phase.GRIPPED)

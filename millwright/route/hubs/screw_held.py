@@ -28,7 +28,7 @@ class Device:
     delivered: tuple[Field, ...]  # how it comes, and how it has to be before the hub moves
     on_the_shaft_first: tuple[Field, ...] = ()
     placing: tuple[Field, ...]
-    seated: tuple[Field, ...]  # looked at once every screw stands still
+    seated: tuple[Field, ...]  # looked at once no screw turns any more
     between_rounds: str = ""
     trued: bool = False  # tapped true while half tight, dialled on rim and face
     dialled: bool = True  # dialled when tight
@@ -69,7 +69,7 @@ BUSH = Device(
     ),
     placing=(
         _tick("unit", "Flange and bush slid on together, by hand"),
-        _tick("place", "Set to the place that gives the wanted distance", "it is drawn along a little as it tightens"),
+        _tick("place", "Set to the place that gives the specified distance", "it is drawn along a little as it tightens"),
         _tick("key_in", "Key in, its end flush", "where this shaft has one"),
     ),
     seated=(
@@ -153,7 +153,7 @@ def prepare(job: JobFacts, side: Side) -> Part:
         side,
         "fit_min_mm",
         "fit_max_mm",
-        "Too tight to slide: hone the bore, never force it. Too loose: it cannot grip; refuse the hub.",
+        "Too tight to slide: hone the bore, never force it. Too loose: it cannot grip; reject the hub.",
         key=held.keyed,
     )
     return in_order(
@@ -274,7 +274,7 @@ def _snug(job: JobFacts, side: Side, held: Device) -> Step:
         form=SheetForm(
             fields=(
                 _tick("round", "Screws taken up evenly, round the circle"),
-                _tick("twist", "The hub can just no longer be twisted by hand"),
+                _tick("twist", "Hub can no longer be turned by hand"),
             )
         ),
     )

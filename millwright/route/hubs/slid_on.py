@@ -45,7 +45,7 @@ def mount(job: JobFacts, side: Side) -> Part:
         key=f"mount.hub.{side}",
         stage=Stage.MOUNT,
         title=f"Slide the hub on the {name} shaft",
-        why="Snug yet free by hand. The face stands flush with the shaft end unless the manual says another place.",
+        why="Snug yet free by hand. The face is flush with the shaft end unless the manual gives another position.",
         tool="straightedge over face and shaft end",
         caution="Never drive it on. If it resists: burr, key, screw or bore, in that order.",
         changes=frozenset({job.hub_fact(side)}),

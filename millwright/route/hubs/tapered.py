@@ -23,7 +23,7 @@ HAND_TIGHT = "hand_tight_mm"
 NUT_TORQUE = "lock_nut_torque_nm"
 INTERFERENCE, MISMATCH, CONTACT = "taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent"
 VALUES = (INTERFERENCE, MISMATCH, CONTACT, "hub_ceiling_c", NUT_TORQUE)
-DECISIONS = ("heat it and draw it up", "needs work", "refuse the hub")
+DECISIONS = ("heat it and draw it up", "needs work", "reject the hub")
 
 
 def prepare(job: JobFacts, side: Side) -> Part:
@@ -68,7 +68,7 @@ def prepare(job: JobFacts, side: Side) -> Part:
         heated.plan_heat(
             job,
             side,
-            why="On a taper the temperature decides where the hub stops. Room wanted: only what the carry costs.",
+            why="On a taper the temperature decides where the hub stops. Clearance only for what the carry costs.",
             caution="The ceiling is the maker's. After a miss the new temperature comes from what was reached.",
             needs=(job.key("hub_ceiling_c", side),),
             form=BenchForm(bench="heat", preset=_heat_preset(job, side), suggest=_heat_suggest(job, side)),
@@ -93,7 +93,7 @@ def mount(job: JobFacts, side: Side) -> Part:
             side,
             length(
                 HAND_TIGHT,
-                "Shaft stands out of the hub, hand tight",
+                "Stand-out of the shaft, hand tight",
                 "tried on cold and clean; negative: the hub overhangs it",
             ),
             tick("mark", "Draw-up marked on the shaft from there"),

@@ -52,7 +52,7 @@ def as_found(job: JobFacts, own: Part) -> Part:
                             "While it is aligned the coupling",
                             CLOSED,
                             OPENED,
-                            detail="opened where the maker wants the element out, or where a reading cannot be taken",
+                            detail="opened where the maker asks for the element out, or where a reading cannot be taken",
                         )
                     ]
                     if aligns and not by_air_gap(job)

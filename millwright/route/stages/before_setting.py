@@ -32,8 +32,8 @@ def soft_foot(job: JobFacts) -> Step:
     return Step(
         key="set.soft",
         stage=Stage.SET,
-        title=f"Find the soft feet of the {machine.called}",
-        why="A foot that does not stand flat bends the machine as it is bolted down. Nothing repeats until it is cured.",
+        title=f"Check for soft foot: {machine.called}",
+        why="A soft foot bends the machine as it is bolted down. Nothing repeats until it is cured.",
         tool="dial on the foot, feelers",
         caution="One bolt slack at a time, all others tight.",
         needs=("soft_foot_mm",),
@@ -64,14 +64,14 @@ def end_float(job: JobFacts, side: Side) -> Step:
             fields=(
                 length("pushed_mm", "Dial, shaft pushed right in", toward),
                 length("pulled_mm", "Dial, shaft pulled right out", toward),
-                choice("set_to", "It is to stand", MIDDLE, MAGNETIC),
+                choice("set_to", "It is set to", MIDDLE, MAGNETIC),
                 length(
                     "magnetic_mm",
                     "Dial at the magnetic centre",
                     "from the scribed mark, or as it ran uncoupled",
                     required=False,
                 ),
-                length("now_mm", "Dial as it stands now"),
+                length("now_mm", "Dial reading now"),
                 length(
                     "ends_mm", "Free between the two shaft ends, or shaft end and spacer", "measured with the shaft there"
                 ),
@@ -83,7 +83,7 @@ def end_float(job: JobFacts, side: Side) -> Step:
 
 
 def _judge_float(job: JobFacts, answers: Answers) -> Judged:
-    """It stands where it is wanted, and its end stays clear when it floats and grows. Source: geometry."""
+    """It stands where it should, and its end stays clear when it floats and grows. Source: geometry."""
     pushed, pulled, now, ends = (answers.get(f"{key}_mm") for key in ("pushed", "pulled", "now", "ends"))
     if not isinstance(pushed, int | float) or not isinstance(pulled, int | float):
         return [], []
@@ -109,7 +109,7 @@ def _judge_float(job: JobFacts, answers: Answers) -> Judged:
         checks.append(judge("off_place", "shaft off its place", off, "mm", high=near, source=OFF_SOURCE))
         if abs(off) > near:
             way, gap = ("away from", "add {by} to") if off > 0 else ("toward", "take {by} off")
-            text = f"Move it {{by}} {way} the coupling; or {gap} every gap that is read as it stands."
+            text = f"Move it {{by}} {way} the coupling; or {gap} every gap that is read afterwards."
             advice.append(say("off_place", text, by=mm(abs(off))))
     if isinstance(ends, int | float):
         growth = max(job.card["axial_growth_mm"].value, 0.0) if "axial_growth_mm" in job.card else 0.0

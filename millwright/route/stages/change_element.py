@@ -119,7 +119,7 @@ def _moved(job: JobFacts) -> Step:
         key=MOVED,
         stage=Stage.SET,
         title="Say whether a machine was moved",
-        why="Where none was, the alignment stands as it was left, and one reading proves it. Else it is all read anew.",
+        why="Where none was, the alignment is as it was left, and one reading proves it. Else it is all read again.",
         hold=Role.MILLWRIGHT,
         form=SheetForm(
             fields=(

@@ -122,7 +122,7 @@ def _look_over(job: JobFacts) -> Step:
                 ),
             )
         ),
-        on_fail="Put it right in its own step before the guard goes on.",
+        on_fail="Correct it in its own step before the guard goes on.",
     )
 
 
@@ -231,7 +231,7 @@ def _signatures() -> list[Step]:
             key=CLOSING,
             stage=Stage.CLOSE,
             title="Sign: the record is closed",
-            why="The record is closed as it stands. What is found later goes into a note or a new job.",
+            why="The record is closed. What is found later goes into a note or a new job.",
             hands_on=False,
             hold=Role.LEAD,
             form=SignForm(),

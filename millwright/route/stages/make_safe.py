@@ -32,7 +32,7 @@ def steps(job: JobFacts) -> Part:
             key="safe.papers",
             hands_on=False,
             stage=Stage.MAKE_SAFE,
-            title="Read the papers and dress for the job",
+            title="Read the documents and dress for the job",
             why="The maker's current manual and the plant's procedure decide. This app only keeps the order.",
             caution="Loose clothes, long hair, ties and rings stay away from shafts.",
             form=SheetForm(

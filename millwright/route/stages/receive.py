@@ -150,7 +150,7 @@ def _like(job: JobFacts) -> Step:
             fields=(
                 text("series", "Series marked on the parts", f"registered: {coupling.series}"),
                 text("size", "Size marked", f"registered: {coupling.size}"),
-                tick("drawing", "Parts and papers are for this application and these shafts"),
+                tick("drawing", "Parts and documents are for this application and these shafts"),
                 *suits.fields(job),
             )
         ),

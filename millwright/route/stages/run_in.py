@@ -50,7 +50,7 @@ def _run(job: JobFacts) -> Step:
         stage=Stage.CLOSE,
         title="Run it in under load",
         why="Rubber and joints settle under load. What was tight is pulled once more after it.",
-        caution="Behind the guard. It stays there until it stands still and is locked out again.",
+        caution="Behind the guard. It stays there until it has stopped and is locked out again.",
         hands_on=False,
         judged_by=("run_in", MINUTES),
         relies=frozenset(pulled(circle) for circle in job.circles),
@@ -104,7 +104,7 @@ def _guard_off() -> Step:
         relies=frozenset({AGAIN}),
         form=SheetForm(
             fields=(
-                tick("still", "It stands still, and hangs in its locks"),
+                tick("still", "It has stopped and is locked out"),
                 out("screws", "Guard screws off", GUARD_SCREWS, REMOVED),
                 tick("off", "Guard off and set aside"),
             ),

@@ -17,7 +17,7 @@ def judge_material(job: JobFacts, marked: object) -> Judged:
     wanted, found = job.card.get("element_material"), str(marked or "").strip()
     if wanted is None or not found or found.casefold() == wanted.means.strip().casefold():
         return [], []
-    name, source = f"{found} is in, {wanted.means} is wanted", source_of(job.card, "element_material")
+    name, source = f"{found} is in, {wanted.means} is specified", source_of(job.card, "element_material")
     text = "Offset, angle and speed on the card are those of {wanted}: {found} has limits of its own."
     return [said_by_hand("material", name, source, in_order=False)], [
         say("other_material", text, wanted=wanted.means, found=found)
@@ -33,7 +33,7 @@ def fields(job: JobFacts) -> tuple[Field, ...]:
         asked.append(number(POWER, "Most power that goes through it", "kW"))
     if RATED not in job.card or TOP not in job.card:
         detail = "with both on the card they are held against this machine here"
-        asked.append(tick("suits", "Rated torque and top speed in its paper cover this machine", detail))
+        asked.append(tick("suits", "Rated torque and top speed in its document cover this machine", detail))
     return tuple(asked)
 
 

@@ -34,8 +34,8 @@ def _as_found(job: JobFacts) -> Part:
                 *(
                     length(
                         f"standout_{side}_mm",
-                        f"Shaft end stands out of the hub face, {job.line.machine(side).called}",
-                        "0 when flush; minus when the shaft ends inside",
+                        f"Stand-out of the shaft end from the hub face, {job.line.machine(side).called}",
+                        "0 when flush; minus when set back",
                     )
                     for side in job.order()
                 ),

@@ -32,7 +32,7 @@ def is_proved(job: JobFacts, *, backstop: bool) -> bool:
 
 
 def steps(job: JobFacts, stage: Stage, prefix: str, *, backstop: bool = False) -> list[Step]:
-    """The proof, where it is wanted. ``backstop`` - there is one on the shaft line, and the lead signs."""
+    """The proof, where it is asked for. ``backstop`` - there is one on the shaft line, and the lead signs."""
     if not is_proved(job, backstop=backstop):
         return []
     driver = job.line.driver

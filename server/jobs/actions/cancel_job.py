@@ -23,7 +23,7 @@ def cancel_job(job_id: UUID, *, by: Membership, reason: str, now: datetime) -> J
     if job.closed:
         raise OutOfTurn("This job is closed already.")
     if not reason.strip():
-        raise UnusableInput(Problem("reason", "Say why it is cancelled. The record shows it."))
+        raise UnusableInput(Problem("reason", "Enter the reason. The record shows it."))
     job.closed_at, job.cancelled_by, job.cancelled_because = now, by.user.shown_name, reason.strip()
     job.save(update_fields=["closed_at", "cancelled_by", "cancelled_because"])
     return job

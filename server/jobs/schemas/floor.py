@@ -45,6 +45,7 @@ class FloorJob(Schema):
     at: StagesDone | None = Field(description="none where the job cannot be shown")
     to_sign: list[str]
     questions: int
+    to_accept: list[str] = Field(description="steps whose reading the lead is asked to accept")
     hot_hub: HotHub | None
     held: list[HeldOut]
     stages: list[Stage]

@@ -10,6 +10,7 @@ from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn
 from millwright.route.fields import Goes
 from millwright.route.steps import Scope
+from millwright.units import LengthUnit
 
 from .entries import EntryOut, SignatureOut
 from .steps import StepOut
@@ -20,6 +21,7 @@ class JobIn(Schema, extra="forbid"):
 
     title: NameIn = Field(min_length=1, max_length=120)
     scope: Scope = Scope.FIT
+    unit: LengthUnit = Field(default="mm", description="of its record, on the page and on paper")
 
 
 class CancelIn(Schema, extra="forbid"):
@@ -80,6 +82,7 @@ class JobOut(Schema):
     number: int
     title: str
     scope: Scope
+    unit: LengthUnit
     line_id: UUID
     line_name: str
     spec: LineSpec

@@ -41,6 +41,13 @@ class DimensionOut(Schema):
     words: Said
 
 
+class WindowOut(Schema):
+    """A part of a drawing, over its whole height."""
+
+    left: float
+    width: float
+
+
 class SketchOut(Schema):
     """What to look for, drawn; `title` for whoever cannot see it."""
 
@@ -50,3 +57,5 @@ class SketchOut(Schema):
     paths: list[PathOut]
     labels: list[LabelOut]
     dimensions: list[DimensionOut]
+    note: Said
+    narrow: WindowOut | None

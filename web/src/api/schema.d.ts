@@ -295,7 +295,7 @@ export interface paths {
         put?: never;
         /**
          * Evaluate
-         * @description Feet that do not stand flat. 422 where the input is not usable.
+         * @description Soft foot. 422 where the input is not usable.
          */
         post: operations["bench_softfoot"];
         delete?: never;
@@ -375,7 +375,7 @@ export interface paths {
         put?: never;
         /**
          * Evaluate
-         * @description How square a torque arm stands, and the force on its anchor. 422 where the input is not usable.
+         * @description How square a torque arm is, and the force on its anchor. 422 where the input is not usable.
          */
         post: operations["bench_torque_arm"];
         delete?: never;
@@ -1264,7 +1264,7 @@ export interface components {
             speed_rpm?: number | null;
             /** Stationary Feet */
             stationary_feet?: components["schemas"]["Foot"][];
-            /** @description where the movable axis is wanted cold */
+            /** @description where the movable axis has to be cold */
             target?: components["schemas"]["Axis"] | null;
             /** @description a hot check: held against what was predicted */
             warm?: components["schemas"]["WarmReading"] | null;
@@ -1361,7 +1361,7 @@ export interface components {
             /** Stationary Feet */
             stationary_feet: components["schemas"]["Foot"][];
             /**
-             * @description where the movable axis is wanted cold
+             * @description where the movable axis has to be cold
              * @default null
              */
             target?: components["schemas"]["Axis"] | null;
@@ -2007,6 +2007,26 @@ export interface components {
             words: string;
         };
         /**
+         * BoltRow
+         * @description What a bolt got, pass by pass.
+         */
+        BoltRow: {
+            /** Bolt */
+            bolt: string;
+            /** Cells */
+            cells: components["schemas"]["Words"][];
+        };
+        /**
+         * BoltTable
+         * @description The pulls of a circle: a row a bolt, a column a pass.
+         */
+        BoltTable: {
+            /** Passes */
+            passes: string[];
+            /** Rows */
+            rows: components["schemas"]["BoltRow"][];
+        };
+        /**
          * BracketIn
          * @description A bracket with what was measured on it.
          */
@@ -2478,6 +2498,37 @@ export interface components {
          * @enum {string}
          */
         Deed: "add and change lines" | "start jobs" | "keep instruments" | "answer questions" | "change what stands on the card" | "accept what is over its limit" | "cancel jobs" | "read in jobs" | "set the rules of the site";
+        /**
+         * Deviation
+         * @description What is not as the value card has it, or was taken all the same; who said so, and why.
+         */
+        Deviation: {
+            /** At */
+            at?: string | null;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            limit: components["schemas"]["Words"];
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Role
+             * @default
+             */
+            role: string;
+            /** Said */
+            said: string;
+            /** Step */
+            step: string;
+            value: components["schemas"]["Words"];
+            /** What */
+            what: string;
+        };
         /**
          * Dial
          * @description One dial with its readings; a laser's plane is a rim dial with no sag.
@@ -3223,6 +3274,11 @@ export interface components {
             stages: components["schemas"]["Stage"][];
             /** Title */
             title: string;
+            /**
+             * To Accept
+             * @description steps whose reading the lead is asked to accept
+             */
+            to_accept: string[];
             /** To Sign */
             to_sign: string[];
         };
@@ -3386,6 +3442,22 @@ export interface components {
         };
         /** FormOut */
         FormOut: components["schemas"]["BenchFormOut"] | components["schemas"]["SheetFormOut"] | components["schemas"]["SignFormOut"];
+        /**
+         * Front
+         * @description The first page: what a plant takes as proof, before the log.
+         */
+        Front: {
+            /** Deviations */
+            deviations: components["schemas"]["Deviation"][];
+            /** Instruments */
+            instruments: components["schemas"]["Instrument"][];
+            /** Machines */
+            machines: components["schemas"]["MachineLine"][];
+            /** Pictures */
+            pictures: components["schemas"]["Picture"][];
+            /** Signatures */
+            signatures: components["schemas"]["SignedStep"][];
+        };
         /**
          * GapAccept
          * @description The rules this gap is accepted by; any of them may stand together.
@@ -4114,7 +4186,7 @@ export interface components {
             shaft_c?: number;
             /**
              * Slide S
-             * @description time to push it home; a rule of thumb where not given
+             * @description time to push it to the stop; a rule of thumb where not given
              */
             slide_s?: number | null;
             /**
@@ -4232,7 +4304,7 @@ export interface components {
             shaft_c: number;
             /**
              * Slide S
-             * @description time to push it home; a rule of thumb where not given
+             * @description time to push it to the stop; a rule of thumb where not given
              * @default null
              */
             slide_s?: number | null;
@@ -4632,6 +4704,20 @@ export interface components {
             where?: "heater" | "air" | "shaft";
         };
         /**
+         * Instrument
+         * @description An instrument with its number and its calibration, as it was entered, and the steps it was used in.
+         */
+        Instrument: {
+            /** Calibrated */
+            calibrated: string;
+            /** Number */
+            number: string;
+            /** Used In */
+            used_in: string[];
+            /** What */
+            what: string;
+        };
+        /**
          * IsolationPoint
          * @description A place where an energy source of this line is locked.
          */
@@ -4762,6 +4848,13 @@ export interface components {
             scope?: components["schemas"]["Scope"];
             /** Title */
             title: string;
+            /**
+             * Unit
+             * @description of its record, on the page and on paper
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
         };
         /**
          * JobOut
@@ -4832,6 +4925,11 @@ export interface components {
             steps: components["schemas"]["StepOut"][];
             /** Title */
             title: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "in";
         };
         /**
          * KeepClear
@@ -5244,7 +5342,7 @@ export interface components {
         };
         /**
          * LineIn
-         * @description A line as it is wanted. `version` is the one that was read; 0 for a new line.
+         * @description A line as it is to be. `version` is the one that was read; 0 for a new line.
          */
         LineIn: {
             /** Name */
@@ -5359,6 +5457,12 @@ export interface components {
             /** Power Kw */
             power_kw?: number | null;
             /**
+             * Serial
+             * @description serial or plant number, as on its plate
+             * @default
+             */
+            serial: string;
+            /**
              * Shaft Diameter Mm
              * @description mm
              */
@@ -5381,6 +5485,17 @@ export interface components {
              * @description from cold to running, measured or the maker's
              */
             rise_mm?: number | null;
+        };
+        /**
+         * MachineLine
+         * @description A machine of the line, as its plate and the register have it.
+         */
+        MachineLine: {
+            /** Name */
+            name: string;
+            /** Serial */
+            serial: string;
+            what: components["schemas"]["Words"];
         };
         /**
          * MaxAngle
@@ -5834,6 +5949,21 @@ export interface components {
             unit?: "mm" | "in";
         };
         /**
+         * Picture
+         * @description A photograph of the record.
+         */
+        Picture: {
+            /** Caption */
+            caption: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Step */
+            step: string;
+        };
+        /**
          * PlannedMove
          * @description One foot's move: + shim is added, + slide is toward 3 o'clock.
          */
@@ -5947,6 +6077,19 @@ export interface components {
             turned?: boolean | null;
         };
         /**
+         * Question
+         * @description A question to the lead; with `accept`, the reading that is out of tolerance, a request to accept it.
+         */
+        Question: {
+            /**
+             * Accept
+             * @default null
+             */
+            accept?: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
          * QuestionEntry
          * @description An entry as it was appended.
          */
@@ -5963,7 +6106,7 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            inputs: components["schemas"]["Written"];
+            inputs: components["schemas"]["Question"];
             /** @constant */
             kind: "question";
             /**
@@ -6003,7 +6146,7 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            inputs: components["schemas"]["Written"];
+            inputs: components["schemas"]["Question"];
             /** @constant */
             kind: "question";
             /** Step */
@@ -6091,10 +6234,16 @@ export interface components {
             label: string;
             /** Not Ticked */
             not_ticked: string[];
+            pulls?: components["schemas"]["BoltTable"] | null;
             /** Rings */
             rings: string[];
             /** Role */
             role: string;
+            /**
+             * Said
+             * @description What came of it, in words; empty where nothing was to be judged or done.
+             */
+            readonly said: string;
             /** Ticked */
             ticked: string[];
             verdict: components["schemas"]["Verdict"] | null;
@@ -6177,6 +6326,8 @@ export interface components {
              * @default
              */
             digest: string;
+            /** @description none in a record issued before it had one */
+            front?: components["schemas"]["Front"] | null;
             /** Issued At */
             issued_at?: string | null;
             /** Ledger */
@@ -6193,6 +6344,11 @@ export interface components {
              * @default
              */
             read_in: string;
+            /**
+             * Scope
+             * @default
+             */
+            scope: string;
             /** Site */
             site: string;
             /**
@@ -6208,6 +6364,12 @@ export interface components {
             summary: components["schemas"]["CheckLine"][];
             /** Title */
             title: string;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "mm" | "in";
             /** What */
             what: string;
         };
@@ -6220,6 +6382,11 @@ export interface components {
             key: string;
             /** Readings */
             readings: components["schemas"]["Reading"][];
+            /**
+             * Said
+             * @description Where it is, in words; empty for what is no step of the route any more.
+             */
+            readonly said: string;
             /** Signatures */
             signatures: components["schemas"]["Signed"][];
             /** Stage */
@@ -6870,6 +7037,26 @@ export interface components {
             role: string;
         };
         /**
+         * SignedStep
+         * @description A signature of the record, with what was signed.
+         */
+        SignedStep: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            kind: components["schemas"]["SignatureKind"];
+            /** Reason */
+            reason: string;
+            /** Role */
+            role: string;
+            /** Step */
+            step: string;
+        };
+        /**
          * SiteOut
          * @description A site one may work at.
          */
@@ -6902,7 +7089,11 @@ export interface components {
         };
         /**
          * Sketch
-         * @description One drawing. ``title`` says what it shows, for whoever cannot see it.
+         * @description One drawing.
+         *
+         *     ``title``   - what it shows, for whoever cannot see it
+         *     ``note``    - how it is drawn, said under it
+         *     ``narrow``  - what a narrow sheet shows of it at its full size, where it has no room for the whole
          */
         Sketch: {
             /**
@@ -6917,6 +7108,15 @@ export interface components {
              * @default []
              */
             labels: components["schemas"]["Label"][];
+            /** @default null */
+            narrow: components["schemas"]["Window"] | null;
+            /**
+             * @default {
+             *       "template": "",
+             *       "values": {}
+             *     }
+             */
+            note: components["schemas"]["Words"];
             /** Paths */
             paths: components["schemas"]["Path"][];
             /** Title */
@@ -6935,6 +7135,8 @@ export interface components {
             height: number;
             /** Labels */
             labels: components["schemas"]["LabelOut"][];
+            narrow: components["schemas"]["WindowOut"] | null;
+            note: components["schemas"]["Words"];
             /** Paths */
             paths: components["schemas"]["PathOut"][];
             /** Title */
@@ -7996,7 +8198,7 @@ export interface components {
         };
         /**
          * TightenResult
-         * @description `next` is null when every bolt of every pass has been pulled, and stands still where that is asked.
+         * @description `next` is null when every bolt of every pass has been pulled, and does not turn where that is asked.
          */
         TightenResult: {
             /**
@@ -8347,6 +8549,26 @@ export interface components {
             value_mm: number;
         };
         /**
+         * Window
+         * @description A part of a drawing, over its whole height.
+         */
+        Window: {
+            /** Left */
+            left: number;
+            /** Width */
+            width: number;
+        };
+        /**
+         * WindowOut
+         * @description A part of a drawing, over its whole height.
+         */
+        WindowOut: {
+            /** Left */
+            left: number;
+            /** Width */
+            width: number;
+        };
+        /**
          * Words
          * @description A text with ``{name}`` where a figure goes. Written out it reads in the contracts' units.
          */
@@ -8454,7 +8676,7 @@ export interface components {
         };
         /**
          * Written
-         * @description A note or a question.
+         * @description A note.
          */
         Written: {
             /** Text */

@@ -164,32 +164,34 @@ const Find = styled(SearchField)`
   display: flex;
   align-items: center;
   flex: 0 1 330px;
-  margin: 4px 14px 4px 0;
+  margin: auto 14px auto 0;
   border: 1.25px solid var(--ink);
   background: var(--leaf);
   padding: 0 12px;
   gap: 10px;
   min-width: 120px;
-  input { flex: 1; min-width: 0; min-height: 42px; outline: none; }
+  @media (max-width: 860px) { order: 4; flex: 1 1 100%; margin: 0; border-width: 1.25px 0 0; }
+  input { flex: 1; min-width: 0; min-height: var(--touch); outline: none; }
   input::placeholder { color: var(--ink-2); opacity: 1; }
   &:focus-within { outline: 3px solid var(--blue); outline-offset: -1px; }
 `
 const Rail = styled.nav`
-  > button, > a { display: flex; width: 100%; min-height: 48px; align-items: center; padding: 0 14px; font-size: 17px; font-weight: 500; border-bottom: 0.75px solid var(--line); text-decoration: none; text-align: left; line-height: 1.1; gap: 8px; }
-  b { margin-left: auto; font: 500 18px var(--read); }
+  @media (max-width: 860px) { display: grid; grid-template-columns: repeat(auto-fit, minmax(170px, 1fr)); }
+  > button, > a { display: flex; width: 100%; min-height: max(48px, var(--touch)); align-items: center; padding: 0 14px; font-size: var(--fs-body); font-weight: 500; border-bottom: 0.75px solid var(--line); text-decoration: none; text-align: left; line-height: 1.1; gap: 8px; }
+  b { margin-left: auto; font: 500 var(--fs-sub) var(--read); }
   [aria-pressed='true'] { background: var(--ink); color: var(--paper); font-weight: 600; }
   .read-in { padding: 12px 14px; }
-  p { font-size: 14px; font-weight: 600; margin-top: 6px; overflow-wrap: anywhere; }
+  p { font-size: var(--fs-small); font-weight: 600; margin-top: 6px; overflow-wrap: anywhere; }
 `
 const Head = styled.h2`
   min-height: 34px;
   padding: 0 16px;
   display: flex;
   align-items: center;
-  font-size: 16px;
+  font-size: var(--fs-body);
   font-weight: 600;
   border-bottom: 1.25px solid var(--ink);
-  span { font-weight: 400; color: var(--ink-2); font-size: 14px; margin-left: 10px; }
+  span { font-weight: 400; color: var(--ink-2); font-size: var(--fs-small); margin-left: 10px; }
 `
 const Empty = styled.p`
   padding: 28px 16px;

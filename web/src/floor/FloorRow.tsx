@@ -2,6 +2,7 @@ import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import type { Schemas } from '../api/client'
 import { ShaftLine } from '../drawing/ShaftLine'
+import { STATE_WORDS } from '../job/states'
 import { Bar, Glyph, sayShare, sayStatus } from '../kit/Allowance'
 import { MainButton, PlainButton } from '../kit/Button'
 import { sinceNow, useServerNow } from '../kit/serverClock'
@@ -29,12 +30,12 @@ export function FloorRow({ line, number, isFirst }: { line: Line; number: number
             navigate(`/lines/${line.id}`)
           }}
         >
-          {line.name}
+          <b>{line.name}</b>
+          <small>
+            {spec.coupling.family}
+            {job ? `, job ${job.number}` : ''}
+          </small>
         </a>
-        <small>
-          {spec.coupling.family}
-          {job ? `, job ${job.number}` : ''}
-        </small>
       </div>
       {job ? <JobState job={job} /> : <Idle line={line} />}
       <Action onPress={go} aria-label={`${job ? 'Carry on with' : 'Open'} ${line.name}${key}`}>
@@ -60,12 +61,8 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
   }
   const done = stages.indexOf(at.stage)
   const words = {
-    over: 'out of tolerance',
-    'cannot tell yet': 'cannot tell yet',
-    stale: 'stale',
-    'to sign': 'waits for a signature',
-    waiting: 'asked the lead',
-    incomplete: 'not complete',
+    ...STATE_WORDS,
+    waiting: job.to_accept.includes(at.step_title) ? 'the lead is asked to accept it' : STATE_WORDS.waiting,
     open: '',
     blocked: sayIn(at.headline, unit),
     done: 'ready to close',
@@ -115,7 +112,7 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
 const UNTIL = {
   'hub grips': ['until it may grip', 'it may have gripped'],
   'carry ends': ['left to carry it', 'past what it may be carried'],
-  'hub is hot': ['until the hub is hot', 'since it should be hot'],
+  'hub is hot': ['until the hub is hot', 'past ready time'],
   'hub is cold': ['until the hub is cold', 'the hub should be cold'],
 } as const
 
@@ -145,8 +142,8 @@ function Idle({ line }: { line: Line }) {
 }
 
 const Timer = styled.div`
-  font: 600 32px/1 var(--read);
-  small { font: 400 14px var(--text); }
+  font: 600 var(--fs-figure)/1 var(--read);
+  small { font: 400 var(--fs-small) var(--text); }
 `
 const Row = styled.li`
   display: grid;
@@ -157,14 +154,15 @@ const Row = styled.li`
   padding: 4px 12px 4px 10px;
   border-bottom: 0.75px solid var(--line);
   > svg { width: 100%; display: block; }
-  a { display: inline-flex; align-items: center; min-height: 30px; font-size: 18px; font-weight: 600; text-decoration: none; line-height: 1.15; }
-  a:hover { text-decoration: underline; }
-  b { font-weight: 500; font-size: 16px; line-height: 1.15; display: block; }
-  small { display: block; font-size: 14px; color: var(--ink-2); line-height: 1.2; }
-  .foot { display: flex; gap: 6px; align-items: center; font-size: 14px; }
-  .foot b { font-size: 15px; font-weight: 600; }
+  a { display: inline-block; min-height: var(--touch); min-width: var(--touch); text-decoration: none; }
+  a:hover b { text-decoration: underline; }
+  a b { font-size: var(--fs-sub); font-weight: 600; }
+  b { font-weight: 500; font-size: var(--fs-body); line-height: 1.15; display: block; }
+  small { display: block; font-size: var(--fs-small); color: var(--ink-2); line-height: 1.2; }
+  .foot { display: flex; gap: 6px; align-items: center; font-size: var(--fs-small); }
+  .foot b { font-size: var(--fs-text); font-weight: 600; }
   .bar { display: block; margin: 2px 0; }
-  button { padding: 0 8px; font-size: 16px; min-height: 48px; }
+  button { padding: 0 8px; font-size: var(--fs-body); min-height: max(48px, var(--touch)); }
   @media (max-width: 1100px) { grid-template-columns: minmax(150px, 200px) minmax(120px, 1fr) minmax(150px, 200px) 150px 92px; .bar { width: 150px; } }
   @media (max-width: 860px) { grid-template-columns: 1fr 100px; > svg, > div:nth-of-type(n + 2) { grid-column: 1 / -1; } }
 `

@@ -6,7 +6,6 @@ import type { BenchName, FormOf, Given, Hints } from '../benches/table'
 import { useDraft } from '../benches/useDraft'
 import { useEvaluate } from '../benches/useEvaluate'
 import { VerdictColumn } from '../benches/VerdictColumn'
-import { PlainButton } from '../kit/Button'
 import { useUnit } from '../units/preferences'
 import { sayRefusal } from '../units/say'
 import { type BenchStepOf, currentOf, entriesOf, isReadOn, type Job, type ReadingEntry, useJob } from './context'
@@ -22,6 +21,9 @@ import { isEntered, NOT_SENT } from './waiting'
 function lastOnBench(job: Job, bench: string) {
   return job.entries.findLast((e): e is ReadingEntry => e.kind === 'reading' && e.bench === bench)
 }
+
+/** Verdicts after which nothing more is to be done here. */
+const SETTLES: ReadonlySet<string> = new Set(['inside', 'close', 'not judged'])
 
 /** How many moves the job had when the first figure was typed. */
 const MOVES = slot<number | undefined>('moves', undefined)
@@ -69,6 +71,7 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
   const now = outdated ? null : touched ? reading.input && { ...reading.input, ...preset } : (current?.inputs ?? null)
   const isRefused = !evaluated.result && !evaluated.waiting
   const blocked = step.blocked_by.length > 0
+  const mayReadAgain = entered || (standsEntered ? !touched : touched && outdated !== null)
   const moves = step.moves ? movesNow : 0
   return (
     <JobSheet
@@ -92,19 +95,18 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
               step={step}
               touched={touched && !entered}
               enter={{
-                label: result && cannotTell(result) ? 'Take it as it is' : 'Enter the reading',
+                label: result && cannotTell(result) ? 'Take it as it is' : undefined,
+                settles: result === null || SETTLES.has(result.verdict),
                 onPress: enter,
                 isDisabled: !reading.input || blocked || isRefused || (touched && outdated !== null),
               }}
+              onMove={step.moves && !blocked ? () => setMoving(true) : undefined}
+              onAgain={mayReadAgain && !job.closed ? readAgain : undefined}
               onStartOver={clear}
             />
           }
         >
-          {step.moves && !blocked && <PlainButton onPress={() => setMoving(true)}>Record a move</PlainButton>}
           {moves > 0 && <p>{moves === 1 ? 'One move so far.' : `${moves} moves so far.`}</p>}
-          {(entered || (standsEntered ? !touched : touched && outdated !== null)) && !job.closed && (
-            <PlainButton onPress={readAgain}>Read again</PlainButton>
-          )}
         </VerdictColumn>
       }
     >

@@ -43,6 +43,6 @@ export function CoveredStep({ step }: { step: Step }) {
 
 const Told = styled.div`
   padding: 24px 16px;
-  h3 { font-size: 20px; font-weight: 600; }
+  h3 { font-size: var(--fs-head); font-weight: 600; }
   p { max-width: 60ch; padding-top: 6px; }
 `

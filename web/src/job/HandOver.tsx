@@ -45,7 +45,7 @@ export function HandOver({ step, isOpen, onClose }: { step: Step; isOpen: boolea
     <Slip title="Break / hand-over" isOpen={isOpen} onClose={onClose}>
       <p>
         Locks and tags stay as they are. Before hands go in again, somebody tries to start and it stays dead.
-        {job.locks.live && ' The locks are off now: it is locked out again before anybody works on it.'}
+        {job.locks.live && ' The locks are off now: lock out again before anybody works on it.'}
       </p>
       {(job.held.length > 0 || out.length > 0) && (
         <ul aria-label="As it is left">
@@ -82,7 +82,7 @@ export function HandOver({ step, isOpen, onClose }: { step: Step; isOpen: boolea
         long
         problem={problems.what}
       />
-      <MainButton onPress={send}>{what === 'break' ? 'Note the break' : 'Hand over'}</MainButton>
+      <MainButton onPress={send}>{what === 'break' ? 'Record the break' : 'Hand over'}</MainButton>
     </Slip>
   )
 }

@@ -57,7 +57,7 @@ export function HeatRunPanel({ step }: { step: Step }) {
   const main = run.phase === 'gripped' ? undefined : may[0]
   const others = may.filter((next) => next !== main)
   const plan = planOf(job, step)
-  // While it is not ready the pyrometer is what is wanted.
+  // While it is not ready the pyrometer is what is needed.
   const isEarly = run.phase === 'on the heater' && readyNow(run, now) !== 'go'
   const [Onward, Pyrometer] = isEarly ? [PlainButton, MainButton] : [MainButton, PlainButton]
   return (
@@ -97,7 +97,7 @@ export function HeatRunPanel({ step }: { step: Step }) {
         <div className="row">
           <LabelledCell cell="hub" label="Hub" kind="temperature" unit="°C" draft={draft} change={change} problems={{}} />
           <Pyrometer isDisabled={blocked} onPress={note}>
-            Note it
+            Log temperature
           </Pyrometer>
         </div>
         {problem && <p role="alert">{problem}</p>}
@@ -201,7 +201,7 @@ function OnHeater({ run, now }: { run: Run; now: number }) {
   )
 }
 
-/** What is left of the carry: still time to push it home, little of it, none; null seconds where the bore does not close. */
+/** What is left of the carry: still time to push it to the stop, little of it, none; null seconds where the bore does not close. */
 function carryOf(run: Run, now: number) {
   const open = run.closes_at ? sinceNow(run.closes_at, now) : null
   const carry = run.carry_until ? sinceNow(run.carry_until, now) : open
@@ -212,7 +212,7 @@ function carryOf(run: Run, now: number) {
 
 const CARRY_WORDS = {
   left: 'Left to carry it',
-  little: 'Little time left on the shaft: push it home in one go, or heat it again.',
+  little: 'Little time left on the shaft: push it on in one go, or heat it again.',
   'too long': 'Carried too long. Do not slide it on: back to the heater.',
   'no end': 'In this air the bore does not close',
 }
@@ -238,10 +238,10 @@ function OnShaft({ run, now }: { run: Run; now: number }) {
     least === null
       ? 'On the shaft it grips in seconds.'
       : least > 0
-        ? 'Push it home: it may grip in'
+        ? 'Push it on: it may grip in'
         : most !== null && most > 0
           ? 'It may grip now.'
-          : 'It has gripped, as worked out.'
+          : 'It has gripped, as calculated.'
   return (
     <Big role="timer" aria-label="Until it may grip">
       <span>{words}</span>
@@ -270,7 +270,7 @@ export function RunningTimers() {
     const { is, seconds, open } = carryOf(run, now)
     const [words, left] = {
       left: ['left to carry', seconds],
-      little: ['push it home at once, open for', open],
+      little: ['push it on at once, open for', open],
       'too long': ['carried too long by', seconds],
       'no end': ['on its way', null],
     }[is] as [string, number | null]
@@ -300,7 +300,7 @@ const Panel = styled.div`
 `
 const Big = styled.div`
   span { display: block; font-weight: 500; }
-  b { display: block; font: 600 76px/0.95 var(--text); font-variant-numeric: tabular-nums; }
+  b { display: block; font: 600 var(--fs-clock)/0.95 var(--text); font-variant-numeric: tabular-nums; }
   small { color: var(--ink-2); }
   strong { display: block; font-weight: 600; margin-top: 4px; }
   &[data-shut] { background: var(--ink); color: var(--paper); padding: 8px 12px; }
@@ -315,5 +315,5 @@ const Timer = styled.span`
   padding: 0 14px;
   border-right: 1.25px solid var(--line);
   white-space: nowrap;
-  ${Num} { font-weight: 600; font-size: 18px; margin-left: 4px; }
+  ${Num} { font-weight: 600; font-size: var(--fs-sub); margin-left: 4px; }
 `

@@ -4,7 +4,7 @@ import styled from 'styled-components'
 import { figuresOptions } from '../api/queries'
 import { isOfToday, plainSay } from '../benches/bench'
 import { benchOf } from '../benches/benches'
-import { Glyph } from '../kit/Allowance'
+import { Glyph, sayStatus } from '../kit/Allowance'
 import { useUnit } from '../units/preferences'
 import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
@@ -61,7 +61,7 @@ function Verdict({ entry }: { entry: ReadingEntry }) {
   return (
     <>
       <Glyph status={verdict} />
-      <span>{verdict === 'not judged' ? 'done' : verdict}</span>
+      <span>{verdict === 'not judged' ? 'done' : sayStatus({ status: verdict })}</span>
       <span className="note">{note}</span>
     </>
   )
@@ -82,11 +82,11 @@ function Figures({ entry }: { entry: Entry }) {
 const Past = styled.section`
   border-top: 2px solid var(--ink);
   padding: 8px 16px 16px;
-  h3 { font-size: 16px; font-weight: 600; }
+  h3 { font-size: var(--fs-body); font-weight: 600; }
   li { border-bottom: 0.75px solid var(--line); }
   button { display: flex; gap: 8px; align-items: center; width: 100%; min-height: var(--touch); text-align: left; flex-wrap: wrap; }
   b { font-weight: 600; min-width: 72px; }
-  .note { color: var(--ink-2); font-size: 15px; }
-  small { margin-left: auto; color: var(--ink-2); font-size: 14px; }
-  p { font-family: var(--read); font-size: 14px; padding: 0 0 8px; color: var(--blue); overflow-wrap: anywhere; }
+  .note { color: var(--ink-2); font-size: var(--fs-text); }
+  small { margin-left: auto; color: var(--ink-2); font-size: var(--fs-small); }
+  p { font-family: var(--read); font-size: var(--fs-small); padding: 0 0 8px; color: var(--blue); overflow-wrap: anywhere; }
 `

@@ -83,7 +83,7 @@ export function LaserWatch({ jobId, step, seen, onSeen, general }: WatchProps) {
       <p aria-live="polite">
         {watching
           ? said
-          : 'Heads left standing at 3 or 9 o’clock for a slide, at 12 or 6 for a lift; the other machine stands still.'}
+          : 'Heads left standing at 3 or 9 o’clock for a slide, at 12 or 6 for a lift; the other machine stays.'}
         {watching && general && ` ${general}`}
       </p>
     </Watch>
@@ -114,11 +114,11 @@ const Watch = styled.div`
   flex-wrap: wrap;
   gap: 8px 14px;
   align-items: center;
-  p { flex: 1 1 240px; font-size: 15px; }
+  p { flex: 1 1 240px; font-size: var(--fs-text); }
 `
 const Left = styled.p`
   text-align: right;
   font-weight: 600;
-  font-size: 22px;
-  &[data-there] { font-size: 18px; }
+  font-size: var(--fs-title);
+  &[data-there] { font-size: var(--fs-sub); }
 `

@@ -19,7 +19,23 @@ interface JobSheetProps {
   keys?: readonly (readonly [string, string])[]
 }
 
-const FIRST_TO_FILL = '[data-bench] input, [data-bench] button, [data-sign] input, [data-enter-goes-here]'
+const TO_FILL = ['[data-bench] input', '[data-bench] button', '[data-sign] input', '[data-enter-goes-here]']
+const FIRST_TO_FILL = TO_FILL.map((what) => `${what}:not([disabled], [hidden])`).join(', ')
+
+/** The focus on the first field; where the bench draws itself a moment later, then. Gives up where somebody else takes it. */
+function focusOnTheFirst() {
+  const tryIt = () => {
+    const first = [...document.querySelectorAll<HTMLElement>(FIRST_TO_FILL)].find((one) => one.checkVisibility())
+    first?.focus()
+    return document.activeElement !== document.body
+  }
+  if (tryIt()) return
+  const watch = new MutationObserver(() => {
+    if (document.activeElement !== document.body || tryIt()) watch.disconnect()
+  })
+  watch.observe(document.body, { childList: true, subtree: true, attributeFilter: ['disabled'] })
+  return () => watch.disconnect()
+}
 
 /** The sheet of a job: route in the margin, the step on the bench, what is always in reach in the strip. */
 export function JobSheet({ step, isTyping = false, children, verdict, keys }: JobSheetProps) {
@@ -29,11 +45,9 @@ export function JobSheet({ step, isTyping = false, children, verdict, keys }: Jo
   const why = unsent.find((p) => p.waits)?.waits
   useBeHere(job.id, step.key, isTyping)
   const { driver, driven, coupling } = job.spec
-  const byKeys = useLocation().state?.byKeys === true
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a hand that came by keys goes on with each new step
-  useEffect(() => {
-    if (byKeys) document.querySelector<HTMLElement>(FIRST_TO_FILL)?.focus()
-  }, [byKeys, step.key])
+  const toTheFirstField = useLocation().state?.toTheFirstField === true
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a hand that goes on does so with each new step
+  useEffect(() => (toTheFirstField ? focusOnTheFirst() : undefined), [toTheFirstField, step.key])
   return (
     <Sheet
       title={job.line_name}

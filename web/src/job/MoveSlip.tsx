@@ -121,7 +121,7 @@ export function MoveSlip({ step, read, onClose }: MoveSlipProps) {
   )
   const cell = { draft, change, problems: jacking.problems }
   return (
-    <Slip title="The move as it was made" isOpen onClose={onClose} wide>
+    <Slip title="Record what was moved" isOpen onClose={onClose} wide>
       <p>
         Shim: plus is added, minus taken out. Slide: plus is toward 3 o’clock. Vertical first, then sideways with a dial at
         the foot. Gap, offset and angle are read again after it.
@@ -137,7 +137,7 @@ export function MoveSlip({ step, read, onClose }: MoveSlipProps) {
         ))}
       </Feet>
       <Choice
-        label="Dials at the feet stand on the"
+        label="Dials at the feet are on the"
         options={SIDES}
         value={SIDE.of(draft)}
         words={{ '3': '3 o’clock side', '9': '9 o’clock side' }}
@@ -145,11 +145,11 @@ export function MoveSlip({ step, read, onClose }: MoveSlipProps) {
       />
       {planesAt && <LaserWatch jobId={job.id} step={step.key} seen={seen} onSeen={setSeen} general={jacking.general} />}
       {inputs && <Afterwards inputs={inputs} made={withMachines(moved, suggested)} />}
-      <LabelledCell cell="axial" label="Along the shaft, plus is away" {...cell} />
+      <LabelledCell cell="axial" label="Axial move (+ away from coupling)" {...cell} />
       <Words label="Note" unit="if any" value={note} onChange={(text) => change(NOTE.put(draft, text))} />
       {refused && <p role="alert">{refused}</p>}
       <MainButton isDisabled={reader.unreadable} onPress={send}>
-        Enter the move
+        Save the move
       </MainButton>
     </Slip>
   )

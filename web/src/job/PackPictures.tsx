@@ -73,5 +73,5 @@ const Pictures = styled.div`
   gap: 8px 24px;
   figure { flex: 1 1 180px; max-width: 230px; margin: 0; }
   svg { display: block; width: 100%; height: auto; }
-  figcaption { font-size: 14px; line-height: 1.2; padding-top: 4px; }
+  figcaption { font-size: var(--fs-small); line-height: 1.2; padding-top: 4px; }
 `

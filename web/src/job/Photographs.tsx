@@ -137,9 +137,9 @@ const Strip = styled.ul`
   gap: 8px;
   padding: 8px 16px;
   border-bottom: 1.25px solid var(--line);
-  button { display: flex; gap: 8px; align-items: center; min-height: var(--touch); text-align: left; max-width: 260px; font-size: 15px; line-height: 1.2; }
+  button { display: flex; gap: 8px; align-items: center; min-height: var(--touch); text-align: left; max-width: 260px; font-size: var(--fs-text); line-height: 1.2; }
   img { width: 84px; height: 63px; object-fit: cover; border: 1.25px solid var(--ink); flex: none; }
-  small { display: block; font-size: 13px; color: var(--ink-2); }
+  small { display: block; font-size: var(--fs-note); color: var(--ink-2); }
 `
 const Large = styled.img`
   max-width: 100%;

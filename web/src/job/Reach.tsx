@@ -42,7 +42,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
         Ledger{out > 0 && <b> {out} out</b>}
       </button>
       <button type="button" onClick={() => setOpen('provisional')}>
-        Provisional{job.provisional.length > 0 && <b> {job.provisional.length}</b>}
+        Not final yet{job.provisional.length > 0 && <b> {job.provisional.length}</b>}
       </button>
       {!job.closed && (
         <button type="button" onClick={() => setOpen('hand-over')}>
@@ -59,7 +59,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
       <Slip title="Value card" isOpen={open === 'card'} onClose={close} wide>
         <p>
           Every limit and torque with its paper. A step whose value is missing waits for it; whoever works fills it in. What
-          stands is changed by the lead. Samples are invented and bind nobody.
+          is on it is changed by the lead. Samples are invented and bind nobody.
         </p>
         <ValueLines
           keys={[...new Set([...asked, ...Object.keys(job.card), ...job.steps.flatMap((s) => s.needs)])]}
@@ -84,7 +84,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
       <Slip title="Ledger" isOpen={open === 'ledger'} onClose={close} wide>
         <LedgerLines step={step} />
       </Slip>
-      <Slip title="Provisional" isOpen={open === 'provisional'} onClose={close}>
+      <Slip title="Not final yet" isOpen={open === 'provisional'} onClose={close}>
         {job.provisional.length ? (
           <ul>
             {job.provisional.map((what) => (
@@ -92,7 +92,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
             ))}
           </ul>
         ) : (
-          <p>Nothing is provisional.</p>
+          <p>Everything is final.</p>
         )}
       </Slip>
       <HandOver step={step} isOpen={open === 'hand-over'} onClose={close} />
@@ -172,7 +172,7 @@ function LedgerLines({ step }: { step: Step }) {
               <PlainButton
                 onPress={() => send({ line: line.line, what: line.what, goes: line.goes, counted: 'back', count: 1 })}
               >
-                Count 1 back
+                Return 1
               </PlainButton>
             ) : (
               <span>closed</span>
@@ -189,7 +189,7 @@ function LedgerLines({ step }: { step: Step }) {
       />
       <Words label="How many" value={count} onChange={setCount} />
       <Choice label="It is" options={GOES} value={goes} onChange={setGoes} />
-      <PlainButton onPress={countOut}>Count out</PlainButton>
+      <PlainButton onPress={countOut}>Add to ledger</PlainButton>
     </Ledger>
   )
 }
@@ -198,7 +198,7 @@ const Bar = styled.div`
   display: flex;
   align-items: stretch;
   min-width: 0;
-  > button { padding: 0 14px; min-height: 42px; border-right: 1.25px solid var(--line); font-weight: 500; white-space: nowrap; }
+  > button { padding: 0 14px; min-height: var(--touch); border-right: 1.25px solid var(--line); font-weight: 500; white-space: nowrap; }
   > button:focus-visible { outline-offset: -4px; }
   b { font-weight: 600; }
   > strong { align-self: center; padding: 4px 10px; margin: 0 8px; font-weight: 600; white-space: nowrap; background: var(--ink); color: var(--paper); }
@@ -209,7 +209,7 @@ const Held = styled.span`
   padding: 3px 10px;
   margin-left: 8px;
   border: 2px solid var(--ink);
-  font-size: 15px;
+  font-size: var(--fs-text);
   white-space: nowrap;
   b { font-weight: 600; }
   @media (max-width: 860px) { order: -1; margin: 0 8px 0 4px; }
@@ -219,5 +219,5 @@ const Ledger = styled.div`
   flex-direction: column;
   gap: 10px;
   li { display: flex; justify-content: space-between; align-items: center; gap: 12px; border-bottom: 0.75px solid var(--line); padding: 4px 0; }
-  small { display: block; font-size: 14px; color: var(--ink-2); }
+  small { display: block; font-size: var(--fs-small); color: var(--ink-2); }
 `

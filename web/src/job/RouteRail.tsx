@@ -6,18 +6,10 @@ import { NARROW } from '../kit/widths'
 import { showTime } from '../units/length'
 import { sayHour } from '../units/when'
 import { isSettled, type Job, type Step, useJob } from './context'
+import { STATE_WORDS } from './states'
 
-const STATE_WORDS: Record<Step['state'], string> = {
-  blocked: '',
-  open: '',
-  incomplete: 'not complete',
-  'cannot tell yet': 'cannot tell yet',
-  over: 'over',
-  stale: 'stale',
-  waiting: 'asked',
-  'to sign': 'to sign',
-  done: '',
-}
+/** Not said in the list: its mark says it. */
+const BY_ITS_MARK: ReadonlySet<Step['state']> = new Set(['blocked', 'open', 'done'])
 
 /** The route on a scribed line: stages as balloons, the steps of the one that is open, holds and points of no return. */
 export function RouteRail({ live }: { live: Step }) {
@@ -73,8 +65,8 @@ export function RouteRail({ live }: { live: Step }) {
                             {others.some((here) => here.step === step.key) && (
                               <small>here: {namesAt(others, step.key)}</small>
                             )}
+                            {stateWords(step) && <em>{stateWords(step)}</em>}
                           </span>
-                          <em>{stateWords(step)}</em>
                         </Link>
                         {step.no_return && (
                           <NoReturn data-fold data-passed={step.state === 'done' ? '' : undefined}>
@@ -151,7 +143,8 @@ function namesAt(others: readonly Here[], step: string): string {
 
 function stateWords(step: Step): string {
   if (step.waits) return 'not sent'
-  return step.optional && !step.current ? 'if wanted' : STATE_WORDS[step.state]
+  if (step.optional && !step.current) return 'optional'
+  return BY_ITS_MARK.has(step.state) ? '' : STATE_WORDS[step.state]
 }
 
 /** How long a hot hub takes, or when this can start. */
@@ -179,7 +172,7 @@ function stageNote(steps: Job['steps']) {
   const asked = steps.filter((s) => !s.optional || s.current !== null)
   const done = asked.filter(isSettled).length
   const bad = steps.find((s) => s.state === 'stale' || s.state === 'over' || s.state === 'cannot tell yet')
-  return bad ? `${bad.state}, ${done} of ${asked.length} done` : `${done} of ${asked.length}`
+  return bad ? `${STATE_WORDS[bad.state]}, ${done} of ${asked.length}` : `${done} of ${asked.length}`
 }
 
 /** Tick on the line, blue diamond, flag of a hold. */
@@ -230,9 +223,9 @@ const OneLine = styled.button`
     align-items: center;
     gap: 10px;
     padding: 0 14px;
-    i { width: 29px; height: 29px; flex: none; border-radius: 50%; border: 1.25px solid var(--ink); background: var(--leaf); display: grid; place-items: center; font: 500 15px var(--read); }
-    b { font-size: 17px; font-weight: 600; white-space: nowrap; }
-    span { font-size: 14px; color: var(--ink-2); white-space: nowrap; }
+    i { width: 29px; height: 29px; flex: none; border-radius: 50%; border: 1.25px solid var(--ink); background: var(--leaf); display: grid; place-items: center; font: 500 var(--fs-text) var(--read); }
+    b { font-size: var(--fs-body); font-weight: 600; white-space: nowrap; }
+    span { font-size: var(--fs-small); color: var(--ink-2); white-space: nowrap; }
     svg { flex: none; }
     [data-dots] { margin-left: auto; }
   }
@@ -261,8 +254,8 @@ const Head = styled(Link)`
   text-decoration: none;
   white-space: nowrap;
   overflow: hidden;
-  b { font-size: 17px; font-weight: 600; display: block; line-height: 1.2; }
-  span { font-size: 14px; color: var(--ink-2); }
+  b { font-size: var(--fs-body); font-weight: 600; display: block; line-height: 1.2; }
+  span { font-size: var(--fs-small); color: var(--ink-2); }
 `
 const Route = styled.ol`
   position: relative;
@@ -281,36 +274,36 @@ const Stage = styled.button`
   text-align: left;
   position: relative;
   font-weight: 500;
-  font-size: 17px;
+  font-size: var(--fs-body);
   line-height: 1.1;
   white-space: nowrap;
   &[aria-expanded='true'] { background: var(--paper); font-weight: 600; }
-  i { width: 29px; height: 29px; flex: none; border-radius: 50%; border: 1.25px solid var(--ink); background: var(--rail); display: grid; place-items: center; font: 500 15px var(--read); z-index: 1; }
-  small { display: block; font-size: 13px; color: var(--ink-2); font-weight: 400; }
+  i { width: 29px; height: 29px; flex: none; border-radius: 50%; border: 1.25px solid var(--ink); background: var(--rail); display: grid; place-items: center; font: 500 var(--fs-text) var(--read); z-index: 1; }
+  small { display: block; font-size: var(--fs-note); color: var(--ink-2); font-weight: 400; }
 `
 const Steps = styled.ol`
   background: var(--paper);
   border-bottom: 0.75px solid var(--line);
   position: relative;
-  a { display: flex; min-height: var(--touch); align-items: center; gap: 10px; padding: 4px 8px 4px 18px; font-size: 15px; line-height: 1.15; text-decoration: none; position: relative; }
-  a small { display: block; font-size: 13px; font-weight: 400; color: var(--ink-2); }
+  a { display: flex; min-height: var(--touch); align-items: center; gap: 10px; padding: 4px 8px 4px 18px; font-size: var(--fs-text); line-height: 1.15; text-decoration: none; position: relative; }
+  a small { display: block; font-size: var(--fs-note); font-weight: 400; color: var(--ink-2); }
   a svg { flex: none; background: var(--paper); z-index: 1; }
   a[aria-current] { background: var(--blue-wash); font-weight: 600; }
   a[aria-current] svg { background: none; }
   a[data-state='blocked'] { color: var(--ink-2); }
-  em { margin-left: auto; font-style: normal; font-size: 13px; font-weight: 500; white-space: nowrap; }
+  em { display: block; font-style: normal; font-size: var(--fs-note); font-weight: 500; white-space: nowrap; }
 `
 const NoReturn = styled.div`
   margin-left: 18px;
   padding: 1px 8px 3px 26px;
   border-top: 3px double var(--ink);
-  font-size: 13px;
+  font-size: var(--fs-note);
   color: var(--ink-2);
 `
 const Foot = styled(Link)`
   display: flex;
   align-items: center;
-  min-height: 48px;
+  min-height: max(48px, var(--touch));
   padding: 0 14px;
   font-weight: 500;
   white-space: nowrap;

@@ -31,7 +31,7 @@ export function RowTable({
           // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other name than their place
           <tr key={i}>
             {columns.map((c) => (
-              <td key={c.key}>
+              <td key={c.key} data-label={c.label}>
                 <TextField
                   aria-label={`${c.label}, ${form.row_name} ${i + 1}`}
                   value={row[c.key] ?? ''}
@@ -70,8 +70,14 @@ export function RowTable({
 const Table = styled.table`
   border-collapse: collapse;
   width: 100%;
-  th { text-align: left; font-weight: 500; font-size: 14px; padding: 2px 4px; }
+  th { text-align: left; font-weight: 500; font-size: var(--fs-small); padding: 2px 4px; }
   td { padding: 2px; vertical-align: top; }
-  input { width: 100%; min-width: 0; font-size: 15px; min-height: var(--touch); border: 1.25px solid var(--ink); background: var(--leaf); color: var(--blue); padding: 0 8px; }
+  input { width: 100%; min-width: 0; font-size: var(--fs-text); min-height: var(--touch); border: 1.25px solid var(--ink); background: var(--leaf); color: var(--blue); padding: 0 8px; }
+  @media (max-width: 700px) {
+    &, tbody, tfoot, tr, td { display: block; }
+    thead { display: none; }
+    tbody tr { border-bottom: 1.25px solid var(--line); padding: 6px 0; }
+    td::before { content: attr(data-label); font-weight: 500; font-size: var(--fs-small); }
+  }
   input:focus { outline: 3px solid var(--blue); outline-offset: -1px; background: var(--blue-wash); }
 `

@@ -229,7 +229,7 @@ const Asked = styled.div`
   border-bottom: 0.75px solid var(--line);
   padding: 4px 0;
   line-height: 1.2;
-  small { display: block; font-size: 14px; color: var(--ink-2); }
+  small { display: block; font-size: var(--fs-small); color: var(--ink-2); }
 `
 const Answers = styled.div`
   display: flex;
@@ -256,7 +256,7 @@ const Marked = styled.fieldset`
   padding: 4px 0 8px;
   margin: 0;
   legend { padding: 0; }
-  small { display: block; font-size: 14px; color: var(--ink-2); }
+  small { display: block; font-size: var(--fs-small); color: var(--ink-2); }
 `
 const Places = styled.div`
   display: grid;
@@ -265,7 +265,7 @@ const Places = styled.div`
   padding: 4px 0;
 `
 const Wrong = styled.p`
-  font-size: 14px;
+  font-size: var(--fs-small);
   font-weight: 600;
   padding-left: 44px;
 `

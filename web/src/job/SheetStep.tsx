@@ -21,7 +21,7 @@ import { isEntered, NOT_SENT } from './waiting'
 
 const TITLES: Record<Result['verdict'], string> = {
   inside: 'In order.',
-  close: 'In order, but close.',
+  close: 'In order, near the limit.',
   over: 'Not in order.',
   incomplete: 'Not complete yet.',
   'not judged': 'Done.',
@@ -85,7 +85,7 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
           result={result}
           lacking={
             wanted.length && !entered
-              ? `Still wanted: ${wanted.slice(0, 3).join('; ')}${wanted.length > 3 ? `; and ${wanted.length - 3} more` : ''}.`
+              ? `Still to fill in: ${wanted.slice(0, 3).join('; ')}${wanted.length > 3 ? `; and ${wanted.length - 3} more` : ''}.`
               : ''
           }
           general={refused}
@@ -97,7 +97,8 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
                 step.heat_plan && !touched
                   ? undefined
                   : {
-                      label: wanted.length ? 'Enter as it stands' : 'Enter',
+                      label: wanted.length ? 'Save unfinished' : undefined,
+                      settles: wanted.length === 0,
                       onPress: enter,
                       isDisabled: blocked || unreadable,
                     }
@@ -130,6 +131,6 @@ const Paper = styled.div`
   gap: 8px;
 `
 const Ordered = styled.p`
-  font-size: 14px;
+  font-size: var(--fs-small);
   color: var(--ink-2);
 `

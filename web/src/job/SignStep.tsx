@@ -5,6 +5,7 @@ import { sayIn } from '../units/say'
 import { isSettled, type Step, useJob } from './context'
 import { JobSheet } from './JobSheet'
 import { StepFoot } from './StepFoot'
+import { STATE_WORDS } from './states'
 
 /** A signature on the whole: what is still open is listed before anybody signs. */
 export function SignStep({ step }: { step: Step }) {
@@ -30,7 +31,7 @@ export function SignStep({ step }: { step: Step }) {
       <Paper>
         {open.map((s) => (
           <p key={s.key}>
-            <b>{s.title}</b> {sayIn(s.stale_because, unit) || s.state}
+            <b>{s.title}</b> {sayIn(s.stale_because, unit) || STATE_WORDS[s.state]}
           </p>
         ))}
         {ledger.map((line) => (
@@ -40,7 +41,7 @@ export function SignStep({ step }: { step: Step }) {
         ))}
         {job.provisional.map((what) => (
           <p key={what}>
-            <b>Provisional</b> {what}
+            <b>Not final yet</b> {what}
           </p>
         ))}
         {clear && <p>Every step is done, the ledger is closed, nothing is provisional.</p>}

@@ -1,39 +1,68 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQuery } from '@tanstack/react-query'
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { api, bring, Refused } from '../api/client'
-import { newId } from '../api/outbox'
 import { sessionOptions } from '../api/queries'
 import { MainButton, PlainButton } from '../kit/Button'
-import { Words } from '../kit/Field'
-import { useMay } from '../session/may'
 import { sayWhen } from '../units/when'
+import { Accept, requestOf } from './Accept'
 import { type Step, useJob } from './context'
+import { useSign } from './useSign'
 
 interface StepFootProps {
   step: Step
   touched: boolean
-  enter?: { label: string; onPress: () => void; isDisabled: boolean }
+  enter?: {
+    /** Where it is not simply saved: what saving it means. */
+    label?: string | undefined
+    onPress: () => Promise<void>
+    isDisabled: boolean
+    /** Once it is saved nothing more is to be done here. */
+    settles: boolean
+  }
+  /** Record the move, where the machine is moved here. */
+  onMove?: (() => void) | undefined
+  /** Take new readings, where some stand. */
+  onAgain?: (() => void) | undefined
   onStartOver?: () => void
 }
 
-/** What can be done with the step now: enter, sign, accept with a reason, go on to the next. */
-export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
+/** What can be done with the step now: save, sign, move, read again, have it accepted, go on to the next. */
+export function StepFoot({ step, touched, enter, onMove, onAgain, onStartOver }: StepFootProps) {
   const job = useJob()
   const navigate = useNavigate()
   const next = job.steps.find((s) => s.key === job.next && s.key !== step.key)
   const waits = !touched && step.waits
   const unproven = step.state === 'cannot tell yet'
   const mustEnter = !waits && (touched || !step.current || step.state === 'stale' || unproven)
+  const isOver = !touched && !waits && step.may_authorise && isOutOfTolerance(step, job)
   const signed = job.signatures.find((s) => s.id === step.signed)
   const accepted = job.signatures.find((s) => s.id === step.authorised)
+  const isDone = !touched && (step.state === 'done' || !!waits)
+  const goTo = (to: Step, toTheFirstField: boolean) =>
+    navigate(`/jobs/${job.id}/steps/${to.key}`, { state: { toTheFirstField } })
   const foot = useKeptFocus()
+  /** Saved to go on, and what stood here before it; until what was saved stands in the job. */
+  const [goesOn, setGoesOn] = useState<{ before: string | null } | null>(null)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: where it goes on to is known once what was saved is in the job
+  useEffect(() => {
+    if (!goesOn) return
+    if (isDone && next) goTo(next, true)
+    else if (touched || step.current !== goesOn.before) setGoesOn(null)
+  }, [goesOn, touched, isDone, step.current, next?.key])
+  const save = async (andGoOn: boolean) => {
+    const before = step.current
+    await enter?.onPress()
+    setGoesOn(andGoOn ? { before } : null)
+  }
+  const mayGoOn = enter?.settles && step.hold === null && !enter.label
+  const MoveButton = isOver ? MainButton : PlainButton
+  const AgainButton = isOver && !onMove ? MainButton : PlainButton
   return (
     <Foot ref={foot}>
       {accepted && (
         <p>
-          Accepted over its limit by {accepted.by}, {sayWhen(accepted.at)}: {accepted.reason}
+          Accepted out of tolerance by {accepted.by}, {sayWhen(accepted.at)}: {accepted.reason}
         </p>
       )}
       {signed && (
@@ -43,33 +72,25 @@ export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
       )}
       {waits && (
         <p role="status">
-          Entered {sayWhen(new Date(waits.at).toISOString())}, kept on this device.
-          {step.hold && ' It wants a signature, and a signature waits for the server; what comes after waits for both.'}
+          Saved {sayWhen(new Date(waits.at).toISOString())}, kept on this device.
+          {step.hold && ' It needs a signature, and a signature waits for the server; what comes after waits for both.'}
         </p>
       )}
       {!touched && !waits && step.state === 'to sign' && <Sign step={step} />}
-      {!touched && !waits && step.state === 'over' && step.may_authorise && <Authorise step={step} />}
       {enter && mustEnter && (
-        <MainButton data-enter-goes-here isDisabled={enter.isDisabled} onPress={enter.onPress}>
-          {enter.label}
-        </MainButton>
+        <Side>
+          <MainButton data-enter-goes-here isDisabled={enter.isDisabled} onPress={() => save(!!mayGoOn)}>
+            {mayGoOn ? 'Save and go on' : (enter.label ?? 'Save')}
+          </MainButton>
+          {mayGoOn && (
+            <PlainButton isDisabled={enter.isDisabled} onPress={() => save(false)}>
+              Save
+            </PlainButton>
+          )}
+        </Side>
       )}
-      {step.optional && !step.current && !touched && !waits && next && (
-        <PlainButton onPress={() => navigate(`/jobs/${job.id}/steps/${next.key}`)}>Leave it out: {next.title}</PlainButton>
-      )}
-      {step.blocked_by.length > 0 && step.state !== 'done' && next && (
-        <PlainButton onPress={() => navigate(`/jobs/${job.id}/steps/${next.key}`)}>
-          What comes first: {next.title}
-        </PlainButton>
-      )}
-      {touched && onStartOver && <PlainButton onPress={onStartOver}>Clear what was typed</PlainButton>}
-      {!touched && (step.state === 'done' || waits) && next && (
-        <MainButton
-          data-enter-goes-here
-          onPress={(press) =>
-            navigate(`/jobs/${job.id}/steps/${next.key}`, { state: { byKeys: press.pointerType === 'keyboard' } })
-          }
-        >
+      {isDone && next && (
+        <MainButton data-enter-goes-here onPress={(press) => goTo(next, press.pointerType === 'keyboard')}>
           Next: {next.title}
         </MainButton>
       )}
@@ -78,8 +99,27 @@ export function StepFoot({ step, touched, enter, onStartOver }: StepFootProps) {
           See the record
         </MainButton>
       )}
+      {(onMove || onAgain) && (
+        <Side>
+          {onMove && <MoveButton onPress={onMove}>Record the move</MoveButton>}
+          {onAgain && <AgainButton onPress={onAgain}>New readings</AgainButton>}
+        </Side>
+      )}
+      {isOver && <Accept step={step} />}
+      {step.optional && !step.current && !touched && !waits && next && (
+        <PlainButton onPress={() => goTo(next, false)}>Leave it out: {next.title}</PlainButton>
+      )}
+      {step.blocked_by.length > 0 && step.state !== 'done' && next && (
+        <PlainButton onPress={() => goTo(next, false)}>What comes first: {next.title}</PlainButton>
+      )}
+      {touched && onStartOver && <PlainButton onPress={onStartOver}>Discard</PlainButton>}
     </Foot>
   )
+}
+
+/** Out of tolerance, and nobody has accepted it; the lead may have been asked to. */
+function isOutOfTolerance(step: Step, job: ReturnType<typeof useJob>) {
+  return step.state === 'over' || (step.state === 'waiting' && requestOf(job, step) !== undefined)
 }
 
 /** When the button that had the focus makes way for the next one, that one has it; where there is none, the sheet has. */
@@ -96,61 +136,25 @@ function useKeptFocus() {
   useEffect(() => {
     const isLost = document.activeElement === document.body || document.activeElement === null
     if (!wasHere.current || !isLost) return
-    const next = foot.current?.querySelector<HTMLElement>('input, button:not([disabled])')
+    const next = ['[data-enter-goes-here]', 'input', 'button']
+      .map((what) => foot.current?.querySelector<HTMLElement>(`${what}:not([disabled])`))
+      .find((found) => found)
     const first = next ?? document.querySelector<HTMLElement>('[data-bench] :is(input, button):not([disabled])')
     first?.focus()
   })
   return foot
 }
 
-/** A signature goes to the server at once or not at all: a password is never kept on the device. */
-function useSign(step: Step) {
-  const job = useJob()
-  const client = useQueryClient()
-  const id = useRef(newId())
-  const [password, setPassword] = useState('')
-  const [problem, setProblem] = useState('')
-  const [wrongPassword, setWrongPassword] = useState('')
-  const sign = async (kind: 'hold' | 'authorise', reason = '') => {
-    setProblem('')
-    setWrongPassword('')
-    const body = { id: id.current, step: step.key, kind, entry: step.current, reason, password }
-    try {
-      await bring(api.POST('/api/jobs/{job_id}/signatures', { params: { path: { job_id: job.id } }, body }))
-      id.current = newId()
-      setPassword('')
-      await client.invalidateQueries({ queryKey: ['job', job.id] })
-      client.invalidateQueries({ queryKey: ['floor'] })
-    } catch (why) {
-      if (!(why instanceof Refused)) throw why
-      const wrong = why.problems.find((p) => p.path === 'password')
-      if (wrong) setWrongPassword(wrong.message)
-      else
-        setProblem(why.unreachable ? `${why.message} A signature does not wait: sign once the server is back.` : why.message)
-    }
-  }
-  const yourPassword = (
-    <Words
-      label="Your password"
-      type="password"
-      autoComplete="current-password"
-      value={password}
-      onChange={setPassword}
-      problem={wrongPassword}
-    />
-  )
-  return { sign, problem, password, yourPassword }
-}
-
 function Sign({ step }: { step: Step }) {
   const session = useQuery(sessionOptions).data
   const role = session?.role
   const { sign, problem, password, yourPassword } = useSign(step)
-  const wanted = step.hold!
-  if (!session?.acts_as.includes(wanted)) {
+  const needed = step.hold!
+  if (!session?.acts_as.includes(needed)) {
     return (
       <p>
-        Hold: {wanted === 'lead' ? 'the lead signs' : 'a millwright or the lead signs'}. You are signed in as {role}.
+        {needed === 'lead' ? 'Lead’s signature needed' : 'Millwright’s or lead’s signature needed'}. You are signed in as{' '}
+        {role}.
       </p>
     )
   }
@@ -171,34 +175,6 @@ function Sign({ step }: { step: Step }) {
   )
 }
 
-function Authorise({ step }: { step: Step }) {
-  const mayAccept = useMay('accept what is over its limit')
-  const { sign, problem, password, yourPassword } = useSign(step)
-  const [reason, setReason] = useState('')
-  if (!mayAccept) return <p>Over its limit. Put it right, or the lead may accept it with a reason.</p>
-  return (
-    <Form
-      data-sign
-      onSubmit={(event) => {
-        event.preventDefault()
-        sign('authorise', reason)
-      }}
-    >
-      <Words
-        label="Accept it over its limit, because"
-        value={reason}
-        onChange={setReason}
-        problem={problem}
-        detail="The record shows who, why and when."
-      />
-      {yourPassword}
-      <PlainButton type="submit" isDisabled={!reason.trim() || !password}>
-        Accept with this reason
-      </PlainButton>
-    </Form>
-  )
-}
-
 const Form = styled.form`
   display: flex;
   flex-direction: column;
@@ -211,6 +187,13 @@ const Foot = styled.div`
   flex-direction: column;
   gap: 8px;
   &:empty { display: none; }
-  p { font-size: 15px; line-height: 1.25; }
+  p { font-size: var(--fs-text); line-height: 1.25; }
   p[role='alert'] { font-weight: 600; }
+`
+const Side = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  > * { padding: 2px 10px; }
+  > :first-child { flex: 1 1 auto; }
 `

@@ -31,7 +31,7 @@ export function StepHead({ step }: { step: Step }) {
           </WordButton>
           <WordButton onPress={() => setWriting('note')}>Note</WordButton>
           {!job.closed && <TakePhotograph step={step} />}
-          <WordButton onPress={() => setWriting('question')}>Stop and ask</WordButton>
+          <WordButton onPress={() => setWriting('question')}>Ask the lead</WordButton>
         </span>
       </Line>
       {why && (
@@ -51,7 +51,7 @@ export function StepHead({ step }: { step: Step }) {
       )}
       {step.caution && step.no_return && <Framed>{step.caution}</Framed>}
       {step.stale_because.template && !step.waits && (
-        <Bar role="status">Stale. {sayIn(step.stale_because, unit)}. Read it again.</Bar>
+        <Bar role="status">{sayIn(step.stale_because, unit)}: read it again.</Bar>
       )}
       {step.blocked_by.map(({ words }) => (
         <Bar key={words} role="status">
@@ -83,7 +83,7 @@ function Write({ kind, step, onClose }: { kind: 'note' | 'question'; step: strin
       .catch((why) => setProblem(why.message)),
   )
   return (
-    <Slip title={kind === 'note' ? 'Note' : 'Stop and ask the lead'} isOpen onClose={onClose}>
+    <Slip title={kind === 'note' ? 'Note' : 'Ask the lead'} isOpen onClose={onClose}>
       {kind === 'question' && <p>The step waits for the answer; its readings go with the question. Other steps go on.</p>}
       <Words
         label={kind === 'note' ? 'What is worth knowing next time' : 'Question'}
@@ -158,9 +158,9 @@ const Told = styled.div`
   flex-wrap: wrap;
   gap: 4px 24px;
   align-items: flex-start;
-  small { display: block; font-size: 14px; }
+  small { display: block; font-size: var(--fs-small); }
   b { font-weight: 600; color: var(--ink); }
-  p { flex: 1 1 300px; color: var(--ink-2); font-size: 15px; line-height: 1.25; max-width: 72ch; }
+  p { flex: 1 1 300px; color: var(--ink-2); font-size: var(--fs-text); line-height: 1.25; max-width: 72ch; }
   svg { flex: 0 1 auto; }
 `
 const Line = styled.div`
@@ -169,23 +169,23 @@ const Line = styled.div`
   justify-content: space-between;
   align-items: center;
   gap: 0 12px;
-  h2 { font-size: 22px; font-weight: 600; line-height: 1.1; }
-  strong { font-weight: 400; font-size: 15px; line-height: 1.15; color: var(--ink-2); flex: 1 1 200px; }
-  span { margin-left: auto;  white-space: nowrap; font-size: 15px; }
+  h2 { font-size: var(--fs-title); font-weight: 600; line-height: 1.1; }
+  strong { font-weight: 400; font-size: var(--fs-text); line-height: 1.15; color: var(--ink-2); flex: 1 1 200px; }
+  span { margin-left: auto;  white-space: nowrap; font-size: var(--fs-text); }
 `
 const Bar = styled.p`
   && { border-left: 3px solid var(--ink); color: var(--ink); background: var(--rail); padding: 6px 10px; margin-top: 6px; font-weight: 500; }
 `
 /** Where there is no way back the caution stands in the strongest form there is. */
 const Framed = styled.p`
-  && { border: 3px solid var(--ink); color: var(--ink); padding: 6px 12px; margin: 6px 0; font-weight: 600; font-size: 18px; max-width: none; }
+  && { border: 3px solid var(--ink); color: var(--ink); padding: 6px 12px; margin: 6px 0; font-weight: 600; font-size: var(--fs-sub); max-width: none; }
 `
 const Said = styled.div`
   border-left: 3px solid var(--blue);
   padding: 4px 10px;
   margin-top: 6px;
-  font-size: 15px;
-  span { color: var(--ink-2); font-size: 14px; }
+  font-size: var(--fs-text);
+  span { color: var(--ink-2); font-size: var(--fs-small); }
 `
 const AnswerRow = styled.div`
   display: flex;

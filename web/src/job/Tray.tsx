@@ -31,7 +31,7 @@ export function Tray({ jobId, titleOf }: { jobId?: string; titleOf?: (step: stri
       <Slip title="Not taken" isOpen={open} onClose={() => setOpen(false)} wide>
         <p>
           This was entered on this device and could not be taken. It lies here until it is entered again, once what stood in
-          its way is put right, or discarded.
+          its way is corrected, or discarded.
         </p>
         <Parcels>
           {parcels.map((parcel) => (
@@ -83,13 +83,13 @@ const Handle = styled.button`
 const Parcels = styled.ul`
   li { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 12px; border-bottom: 0.75px solid var(--line); padding: 8px 0; }
   li > div:first-child { flex: 1 1 320px; min-width: 0; }
-  small { display: block; font-size: 14px; color: var(--ink-2); }
+  small { display: block; font-size: var(--fs-small); color: var(--ink-2); }
   p { font-weight: 500; line-height: 1.25; }
   .buttons { display: flex; flex-direction: column; gap: 8px; }
 `
 const Held = styled.span`
   display: block;
-  font-size: 14px;
+  font-size: var(--fs-small);
   color: var(--ink-2);
   overflow-wrap: anywhere;
 `

@@ -23,7 +23,7 @@ describe('what stands here says nothing any more', () => {
   })
   it('once a move came in while it was being typed', () => {
     expect(outdatedBecause({ stale_because: plain('') }, true, 1, 2)?.template).toBe(
-      'Since this was typed, a move was entered',
+      'Since these readings were typed, a move was recorded',
     )
   })
   it('but what is typed after the move counts, also on a step that was stale', () => {

@@ -4,7 +4,7 @@ import { sayIn, type Words } from '../units/say'
 import type { Step } from './context'
 
 const NOTHING: Words = { template: '', values: {} }
-const MOVED_SINCE: Words = { template: 'Since this was typed, a move was entered', values: {} }
+const MOVED_SINCE: Words = { template: 'Since these readings were typed, a move was recorded', values: {} }
 
 /**
  * Why what stands here, or is typed here, says nothing any more; null where it still does.
