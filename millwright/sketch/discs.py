@@ -7,7 +7,7 @@ USUAL_BOLTS = 3  # of one flange, drawn where the card has no count yet
 
 
 def pack_holes(first: int | None, second: int | None) -> Sketch:
-    """The pack on the first flange: small holes take its bolts, large ones let the nuts of the other flange stand free."""
+    """The pack on the first flange: small holes take its bolts, large ones let the nuts of the other flange stay free."""
     n = min(max(first or USUAL_BOLTS, second or USUAL_BOLTS, 2), 12)
     x, y, r = 110, 100, 62
     size = min(10.0, 100 / (2 * n))
@@ -28,7 +28,7 @@ def pack_holes(first: int | None, second: int | None) -> Sketch:
         labels=(
             label(214, 40, f"small: its own bolts{count}", to=small[0]),
             label(214, 90, "large: the nuts of the", to=large[0] if large[0][0] > x else large[-1]),
-            label(214, 106, "other flange stand free"),
+            label(214, 106, "other flange stay free"),
             label(214, 150, "turn one shaft by a hole"),
             label(214, 166, "where a nut would touch"),
         ),
@@ -85,7 +85,7 @@ def squeeze_screw(most: Figure | None, screws: int | None) -> Sketch:
         labels=(
             label(244, 46, "squeeze screw: each by", to=(232, 54)),
             label(244, 62, f"the same turn{came}"),
-            label(20, 176, "pilot: must pass, then spring home", to=(92, 118)),
+            label(20, 176, "pilot: must pass, then spring in", to=(92, 118)),
             label(290, 176, "out before it runs", anchor="start", to=(226, 78)),
         ),
         dimensions=tuple(shorter),

@@ -5,8 +5,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from ..say import Figure, mm
-from .shapes import Anchor, Label, Path, Sketch, box, circle, label, line, outline, ring, turned_round
+from ..say import Figure, mm, words
+from .shapes import Anchor, Label, Path, Sketch, Window, box, circle, label, line, outline, ring, turned_round
 
 ARM_LONG, ROD_LONG, FORCE_LONG = 150.0, 130.0, 74.0
 HEAD = 10.0
@@ -70,12 +70,12 @@ PLANES: dict[Plane, tuple[str, str, str]] = {
     "v": ("Side view", "top", "bottom"),
     "h": ("From above", "9 o'clock side", "3 o'clock side"),
 }
-MIDDLE, HALF_ROTOR, NOMINAL, HALF_HIGH = 430.0, 36.0, 44.0, 50.0
+MIDDLE, HALF_ROTOR, NOMINAL, HALF_HIGH = 430.0, 36.0, 44.0, 36.0
 ROOM = 26.0  # how far the largest difference is drawn
 EVEN_MM = 0.005
 PLATE = 14.0
 LEANS = 0.4  # of what the plates lean, so that the driver stays on the sheet
-VIEW_HIGH = 168.0
+VIEW_HIGH = 136.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -100,21 +100,22 @@ def air_gaps(planes: Sequence[GapsInPlane], mean_driver: float, mean_load: float
         drawn, said = _gaps_in(plane, i * VIEW_HIGH, mean, per_mm, mean_driver, mean_load)
         paths += drawn
         labels += said
-    foot = "Differences drawn × {times}. Dashed: both plates where the gaps are even. Driver {along} along the shaft."
-    labels.append(label(8, len(planes) * VIEW_HIGH + 14, foot, times=Figure(times, "", 0), along=mm(along, signed=True)))
+    note = "Differences drawn × {times}. Dashed: both plates where the gaps are even. Driver {along} along the shaft."
     return Sketch(
         title="Air gaps on both sides of the rotor, side view and from above, differences exaggerated",
         width=760,
         height=len(planes) * VIEW_HIGH + 24,
         paths=tuple(paths),
         labels=tuple(labels),
+        note=words(note, times=Figure(times, "", 0), along=mm(along, signed=True)),
+        narrow=Window(left=MIDDLE - 206, width=412),  # without driver and load: their moves are in the verdict
     )
 
 
 def _gaps_in(
     plane: GapsInPlane, top: float, mean: float, per_mm: float, mean_driver: float, mean_load: float
 ) -> tuple[list[Path], list[Label]]:
-    y = top + 92
+    y = top + 76
     high, low = y - HALF_HIGH, y + HALF_HIGH
     left, right = MIDDLE - HALF_ROTOR, MIDDLE + HALF_ROTOR
 
@@ -149,18 +150,18 @@ def _gaps_in(
         label(right + 150, y - 14, "load", anchor="middle"),
         label(MIDDLE, high - 14, upper, anchor="middle"),
         label(MIDDLE, low + 24, lower, anchor="middle"),
-        label(min(l1 - PLATE, left - NOMINAL) - 6, high + 4, "{gap}", anchor="end", gap=mm(plane.driver[0])),
+        label(min(l1 - PLATE, left - NOMINAL) - 6, high + 14, "{gap}", anchor="end", gap=mm(plane.driver[0])),
         label(min(l2 - PLATE, left - NOMINAL) - 6, low, "{gap}", anchor="end", gap=mm(plane.driver[1])),
-        label(max(r1 + PLATE, right + NOMINAL) + 6, high + 4, "{gap}", gap=mm(plane.load[0])),
+        label(max(r1 + PLATE, right + NOMINAL) + 6, high + 14, "{gap}", gap=mm(plane.load[0])),
         label(max(r2 + PLATE, right + NOMINAL) + 6, low, "{gap}", gap=mm(plane.load[1])),
     ]
     if plane.plane == "v":
         driver, load = (label(0, 0, "{gap}", gap=mm(gap)).words for gap in (mean_driver, mean_load))
         labels += [
-            label(262, top + 20, "driver side, mean", anchor="end"),
-            Label(x=268, y=top + 22, words=driver, big=True),
-            label(622, top + 20, "load side, mean", anchor="end"),
-            Label(x=628, y=top + 22, words=load, big=True),
+            label(MIDDLE - 152, top + 9, "driver side, mean", anchor="middle"),
+            Label(x=MIDDLE - 152, y=top + 33, words=driver, anchor="middle", big=True),
+            label(MIDDLE + 152, top + 9, "load side, mean", anchor="middle"),
+            Label(x=MIDDLE + 152, y=top + 33, words=load, anchor="middle", big=True),
         ]
     for i, (name, move) in enumerate(plane.feet[:4]):
         what = "shim" if plane.plane == "v" else "toward 3" if move >= 0 else "toward 9"

@@ -55,7 +55,7 @@ def collar(bolts: int | None) -> Sketch:
         ),
         labels=(
             label(76, 20, "collar: on before the second half", to=(100, 52)),
-            label(90, 182, "pilot home, no light", to=(82, 112)),
+            label(90, 182, "pilot seated, no light", to=(82, 112)),
             label(334, 40, f"mounting bolts{count}", anchor="end", to=(268, 78)),
         ),
     )
@@ -69,7 +69,7 @@ def blocks() -> Sketch:
     ]
     pockets = [sector(x, y, 48, 76, at + 36, at + 58, "rubber") for at in range(0, 360, 60)]
     return Sketch(
-        title="Blocks between the claws of both hubs, the wide side outward; turned round, one stands proud",
+        title="Blocks between the claws of both hubs, the wide side outward; turned round, one is proud",
         width=360,
         height=200,
         paths=(

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
-from ..say import Part, Words, words
+from ..say import NOTHING, Part, Words, words
 
 # A part seen from outside; cut through, and the part beside it cut the other way; rubber cut through; and lines alone.
 Ink = Literal["part", "cut", "cut other", "rubber", "solid", "line", "thin", "centre", "hidden", "look here"]
@@ -52,8 +52,21 @@ class Dimension:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
+class Window:
+    """A part of a drawing, over its whole height."""
+
+    left: float
+    width: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Sketch:
-    """One drawing. ``title`` says what it shows, for whoever cannot see it."""
+    """One drawing.
+
+    ``title``   - what it shows, for whoever cannot see it
+    ``note``    - how it is drawn, said under it
+    ``narrow``  - what a narrow sheet shows of it at its full size, where it has no room for the whole
+    """
 
     title: str
     width: float
@@ -61,6 +74,8 @@ class Sketch:
     paths: tuple[Path, ...]
     labels: tuple[Label, ...] = ()
     dimensions: tuple[Dimension, ...] = ()
+    note: Words = NOTHING
+    narrow: Window | None = None
 
 
 def box(x1: float, y1: float, x2: float, y2: float, ink: Ink) -> Path:

@@ -8,6 +8,7 @@ from playwright.sync_api import Page, expect
 from tests.site import job_of
 
 from .base import BrowserTestCase
+from .geometry import faults
 
 AXE = (settings.ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 SERIOUS = {"serious", "critical"}
@@ -63,6 +64,55 @@ class AxeTest(BrowserTestCase):
 
 
 SIZES = ((1280, 800), (1024, 768), (820, 1180), (390, 844))  # the last one narrow: what folds is looked at there
+
+
+class HandAndEyeTest(BrowserTestCase):
+    """At every size, with gloves and without: what is aimed at is as large as a finger, what is read is read whole."""
+
+    who = "lead"
+
+    def measure(self, *paths: str) -> None:
+        """Each of these addresses at four sizes, as the hall has it and for gloves."""
+        page = self.page
+        for path in paths:
+            page.goto(f"{self.live_server_url}{path}")
+            expect(page.locator("main :is(h2, h3, button, a)").first).to_be_visible()
+            page.evaluate("document.fonts.ready.then(() => true)")
+            for gloves in (False, True):
+                page.evaluate("on => { document.documentElement.dataset.gloves = on }", "on" if gloves else "off")
+                for width, height in SIZES:
+                    page.set_viewport_size({"width": width, "height": height})
+                    page.evaluate("new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done)))")
+                    with self.subTest(path=path, width=width, gloves=gloves):
+                        self.assertEqual(faults(page, gloves=gloves), [])
+
+    def test_the_steps_of_a_job(self) -> None:
+        steps: tuple[str, ...] = (
+            "safe.locks",
+            "receive.kit",
+            "prepare.fit.driver",
+            "prepare.key.driver",
+            "set.soft",
+            "set.gap",
+        )
+        steps += ("set.straightedge", "set.align", "couple.feet", "close.sign")
+        self.measure(*(f"/jobs/{self.job.pk}/steps/{step}" for step in steps))
+
+    def test_the_steps_of_other_jobs(self) -> None:
+        looked = {
+            "Kiln fan A": ("prepare.heat.driven", "mount.hot.driven"),
+            "Drum turner": ("prepare.taper.driver",),
+            "Chilled-water pump 1": ("mount.true.driven",),
+            "Induced-draught fan": ("set.align",),
+            "Barley elevator": ("backstop.way_again", "backstop.hold"),
+            "Malt auger 3": ("couple.nuts",),
+        }
+        self.measure(*(f"/jobs/{job_of(name).pk}/steps/{step}" for name, steps in looked.items() for step in steps))
+
+    def test_floor_line_editor_record_and_quick_benches(self) -> None:
+        line, closed = self.job.line_id, job_of("Steep aeration blower 2", closed=True).pk
+        self.measure("/", f"/lines/{line}", f"/lines/{line}/edit", f"/jobs/{closed}/record", "/benches")
+        self.measure(*(f"/benches/{name}" for name in ("runout", "tighten", "grease", "gap", "alignment", "backstop")))
 
 
 class ViewsTest(BrowserTestCase):
@@ -121,8 +171,8 @@ class ViewsTest(BrowserTestCase):
                 ("Shaft diameter", "1 7/8 in"),
                 ("Hub outside diameter", "105"),
                 ("Hub length", "60"),
-                ("Near feet from coupling", "300"),
-                ("Far feet from coupling", "600"),
+                ("Coupling to near feet", "300"),
+                ("Coupling to far feet", "600"),
             ):
                 page.get_by_label(f"{label}, mm").nth(side).fill(text)
         expect(

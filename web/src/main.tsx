@@ -70,7 +70,7 @@ function App() {
         <Route path="*" element={<Lost />} />
       </Routes>
       <Slip title="Your session has ended" isOpen={ended}>
-        <p>Sign in again, whoever works on. What was typed is still on the sheet.</p>
+        <p>Sign in again, whoever works on. The readings are still on the sheet.</p>
         <SignIn onDone={goOn} />
       </Slip>
     </RouterProvider>

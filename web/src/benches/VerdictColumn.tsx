@@ -33,7 +33,7 @@ export function VerdictColumn({ foot, children, ...now }: VerdictColumnProps) {
     <Verdict data-lifted={isLifted || undefined} data-alone={!hasMore || undefined}>
       <Main>
         <Says aria-live="polite">
-          <h2>{say ? say.title : lacking || general ? 'Not read yet.' : 'Nothing entered.'}</h2>
+          <h2>{say ? say.title : lacking || general ? 'Not read yet.' : 'Not saved yet.'}</h2>
           {say?.note && <p>{say.note}</p>}
           {!say && lacking && <p>{lacking}</p>}
           {general && <p role="alert">{general}</p>}
@@ -212,7 +212,7 @@ const Lift = styled.button`
     min-height: max(44px, var(--touch));
     padding: 0 16px;
     border-top: 1.25px solid var(--line);
-    font-size: 15px;
+    font-size: var(--fs-text);
     b { font-weight: 500; flex: 1; text-align: left; line-height: 1.15; }
     span { margin-left: auto; font-weight: 600; white-space: nowrap; }
   }
@@ -220,8 +220,8 @@ const Lift = styled.button`
 const Says = styled.div`
   padding: 8px 16px;
   border-bottom: 1.25px solid var(--ink);
-  h2 { font-size: 23px; line-height: 1.08; font-weight: 600; }
-  p { font-size: 15px; color: var(--ink-2); margin-top: 4px; line-height: 1.25; }
+  h2 { font-size: var(--fs-title); line-height: 1.08; font-weight: 600; }
+  p { font-size: var(--fs-text); color: var(--ink-2); margin-top: 4px; line-height: 1.25; }
   p[role='alert'] { color: var(--ink); font-weight: 600; }
 `
 const Moves = styled.ol`
@@ -235,7 +235,7 @@ const Moves = styled.ol`
 const Zone = styled.div`
   padding: 8px 16px;
   border-bottom: 1.25px solid var(--ink);
-  > p { font-size: 15px; line-height: 1.25; padding: 2px 0; }
+  > p { font-size: var(--fs-text); line-height: 1.25; padding: 2px 0; }
 `
 const Pressed = styled.div`
   display: contents;
@@ -249,10 +249,10 @@ const Extra = styled.div`
   gap: 8px;
 `
 const Paper = styled.div`
-  > button { display: flex; width: 100%; min-height: 44px; align-items: center; justify-content: space-between; padding: 0 16px; font-weight: 600; }
+  > button { display: flex; width: 100%; min-height: var(--touch); align-items: center; justify-content: space-between; padding: 0 16px; font-weight: 600; }
   .sum { padding: 0 16px 12px; }
-  .sum > div { display: grid; grid-template-columns: 1fr auto 44px; column-gap: 6px; align-items: baseline; font-size: 15px; line-height: 1.2; padding: 1px 0; }
+  .sum > div { display: grid; grid-template-columns: 1fr auto 44px; column-gap: 6px; align-items: baseline; font-size: var(--fs-text); line-height: 1.2; padding: 1px 0; }
   .sum > div:last-child ${Num} { border-bottom: 3px double var(--ink); font-weight: 600; }
-  small { display: block; font-size: 13px; color: var(--ink-2); font-family: var(--read); }
-  u { text-decoration: none; color: var(--ink-2); font-size: 14px; }
+  small { display: block; font-size: var(--fs-note); color: var(--ink-2); font-family: var(--read); }
+  u { text-decoration: none; color: var(--ink-2); font-size: var(--fs-small); }
 `

@@ -57,9 +57,9 @@ export interface BenchClient<N extends BenchName = BenchName> {
 }
 
 const TITLES: Record<Verdict, string> = {
-  inside: 'Inside.',
-  close: 'Inside, but close.',
-  over: 'Over the limit.',
+  inside: 'Within tolerance.',
+  close: 'Within tolerance, near the limit.',
+  over: 'Out of tolerance.',
   incomplete: 'Not complete yet.',
   'not judged': 'Read. No limit to judge by.',
 }
@@ -69,7 +69,7 @@ export const cannotTell = ({ verdict, proven }: Pick<Result, 'verdict' | 'proven
 /** The verdict in one sentence, where its ± has a say in it. */
 export function titleOf(result: Result, title: string): string {
   if (!cannotTell(result)) return title
-  return result.as_it_is ? 'Taken as it is: it cannot tell.' : 'Cannot tell yet.'
+  return result.as_it_is ? 'Taken as it is: cannot tell yet.' : 'Cannot tell yet.'
 }
 
 /** In today's shape. What was answered by an earlier version stands as it was said then, and draws nothing. */

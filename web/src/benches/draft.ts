@@ -46,12 +46,12 @@ export class DraftReader {
   readonly typed: Record<string, string> = {}
   readonly cellAt: Record<string, string> = {}
   unreadable = false
-  /** The first thing that is wanted and not there. */
+  /** The first thing that is needed and not there. */
   lacking = ''
 
   constructor(readonly draft: Draft) {}
 
-  /** Something is wanted and not there. */
+  /** Something is needed and not there. */
   lack(words: string): undefined {
     this.lacking ||= words
   }

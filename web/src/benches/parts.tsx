@@ -70,15 +70,15 @@ const Labelled = styled.div`
   > :last-child { flex: none; }
   span { font-weight: 500; line-height: 1.15; }
   small { color: var(--ink-2); font-weight: 400; }
-  em { display: block; font-style: normal; font-weight: 400; font-size: 14px; color: var(--ink-2); }
+  em { display: block; font-style: normal; font-weight: 400; font-size: var(--fs-small); color: var(--ink-2); }
 `
 /** Zones of a bench, parted by scribed lines. */
 export const Zone = styled.section`
   padding: 10px 16px 14px;
   border-bottom: 1.25px solid var(--line);
   &:last-child { border-bottom: 0; }
-  h3 { font-size: 16px; font-weight: 600; margin-bottom: 6px; }
-  h3 span { font-weight: 400; font-size: 14px; color: var(--ink-2); margin-left: 8px; }
+  h3 { font-size: var(--fs-body); font-weight: 600; margin-bottom: 6px; }
+  h3 span { font-weight: 400; font-size: var(--fs-small); color: var(--ink-2); margin-left: 8px; }
 `
 export const Row = styled.div`
   display: flex;

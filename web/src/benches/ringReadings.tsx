@@ -121,6 +121,6 @@ const Csv = styled.div`
   display: flex;
   flex-wrap: wrap;
   max-width: 252px;
-  font-size: 14px;
-  p { font-size: 14px; font-weight: 600; line-height: 1.2; }
+  font-size: var(--fs-small);
+  p { font-size: var(--fs-small); font-weight: 600; line-height: 1.2; }
 `

@@ -15,7 +15,7 @@ export interface Evaluated<N extends BenchName> {
 }
 
 const NOTHING = { result: null, problems: {}, general: '', waiting: false }
-const MARKED = 'Put right what is marked on the sheet.'
+const MARKED = 'Correct what is marked on the sheet.'
 const TRY_AGAIN_MS = 2_000
 
 /** Asks the core what the readings say, with each key typed; the last answer wins. */
@@ -44,7 +44,7 @@ export function useEvaluate<N extends BenchName>(bench: N, reading: Reading<Give
         if (why.unreachable) {
           setEvaluated((before) => ({
             ...before,
-            general: 'The server cannot be reached. What you typed is kept; it is tried again.',
+            general: 'The server cannot be reached. Your readings are kept; trying again.',
             waiting: true,
           }))
           again = setTimeout(() => setTries((n) => n + 1), TRY_AGAIN_MS)

@@ -41,7 +41,7 @@ export function ClockRing({ name, note, clocks, cell, onAdd, onRemove, wordsUnde
         {[0, 90, 180, 270].map((clock) => {
           const { x, y } = clockPoint(clock, 34)
           return (
-            <text key={clock} x={x} y={y + 5} textAnchor="middle" fontSize="13" fill="var(--ink-2)">
+            <text key={clock} x={x} y={y + 5} textAnchor="middle" fontSize="var(--fs-note)" fill="var(--ink-2)">
               {shortClock(clock)}
             </text>
           )
@@ -98,15 +98,15 @@ const Title = styled.div`
   line-height: 1.1;
   max-width: 84px;
   b { font-weight: 600; display: block; }
-  span { font-size: 13px; color: var(--ink-2); }
+  span { font-size: var(--fs-note); color: var(--ink-2); }
 `
 const Spot = styled.div`
   position: absolute;
   transform: translate(-50%, -50%);
 `
 const Add = styled.button`
-  width: 44px;
-  height: 44px;
+  width: var(--touch);
+  height: var(--touch);
   display: grid;
   place-items: center;
 `
@@ -115,9 +115,9 @@ const Off = styled.button`
   top: 100%;
   left: 50%;
   transform: translateX(-50%);
-  font-size: 13px;
+  font-size: var(--fs-note);
   color: var(--ink-2);
-  min-width: 44px;
+  min-width: var(--touch);
   white-space: nowrap;
   background: var(--paper);
 `

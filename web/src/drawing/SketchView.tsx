@@ -3,6 +3,7 @@ import styled from 'styled-components'
 import type { Schemas } from '../api/client'
 import { useUnit } from '../units/preferences'
 import { sayIn } from '../units/say'
+import { Drawing } from './Drawing'
 import { useHatch } from './Hatch'
 
 type Sketch = Schemas['SketchOut']
@@ -21,41 +22,50 @@ export function SketchView({ sketch }: { sketch: Sketch }) {
     solid: 'var(--ink)',
   }
   return (
-    <Drawn
-      viewBox={`0 0 ${sketch.width} ${sketch.height}`}
-      style={{ maxWidth: sketch.width }}
-      role="img"
-      aria-label={sketch.title}
-    >
-      {hatch.defs}
-      <pattern id={rubber} width="5" height="5" patternUnits="userSpaceOnUse">
-        <path d="M0 0L5 5M5 0L0 5" stroke="var(--ink)" strokeWidth=".5" />
-      </pattern>
-      {sketch.paths.map(({ d, ink }, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: paths in the order they are drawn
-        <path key={i} d={d} fill={fills[ink] ?? 'none'} {...(LINES[ink] ?? OUTLINE)} />
-      ))}
-      {sketch.dimensions.map(({ x1, y1, x2, y2, words }) => (
-        <g key={`${x1} ${y1} ${x2}`}>
-          <path d={`M${x1} ${y1}L${x2} ${y2}`} {...THIN} markerStart={hatch.arrow} markerEnd={hatch.arrow} />
-          <text x={(x1 + x2) / 2} y={(y1 + y2) / 2 - 4} textAnchor="middle">
-            {sayIn(words, unit)}
-          </text>
-        </g>
-      ))}
-      {sketch.labels.map(({ x, y, words, anchor, to, big }) => (
-        <g key={`${x} ${y}`}>
-          {to && (
-            <>
-              <path d={`M${x} ${to.y < y ? y - 12 : y + 3}L${to.x} ${to.y}`} {...THIN} />
-              <circle cx={to.x} cy={to.y} r="2.2" fill="var(--ink)" />
-            </>
-          )}
-          <text x={x} y={y} textAnchor={anchor} data-big={big || undefined}>
-            {sayIn(words, unit)}
-          </text>
-        </g>
-      ))}
+    <Drawn>
+      <Drawing
+        paper={[0, 0, sketch.width, sketch.height]}
+        narrow={sketch.narrow ? [sketch.narrow.left, 0, sketch.narrow.width, sketch.height] : undefined}
+        most={1}
+        says={sketch.title}
+      >
+        {([left, , width]) => (
+          <>
+            {hatch.defs}
+            <pattern id={rubber} width="5" height="5" patternUnits="userSpaceOnUse">
+              <path d="M0 0L5 5M5 0L0 5" stroke="var(--ink)" strokeWidth=".5" />
+            </pattern>
+            {sketch.paths.map(({ d, ink }, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: paths in the order they are drawn
+              <path key={i} d={d} fill={fills[ink] ?? 'none'} {...(LINES[ink] ?? OUTLINE)} />
+            ))}
+            {sketch.dimensions.map(({ x1, y1, x2, y2, words }) => (
+              <g key={`${x1} ${y1} ${x2}`}>
+                <path d={`M${x1} ${y1}L${x2} ${y2}`} {...THIN} markerStart={hatch.arrow} markerEnd={hatch.arrow} />
+                <text x={(x1 + x2) / 2} y={(y1 + y2) / 2 - 4} textAnchor="middle">
+                  {sayIn(words, unit)}
+                </text>
+              </g>
+            ))}
+            {sketch.labels
+              .filter(({ x }) => x >= left && x <= left + width)
+              .map(({ x, y, words, anchor, to, big }) => (
+                <g key={`${x} ${y}`}>
+                  {to && (
+                    <>
+                      <path d={`M${x} ${to.y < y ? y - 12 : y + 3}L${to.x} ${to.y}`} {...THIN} />
+                      <circle cx={to.x} cy={to.y} r="2.2" fill="var(--ink)" />
+                    </>
+                  )}
+                  <text x={x} y={y} textAnchor={anchor} data-big={big || undefined}>
+                    {sayIn(words, unit)}
+                  </text>
+                </g>
+              ))}
+          </>
+        )}
+      </Drawing>
+      {sketch.note.template && <p>{sayIn(sketch.note, unit)}</p>}
     </Drawn>
   )
 }
@@ -69,11 +79,8 @@ const LINES: Partial<Record<Ink, { stroke: string; strokeWidth: number; strokeDa
   'look here': { stroke: 'var(--blue)', strokeWidth: 2.5 },
 }
 
-const Drawn = styled.svg`
-  display: block;
-  width: 100%;
-  height: auto;
-  font-size: 13px;
+const Drawn = styled.div`
+  font-size: var(--fs-note);
   text { fill: var(--ink); stroke: var(--paper); stroke-width: 3; paint-order: stroke; }
-  text[data-big] { font: 600 21px var(--read); stroke-width: 5; }
+  text[data-big] { font: 600 var(--fs-head) var(--read); stroke-width: 5; }
 `

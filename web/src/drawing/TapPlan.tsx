@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react'
 import styled from 'styled-components'
+import { Drawing } from './Drawing'
 
 interface Place {
   key: number
@@ -22,9 +23,7 @@ export function TapPlan({ half, places, onTap, children }: TapPlanProps) {
   const tall = half.y + (half.below ?? half.y)
   return (
     <Plan style={{ maxWidth: half.x * 2.1 }}>
-      <svg viewBox={`${-half.x} ${-half.y} ${2 * half.x} ${tall}`} aria-hidden="true">
-        {children}
-      </svg>
+      <Drawing paper={[-half.x, -half.y, 2 * half.x, tall]}>{children}</Drawing>
       {places.map(({ key, at, label, isDisabled }) => (
         <button
           key={key}
@@ -42,6 +41,5 @@ export function TapPlan({ half, places, onTap, children }: TapPlanProps) {
 const Plan = styled.div`
   position: relative;
   margin: 0 auto;
-  svg { display: block; width: 100%; }
-  button { position: absolute; width: 54px; height: 54px; transform: translate(-50%, -50%); border-radius: 50%; }
+  button { position: absolute; width: max(54px, var(--touch)); height: max(54px, var(--touch)); transform: translate(-50%, -50%); border-radius: 50%; }
 `

@@ -11,7 +11,7 @@ export function Lost({ why }: { why?: Error | null }) {
       <Place>
         <p>
           {cannotReach
-            ? 'It is tried again on its own. What you typed is kept on this device.'
+            ? 'Trying again by itself. Your readings are kept on this device.'
             : (why?.message ?? 'There is no such page.')}
         </p>
         <Link href="/">To the floor</Link>
@@ -25,5 +25,6 @@ const Place = styled.div`
   display: flex;
   flex-direction: column;
   gap: 16px;
-  font-size: 18px;
+  a { display: inline-flex; align-items: center; min-height: var(--touch); align-self: flex-start; }
+  font-size: var(--fs-sub);
 `

@@ -104,17 +104,20 @@ const Brand = styled(Link)`
   display: flex;
   align-items: center;
   gap: 10px;
+  min-height: var(--touch);
   padding-left: 14px;
-  font-size: 19px;
+  font-size: var(--fs-head);
   font-weight: 600;
   text-decoration: none;
   border-right: 1.25px solid var(--ink);
 `
 
 const Page = styled.div`
+  --head: max(52px, calc(var(--touch) + 2px));
+  --foot: calc(var(--touch) + 2px); /* its scribed line and a whole finger */
   display: grid;
   height: 100%;
-  grid-template: 52px minmax(0, 1fr) 44px / minmax(0, 1fr);
+  grid-template: var(--head) minmax(0, 1fr) var(--foot) / minmax(0, 1fr);
   grid-template-areas: 'top' 'bench' 'strip';
   &[data-rail] { grid-template-columns: 212px minmax(0, 1fr); grid-template-areas: 'top top' 'rail bench' 'strip strip'; }
   &[data-rail][data-verdict] { grid-template-columns: 212px minmax(0, 1fr) 308px; grid-template-areas: 'top top top' 'rail bench verdict' 'strip strip strip'; }
@@ -122,26 +125,26 @@ const Page = styled.div`
 
   .top { grid-area: top; display: flex; align-items: stretch; border-bottom: 2px solid var(--ink); min-width: 0; }
   .name { display: flex; flex-direction: column; justify-content: center; padding: 0 16px; flex: 1; min-width: 0; }
-  .name h1 { font-size: 20px; font-weight: 600; line-height: 1.1; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-  .name span { font-size: 14px; color: var(--ink-2); line-height: 1.25; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+  .name h1 { font-size: var(--fs-head); font-weight: 600; line-height: 1.1; overflow-wrap: anywhere; }
+  .name span { font-size: var(--fs-small); color: var(--ink-2); line-height: 1.15; }
   .switches { display: flex; align-items: stretch; flex: none; }
   .switches > div:first-child { justify-content: center; }
-  .cell { border-left: 1.25px solid var(--hair); padding: 0 13px; display: flex; align-items: center; gap: 9px; font-size: 15px; font-weight: 500; min-width: 44px; text-align: left; }
+  .cell { border-left: 1.25px solid var(--hair); padding: 0 13px; display: flex; align-items: center; gap: 9px; font-size: var(--fs-text); font-weight: 500; min-width: var(--touch); text-align: left; }
   .switches > div:first-child + .cell { margin-left: 10px; }
-  .cell small { display: block; font-size: 13px; color: var(--ink-2); font-weight: 400; line-height: 1.15; }
+  .cell small { display: block; font-size: var(--fs-note); color: var(--ink-2); font-weight: 400; line-height: 1.15; }
   .rail { grid-area: rail; border-right: 1.25px solid var(--ink); background: var(--rail); overflow-y: auto; overflow-x: hidden; min-height: 0; }
   .bench { grid-area: bench; overflow: auto; min-width: 0; position: relative; }
   .verdict { grid-area: verdict; border-left: 1.25px solid var(--ink); overflow-y: auto; display: flex; flex-direction: column; min-width: 0; }
-  .strip { grid-area: strip; display: flex; align-items: stretch; border-top: 2px solid var(--ink); background: var(--rail); font-size: 15px; min-width: 0; overflow: hidden; }
+  .strip { grid-area: strip; display: flex; align-items: stretch; border-top: 2px solid var(--ink); background: var(--rail); font-size: var(--fs-text); min-width: 0; overflow: hidden; }
   .strip > strong { flex: none; align-self: stretch; display: flex; align-items: center; padding: 0 12px; background: var(--ink); color: var(--paper); font-weight: 600; white-space: nowrap; }
   .strip .left { display: flex; align-items: stretch; min-width: 0; }
-  .keys { margin-left: auto; display: flex; align-items: center; gap: 16px; padding: 0 16px; font-size: 14px; color: var(--ink-2); white-space: nowrap; }
-  .keys kbd { font: 500 13px var(--read); border: 1.25px solid var(--line); background: var(--paper); color: var(--ink); padding: 1px 6px 2px; margin-right: 5px; }
+  .keys { margin-left: auto; display: flex; align-items: center; gap: 16px; padding: 0 16px; font-size: var(--fs-small); color: var(--ink-2); white-space: nowrap; }
+  .keys kbd { font: 500 var(--fs-note) var(--read); border: 1.25px solid var(--line); background: var(--paper); color: var(--ink); padding: 1px 6px 2px; margin-right: 5px; }
 
   /* Upright and narrow: the route one line at the head, the verdict a bar at the foot, the bench scrolls between them. */
   ${NARROW} {
-    &[data-verdict], &[data-rail][data-verdict] { grid-template: 52px auto minmax(0, 1fr) auto 44px / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'verdict' 'strip'; }
-    &[data-verdict]:not([data-rail]) { grid-template: 52px minmax(0, 1fr) auto 44px / minmax(0, 1fr); grid-template-areas: 'top' 'bench' 'verdict' 'strip'; }
+    &[data-verdict], &[data-rail][data-verdict] { grid-template: var(--head) auto minmax(0, 1fr) auto var(--foot) / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'verdict' 'strip'; }
+    &[data-verdict]:not([data-rail]) { grid-template: var(--head) minmax(0, 1fr) auto var(--foot) / minmax(0, 1fr); grid-template-areas: 'top' 'bench' 'verdict' 'strip'; }
     &[data-verdict] .rail { overflow: visible; border-right: 0; border-bottom: 1.25px solid var(--ink); position: relative; z-index: 5; }
     .verdict { border-left: 0; border-top: 2px solid var(--ink); overflow: hidden; }
     ${Brand} { width: 60px; padding-left: 12px; span { display: none; } }
@@ -162,18 +165,20 @@ const Page = styled.div`
     &:not([data-verdict]) {
       height: auto;
       min-height: 100%;
-      grid-template: auto 1fr 44px / minmax(0, 1fr);
+      grid-template: auto 1fr var(--foot) / minmax(0, 1fr);
       grid-template-areas: 'top' 'bench' 'strip';
       .strip { position: sticky; bottom: 0; z-index: 4; }
+      .top { flex-wrap: wrap; }
+      .name { min-height: var(--head); }
     }
-    &[data-rail]:not([data-verdict]) { grid-template: auto auto auto 44px / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'strip'; }
+    &[data-rail]:not([data-verdict]) { grid-template: auto auto auto var(--foot) / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'strip'; }
     &:not([data-verdict]) .rail { border-right: 0; border-bottom: 1.25px solid var(--ink); }
     .bench { overflow-x: auto; }
     .keys { display: none; }
   }
   @media (max-width: 700px) {
-    &[data-verdict], &[data-rail][data-verdict] { grid-template-rows: auto auto minmax(0, 1fr) auto 44px; }
-    &[data-verdict]:not([data-rail]) { grid-template-rows: auto minmax(0, 1fr) auto 44px; }
+    &[data-verdict], &[data-rail][data-verdict] { grid-template-rows: auto auto minmax(0, 1fr) auto var(--foot); }
+    &[data-verdict]:not([data-rail]) { grid-template-rows: auto minmax(0, 1fr) auto var(--foot); }
     .top { flex-wrap: wrap; }
     .name { order: 3; flex-basis: 100%; padding: 4px 16px; }
     .cell { padding: 0 8px; }

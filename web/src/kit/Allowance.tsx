@@ -49,9 +49,17 @@ export function isUnproven({ status, proven }: Judged): boolean {
   return proven === false && (status === 'inside' || status === 'close')
 }
 
-/** How it stands, in a word. */
+const STATUS_WORDS: Record<Judged['status'], string> = {
+  inside: 'within tolerance',
+  close: 'near the limit',
+  over: 'out of tolerance',
+  incomplete: 'not complete',
+  'not judged': 'not judged',
+}
+
+/** What came of it, in words. */
 export function sayStatus(judged: Judged): string {
-  return isUnproven(judged) ? 'cannot tell yet' : judged.status
+  return isUnproven(judged) ? 'cannot tell yet' : STATUS_WORDS[judged.status]
 }
 
 /** A share of a limit: in percent up to twice, beyond that as a multiple. */
@@ -114,10 +122,10 @@ export const Num = styled.span`
 export const AllowanceBlock = styled.div`
   padding: 4px 0 6px;
   .head { display: flex; justify-content: space-between; align-items: baseline; gap: 8px; font-weight: 500; line-height: 1.2; }
-  .head ${Num} { font-size: 17px; }
+  .head ${Num} { font-size: var(--fs-body); }
   .bar { display: block; margin: 3px 0; max-width: 100%; }
-  .foot { display: flex; gap: 6px; align-items: center; font-size: 14px; line-height: 1.2; flex-wrap: wrap; }
-  .foot b { font-weight: 600; font-size: 15px; }
-  .source { font-size: 13px; color: var(--ink-2); line-height: 1.15; }
-  small { font-size: 14px; color: var(--ink-2); font-weight: 400; }
+  .foot { display: flex; gap: 6px; align-items: center; font-size: var(--fs-small); line-height: 1.2; flex-wrap: wrap; }
+  .foot b { font-weight: 600; font-size: var(--fs-text); }
+  .source { font-size: var(--fs-note); color: var(--ink-2); line-height: 1.15; }
+  small { font-size: var(--fs-small); color: var(--ink-2); font-weight: 400; }
 `

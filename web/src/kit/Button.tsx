@@ -12,7 +12,7 @@ export const MainButton = styled(Button)`
   background: var(--ink);
   color: var(--paper);
   font-weight: 600;
-  font-size: 18px;
+  font-size: var(--fs-sub);
   &[data-disabled] { background: var(--paper); color: var(--ink-2); box-shadow: inset 0 0 0 1.25px var(--line); cursor: default; }
 `
 
@@ -28,7 +28,7 @@ export const PlainButton = styled(Button)`
   border: 1.25px solid var(--ink);
   background: var(--leaf);
   font-weight: 500;
-  font-size: 16px;
+  font-size: var(--fs-body);
   &[data-disabled] { color: var(--ink-2); border-color: var(--hair); cursor: default; }
   &[data-hovered] { background: var(--blue-wash); }
 `

@@ -48,7 +48,7 @@ const Plate = styled(Radio)`
   min-width: var(--touch);
   padding: 0 13px;
   font-weight: 500;
-  font-size: 15px;
+  font-size: var(--fs-text);
   cursor: pointer;
   & + & { border-left: 0.75px solid var(--line); }
   &[data-selected] { background: var(--ink); color: var(--paper); font-weight: 600; }

@@ -63,7 +63,7 @@ const Top = styled.div`
   gap: 12px;
 `
 const Title = styled(Heading)`
-  font-size: 22px;
+  font-size: var(--fs-title);
   font-weight: 600;
   line-height: 1.1;
 `

@@ -40,5 +40,5 @@ it('letters are said to be no number, where they stand', async () => {
   onSheet(<Cell text="" />)
   await userEvent.tab()
   await userEvent.keyboard('about 1')
-  expect(screen.getByText('This wants a number.')).toBeTruthy()
+  expect(screen.getByText('Enter a number.')).toBeTruthy()
 })

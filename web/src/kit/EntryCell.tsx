@@ -21,13 +21,13 @@ interface EntryCellProps {
 export type CellPart = 'reading' | 'set-up' | 'aside'
 
 const WANTS: Record<CellKind, string> = {
-  length: 'This wants a number.',
-  number: 'This wants a number.',
-  temperature: 'This wants degrees: 166, or 330 F.',
-  time: 'This wants a time: 1:04, or seconds.',
-  torque: 'This wants a torque: 25, or 18 lb ft.',
-  slope: 'This wants an angle: 0.5, 0.35°, or 0.2 on 140.',
-  degrees: 'This wants an angle: 0.35, 0.5 mm/m, or 0.2 on 140.',
+  length: 'Enter a number.',
+  number: 'Enter a number.',
+  temperature: 'Enter degrees: 166, or 330 F.',
+  time: 'Enter a time: 1:04, or seconds.',
+  torque: 'Enter a torque: 25, or 18 lb ft.',
+  slope: 'Enter an angle: 0.5, 0.35°, or 0.2 on 140.',
+  degrees: 'Enter an angle: 0.35, 0.5 mm/m, or 0.2 on 140.',
 }
 
 const THOUSAND_OR_DECIMAL = 'A thousand, or a decimal comma? Write 1000 or 1.000.'
@@ -134,7 +134,7 @@ const Box = styled(Input)`
   border: 1.25px solid var(--ink);
   color: var(--blue);
   font: 500 var(--t-read) var(--read);
-  &[data-long] { font-size: 18px; }
+  &[data-long] { font-size: var(--fs-sub); }
   &[data-focused] { border: 3px solid var(--blue); background: var(--blue-wash); outline: none; }
   &[data-invalid] { border: 3px double var(--temper-4); }
   [data-hall='dim'] &[data-invalid] { border-color: var(--ink); }
@@ -149,7 +149,7 @@ const Under = styled(FieldError)`
   max-width: 210px;
   background: var(--ink);
   color: var(--paper);
-  font-size: 13px;
+  font-size: var(--fs-note);
   line-height: 1.15;
   padding: 3px 7px;
   text-align: left;

@@ -67,7 +67,7 @@ const Place = styled(TextField)`
 const Name = styled(Label)`
   font-weight: 500;
   line-height: 1.2;
-  small { color: var(--ink-2); font-weight: 400; font-size: 14px; }
+  small { color: var(--ink-2); font-weight: 400; font-size: var(--fs-small); }
 `
 const Line = styled(Input)`
   min-height: var(--touch);
@@ -90,12 +90,12 @@ const Area = styled(TextArea)`
   resize: vertical;
 `
 const Note = styled(Text)`
-  font-size: 14px;
+  font-size: var(--fs-small);
   color: var(--ink-2);
   line-height: 1.2;
 `
 const Wrong = styled(FieldError)`
-  font-size: 14px;
+  font-size: var(--fs-small);
   font-weight: 600;
   line-height: 1.2;
   &::before { content: "— "; }

@@ -43,7 +43,7 @@ const Box = styled(Checkbox)`
   cursor: pointer;
   line-height: 1.2;
   svg { justify-self: center; }
-  small { display: block; font-size: 14px; color: var(--ink-2); }
+  small { display: block; font-size: var(--fs-small); color: var(--ink-2); }
   &[data-focus-visible] { outline: 3px solid var(--blue); outline-offset: -2px; }
   &[data-disabled] { color: var(--ink-2); cursor: default; }
 `

@@ -87,5 +87,5 @@ const Limits = styled.section`
   flex-wrap: wrap;
   gap: 8px 28px;
   align-items: center;
-  h3 { font-size: 16px; font-weight: 600; flex-basis: 100%; }
+  h3 { font-size: var(--fs-body); font-weight: 600; flex-basis: 100%; }
 `

@@ -25,6 +25,6 @@ const List = styled.ul`
   max-width: 760px;
   padding: 8px 16px;
   a { display: grid; grid-template-columns: 180px 1fr; align-items: center; min-height: 58px; border-bottom: 0.75px solid var(--line); text-decoration: none; }
-  b { font-size: 18px; font-weight: 600; }
+  b { font-size: var(--fs-sub); font-weight: 600; }
   a:hover b { text-decoration: underline; }
 `

@@ -59,7 +59,7 @@ export function SignInPage() {
         <Mark size={64} />
         <div>
           <h1>Young Anvil</h1>
-          <p>From lock-out to guard: fit the hubs, set the gap, align, torque, keep the record.</p>
+          <p>Guides a coupling job from lock-out to guard.</p>
         </div>
       </Head>
       <SignIn />
@@ -82,12 +82,12 @@ const Page = styled.main`
   gap: 24px;
   border-top: 2px solid var(--ink);
   border-bottom: 2px solid var(--ink);
-  .note { font-size: 14px; color: var(--ink-2); }
+  .note { font-size: var(--fs-small); color: var(--ink-2); }
 `
 const Head = styled.div`
   display: flex;
   gap: 16px;
   align-items: center;
-  h1 { font-size: 30px; line-height: 1; }
+  h1 { font-size: var(--fs-figure); line-height: 1; }
   p { color: var(--ink-2); margin-top: 4px; }
 `

@@ -95,7 +95,7 @@ function AirGapDrawing(props: BenchProps<'airgap'>) {
           <RingReadings {...props} {...RINGS.load} name="Load side" note="plate to rotor" />
           <div>
             <FieldCell of={FIELDS.diameter_mm} {...props} />
-            <p style={{ maxWidth: 240, fontSize: 14 }}>Leave a place empty where no feeler reaches.</p>
+            <p style={{ maxWidth: 240, fontSize: 'var(--fs-small)' }}>Leave a place empty where no feeler reaches.</p>
             {preset.movable_feet === undefined && (
               <>
                 <FieldCell of={FEET.near} {...props} />

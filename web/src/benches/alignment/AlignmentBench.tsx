@@ -9,7 +9,7 @@ import { AlignmentViews, type Names } from './AlignmentViews'
 import { read, restore, start, streamAt } from './draft'
 import { LaserSweep } from './LaserSweep'
 import { MovePanels } from './MovePanels'
-import { type BracketOn, dialsOf, METHOD, POSITIVE } from './methods'
+import { type BracketOn, dialsOf, METHOD } from './methods'
 import { ScreenFigures } from './ScreenFigures'
 import { sayPieces } from './shims'
 
@@ -62,11 +62,6 @@ function AlignmentDrawing(props: BenchProps<'alignment'>) {
                   problems={problems}
                 />
               )}
-              <p>
-                Bracket on the {where(dial.bracket_on)} shaft, stem on the{' '}
-                {where(dial.bracket_on === 'stationary' ? 'movable' : 'stationary')} hub. + is stem{' '}
-                {POSITIVE.of(draft) === 'out' ? 'let out' : 'pushed in'}.
-              </p>
             </div>
           )
         })}
@@ -88,7 +83,7 @@ function plusMinus(by: number | null | undefined, unit: 'mm' | 'in') {
 /** The pieces for a foot from the box; where it is known what lies there now, the whole stack after the move. */
 function stackOf(result: Result, name: string, unit: 'mm' | 'in') {
   const stack = result.stacks.find((s) => s.name === name)
-  if (!stack?.pieces_mm) return stack && <small> (no stack from the shim box)</small>
+  if (!stack?.pieces_mm) return stack && <small> (no shims in the box for it)</small>
   const { pieces_mm: pieces, was_mm: was } = stack
   if (was.length > 0) return <small>, then {pieces.length > 0 ? sayPieces(pieces, unit) : 'nothing'} under it</small>
   return pieces.length > 0 && <small> (shims {sayPieces(pieces, unit)})</small>
@@ -126,9 +121,9 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
       ? 'Misaligned: move both machines.'
       : `Misaligned: move the ${name}.`
     : result.verdict === 'close'
-      ? 'Inside, but close.'
+      ? 'Within tolerance, near the limit.'
       : result.verdict === 'inside'
-        ? 'Inside both limits.'
+        ? 'Within both limits.'
         : 'Read. Limits are missing.'
   const v = result.left_offset_v_mm
   const h = result.left_offset_h_mm
@@ -169,5 +164,4 @@ const Entry = styled.div`
   padding: 8px 16px 16px;
   border-top: 2px solid var(--ink);
   margin-top: 6px;
-  > div > p { font-size: 13px; color: var(--ink-2); width: 252px; line-height: 1.2; padding-top: 4px; }
 `

@@ -1,9 +1,11 @@
+import { useState } from 'react'
 import styled from 'styled-components'
 import { PlainButton } from '../../kit/Button'
 import { Choice } from '../../kit/Choice'
-import { showLength } from '../../units/length'
+import { type LengthUnit, showLength, showTyped } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import type { BenchProps } from '../bench'
+import type { Draft } from '../draft'
 import { LabelledCell } from '../parts'
 import { Brackets } from './Brackets'
 import { nextSweep, SWEEPS, withUsualPlaces } from './draft'
@@ -12,11 +14,13 @@ import {
   BRACKET_ON,
   type BracketOn,
   bracketOf,
+  type DialSetUp,
   dialsOf,
   METHOD,
   METHOD_NAMES,
   METHOD_PROVES,
   METHOD_WORDS,
+  type Method,
   POSITIVE,
   TURNED,
   TURNS,
@@ -33,65 +37,17 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
   const method = METHOD.of(draft)
   const dials = dialsOf(draft)
   const bracket = bracketOf(draft)
+  const unit = useUnit()
   const placed = withUsualPlaces(draft)
+  // Typed once, then out of the way; open where something of it is still to be typed.
+  const lacks = dials.some((dial) => !placed.cells[`${dial.id}.x`]?.text || lacksRadius(dial, draft))
+  const [isOpen, setOpen] = useState(lacks || !('movable_feet' in preset))
+  const said = saySetUp({ draft: placed, method, unit, dials, on: bracket && machines[bracket] })
   return (
     <Setup>
-      <Choice
-        hideLabel
-        label="Method"
-        options={METHOD_NAMES}
-        words={METHOD_WORDS}
-        value={method}
-        onChange={(m) => change(METHOD.put(draft, m))}
-      />
-      <p>{METHOD_PROVES[method]}</p>
-      {bracket && (
-        <Choice
-          label="Bracket on the shaft of the"
-          options={BRACKET_ON}
-          words={machines}
-          value={bracket}
-          onChange={(on) => change(BRACKET.put(draft, on))}
-        />
-      )}
       {method !== 'laser' && dials.length > 0 && (
         <Closure dials={dials.map((d) => d.name)} closure={result?.closure_mm ?? []} />
       )}
-      {dials.map((dial) => (
-        <div className="cells" key={dial.id}>
-          <LabelledCell
-            cell={`${dial.id}.x`}
-            label={method === 'laser' ? `${dial.name}: from coupling` : `${dial.name}: stem from coupling`}
-            part="set-up"
-            draft={placed}
-            change={change}
-            problems={problems}
-            width={84}
-          />
-          {dial.kind === 'face' && (
-            <LabelledCell
-              cell={`${dial.id}.radius`}
-              label={`${dial.name}: radius of the stem`}
-              part="set-up"
-              draft={draft}
-              change={change}
-              problems={problems}
-              width={84}
-            />
-          )}
-          {dial.sags && (
-            <LabelledCell
-              cell={`${dial.id}.sag`}
-              label={`${dial.name}: bracket sag at 6`}
-              part="aside"
-              draft={draft}
-              change={change}
-              problems={problems}
-              width={84}
-            />
-          )}
-        </div>
-      ))}
       {method !== 'laser' && method !== 'rim and two faces' && dials.length > 0 && (
         <Sweeps>
           <PlainButton isDisabled={result === null} onPress={() => change(nextSweep(draft))}>
@@ -100,59 +56,153 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
           {SWEEPS.of(draft) > 0 && <span>{SWEEPS.of(draft)} kept, all count alike</span>}
         </Sweeps>
       )}
-      {dials.some((dial) => dial.sags) && <Brackets draft={draft} change={change} />}
-      {!('movable_feet' in preset) && (
-        <div className="cells">
-          <LabelledCell
-            cell="foot.near"
-            label="Near feet from coupling"
-            part="set-up"
-            draft={draft}
-            change={change}
-            problems={problems}
-            width={84}
-          />
-          <LabelledCell
-            cell="foot.far"
-            label="Far feet from coupling"
-            part="set-up"
-            draft={draft}
-            change={change}
-            problems={problems}
-            width={84}
-          />
-          {(['near', 'far'] as const).map((which) => (
-            <LabelledCell
-              key={which}
-              cell={`foot.other_${which}`}
-              label={`Other machine, ${which} feet`}
-              part="aside"
-              draft={draft}
-              change={change}
-              problems={problems}
-              width={84}
-            />
-          ))}
-        </div>
-      )}
-      {dials.length > 0 && (
+      <Fold type="button" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        <span>
+          <b>Set-up</b> {said}
+        </span>
+        <svg width="14" height="9" viewBox="0 0 14 9" aria-hidden="true">
+          <path d={isOpen ? 'M1 8L7 2L13 8' : 'M1 1L7 7L13 1'} fill="none" stroke="currentColor" strokeWidth="2" />
+        </svg>
+      </Fold>
+      {isOpen && (
         <>
           <Choice
-            label="Plus on these dials is the stem pushed"
-            options={WAYS}
-            value={POSITIVE.of(draft)}
-            onChange={(way) => change(POSITIVE.put(draft, way))}
+            hideLabel
+            label="Method"
+            options={METHOD_NAMES}
+            words={METHOD_WORDS}
+            value={method}
+            onChange={(m) => change(METHOD.put(draft, m))}
           />
-          <Choice
-            label="Turned while reading"
-            options={TURNS}
-            value={TURNED.of(draft)}
-            onChange={(turned) => change(TURNED.put(draft, turned))}
-          />
+          <p>{METHOD_PROVES[method]}</p>
+          {bracket && (
+            <Choice
+              label="Bracket on the shaft of the"
+              options={BRACKET_ON}
+              words={machines}
+              value={bracket}
+              onChange={(on) => change(BRACKET.put(draft, on))}
+            />
+          )}
+          {dials.map((dial) => (
+            <div className="cells" key={dial.id}>
+              <LabelledCell
+                cell={`${dial.id}.x`}
+                label={method === 'laser' ? `${dial.name}: from coupling` : `${dial.name}: stem from coupling`}
+                part="set-up"
+                draft={placed}
+                change={change}
+                problems={problems}
+                width={84}
+              />
+              {dial.kind === 'face' && (
+                <LabelledCell
+                  cell={`${dial.id}.radius`}
+                  label={`${dial.name}: radius of the stem`}
+                  part="set-up"
+                  draft={draft}
+                  change={change}
+                  problems={problems}
+                  width={84}
+                />
+              )}
+              {dial.sags && (
+                <LabelledCell
+                  cell={`${dial.id}.sag`}
+                  label={`${dial.name}: bracket sag at 6`}
+                  part="aside"
+                  draft={draft}
+                  change={change}
+                  problems={problems}
+                  width={84}
+                />
+              )}
+            </div>
+          ))}
+          {dials.some((dial) => dial.sags) && <Brackets draft={draft} change={change} />}
+          {!('movable_feet' in preset) && (
+            <div className="cells">
+              <LabelledCell
+                cell="foot.near"
+                label="Coupling to near feet"
+                part="set-up"
+                draft={draft}
+                change={change}
+                problems={problems}
+                width={84}
+              />
+              <LabelledCell
+                cell="foot.far"
+                label="Coupling to far feet"
+                part="set-up"
+                draft={draft}
+                change={change}
+                problems={problems}
+                width={84}
+              />
+              {(['near', 'far'] as const).map((which) => (
+                <LabelledCell
+                  key={which}
+                  cell={`foot.other_${which}`}
+                  label={`Other machine, ${which} feet`}
+                  part="aside"
+                  draft={draft}
+                  change={change}
+                  problems={problems}
+                  width={84}
+                />
+              ))}
+            </div>
+          )}
+          {dials.length > 0 && (
+            <>
+              <Choice
+                label="Plus on these dials is the stem pushed"
+                options={WAYS}
+                value={POSITIVE.of(draft)}
+                onChange={(way) => change(POSITIVE.put(draft, way))}
+              />
+              <Choice
+                label="Turned while reading"
+                options={TURNS}
+                value={TURNED.of(draft)}
+                onChange={(turned) => change(TURNED.put(draft, turned))}
+              />
+            </>
+          )}
         </>
       )}
     </Setup>
   )
+}
+
+const lacksRadius = (dial: DialSetUp, draft: Draft) => dial.kind === 'face' && !draft.cells[`${dial.id}.radius`]?.text
+
+interface Said {
+  draft: Draft
+  method: Method
+  unit: LengthUnit
+  dials: readonly DialSetUp[]
+  on: string | null
+}
+
+/** The set-up in one line: "rim & face, bracket on the blower, stem 150, sag −0.02". */
+function saySetUp({ draft, method, unit, dials, on }: Said): string {
+  const typed = (cell: string) => {
+    const here = draft.cells[cell]
+    return here?.text.trim() ? showTyped(here, unit).replace(/^-/, '−') : ''
+  }
+  const stems = [...new Set(dials.map((dial) => typed(`${dial.id}.x`)).filter(Boolean))]
+  const sags = [...new Set(dials.map((dial) => typed(`${dial.id}.sag`)).filter(Boolean))]
+  return [
+    METHOD_WORDS[method].toLowerCase(),
+    on ? `bracket on the ${on}` : '',
+    stems.length ? `stem ${stems.join(' and ')} ${unit}` : '',
+    sags.length ? `sag ${sags.join(' and ')}` : '',
+    dials.length && method !== 'laser' ? `+ is stem ${POSITIVE.of(draft) === 'out' ? 'let out' : 'pushed in'}` : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
 }
 
 function Closure({ dials, closure }: { dials: string[]; closure: (number | null)[] }) {
@@ -180,12 +230,26 @@ function Closure({ dials, closure }: { dials: string[]; closure: (number | null)
   )
 }
 
+const Fold = styled.button`
+  display: flex;
+  min-height: var(--touch);
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+  width: 100%;
+  text-align: left;
+  font-size: var(--fs-text);
+  line-height: 1.2;
+  border-block: 0.75px solid var(--line);
+  b { font-weight: 600; }
+  svg { flex: none; }
+`
 const Sweeps = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
   align-items: center;
-  font-size: 14px;
+  font-size: var(--fs-small);
 `
 const Setup = styled.div`
   flex: 1 1 180px;
@@ -193,8 +257,8 @@ const Setup = styled.div`
   display: flex;
   flex-direction: column;
   gap: 10px;
-  && > p { width: auto; font-size: 14px; color: var(--ink-2); line-height: 1.25; padding: 0; }
+  && > p { width: auto; font-size: var(--fs-small); color: var(--ink-2); line-height: 1.25; padding: 0; }
   .cells { display: flex; flex-direction: column; gap: 6px; }
-  .closure { font-size: 15px; line-height: 1.3; }
+  .closure { font-size: var(--fs-text); line-height: 1.3; }
   .closure b { font-family: var(--read); font-weight: 500; }
 `

@@ -1,5 +1,6 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
+import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { MM_PER_INCH, showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
@@ -18,7 +19,7 @@ const WIDTH = 740
 const HALF = 30 // half the height a machine is drawn with
 const ROOM = 20 // how far the largest displacement is drawn
 const FOOT = 12
-const VIEW = { v: { height: 172, axis: 86 }, h: { height: 140, axis: 74 } }
+const VIEW = { v: { height: 178, axis: 86 }, h: { height: 140, axis: 74 } }
 const TITLES = { v: 'Side view', h: 'Plan' }
 
 /** Two machines of the usual reach, where nobody has said yet where their feet stand. */
@@ -88,68 +89,74 @@ function View({ names, layout, drawn, plane, note }: ViewProps) {
   const at = (x: number) => drop + shear * x
   const middle = (machine: Machine) => (machine.near + machine.far) / 2
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${height}`}
-      role="img"
-      aria-label={`${TITLES[plane]}: ${view ? sayIn(view.words, unit) : 'nothing read yet'}`}
-    >
-      {hatch.defs}
-      <text x="0" y="15" fontWeight="600" fontSize="16">
-        {TITLES[plane]}
-        <tspan dx="8" fontWeight="400" fontSize="14" fill="var(--ink-2)">
-          {note}
-        </tspan>
-      </text>
-      {plane === 'h' && (
-        <>
-          <text x={WIDTH - 4} y={15} textAnchor="end" fontSize="13" fill="var(--ink-2)">
-            {movable_on === 'left' ? '9' : '3'} o’clock side
-          </text>
-          <text x={WIDTH - 4} y={height - 4} textAnchor="end" fontSize="13" fill="var(--ink-2)">
-            {movable_on === 'left' ? '3' : '9'} o’clock side
-          </text>
-        </>
-      )}
-      {plane === 'v' && (
-        <>
-          <path d={`M8 ${floor}H${WIDTH - 8}V${floor + 6}H8Z`} fill={hatch.fixed} />
-          <path d={`M8 ${floor}H${WIDTH - 8}`} stroke="var(--ink)" strokeWidth="2" />
-        </>
-      )}
-      <g transform={`translate(${layout.centre} ${axis})`}>
-        <Outline machine={stationary} fill={hatch.fixed} plane={plane} footing={ROOM + 4} />
-        <path d={`M${stationary.far * 1.05} 0H${movable.far * 1.05}`} stroke="var(--ink)" strokeDasharray="18 4 3 4" />
-        {view && <Outline machine={movable} plane={plane} dashed />}
-        <g transform={`matrix(1 ${shear} 0 1 0 ${drop})`}>
-          <Outline machine={movable} fill="var(--paper)" plane={plane} />
-          <path d={`M${movable.far * 1.08} 0H${movable.face}`} stroke="var(--ink)" strokeDasharray="18 4 3 4" />
-        </g>
-        {drawn?.band && <Band band={drawn.band} far={movable.far} />}
-        {view?.cold && <ColdAxis cold={view.cold} far={movable.far} />}
-        {movable.face !== 0 && <SpacerTube from={stationary.face} to={movable.face} drop={at(movable.face)} />}
-        {view && <FlexPlanes flex={view.flex} />}
-        <Halo x={middle(stationary)} y={5} words={names.stationary} />
-        <Halo x={middle(movable)} y={5 + at(middle(movable))} words={names.movable} />
-        {view?.moves.map(({ x, points, words }) => {
-          const y = plane === 'v' ? HALF + FOOT + ROOM - 8 : HALF + FOOT + 14
-          const [from, to] = points === 'up' ? [y + 12, y - 12] : [y - 12, y + 12]
-          return (
-            <g key={x}>
-              {points && <path d={`M${x + 28} ${from}V${to}`} stroke="var(--ink)" strokeWidth="3" markerEnd={hatch.move} />}
-              <text x={x + 38} y={y + 6} className="figure">
-                {sayIn(words, unit)}
-              </text>
-            </g>
-          )
-        })}
-        {view && (
-          <text x={0} y={-HALF - (plane === 'v' ? 22 : 12)} textAnchor="middle" fontSize="16" className="halo">
-            {sayIn(view.words, unit)}
-          </text>
+    <figure>
+      <figcaption>
+        <b>{TITLES[plane]}</b> {note}
+        {view && <em>{sayIn(view.words, unit)}</em>}
+      </figcaption>
+      <Drawing
+        along
+        paper={[0, 0, WIDTH, height]}
+        says={`${TITLES[plane]}: ${view ? sayIn(view.words, unit) : 'nothing read yet'}`}
+      >
+        {hatch.defs}
+        {plane === 'h' && (
+          <>
+            <text x={WIDTH - 4} y={15} textAnchor="end" fontSize="var(--fs-note)" fill="var(--ink-2)">
+              {movable_on === 'left' ? '9' : '3'} o’clock side
+            </text>
+            <text x={WIDTH - 4} y={height - 4} textAnchor="end" fontSize="var(--fs-note)" fill="var(--ink-2)">
+              {movable_on === 'left' ? '3' : '9'} o’clock side
+            </text>
+          </>
         )}
-      </g>
-      {plane === 'v' && <Distances layout={layout} y={floor + 18} />}
-    </svg>
+        {plane === 'v' && (
+          <>
+            <path d={`M8 ${floor}H${WIDTH - 8}V${floor + 6}H8Z`} fill={hatch.fixed} />
+            <path d={`M8 ${floor}H${WIDTH - 8}`} stroke="var(--ink)" strokeWidth="2" />
+          </>
+        )}
+        <g transform={`translate(${layout.centre} ${axis})`}>
+          <Outline machine={stationary} fill={hatch.fixed} plane={plane} footing={ROOM + 4} />
+          <path d={`M${stationary.far * 1.05} 0H${movable.far * 1.05}`} stroke="var(--ink)" strokeDasharray="18 4 3 4" />
+          {view && <Outline machine={movable} plane={plane} dashed />}
+          <g transform={`matrix(1 ${shear} 0 1 0 ${drop})`}>
+            <Outline machine={movable} fill="var(--paper)" plane={plane} />
+            <path d={`M${movable.far * 1.08} 0H${movable.face}`} stroke="var(--ink)" strokeDasharray="18 4 3 4" />
+          </g>
+          {drawn?.band && <Band band={drawn.band} far={movable.far} />}
+          {view?.cold && <ColdAxis cold={view.cold} far={movable.far} />}
+          {movable.face !== 0 && <SpacerTube from={stationary.face} to={movable.face} drop={at(movable.face)} />}
+          {view && <FlexPlanes flex={view.flex} />}
+          <Halo x={middle(stationary)} y={5} words={names.stationary} />
+          <Halo x={middle(movable)} y={5 + at(middle(movable))} words={names.movable} />
+          {view?.moves.map(({ x, points, words }) => {
+            const y = plane === 'v' ? HALF + FOOT + ROOM - 8 : HALF + FOOT + 14
+            const [from, to] = points === 'up' ? [y + 12, y - 12] : [y - 12, y + 12]
+            return (
+              <g key={x}>
+                {points && <path d={`M${x + 28} ${from}V${to}`} stroke="var(--ink)" strokeWidth="3" markerEnd={hatch.move} />}
+                <text x={x + 38} y={y + 6} className="figure">
+                  {sayIn(words, unit)}
+                </text>
+              </g>
+            )
+          })}
+          {view && (
+            <text
+              x={0}
+              y={-HALF - (plane === 'v' ? 22 : 12)}
+              textAnchor="middle"
+              fontSize="var(--fs-body)"
+              className="halo words"
+            >
+              {sayIn(view.words, unit)}
+            </text>
+          )}
+        </g>
+        {plane === 'v' && <Distances layout={layout} y={floor + 18} />}
+      </Drawing>
+    </figure>
   )
 }
 
@@ -172,7 +179,7 @@ function Distances({ layout, y }: { layout: Layout; y: number }) {
               textAnchor="middle"
               className="read halo"
               style={{ strokeWidth: 8 }}
-              fontSize="14"
+              fontSize="var(--fs-small)"
             >
               {showLength(Math.abs(to - from) / layout.per_mm, unit, 0)}
             </text>
@@ -222,7 +229,7 @@ function Outline({ machine, plane, fill = 'none', dashed, footing = 0 }: Outline
 
 function Halo({ x, y, words }: { x: number; y: number; words: string }) {
   return (
-    <text x={x} y={y} textAnchor="middle" fontWeight="600" fontSize="16" className="halo">
+    <text x={x} y={y} textAnchor="middle" fontWeight="600" fontSize="var(--fs-body)" className="halo">
       {words}
     </text>
   )
@@ -230,11 +237,19 @@ function Halo({ x, y, words }: { x: number; y: number; words: string }) {
 
 const Views = styled.div`
   padding: 6px 16px 0;
-  svg { display: block; width: 100%; height: auto; overflow: visible; }
-  > svg + svg { border-top: 1.25px solid var(--line); margin-top: 4px; padding-top: 2px; }
+  figure { position: relative; }
+  figure + figure { border-top: 1.25px solid var(--line); margin-top: 4px; padding-top: 2px; }
+  figcaption { position: absolute; font-size: var(--fs-small); color: var(--ink-2); }
+  figcaption b { font-size: var(--fs-body); color: var(--ink); margin-right: 8px; }
+  figcaption em { display: none; }
+  @media (max-width: 700px) {
+    figcaption { position: static; line-height: 1.2; }
+    figcaption em { display: block; font: 600 var(--fs-body) var(--text); color: var(--ink); padding-top: 4px; }
+    .words { display: none; }
+  }
   .halo { paint-order: stroke; stroke: var(--paper); stroke-width: 5px; stroke-linejoin: round; }
   .read { font-family: var(--read); font-weight: 500; }
-  .figure { font-family: var(--read); font-weight: 600; font-size: 18px; paint-order: stroke; stroke: var(--paper); stroke-width: 5px; }
-  p { font-size: 13px; color: var(--ink-2); display: flex; gap: 10px; align-items: center; justify-content: flex-end; }
+  .figure { font-family: var(--read); font-weight: 600; font-size: var(--fs-sub); paint-order: stroke; stroke: var(--paper); stroke-width: 5px; }
+  p { font-size: var(--fs-note); color: var(--ink-2); display: flex; gap: 10px; align-items: center; justify-content: flex-end; }
   p svg { width: 14.86%; min-width: 60px; height: 14px; }
 `

@@ -77,5 +77,5 @@ const Kept = styled.div`
   display: flex;
   flex-direction: column;
   gap: 6px;
-  p { font-size: 14px; color: var(--ink-2); }
+  p { font-size: var(--fs-small); color: var(--ink-2); }
 `

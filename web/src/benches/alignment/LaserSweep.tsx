@@ -121,10 +121,10 @@ function Ring({ plane, clocks }: { plane: number; clocks: readonly number[] }) {
         // biome-ignore lint/suspicious/noArrayIndexKey: readings are a log, only ever appended
         return <circle key={i} cx={x} cy={y} r="3.2" fill="var(--blue)" />
       })}
-      <text y="-62" textAnchor="middle" fontSize="13">
+      <text y="-62" textAnchor="middle" fontSize="var(--fs-note)">
         12
       </text>
-      <text y="72" textAnchor="middle" fontSize="13">
+      <text y="72" textAnchor="middle" fontSize="var(--fs-note)">
         {NAMES[plane]}
       </text>
     </svg>
@@ -139,5 +139,5 @@ const Sweep = styled.div`
   gap: 8px 16px;
   align-items: center;
   > div { display: flex; flex-direction: column; gap: 8px; max-width: 260px; }
-  p { font-size: 15px; line-height: 1.25; }
+  p { font-size: var(--fs-text); line-height: 1.25; }
 `

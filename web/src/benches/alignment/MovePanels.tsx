@@ -31,7 +31,7 @@ export function MovePanels(props: Props) {
         <Growth {...props} />
       </Panel>
       {result && result.target_readings.length > 0 && (
-        <Panel title="What the dials show cold when it is right" note="to copy on a sheet">
+        <Panel title="Target readings, cold" note="to copy on a sheet">
           <TargetReadings result={result} />
         </Panel>
       )}
@@ -42,7 +42,7 @@ export function MovePanels(props: Props) {
 function sayPlan(result: Result | null) {
   if (!result || result.plan === undefined) return 'bolt bound, nothing left under a foot, both machines moved'
   if (result.plan === null)
-    return result.says?.some((s) => s.code === 'no_room' || s.code === 'no_room_at_all') ? 'not possible as it stands' : ''
+    return result.says?.some((s) => s.code === 'no_room' || s.code === 'no_room_at_all') ? 'not possible' : ''
   return `a plan for ${result.plan.filter((m) => m.shim_mm || m.slide_mm).length} feet`
 }
 
@@ -144,7 +144,7 @@ function RoomAndShims({ draft, change, problems, preset, result }: Props) {
           ))}
         </tbody>
       </table>
-      <p>Nothing typed: no end to it. Shims are the fewest pieces from the box that come close, at most four.</p>
+      <p>Empty: no limit. Shims are the fewest pieces from the box that come close, at most four.</p>
       <Words
         label="Shims in the box"
         unit="mm, or end with in"
@@ -244,15 +244,15 @@ const Panels = styled.div`
   > section { border-bottom: 1.25px solid var(--line); }
   > section > button { display: flex; gap: 12px; align-items: center; width: 100%; min-height: var(--touch); padding: 0 16px; text-align: left; }
   > section > button b { font-weight: 600; }
-  > section > button span { color: var(--ink-2); font-size: 14px; flex: 1; }
+  > section > button span { color: var(--ink-2); font-size: var(--fs-small); flex: 1; }
   > section > div { padding: 0 16px 14px; display: flex; flex-direction: column; gap: 10px; overflow-x: auto; }
   table { border-collapse: collapse; }
   th { text-align: left; font-weight: 500; padding: 3px 12px 3px 0; white-space: nowrap; }
-  thead th { font-size: 14px; color: var(--ink-2); font-weight: 400; }
+  thead th { font-size: var(--fs-small); color: var(--ink-2); font-weight: 400; }
   td { padding: 3px 12px 3px 0; white-space: nowrap; }
   th small, td small { display: block; color: var(--ink-2); font-family: var(--read); }
   th p { white-space: normal; max-width: 230px; line-height: 1.25; }
   td.under { width: 128px; min-width: 128px; white-space: normal; }
-  p { font-size: 14px; color: var(--ink-2); font-weight: 400; }
+  p { font-size: var(--fs-small); color: var(--ink-2); font-weight: 400; }
   li span { margin-right: 14px; white-space: nowrap; }
 `

@@ -35,7 +35,7 @@ export function FlexPlanes({ flex }: { flex: readonly Schemas['DrawnPlane'][] })
   return flex.map(({ x, drop, words }) => (
     <g key={x} transform={`translate(0 ${drop})`}>
       <path d={`M${x} -24V24`} stroke="var(--ink)" strokeWidth="2.5" />
-      <text x={x} y="40" textAnchor="middle" fontSize="13" className="halo">
+      <text x={x} y="40" textAnchor="middle" fontSize="var(--fs-note)" className="halo">
         {sayIn(words, unit)}
       </text>
     </g>
@@ -48,7 +48,14 @@ export function ColdAxis({ cold: { drop, shear }, far }: { cold: Schemas['Ray'];
   return (
     <g>
       <path d={`M0 ${drop}L${far} ${y(far)}`} stroke="var(--blue)" strokeWidth="1.6" strokeDasharray="6 4" />
-      <text x={far * 0.93} y={y(far * 0.93) - 5} textAnchor="middle" fontSize="13" fill="var(--blue)" className="halo">
+      <text
+        x={far * 0.93}
+        y={y(far * 0.93) - 5}
+        textAnchor="middle"
+        fontSize="var(--fs-note)"
+        fill="var(--blue)"
+        className="halo"
+      >
         cold, as read
       </text>
     </g>

@@ -303,7 +303,7 @@ const FIELDS = {
   movable_feet: {
     read: (reader, _, preset) => {
       const { movable } = feetOf(reader.draft, preset)
-      return movable.length > 0 ? movable : reader.lack('Enter where the movable machine’s feet stand.')
+      return movable.length > 0 ? movable : reader.lack('Enter the distances of the movable machine’s feet.')
     },
     restore: () => undefined,
   },

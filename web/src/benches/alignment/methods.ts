@@ -41,7 +41,7 @@ export const METHOD_WORDS: Record<Method, string> = {
   'two rims': 'Two rims',
   'three dials': 'Three dials',
   laser: 'Laser',
-  'off a screen': 'Off a screen',
+  'off a screen': 'From a display',
 }
 /** What each method proves, and what gets into it. */
 export const METHOD_PROVES: Record<Method, string> = {

@@ -36,12 +36,12 @@ describe('the moves', () => {
     const stacks = [{ name: 'near', was_mm: [], pieces_mm: [0.5, 0.1], misses_mm: 0.016 }]
     const result = alignment({ feet: [foot('near', 0.584, 0)] as never, stacks })
     expect(moves(result)).toEqual(['Near: add 0.58 mm (shims 0.50 + 0.10 mm)'])
-    expect(moves(result, 'in')).toEqual(['Near: add 0.0230 (shims 0.0197 + 0.0039 in = 0.50 + 0.10 mm)'])
+    expect(moves(result, 'in')).toEqual(['Near: add 0.0230 in (shims 0.0197 + 0.0039 in = 0.50 + 0.10 mm)'])
   })
   it('say what lies under a foot after it, where it is known what lies there now', () => {
     const stacks = [{ name: 'near', was_mm: [0.5], pieces_mm: [1, 0.1], misses_mm: 0 }]
     expect(moves(alignment({ feet: [foot('near', 0.6, 0)] as never, stacks }))).toEqual([
-      'Near: add 0.60, then 1.00 + 0.10 mm under it',
+      'Near: add 0.60 mm, then 1.00 + 0.10 mm under it',
     ])
   })
   it('are none where it is within its limits', () => {

@@ -96,13 +96,13 @@ const TITLES: Partial<Record<Result['verdict'], string>> = {
 
 function say(result: Result, unit: LengthUnit) {
   const force = sayFigure({ value: result.force_n, unit: 'N', places: 0, signed: false, bare: false }, unit)
-  return { ...plainSay(result), title: TITLES[result.verdict] ?? 'Worked out.', note: `${force} on the anchor.` }
+  return { ...plainSay(result), title: TITLES[result.verdict] ?? 'Calculated.', note: `${force} on the anchor.` }
 }
 
 export const armBench: BenchClient<'torque_arm'> = {
   name: 'torque_arm',
   title: 'Torque arm',
-  answers: 'How square the arm stands, and the force on its anchor',
+  answers: 'How square the arm is, and the force on its anchor',
   ...byTable<'torque_arm'>(FIELDS),
   say,
   Drawing: ArmDrawing,

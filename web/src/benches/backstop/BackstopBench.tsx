@@ -1,3 +1,4 @@
+import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { Choice } from '../../kit/Choice'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
@@ -27,8 +28,8 @@ function said<T>(at: Slot<T | undefined>, lacking: string): Field<T, 'backstop'>
 }
 
 const FIELDS = {
-  seen_from: said(SEEN, 'Which side do you stand on?'),
-  output_rotation: said(WAY, 'Which way has the output to turn, as you stand there?'),
+  seen_from: said(SEEN, 'Choose the side you look from.'),
+  output_rotation: said(WAY, 'Choose the way the output has to turn.'),
   meshes: {
     read: (reader) => {
       const count = COUNT.of(reader.draft)
@@ -52,9 +53,9 @@ function BackstopDrawing({ draft, change, result }: BenchProps<'backstop'>) {
     <>
       <Zone>
         <Row>
-          <Choice label="You stand on the" options={SIDES} value={SEEN.of(draft) ?? null} onChange={put(SEEN)} />
+          <Choice label="Seen from the" options={SIDES} value={SEEN.of(draft) ?? null} onChange={put(SEEN)} />
           <Choice
-            label="As you stand, the output has to turn"
+            label="Seen from there, the output has to turn"
             options={WAYS}
             words={WAY_WORDS}
             value={WAY.of(draft) ?? null}
@@ -94,27 +95,22 @@ function BackstopDrawing({ draft, change, result }: BenchProps<'backstop'>) {
 function AsYouStand({ draft }: { draft: Draft }) {
   const hatch = useHatch()
   const [way, seen] = [WAY.of(draft), SEEN.of(draft)]
-  if (!way || !seen) return <p>Say where you stand and which way the output has to turn: it is drawn as you see it.</p>
+  if (!way || !seen) return <p>Enter the side you look from and the way the output has to turn: it is drawn as you see it.</p>
   return (
-    <svg
-      viewBox="0 0 400 92"
-      role="img"
-      aria-label={`From the ${seen} the output turns ${WAY_WORDS[way]}`}
-      style={{ maxWidth: 400 }}
-    >
+    <Drawing most={1} paper={[0, 0, 400, 92]} says={`From the ${seen} the output turns ${WAY_WORDS[way]}`}>
       {hatch.defs}
       <g transform="translate(56 46)">
         <circle r="30" fill="var(--leaf)" stroke="var(--ink)" strokeWidth="1.5" />
         <circle r="12" fill={hatch.other} stroke="var(--ink)" strokeWidth="1.25" />
         <TurnArrow r={40} way={way} arrow={hatch.move} />
       </g>
-      <text x="116" y="42" fontSize="15">
-        As you stand on the {seen}
+      <text x="116" y="42" fontSize="var(--fs-text)">
+        Seen from the {seen}
       </text>
-      <text x="116" y="64" fontSize="15" fontWeight="600">
+      <text x="116" y="64" fontSize="var(--fs-text)" fontWeight="600">
         the output turns {WAY_WORDS[way]}
       </text>
-    </svg>
+    </Drawing>
   )
 }
 

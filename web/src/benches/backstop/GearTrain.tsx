@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import styled, { css, keyframes } from 'styled-components'
 import { clockPoint } from '../../drawing/clock'
+import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { WordButton } from '../../kit/Button'
 import type { ResultOf } from '../table'
@@ -72,11 +73,12 @@ export function GearTrain({ result, side }: { result: Result; side: string }) {
   const meshes = result.train.length - 1
   return (
     <>
-      <svg
-        viewBox={`0 0 ${WIDTH} 226`}
-        role="img"
-        aria-label={`Gear train, ${meshes} meshes, seen from the ${side}: the output turns ${WAY_WORDS[result.output_seen_from_backstop]}, the backstop ${WAY_WORDS[free]}`}
-        width="100%"
+      <Over>
+        Seen from the {side} <b>arrow on the race: {WAY_WORDS[free]}</b>
+      </Over>
+      <Drawing
+        paper={[0, 24, WIDTH, 202]}
+        says={`Gear train, ${meshes} meshes, seen from the ${side}: the output turns ${WAY_WORDS[result.output_seen_from_backstop]}, the backstop ${WAY_WORDS[free]}`}
       >
         {hatch.defs}
         {wheels.map(({ n, r, x }, i) => {
@@ -95,33 +97,26 @@ export function GearTrain({ result, side }: { result: Result; side: string }) {
                 <path d={`M0 ${-Math.min(24, r * 0.4)}V0`} stroke="var(--ink)" strokeWidth="3" />
               </Wheel>
               <TurnArrow r={r * 0.72} way={turns} arrow={hatch.move} />
-              <text y={r + 26} textAnchor="middle" fontSize="15" fontWeight="600">
+              <text y={r + 26} textAnchor="middle" fontSize="var(--fs-text)" fontWeight="600">
                 {called === 'between' ? '' : called}
               </text>
             </g>
           )
         })}
-        <text x="8" y="20" fontSize="15">
-          Seen from the {side}
-        </text>
-        <text
-          x={WIDTH - 8}
-          y="20"
-          textAnchor="end"
-          fontSize="20"
-          fontWeight="600"
-          stroke="var(--paper)"
-          strokeWidth="6"
-          paintOrder="stroke"
-        >
-          arrow on the race: {WAY_WORDS[free]}
-        </text>
-      </svg>
+      </Drawing>
       <WordButton onPress={() => setStill(!still)}>{still ? 'Let it turn' : 'Hold it still'}</WordButton>
     </>
   )
 }
 
+const Over = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0 16px;
+  font-size: var(--fs-text);
+  b { font-size: var(--fs-head); font-weight: 600; }
+`
 const clockwise = keyframes`to { transform: rotate(360deg); }`
 const counter = keyframes`to { transform: rotate(-360deg); }`
 /** One tooth in the same time, whatever the wheel: they stay in mesh. */

@@ -1,5 +1,6 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
+import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { EntryCell } from '../../kit/EntryCell'
 import { showLength } from '../../units/length'
@@ -89,7 +90,7 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
         <h3>
           Shaft<span>outside micrometer, at three stations, both directions</span>
         </h3>
-        <svg viewBox="0 0 740 96" width="100%" aria-hidden="true">
+        <Drawing along paper={[0, 0, 740, 96]}>
           {hatch.defs}
           <path d="M10 12H660L670 20V76L660 84H10Z" fill={hatch.fixed} stroke="var(--ink)" strokeWidth="2" />
           <path d="M280 12H672" stroke="var(--paper)" strokeWidth="9" />
@@ -104,19 +105,27 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
                 markerStart={hatch.arrow}
                 markerEnd={hatch.arrow}
               />
-              <text x={x} y="53" textAnchor="middle" fontSize="13" stroke="var(--paper)" strokeWidth="5" paintOrder="stroke">
+              <text
+                x={x}
+                y="53"
+                textAnchor="middle"
+                fontSize="var(--fs-note)"
+                stroke="var(--paper)"
+                strokeWidth="5"
+                paintOrder="stroke"
+              >
                 {STATIONS[i]}
               </text>
             </g>
           ))}
-        </svg>
+        </Drawing>
         {cells('shaft')}
       </Zone>
       <Zone>
         <h3>
           Bore<span>inside micrometer, the same stations</span>
         </h3>
-        <svg viewBox="0 0 740 120" width="100%" aria-hidden="true">
+        <Drawing along paper={[0, 0, 740, 120]}>
           <path d="M280 4H670V30H280ZM280 90H670V116H280Z" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
           <path d="M280 30V90M670 30V90" stroke="var(--ink)" strokeWidth="2" />
           <path d="M262 60H690" stroke="var(--ink)" strokeDasharray="18 4 3 4" />
@@ -129,25 +138,33 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
                 markerStart={hatch.arrow}
                 markerEnd={hatch.arrow}
               />
-              <text x={x} y="65" textAnchor="middle" fontSize="13" stroke="var(--paper)" strokeWidth="5" paintOrder="stroke">
+              <text
+                x={x}
+                y="65"
+                textAnchor="middle"
+                fontSize="var(--fs-note)"
+                stroke="var(--paper)"
+                strokeWidth="5"
+                paintOrder="stroke"
+              >
                 {STATIONS[i]}
               </text>
             </g>
           ))}
           {result && (
             <>
-              <text x="10" y="34" fontSize="15">
+              <text x="10" y="34" fontSize="var(--fs-text)">
                 tightest pair {showLength(result.interference_max_mm, unit, 3, true)}
               </text>
-              <text x="10" y="58" fontSize="15">
+              <text x="10" y="58" fontSize="var(--fs-text)">
                 loosest pair {showLength(result.interference_min_mm, unit, 3, true)}
               </text>
-              <text x="10" y="82" fontSize="15">
+              <text x="10" y="82" fontSize="var(--fs-text)">
                 spread: shaft {showLength(result.shaft_spread_mm, unit, 3)}, bore {showLength(result.bore_spread_mm, unit, 3)}
               </text>
             </>
           )}
-        </svg>
+        </Drawing>
         {cells('bore')}
       </Zone>
     </>
@@ -156,15 +173,15 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
 
 function say(result: Result, unit: 'mm' | 'in') {
   const title = {
-    clearance: 'The hub slips on.',
-    transition: 'It slips and grips.',
-    interference: 'The hub does not slip on.',
+    clearance: 'Slip fit.',
+    transition: 'Size for size: it may grip.',
+    interference: 'Shrink fit.',
   }[result.kind]
   const plain = plainSay(result)
   const where = result.interference_max_mm > 0 ? 'interference' : 'clearance'
   return {
     ...plain,
-    title: result.verdict === 'over' ? 'Not the fit that is wanted.' : title,
+    title: result.verdict === 'over' ? 'Not the specified fit.' : title,
     note: `${showLength(Math.abs(result.interference_max_mm), unit, 3)} ${where} at the tightest.`,
   }
 }
@@ -177,8 +194,8 @@ export const fitBench: BenchClient<'fit'> = {
   say,
   Drawing: FitDrawing,
   quickLimits: [
-    { cell: 'low', label: 'Loosest wanted (clearance is minus)', kind: 'length', unit: '' },
-    { cell: 'high', label: 'Tightest wanted', kind: 'length', unit: '' },
+    { cell: 'low', label: 'Max. clearance (interference is minus)', kind: 'length', unit: '' },
+    { cell: 'high', label: 'Min. clearance (interference is minus)', kind: 'length', unit: '' },
   ],
   quickPreset: ({ low, high }) =>
     low === undefined || high === undefined ? {} : { required: { min_mm: low, max_mm: high } },

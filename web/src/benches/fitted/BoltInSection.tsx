@@ -51,23 +51,31 @@ export function BoltInSection({ state }: { state: State }) {
         />
       )}
       <path d="M-136 0H136" stroke="var(--ink)" strokeWidth=".75" strokeDasharray="14 3 3 3" />
-      <text x="-11" y="-64" textAnchor="middle" fontSize="13">
+      <text x="-11" y="-64" textAnchor="middle" fontSize="var(--fs-note)">
         pack
       </text>
-      <text x={head + 9} y="-34" textAnchor="middle" fontSize="13" stroke="var(--paper)" strokeWidth="4" paintOrder="stroke">
+      <text
+        x={head + 9}
+        y="-34"
+        textAnchor="middle"
+        fontSize="var(--fs-note)"
+        stroke="var(--paper)"
+        strokeWidth="4"
+        paintOrder="stroke"
+      >
         head
       </text>
       {nut && (
-        <text x={ring ? 70 : 58} y="-34" textAnchor="middle" fontSize="13">
+        <text x={ring ? 70 : 58} y="-34" textAnchor="middle" fontSize="var(--fs-note)">
           nut
         </text>
       )}
       {ring && (
-        <text x="52" y="42" textAnchor="middle" fontSize="13" fill="var(--blue)">
+        <text x="52" y="42" textAnchor="middle" fontSize="var(--fs-note)" fill="var(--blue)">
           ring
         </text>
       )}
-      <text y="80" textAnchor="middle" fontSize="14" fontWeight="600">
+      <text y="80" textAnchor="middle" fontSize="var(--fs-small)" fontWeight="600">
         {words}
       </text>
     </svg>

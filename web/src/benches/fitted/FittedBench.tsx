@@ -109,7 +109,7 @@ function FittedDrawing(props: BenchProps<'fitted'>) {
           </div>
           <aside>
             <h3>
-              One bolt in section<span>{next ? `as it stands after ${next.to}` : 'as it stands now'}</span>
+              One bolt in section<span>{next ? `after ${next.to}` : 'now'}</span>
             </h3>
             <BoltInSection state={next?.to ?? (isIn ? 'head seated' : 'tapped out')} />
             <p>
@@ -121,7 +121,7 @@ function FittedDrawing(props: BenchProps<'fitted'>) {
       )}
       <Zone hidden={!isIn}>
         <Choices>
-          <Choice label="Heads stand" options={HEADS} value={HEAD.of(draft)} onChange={(h) => change(HEAD.put(draft, h))} />
+          <Choice label="Heads are" options={HEADS} value={HEAD.of(draft)} onChange={(h) => change(HEAD.put(draft, h))} />
           {HEAD.of(draft) === 'alternating' && (
             <Choice
               label="Head of hole 1 on the flange of the"
@@ -170,9 +170,9 @@ const Two = styled.div`
   border-bottom: 1.25px solid var(--line);
   > div { padding: 10px 16px; }
   > aside { border-left: 1.25px solid var(--line); padding: 10px 14px; }
-  h3 { font-size: 16px; font-weight: 600; }
-  h3 span { display: block; font-weight: 400; font-size: 14px; color: var(--ink-2); }
-  aside p { font-size: 15px; margin-top: 8px; }
+  h3 { font-size: var(--fs-body); font-weight: 600; }
+  h3 span { display: block; font-weight: 400; font-size: var(--fs-small); color: var(--ink-2); }
+  aside p { font-size: var(--fs-text); margin-top: 8px; }
   @media (max-width: 700px) { grid-template-columns: minmax(0, 1fr); > aside { border-left: 0; } }
 `
 const Choices = styled.div`

@@ -44,10 +44,10 @@ export function HoleMap({ holes, states, next, onTap }: HoleMapProps) {
           <OneHole hole={hole} states={states} size={size} isNext={hole.hole === next} />
         </g>
       ))}
-      <text y="-4" textAnchor="middle" fontSize="15" fontWeight="600">
+      <text y="-4" textAnchor="middle" fontSize="var(--fs-text)" fontWeight="600">
         {next === null ? 'all done' : `hole ${next}`}
       </text>
-      <text y="16" textAnchor="middle" fontSize="13">
+      <text y="16" textAnchor="middle" fontSize="var(--fs-note)">
         {next === null ? '' : `head: ${holes.find((h) => h.hole === next)?.head}`}
       </text>
     </TapPlan>
@@ -91,7 +91,7 @@ function OneHole({ hole, states, size, isNext }: { hole: Hole; states: readonly 
         textAnchor="middle"
         fontFamily="var(--read)"
         fontWeight="600"
-        fontSize="16"
+        fontSize="var(--fs-body)"
         fill={isSeated ? 'var(--paper)' : colour}
       >
         {hole.hole}

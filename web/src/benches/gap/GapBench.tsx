@@ -107,7 +107,7 @@ export const gapBench: BenchClient<'gap'> = {
   say: (result, unit) => ({ ...plainSay(result), note: note(result, unit) }),
   Drawing: GapDrawing,
   quickLimits: [
-    { cell: 'nominal', label: 'Gap wanted', kind: 'length', unit: '' },
+    { cell: 'nominal', label: 'Specified gap', kind: 'length', unit: '' },
     { cell: 'plus', label: 'plus or minus', kind: 'length', unit: '' },
     { cell: 'spread', label: 'Largest spread', kind: 'length', unit: '' },
     { cell: 'differ', label: 'Two ends may differ', kind: 'length', unit: '' },

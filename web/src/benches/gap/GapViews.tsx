@@ -1,5 +1,6 @@
 import type { Schemas } from '../../api/client'
 import { sayToward, shortClock } from '../../drawing/clock'
+import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
@@ -14,6 +15,8 @@ const ANGLE_ROOM = 16 // how far the steeper of the angles leans a face
 const leanOf = (found: Found | null, steepest: number) =>
   found && found.angle_mm_per_m > 0.001 ? (found.angle_v_mm_per_m / Math.max(steepest, 2)) * ANGLE_ROOM : 0
 
+const HALO = { stroke: 'var(--paper)', strokeWidth: 5, paintOrder: 'stroke' }
+
 /** Two hubs from the side, their faces open by what was read. */
 export function TwoHubs({ result }: { result: Result | null }) {
   const hatch = useHatch()
@@ -22,11 +25,10 @@ export function TwoHubs({ result }: { result: Result | null }) {
   const { height: h, width: w, gap: g } = HUB
   const [a, b] = [-g / 2, g / 2]
   return (
-    <svg
-      viewBox="-370 -96 740 206"
-      role="img"
-      aria-label={result ? `Gap ${showLength(result.mean_mm, unit)} ${unit} on the axis` : 'Two hubs, nothing read yet'}
-      width="100%"
+    <Drawing
+      along
+      paper={[-370, -96, 740, 206]}
+      says={result ? `Gap ${showLength(result.mean_mm, unit)} ${unit} on the axis` : 'Two hubs, nothing read yet'}
     >
       {hatch.defs}
       <path d="M-350 0H350" stroke="var(--ink)" strokeDasharray="18 4 3 4" />
@@ -39,22 +41,22 @@ export function TwoHubs({ result }: { result: Result | null }) {
         stroke="var(--ink)"
         strokeWidth="2"
       />
-      <text x={b + w / 2} y="-40" textAnchor="middle" fontSize="14">
+      <text x={b + w / 2} y="-40" textAnchor="middle" fontSize="var(--fs-small)" {...HALO}>
         stationary
       </text>
-      <text x={a - w / 2} y="-40" textAnchor="middle" fontSize="14">
+      <text x={a - w / 2} y="-40" textAnchor="middle" fontSize="var(--fs-small)" {...HALO}>
         movable
       </text>
       <GapFigure from={a} to={b} found={result} arrow={hatch.arrow} />
       {result && (
-        <text x="366" y={-64} fontSize="15" textAnchor="end">
+        <text x="366" y={-82} fontSize="var(--fs-text)" textAnchor="end">
           spread {showLength(result.spread_mm, unit)}
           <tspan x="366" dy="18">
             wide at {sayToward(result.wide_at_deg)}
           </tspan>
         </text>
       )}
-    </svg>
+    </Drawing>
   )
 }
 
@@ -71,7 +73,7 @@ export function HubsAndSpacer({ result, ends }: { result: Result | null; ends: r
     ? `${ends[0]} ${showLength(result.mean_mm, unit)}, ${ends[1]} ${other ? showLength(other.mean_mm, unit) : 'not read'} ${unit}`
     : 'Two hubs and their spacer, nothing read yet'
   return (
-    <svg viewBox="-370 -96 740 206" role="img" aria-label={said} width="100%">
+    <Drawing along paper={[-370, -96, 740, 206]} says={said}>
       {hatch.defs}
       <path d="M-350 0H350" stroke="var(--ink)" strokeDasharray="18 4 3 4" />
       <path
@@ -87,7 +89,7 @@ export function HubsAndSpacer({ result, ends }: { result: Result | null; ends: r
         strokeWidth="2"
       />
       <path d={spacerOutline(first, second)} fill={hatch.fixed} stroke="var(--ink)" strokeWidth="2" />
-      <text y="5" textAnchor="middle" fontSize="14" stroke="var(--paper)" strokeWidth="6" paintOrder="stroke">
+      <text y="5" textAnchor="middle" fontSize="var(--fs-small)" stroke="var(--paper)" strokeWidth="6" paintOrder="stroke">
         spacer
       </text>
       {(
@@ -98,11 +100,17 @@ export function HubsAndSpacer({ result, ends }: { result: Result | null; ends: r
       ).map(([from, found, name]) => (
         <g key={name}>
           <GapFigure from={from} to={from + g} found={found} arrow={hatch.arrow} />
-          <text x={from < 0 ? -350 : 350} y="-78" textAnchor={from < 0 ? 'start' : 'end'} fontSize="15" fontWeight="600">
+          <text
+            x={from < 0 ? -350 : 350}
+            y="-78"
+            textAnchor={from < 0 ? 'start' : 'end'}
+            fontSize="var(--fs-text)"
+            fontWeight="600"
+          >
             {name}
           </text>
           {found && (
-            <text x={from < 0 ? -350 : 350} y="-36" textAnchor={from < 0 ? 'start' : 'end'} fontSize="14">
+            <text x={from < 0 ? -350 : 350} y="-36" textAnchor={from < 0 ? 'start' : 'end'} fontSize="var(--fs-small)">
               <tspan>spread {showLength(found.spread_mm, unit)}</tspan>
               <tspan x={from < 0 ? -350 : 350} dy="15">
                 wide at {shortClock(found.wide_at_deg)}
@@ -111,7 +119,7 @@ export function HubsAndSpacer({ result, ends }: { result: Result | null; ends: r
           )}
         </g>
       ))}
-    </svg>
+    </Drawing>
   )
 }
 
@@ -143,7 +151,7 @@ function GapFigure({ from, to, found, arrow }: GapFigureProps) {
           x={(from + to) / 2}
           y={below + 31}
           textAnchor="middle"
-          fontSize="20"
+          fontSize="var(--fs-head)"
           fontFamily="var(--read)"
           fontWeight="600"
           stroke="var(--paper)"

@@ -46,7 +46,7 @@ export function FillMap({ holes, next, onTap }: FillMapProps) {
             x={x}
             y={y + 5}
             textAnchor="middle"
-            fontSize="15"
+            fontSize="var(--fs-text)"
             fontWeight="600"
             stroke="var(--paper)"
             strokeWidth="5"
@@ -54,7 +54,7 @@ export function FillMap({ holes, next, onTap }: FillMapProps) {
           >
             {hole.hole}
             {hole.lowest && (
-              <tspan fontSize="13" fontWeight="400">
+              <tspan fontSize="var(--fs-note)" fontWeight="400">
                 {' low'}
               </tspan>
             )}

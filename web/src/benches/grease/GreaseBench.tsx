@@ -139,13 +139,13 @@ function GreaseDrawing(props: BenchProps<'grease'>) {
         <Row>
           <Words
             label="Grease"
-            detail={preset.wanted_product && `the card wants ${preset.wanted_product}`}
+            detail={preset.wanted_product && `value card: ${preset.wanted_product}`}
             value={PRODUCT.of(draft)}
             onChange={(product) => change(PRODUCT.put(draft, product))}
           />
           <Words label="Batch" value={BATCH.of(draft)} onChange={(batch) => change(BATCH.put(draft, batch))} />
           <FieldCell
-            of={{ ...GRAMS, detail: preset.wanted_grams ? `the card wants ${preset.wanted_grams} g` : '' }}
+            of={{ ...GRAMS, detail: preset.wanted_grams ? `value card: ${preset.wanted_grams} g` : '' }}
             {...props}
           />
         </Row>

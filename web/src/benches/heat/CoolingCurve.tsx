@@ -1,4 +1,5 @@
 import type { Schemas } from '../../api/client'
+import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { showTime } from '../../units/length'
 
@@ -29,11 +30,10 @@ export function CoolingCurve({ result, readings, now_s, closes_s }: CoolingCurve
   const closes = closes_s ?? result.window_fitted_s ?? result.window_s
   const ticks = timeTicks(until)
   return (
-    <svg
-      viewBox="0 0 740 196"
-      width="100%"
-      role="img"
-      aria-label={closes === null ? 'The bore stays open' : `In still air it closes at ${showTime(closes)}`}
+    <Drawing
+      along
+      paper={[0, 0, 740, 196]}
+      says={closes === null ? 'The bore stays open' : `In still air it closes at ${showTime(closes)}`}
     >
       {hatch.defs}
       {closes !== null && closes < until && (
@@ -48,7 +48,7 @@ export function CoolingCurve({ result, readings, now_s, closes_s }: CoolingCurve
           x={x(closes) - 6}
           y={BOX.bottom - 8}
           textAnchor="end"
-          fontSize="14"
+          fontSize="var(--fs-small)"
           className="halo"
           stroke="var(--paper)"
           strokeWidth="5"
@@ -67,11 +67,11 @@ export function CoolingCurve({ result, readings, now_s, closes_s }: CoolingCurve
       ))}
       {now_s !== undefined && <path d={`M${x(now_s)} ${BOX.top}V${BOX.bottom}`} stroke="var(--blue)" strokeWidth="3" />}
       {ticks.map((s) => (
-        <text key={s} x={x(s)} y="190" textAnchor="middle" fontSize="13" fontFamily="var(--read)">
+        <text key={s} x={x(s)} y="190" textAnchor="middle" fontSize="var(--fs-note)" fontFamily="var(--read)">
           {showTime(s)}
         </text>
       ))}
-    </svg>
+    </Drawing>
   )
 }
 
@@ -79,14 +79,14 @@ function Level({ at, words, degrees }: { at: number; words: string; degrees: num
   return (
     <>
       <path d={`M${BOX.left} ${at}H${BOX.right}`} stroke="var(--ink)" strokeWidth="1.25" />
-      <text x={BOX.left - 6} y={at + 5} textAnchor="end" fontSize="14" fontFamily="var(--read)" fontWeight="600">
+      <text x={BOX.left - 6} y={at + 5} textAnchor="end" fontSize="var(--fs-small)" fontFamily="var(--read)" fontWeight="600">
         {Math.round(degrees)}
       </text>
       <text
         x={BOX.right - 6}
         y={at - 5}
         textAnchor="end"
-        fontSize="14"
+        fontSize="var(--fs-small)"
         stroke="var(--paper)"
         strokeWidth="5"
         paintOrder="stroke"

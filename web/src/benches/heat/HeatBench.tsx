@@ -62,7 +62,7 @@ const ALSO = {
     ...temperature,
   }),
   carry_s: heat({ cell: 'carry', label: 'Carry, heater to shaft', detail: '1:00 if empty', ...time }),
-  slide_s: heat({ cell: 'slide', label: 'Time needed to push it home', detail: '0:10 if empty', ...time }),
+  slide_s: heat({ cell: 'slide', label: 'Time needed to push it on', detail: '0:10 if empty', ...time }),
   soak_s: heat({ cell: 'soak', label: 'Soak at its temperature', detail: 'none if empty', ...time }),
   elastomer_ceiling_c: heat({
     cell: 'elastomer',
@@ -132,7 +132,7 @@ function restoreReadings(filler: DraftFiller, path: string, part: Part) {
   }
 }
 
-/** A target that leaves time to push it home, where what is chosen does not. */
+/** A target that leaves time to push it to the stop, where what is chosen does not. */
 function proposed(result: Result | null): number | null {
   const least = result?.slide_target_c ?? null
   return result && least !== null && least > result.heat_to_c + 0.5 ? Math.ceil(least) : null
@@ -232,7 +232,9 @@ function say(result: Result) {
     note: `${open}${grips}`,
     moves: [
       ...(result.heating_s === null ? [] : [`Heating takes about ${showTime(result.heating_s)}, then soak`]),
-      ...(result.carry_most_s ? [`Carry it for ${showTime(result.carry_most_s)} at most, to have time to push it home`] : []),
+      ...(result.carry_most_s
+        ? [`Carry it for ${showTime(result.carry_most_s)} at most, to have time to push it to the stop`]
+        : []),
       ...(result.cool_to_touch_s === null ? [] : [`Too hot to touch for ${showTime(result.cool_to_touch_s)} or longer`]),
     ],
   }

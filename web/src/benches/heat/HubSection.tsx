@@ -1,4 +1,5 @@
 import type { Schemas } from '../../api/client'
+import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
@@ -19,11 +20,10 @@ export function HubSection({ result }: { result: Result | null }) {
   const [inner, outer] = [SHAFT + gap, SHAFT + gap + WALL]
   const words = result?.clear_now_mm == null ? 'clear when heated' : 'clear now'
   return (
-    <svg
-      viewBox="-370 -62 740 124"
-      width="100%"
-      role="img"
-      aria-label={result ? `${showLength(clear, unit, 3)} ${unit} ${words}` : 'Hub and shaft, nothing worked out yet'}
+    <Drawing
+      along
+      paper={[-370, -62, 740, 124]}
+      says={result ? `${showLength(clear, unit, 3)} ${unit} ${words}` : 'Hub and shaft, nothing calculated yet'}
     >
       {hatch.defs}
       <path
@@ -49,17 +49,17 @@ export function HubSection({ result }: { result: Result | null }) {
       {result && (
         <>
           <path d={`M146 ${-(SHAFT + inner) / 2}H196`} stroke="var(--ink)" strokeWidth=".75" />
-          <text x="202" y={-(SHAFT + inner) / 2 + 5} fontSize="15">
-            <tspan fontFamily="var(--read)" fontWeight="600" fontSize="18">
+          <text x="202" y={-(SHAFT + inner) / 2 + 5} fontSize="var(--fs-text)">
+            <tspan fontFamily="var(--read)" fontWeight="600" fontSize="var(--fs-sub)">
               {showLength(Math.abs(clear), unit, 3)}
             </tspan>{' '}
             {clear < 0 ? 'it grips' : words}
           </text>
-          <text x="202" y="26" fontSize="14" fill="var(--ink-2)">
+          <text x="202" y="26" fontSize="var(--fs-small)" fill="var(--ink-2)">
             closes at {Math.round(result.closes_at_c)} °C
           </text>
         </>
       )}
-    </svg>
+    </Drawing>
   )
 }

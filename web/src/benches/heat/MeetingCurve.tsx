@@ -1,4 +1,5 @@
 import type { Schemas } from '../../api/client'
+import { Drawing } from '../../drawing/Drawing'
 
 type Result = Pick<Schemas['HeatResult'], 'meeting' | 'grips_s'>
 
@@ -23,12 +24,7 @@ export function MeetingCurve({ result }: { result: Result }) {
     meeting.map((p, i) => `${i ? 'L' : 'M'}${x(p.after_s).toFixed(1)} ${y(p[of]).toFixed(1)}`).join('')
   const least = grips.least ?? last.after_s
   return (
-    <svg
-      viewBox="0 0 740 146"
-      width="100%"
-      role="img"
-      aria-label={`On the shaft it grips within ${seconds(least, last.after_s)}`}
-    >
+    <Drawing along paper={[0, 0, 740, 146]} says={`On the shaft it grips within ${seconds(least, last.after_s)}`}>
       <path d={`M${x(least)} ${BOX.top}H${BOX.right}V${BOX.bottom}H${x(least)}Z`} fill="var(--ink)" fillOpacity=".1" />
       <path d={`M${BOX.left} ${BOX.top}V${BOX.bottom}H${BOX.right}`} fill="none" stroke="var(--ink)" strokeWidth="1.25" />
       <path d={path('hub_c')} fill="none" stroke="var(--ink)" strokeWidth="3" />
@@ -38,24 +34,30 @@ export function MeetingCurve({ result }: { result: Result }) {
         stroke="var(--ink)"
         strokeWidth="1.25"
       />
-      <text x={BOX.left - 6} y={y(meeting[0]!.hub_c) + 9} textAnchor="end" fontSize="14" fontFamily="var(--read)">
+      <text
+        x={BOX.left - 6}
+        y={y(meeting[0]!.hub_c) + 9}
+        textAnchor="end"
+        fontSize="var(--fs-small)"
+        fontFamily="var(--read)"
+      >
         {Math.round(meeting[0]!.hub_c)}
       </text>
-      <text x={BOX.left - 6} y={y(meeting[0]!.shaft_c)} textAnchor="end" fontSize="14" fontFamily="var(--read)">
+      <text x={BOX.left - 6} y={y(meeting[0]!.shaft_c)} textAnchor="end" fontSize="var(--fs-small)" fontFamily="var(--read)">
         {Math.round(meeting[0]!.shaft_c)}
       </text>
-      <text x={BOX.right + 6} y={y(last.hub_c) + 4} fontSize="14">
+      <text x={BOX.right + 6} y={y(last.hub_c) + 4} fontSize="var(--fs-small)">
         hub
       </text>
-      <text x={BOX.right + 6} y={y(last.shaft_c) + 4} fontSize="14">
+      <text x={BOX.right + 6} y={y(last.shaft_c) + 4} fontSize="var(--fs-small)">
         shaft
       </text>
-      <text x={x(least) - 4} y={BOX.bottom + 18} textAnchor="end" fontSize="14" fontFamily="var(--read)">
+      <text x={x(least) - 4} y={BOX.bottom + 18} textAnchor="end" fontSize="var(--fs-small)" fontFamily="var(--read)">
         {Math.floor(least)} s
       </text>
-      <text x={x(last.after_s) + 4} y={BOX.bottom + 18} fontSize="14" fontFamily="var(--read)">
+      <text x={x(last.after_s) + 4} y={BOX.bottom + 18} fontSize="var(--fs-small)" fontFamily="var(--read)">
         {Math.ceil(last.after_s)} s, gripped
       </text>
-    </svg>
+    </Drawing>
   )
 }

@@ -1,5 +1,6 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
+import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { Choice } from '../../kit/Choice'
 import { showLength } from '../../units/length'
@@ -26,7 +27,7 @@ const KEY = {
 }
 const SHAFT_KEYWAY = {
   width_mm: figure('shaft_keyway.width_mm', 'Shaft keyway, width'),
-  depth_mm: figure('shaft_keyway.depth_mm', 'Shaft keyway, depth at the side wall'),
+  depth_mm: figure('shaft_keyway.depth_mm', 'Shaft keyway depth, at the side'),
 }
 const HUB_KEYWAY = {
   width_mm: figure('hub_keyway.width_mm', 'Hub keyway, width'),
@@ -67,7 +68,7 @@ function KeyDrawing({ draft, change, preset, problems, result }: BenchProps<'key
           <p>Key length: {rule}, since this shaft end was balanced with a half key.</p>
         ) : (
           <Choice
-            label="Key length: which school? Not judged unless you say"
+            label="Key length rule (optional)"
             options={RULES}
             value={rule ?? null}
             onChange={(next) => change(RULE.put(draft, next))}
@@ -98,19 +99,15 @@ function Section({ draft, result }: { draft: Draft; result: Result | null }) {
   const right = (y: number, words: string, mm: number) => (
     <g>
       <path d={`M${w + 8} ${y}H190`} stroke="var(--ink)" strokeWidth=".75" />
-      <text x="196" y={y + 5} fontSize="15">
+      <text x="196" y={y + 5} fontSize="var(--fs-text)">
         {words} <tspan fontFamily="var(--read)">{showLength(mm, unit, 3)}</tspan>
       </text>
     </g>
   )
   return (
-    <svg
-      viewBox="-370 -110 740 220"
-      width="100%"
-      role="img"
-      aria-label={
-        result ? `Room above the key ${showLength(result.top_clearance_mm, unit, 3)} ${unit}` : 'Key in its keyways'
-      }
+    <Drawing
+      paper={[-370, -110, 740, 220]}
+      says={result ? `Room above the key ${showLength(result.top_clearance_mm, unit, 3)} ${unit}` : 'Key in its keyways'}
     >
       {hatch.defs}
       <path
@@ -142,7 +139,7 @@ function Section({ draft, result }: { draft: Draft; result: Result | null }) {
           {right(h * 0.7, 'side, in the shaft', result.side_clearance_shaft_mm)}
         </>
       )}
-    </svg>
+    </Drawing>
   )
 }
 
@@ -154,7 +151,8 @@ export const keyBench: BenchClient<'key'> = {
   say: (result, unit) => ({
     ...plainSay(result),
     title: result.verdict === 'over' ? 'The key does not fit.' : 'The key has room.',
-    moves: result.length_wanted_mm === null ? [] : [`Key length wanted ${showLength(result.length_wanted_mm, unit)} ${unit}`],
+    moves:
+      result.length_wanted_mm === null ? [] : [`Key length required ${showLength(result.length_wanted_mm, unit)} ${unit}`],
     note: `${showLength(result.top_clearance_mm, unit, 3)} above it; sideways ${showLength(result.side_clearance_shaft_mm, unit, 3)} in the shaft, ${showLength(result.side_clearance_hub_mm, unit, 3)} in the hub.`,
   }),
   Drawing: KeyDrawing,

@@ -33,12 +33,12 @@ export function BlowFromAbove({ highDeg, isOver }: { highDeg: number; isOver: bo
           <circle r="7" cy={-RIM} fill="var(--ink)" />
           <path d={`M0-118V${-RIM - 16}`} stroke="var(--ink)" strokeWidth="3" markerEnd={hatch.move} />
           <path d="M-22-128H22V-114H-22Z" fill="var(--leaf)" stroke="var(--ink)" strokeWidth="1.6" />
-          <text x="30" y="-116" fontSize="14">
+          <text x="30" y="-116" fontSize="var(--fs-small)">
             soft mallet, one blow
           </text>
         </>
       )}
-      <text y="100" textAnchor="middle" fontSize="15" fontWeight="600">
+      <text y="100" textAnchor="middle" fontSize="var(--fs-text)" fontWeight="600">
         {isOver
           ? turn > 0
             ? `Turn it ${turn}° ${back ? 'back, against the clock' : 'on, with the clock'}`
@@ -46,7 +46,7 @@ export function BlowFromAbove({ highDeg, isOver }: { highDeg: number; isOver: bo
           : 'Runs true: no blow'}
       </text>
       {isOver && (
-        <text y="120" textAnchor="middle" fontSize="14">
+        <text y="120" textAnchor="middle" fontSize="var(--fs-small)">
           high spot on top, tap, read again
         </text>
       )}

@@ -42,16 +42,16 @@ export function OffCentre({ result }: { result: Result | null }) {
             strokeWidth="3"
             markerEnd={hatch.move}
           />
-          <text x={high.x} y={high.y + 5} textAnchor="middle" fontSize="15" fontWeight="600">
+          <text x={high.x} y={high.y + 5} textAnchor="middle" fontSize="var(--fs-text)" fontWeight="600">
             high
           </text>
-          <text x="0" y="124" textAnchor="middle" fontSize="14">
+          <text x="0" y="124" textAnchor="middle" fontSize="var(--fs-small)">
             off centre {showLength(result.eccentricity_mm, unit, 3)}, drawn × {times}
           </text>
         </>
       )}
       {second && (
-        <text x="0" y="-114" textAnchor="middle" fontSize="14">
+        <text x="0" y="-114" textAnchor="middle" fontSize="var(--fs-small)">
           dashed: {second.on}
         </text>
       )}

@@ -62,7 +62,7 @@ const FIELDS = {
       return { choices: wanted ? { [SECOND.key]: wanted } : {} }
     },
   },
-  limit_mm: limit('Give the limit on the total reading.'),
+  limit_mm: limit('Enter the run-out limit (TIR).'),
 } satisfies Table<Given<'runout'>, 'runout'>
 
 /** Readings round a turning part, and at a second place; the drawn rim is off centre by what was read. */
@@ -128,11 +128,11 @@ function say(result: Result, unit: 'mm' | 'in') {
 export const runoutBench: BenchClient<'runout'> = {
   name: 'runout',
   title: 'Run-out',
-  answers: 'Total reading, high spot, what of it is oval, and whether shaft or hub is to blame',
+  answers: 'TIR, high spot, how much of it is oval, and whether shaft or hub is to blame',
   ...byTable<'runout'>(FIELDS),
   say,
   Drawing: RunoutDrawing,
-  quickLimits: [{ cell: 'limit', label: 'Limit on the total reading', kind: 'length', unit: '' }],
+  quickLimits: [{ cell: 'limit', label: 'Run-out limit, TIR', kind: 'length', unit: '' }],
   quickPreset: ({ limit }) => (limit === undefined ? {} : { limit_mm: limit }),
   keys: [
     ['Enter', 'next reading, clockwise'],

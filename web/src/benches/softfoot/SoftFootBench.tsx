@@ -1,5 +1,6 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
+import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { PlainButton } from '../../kit/Button'
 import { EntryCell } from '../../kit/EntryCell'
@@ -84,7 +85,7 @@ function SoftFootDrawing({ draft, change, problems, result, spec }: BenchProps<'
             />
           )}
         </FromAbove>
-        <PlainButton onPress={again}>Tightened all: measure every foot again</PlainButton>
+        <PlainButton onPress={again}>All tight: measure again</PlainButton>
       </Zone>
       {worst && (
         <Zone>
@@ -128,7 +129,7 @@ function FromAbove({ feet, worst, couplingRight, children }: FromAboveProps) {
   }
   return (
     <Above>
-      <svg viewBox="0 0 720 320" aria-hidden="true">
+      <Drawing along paper={[0, 0, 720, 320]}>
         {hatch.defs}
         <g transform={couplingRight ? 'matrix(-1 0 0 1 720 0)' : undefined}>
           <path d="M110 100H640V220H110Z" fill="var(--paper)" stroke="var(--ink)" strokeWidth="2" />
@@ -148,17 +149,17 @@ function FromAbove({ feet, worst, couplingRight, children }: FromAboveProps) {
                 stroke={name === worst ? 'var(--blue)' : 'var(--ink)'}
                 strokeWidth={name === worst ? 3 : 1.6}
               />
-              <text x={x} y={y < 160 ? y - 40 : y + 50} textAnchor="middle" fontSize="14" fontWeight="600">
+              <text x={x} y={y < 160 ? y - 40 : y + 50} textAnchor="middle" fontSize="var(--fs-small)" fontWeight="600">
                 {name}
               </text>
             </g>
           )
         })}
-      </svg>
+      </Drawing>
       {feet.map((name, i) => {
         const { x, y } = at(i)
         return (
-          <div key={name} style={{ left: `${(x / 720) * 100}%`, top: `${(y / 320) * 100}%` }}>
+          <div key={name} data-cell style={{ left: `${(x / 720) * 100}%`, top: `${(y / 320) * 100}%` }}>
             {children(name)}
           </div>
         )
@@ -182,7 +183,7 @@ function Underneath({ foot }: { foot: Schemas['FootFound'] | null }) {
     unknown: 'kind not known yet: feel the corners',
   }[foot.kind]
   return (
-    <svg viewBox="-200 -70 400 130" width="400" height="130" role="img" aria-label={`${foot.name} ${words}`}>
+    <Drawing most={1} paper={[-200, -70, 400, 130]} says={`${foot.name} ${words}`}>
       {hatch.defs}
       <path d="M-180 30H180V44H-180Z" fill={hatch.fixed} />
       <path d="M-180 30H180" stroke="var(--ink)" strokeWidth="2" />
@@ -192,10 +193,10 @@ function Underneath({ foot }: { foot: Schemas['FootFound'] | null }) {
         stroke="var(--ink)"
         strokeWidth="2"
       />
-      <text y="60" textAnchor="middle" fontSize="15" fontWeight="600">
+      <text y="60" textAnchor="middle" fontSize="var(--fs-text)" fontWeight="600">
         {words}
       </text>
-    </svg>
+    </Drawing>
   )
 }
 
@@ -209,18 +210,18 @@ function sayCure(foot: Schemas['FootFound'], unit: 'mm' | 'in') {
 export const softFootBench: BenchClient<'softfoot'> = {
   name: 'softfoot',
   title: 'Soft foot',
-  answers: 'Which foot does not stand flat, of what kind, and what goes under it',
+  answers: 'Which foot is soft, of what kind, and what goes under it',
   ...byTable<'softfoot'>(FIELDS),
   say: (result, unit) => {
     const foot = result.feet.find((f) => f.name === result.worst)!
     const plain = plainSay(result)
     return result.verdict === 'over'
       ? {
-          title: `Soft: ${result.worst}.`,
-          note: `It rises ${showLength(foot.rise_mm, unit)}; ${foot.kind === 'unknown' ? 'feel its corners' : foot.kind}.`,
+          title: `Soft foot: ${result.worst}.`,
+          note: `It rises ${showLength(foot.rise_mm, unit)}; ${foot.kind === 'unknown' ? 'check its corners with feelers' : foot.kind}.`,
           moves: sayCure(foot, unit),
         }
-      : { ...plain, title: 'Every foot stands.', note: `${result.worst} rises most: ${showLength(foot.rise_mm, unit)}.` }
+      : { ...plain, title: 'All feet OK.', note: `${result.worst} rises most: ${showLength(foot.rise_mm, unit)}.` }
   },
   Drawing: SoftFootDrawing,
   quickLimits: [{ cell: 'limit', label: 'Most a foot may rise', kind: 'length', unit: '' }],
@@ -232,8 +233,7 @@ const Above = styled.div`
   position: relative;
   max-width: 720px;
   margin-bottom: 8px;
-  svg { display: block; width: 100%; }
-  > div { position: absolute; transform: translate(-50%, -50%); }
+  > [data-cell] { position: absolute; transform: translate(-50%, -50%); }
 `
 const Corners = styled.div`
   display: grid;

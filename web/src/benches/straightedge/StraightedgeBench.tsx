@@ -2,6 +2,7 @@ import type { CSSProperties } from 'react'
 import type { Schemas } from '../../api/client'
 import { ClockRing } from '../../drawing/ClockRing'
 import { sayClock } from '../../drawing/clock'
+import { Drawing } from '../../drawing/Drawing'
 import { exaggeration } from '../../drawing/exaggeration'
 import { useHatch } from '../../drawing/Hatch'
 import { EntryCell } from '../../kit/EntryCell'
@@ -91,9 +92,7 @@ function StraightedgeDrawing({ result, ...cells }: BenchProps<'straightedge'>) {
             )}
           />
           <div>
-            <p style={{ maxWidth: 260 }}>
-              The feeler slides in over the hub that is lower there. Tap the word under the figure to change the hub.
-            </p>
+            <p style={{ maxWidth: 260 }}>Feeler goes under the edge on the lower hub. Tap the name to switch hubs.</p>
             <br />
             <FieldCell of={FIELDS.stationary_hub_mm} {...cells} />
             <br />
@@ -109,9 +108,9 @@ const OVER_HUB: CSSProperties = {
   position: 'absolute',
   top: '100%',
   left: 0,
-  minHeight: 44,
+  minHeight: 'var(--touch)',
   width: 84,
-  fontSize: 13,
+  fontSize: 'var(--fs-note)',
   textDecoration: 'underline',
   background: 'var(--paper)',
 }
@@ -136,11 +135,9 @@ function TwoHubs({ result }: { result: Result | null }) {
   const x = result ? result.offset_h_mm * times : 0
   const y = result ? -result.offset_v_mm * times : 0
   return (
-    <svg
-      viewBox="-370 -84 740 168"
-      width="100%"
-      role="img"
-      aria-label={result ? `Offset ${showLength(result.offset_mm, unit)} ${unit}` : 'Nothing read yet'}
+    <Drawing
+      paper={[-370, -84, 740, 168]}
+      says={result ? `Offset ${showLength(result.offset_mm, unit)} ${unit}` : 'Nothing read yet'}
     >
       {hatch.defs}
       <circle r="62" fill={hatch.fixed} stroke="var(--ink)" strokeWidth="2" />
@@ -155,19 +152,19 @@ function TwoHubs({ result }: { result: Result | null }) {
       />
       <path d="M-80 0H80M0-78V78" stroke="var(--ink)" strokeWidth=".75" strokeDasharray="14 3 3 3" />
       <path d={`M${x - 8} ${y}H${x + 8}M${x} ${y - 8}V${y + 8}`} stroke="var(--ink)" strokeWidth="2" />
-      <text x="-110" y="5" textAnchor="end" fontSize="14">
+      <text x="-110" y="5" textAnchor="end" fontSize="var(--fs-small)">
         9 o’clock
       </text>
-      <text x="110" y="5" fontSize="14">
+      <text x="110" y="5" fontSize="var(--fs-small)">
         3 o’clock
       </text>
       {result && (
-        <text x="364" y="-56" textAnchor="end" fontSize="15">
+        <text x="364" y="-56" textAnchor="end" fontSize="var(--fs-text)">
           movable hub {showLength(Math.abs(result.offset_v_mm), unit)} {result.offset_v_mm >= 0 ? 'high' : 'low'},{' '}
           {showLength(Math.abs(result.offset_h_mm), unit)} toward {result.offset_h_mm >= 0 ? 3 : 9}; drawn × {times}
         </text>
       )}
-    </svg>
+    </Drawing>
   )
 }
 

@@ -95,14 +95,20 @@ const Unrolled = styled.div`
   grid-template-columns: 60px minmax(0, 1fr) 110px;
   gap: 10px;
   touch-action: none;
-  > i { font-style: normal; font-size: 14px; color: var(--ink-2); }
+  > i { font-style: normal; font-size: var(--fs-small); color: var(--ink-2); }
   > i:last-child { align-self: end; display: flex; flex-direction: column; gap: 6px; }
-  > i b { color: var(--ink); font: 600 18px var(--read); }
+  > i b { color: var(--ink); font: 600 var(--fs-sub) var(--read); }
   > fieldset { border: 0; display: grid; grid-template-columns: repeat(${COLUMNS}, 1fr); }
-  > fieldset > button { min-height: 44px; border: 1.25px solid var(--ink); margin: -0.6px; background: var(--leaf); }
+  > fieldset > button { min-height: var(--touch); border: 1.25px solid var(--ink); margin: -0.6px; background: var(--leaf); }
   > fieldset > button[data-mark='full'] { background: var(--blue); }
   > fieldset > button[data-mark='part'] { background: repeating-linear-gradient(135deg, var(--blue) 0 5px, var(--leaf) 5px 10px); }
   > fieldset > button[data-mark='bare'] { background: radial-gradient(circle, var(--ink) 0 2px, var(--leaf) 2.5px); }
   > fieldset > button:focus-visible { outline: 3px solid var(--ink); outline-offset: 1px; z-index: 1; }
-  small { text-align: center; font: 500 13px var(--read); }
+  /* On a phone the clock runs down, so that every cell keeps a finger's size. */
+  @media (max-width: 700px) {
+    grid-template-columns: minmax(0, 1fr);
+    > fieldset { grid-auto-flow: column; grid-template: repeat(${COLUMNS}, auto) / repeat(${ROWS}, 1fr) 48px; }
+    > fieldset > small { grid-column: ${ROWS + 1}; align-self: center; }
+  }
+  small { text-align: center; font: 500 var(--fs-note) var(--read); }
 `

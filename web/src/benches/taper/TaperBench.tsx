@@ -57,20 +57,20 @@ function cone(name: 'shaft' | 'bore') {
 const CONES = [cone('shaft'), cone('bore')] as const
 const INTERFERENCE = cell<'taper'>({
   cell: 'interference',
-  label: 'Interference wanted',
-  lacking: 'Still to measure: interference wanted.',
+  label: 'Interference required',
+  lacking: 'Enter the interference required.',
   stays: true,
   places: 3,
 })
 const HAND_TIGHT = cell<'taper'>({
   cell: 'hand_tight',
-  label: 'Shaft stands out, hand tight',
+  label: 'Shaft stand-out, hand tight',
   part: 'aside',
   optional: true,
   places: 2,
   hint: (hints) => hints.hand_tight_standout_mm,
 })
-const FITTED = cell<'taper'>({ cell: 'fitted', label: 'Shaft stands out, fitted', part: 'aside', optional: true, places: 2 })
+const FITTED = cell<'taper'>({ cell: 'fitted', label: 'Shaft stand-out, fitted', part: 'aside', optional: true, places: 2 })
 const TRY_HUB = cell<'taper'>({
   cell: 'try.hub',
   label: 'Hub was',
@@ -189,7 +189,7 @@ function say(result: Result, unit: 'mm' | 'in') {
       : result.verdict === 'incomplete'
         ? 'Not complete yet.'
         : result.verdict === 'over'
-          ? 'The tapers do not bear as wanted.'
+          ? 'Taper contact out of tolerance.'
           : up
   return {
     title,
@@ -197,7 +197,7 @@ function say(result: Result, unit: 'mm' | 'in') {
       result.touches_first === 'evenly' ? 'evenly' : `at the ${result.touches_first} first`
     }.`,
     moves: [
-      ...(mark === null ? [] : [`Mark: the shaft stands out ${showLength(mark, unit)} when home`]),
+      ...(mark === null ? [] : [`Mark: shaft stand-out ${showLength(mark, unit)} when seated`]),
       ...(result.interference_reached_mm === null
         ? []
         : [`Interference reached ${showLength(result.interference_reached_mm, unit, 3)}`]),
@@ -215,7 +215,7 @@ export const taperBench: BenchClient<'taper'> = {
   Drawing: TaperDrawing,
   quickLimits: [
     { cell: 'mismatch', label: 'Mismatch allowed over the fit', kind: 'length', unit: '' },
-    { cell: 'contact', label: 'Contact wanted', kind: 'number', unit: '%' },
+    { cell: 'contact', label: 'Contact, min.', kind: 'number', unit: '%' },
   ],
   quickPreset: ({ mismatch, contact }) => ({
     ...(mismatch !== undefined && { mismatch_max_mm: mismatch }),

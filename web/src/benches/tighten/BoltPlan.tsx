@@ -70,19 +70,19 @@ export function BoltPlan({ result, pulls, next, isHeld, feet, couplingRight, onT
           isNext={next?.bolt === bolt}
         />
       ))}
-      <text y="-26" textAnchor="middle" fontSize="15" fontWeight="600" fill="var(--blue)">
+      <text y="-26" textAnchor="middle" fontSize="var(--fs-text)" fontWeight="600" fill="var(--blue)">
         {next
           ? `${result.still === null ? 'bolt' : 'screw'} ${next.name}`
           : isHeld
             ? 'no setting yet'
             : result.still
-              ? 'all stand still'
+              ? 'none turns any more'
               : 'all pulled'}
       </text>
-      <text y="20" textAnchor="middle" fontFamily="var(--read)" fontWeight="600" fontSize="42">
+      <text y="20" textAnchor="middle" fontFamily="var(--read)" fontWeight="600" fontSize="var(--fs-large)" data-large>
         {next ? Number(next.set_nm.toFixed(1)) : ''}
       </text>
-      <text y="44" textAnchor="middle" fontSize="14">
+      <text y="44" textAnchor="middle" fontSize="var(--fs-small)">
         {next
           ? result.still === null
             ? `N·m, pass ${next.pass} of ${passes}`
@@ -102,8 +102,8 @@ function Machine({ name, couplingRight }: { name: string; couplingRight: boolean
       <path d="M-196 0H196" strokeDasharray="14 3 3 3" />
       <path d={`M${way * 150} -15H${way * 172}V15H${way * 150}`} strokeWidth="2" />
       <path d={`M${way * 172} -30H${way * 192}V30H${way * 172}Z`} strokeWidth="2" fill="var(--paper)" />
-      <g stroke="none" fill="var(--ink)" textAnchor="middle" fontSize="14">
-        <text y="76" fontWeight="600" fontSize="16">
+      <g stroke="none" fill="var(--ink)" textAnchor="middle" fontSize="var(--fs-small)">
+        <text y="76" fontWeight="600" fontSize="var(--fs-body)">
           {name}
         </text>
         <text y="-172">{couplingRight ? '9' : '3'} o’clock side</text>
@@ -157,7 +157,7 @@ function Bolt({ name, at, size, passes, pulled, still, isNext }: BoltProps) {
         textAnchor="middle"
         fontFamily="var(--read)"
         fontWeight="600"
-        fontSize={name.length > 2 ? 14 : 17}
+        fontSize={name.length > 2 ? 'var(--fs-small)' : 'var(--fs-body)'}
         fill={isDone ? 'var(--paper)' : isNext ? 'var(--blue)' : 'var(--ink)'}
       >
         {name}

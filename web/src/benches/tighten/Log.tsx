@@ -58,5 +58,5 @@ const LogBox = styled.div`
   h4 span { color: var(--ink-2); float: right; font-weight: 400; }
   div { font-family: var(--read); line-height: 1.5; color: var(--blue); }
   i { font-style: normal; font-weight: 600; color: var(--ink); display: inline-block; width: 28px; }
-  em { font: 400 13px var(--text); color: var(--ink-2); }
+  em { font: 400 var(--fs-note) var(--text); color: var(--ink-2); }
 `

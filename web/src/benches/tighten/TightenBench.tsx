@@ -171,7 +171,7 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
                   {next
                     ? `Bolt ${next.bolt}: clicked at ${Number(next.set_nm.toFixed(1))}`
                     : isHeld
-                      ? 'First put right what is marked'
+                      ? 'First correct what is marked'
                       : result.still
                         ? 'Nothing moved in the last round'
                         : 'Every bolt pulled'}
@@ -186,7 +186,7 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
                 cell="torque_now"
                 label="Torque reached"
                 part="aside"
-                detail="before the click, when it is not the one asked"
+                detail="if it did not click at the target"
                 kind="torque"
                 unit="N·m"
                 draft={draft}
@@ -241,13 +241,13 @@ export const tightenBench: BenchClient<'tighten'> = {
       ? {
           title: `Pull bolt ${next.bolt}.`,
           note: `${result.sequence.length - result.done} pulls left.`,
-          moves: ['Hold the head, turn the nut', 'One click, no second pull'],
+          moves: ['Hold the head, turn the nut', 'Stop at the click'],
         }
       : { ...plain, title: 'Every bolt is pulled.' }
   },
   Drawing: TightenDrawing,
   keys: [
-    ['Space', 'clicked (stood still), next bolt'],
+    ['Space', 'clicked (did not turn), next bolt'],
     ['M', 'it moved'],
     ['K', 'half turns: it clicked'],
     ['U', 'take back'],
@@ -258,5 +258,6 @@ const Two = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 190px;
   > div:first-child { padding: 10px 16px; }
+  @media (max-width: 700px) { grid-template-columns: minmax(0, 1fr); }
   p[role='alert'] { font-weight: 600; padding: 4px 0; }
 `

@@ -39,7 +39,7 @@ const EXTENSION = cell<'tighten'>({
 })
 const ANGLE = cell<'tighten'>({
   cell: 'extension_angle',
-  label: 'It stands at',
+  label: 'Set to',
   detail: '0 straight on, 90 across the wrench',
   kind: 'degrees',
   unit: '°',
