@@ -40,7 +40,7 @@ BENCHES: dict[str, Bench] = {
         _bench("heat", "how hot, how long, how quick", heat_io.HeatInput, heat_io.HeatResult, heat.evaluate),
         _bench("taper", "taper match, blue contact and draw-up", taper.TaperInput, taper.TaperResult, taper.evaluate),
         _bench("runout", "run-out and its high spot", runout.RunoutInput, runout.RunoutResult, runout.evaluate),
-        _bench("softfoot", "feet that do not stand flat", softfoot.SoftFootInput, softfoot.SoftFootResult, softfoot.evaluate),
+        _bench("softfoot", "soft foot", softfoot.SoftFootInput, softfoot.SoftFootResult, softfoot.evaluate),
         _bench("gap", "gap between hub faces", gap_io.GapInput, gap_io.GapResult, gap.evaluate),
         _bench(
             "straightedge",
@@ -81,7 +81,7 @@ BENCHES: dict[str, Bench] = {
         ),
         _bench(
             "torque_arm",
-            "how square a torque arm stands, and the force on its anchor",
+            "how square a torque arm is, and the force on its anchor",
             torque_arm.ArmInput,
             torque_arm.ArmResult,
             torque_arm.evaluate,

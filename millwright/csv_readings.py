@@ -49,7 +49,7 @@ def read_csv(text: bytes) -> list[ClockReading]:
             continue
         reading = _read_row(row)
         if reading is None:
-            problems.append(Problem(f"line {number}", f"This wants two numbers, clock and mm: {','.join(row)[:60]}"))
+            problems.append(Problem(f"line {number}", f"Enter two numbers, clock and mm: {','.join(row)[:60]}"))
         else:
             readings.append(reading)
     if not readings and not problems:

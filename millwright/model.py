@@ -1,5 +1,6 @@
 """The door of every bench: strict, frozen models, and what their refusals say in trade language."""
 
+import re
 import unicodedata
 from typing import Annotated, Any, TypeVar
 
@@ -104,23 +105,31 @@ def _problem(error: ErrorDetails) -> Problem:
     return Problem(path, _sentence(error))
 
 
+_UNITS = re.compile(r"_(mm|deg|nm|n|c|rpm|kw|s|g|mm_per_m)$")
+
+
+def _in_words(name: str) -> str:
+    """A name of the description in words: "shaft_diameter_mm" is the shaft diameter."""
+    return _UNITS.sub("", name).replace("_", " ")
+
+
 def _sentence(error: ErrorDetails) -> str:  # noqa: C901, PLR0911 - a table, kind by kind
     ctx: dict[str, Any] = error.get("ctx", {})
     match error["type"]:
         case "missing":
-            return f"{error['loc'][-1]!s} is missing."
+            return f"Enter the {_in_words(str(error['loc'][-1]))}."
         case "extra_forbidden":
             return "This name is not known here. Is it misspelt?"
         case "float_type" | "int_type" | "float_parsing" | "int_parsing" | "int_from_float":
-            return "This wants a number."
+            return "Enter a number."
         case "finite_number":
-            return "This wants a number that has an end."
+            return "Enter a number that is not endless."
         case "greater_than":
             return "This must be more than 0."
         case "enum" | "literal_error":
             return f"This is one of: {ctx['expected']}."
         case "too_short":
-            return f"At least {ctx['min_length']} wanted here."
+            return f"At least {ctx['min_length']} needed here."
         case "too_long":
             return f"At most {ctx['max_length']} fit here."
         case "json_invalid":
@@ -128,6 +137,6 @@ def _sentence(error: ErrorDetails) -> str:  # noqa: C901, PLR0911 - a table, kin
         case "value_error":
             return str(ctx["error"])
         case "string_too_short":
-            return "Write something here."
+            return "Enter a name."
         case _:
             return f"{error['msg']}."

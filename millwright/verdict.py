@@ -34,6 +34,16 @@ class Verdict(StrEnum):
     NOT_JUDGED = "not judged"
 
 
+# What is printed and shown of both.
+STATUS_WORDS: Mapping[str, str] = {
+    "inside": "within tolerance",
+    "close": "near the limit",
+    "over": "out of tolerance",
+    "incomplete": "not complete",
+    "not judged": "not judged",
+}
+
+
 # Plain data classes: a result holds a dozen of them, and nothing about them is left to be checked.
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Check:

@@ -81,11 +81,11 @@ class Run:
 
     def _type_and_enter(self, value: str, typed: list[str]) -> None:
         page = self.browser.page
-        page.get_by_role("button", name="Read again").click()
+        page.get_by_role("button", name="New readings").click()
         for place in PLACES:
             page.get_by_label(f"Gap at {place} o’clock").fill(value)
             typed.append(place)
-        page.get_by_role("button", name="Enter the reading").click()
+        page.get_by_role("button", name="Save").click()
         expect(self._acknowledged(page, value)).to_be_visible(timeout=PATIENCE_MS)
         self.taken.add(value)
 
@@ -118,7 +118,7 @@ class Run:
         if not entered and typed:
             cells = [page.get_by_label(f"Gap at {place} o’clock").input_value() for place in typed]
             self.lost_typed += [f"{value} at {place}" for place, cell in zip(typed, cells, strict=True) if cell != value]
-        if clear := page.get_by_role("button", name="Clear what was typed").all():
+        if clear := page.get_by_role("button", name="Discard").all():
             clear[0].click()
 
     def told(self) -> bool:

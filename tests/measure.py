@@ -186,8 +186,8 @@ def screen(port: int, session: str) -> None:
             for place in (12, 3, 6, 9):
                 page.get_by_label(f"{ring} at {place} o’clock").fill("0")
         page.get_by_label("Face: radius of the stem").fill("60")
-        page.get_by_label("Near feet from coupling").fill("300")
-        page.get_by_label("Far feet from coupling").fill("586")
+        page.get_by_label("Coupling to near feet").fill("300")
+        page.get_by_label("Coupling to far feet").fill("586")
         page.wait_for_timeout(500)
         page.evaluate(WATCH)
         cell = page.get_by_label("Rim at 6 o’clock")

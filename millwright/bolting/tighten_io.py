@@ -90,7 +90,7 @@ class Turn(Model):
 
 
 class TightenResult(Result):
-    """`next` is null when every bolt of every pass has been pulled, and stands still where that is asked."""
+    """`next` is null when every bolt of every pass has been pulled, and does not turn where that is asked."""
 
     passes: list[float]
     half_turns: bool

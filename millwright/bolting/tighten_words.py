@@ -9,7 +9,7 @@ from .pulls import Circle, Pull, say_pulls
 from .tighten_io import TightenInput, Turn
 from .wrench import say_wrench, working_of_setting
 
-USUAL_ROUNDS = 6  # rule of thumb: a clean device stands still sooner
+USUAL_ROUNDS = 6  # rule of thumb: a clean device stops turning sooner
 
 
 def say_passes(

@@ -8,7 +8,7 @@ from ..verdict import Check, Status, WorkLine, judge, none_wanted, work
 from .tighten_io import TightenInput
 
 RANGE_SOURCE = "the wrench's own range"
-CALIBRATION_SOURCE = "the wrench's own papers"
+CALIBRATION_SOURCE = "the wrench's own certificate"
 BOTTOM_FIFTH = 0.2  # rule of thumb: a wrench is not trusted in the bottom fifth of its range
 
 

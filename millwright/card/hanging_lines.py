@@ -23,5 +23,5 @@ HANGING_LINES = (
     length("air_gap_spread_mm", "Air gap, largest less smallest on a side", MAGNETIC_PAPER, 0.02, 10),
     length("air_gap_differ_mm", "Air gap, the two sides may differ by", MAGNETIC_PAPER, 0.02, 10),
     length("air_gap_least_mm", "Air gap full on, at least", MAGNETIC_PAPER, 0.2, 50),
-    length("rotor_runout_mm", "Run-out, end of the centre shaft, total reading", MAGNETIC_PAPER, 0.005, 5, by_speed=True),
+    length("rotor_runout_mm", "Run-out at the end of the centre shaft, TIR", MAGNETIC_PAPER, 0.005, 5, by_speed=True),
 )

@@ -4,11 +4,11 @@ from .kind import COUPLING_PAPER, figure, length, torque
 
 FIT_PAPER = "the coupling's order sheet or drawing: bore tolerance against the shaft's"
 HUB_LINES = (
-    length("fit_min_mm", "Fit, loosest wanted (clearance is negative)", FIT_PAPER, -1, 1),
-    length("fit_max_mm", "Fit, tightest wanted (clearance is negative)", FIT_PAPER, -1, 1),
-    length("interference_min_mm", "Interference, smallest wanted", FIT_PAPER, 0.001, 2),
-    length("interference_max_mm", "Interference, largest wanted", FIT_PAPER, 0.001, 2),
-    length("taper_interference_mm", "Interference wanted on the taper", "the coupling's order sheet or drawing", 0.001, 2),
+    length("fit_min_mm", "Max. clearance (interference is negative)", FIT_PAPER, -1, 1),
+    length("fit_max_mm", "Min. clearance (interference is negative)", FIT_PAPER, -1, 1),
+    length("interference_min_mm", "Interference, min.", FIT_PAPER, 0.001, 2),
+    length("interference_max_mm", "Interference, max.", FIT_PAPER, 0.001, 2),
+    length("taper_interference_mm", "Interference on the taper", "the coupling's order sheet or drawing", 0.001, 2),
     length(
         "taper_mismatch_mm",
         "Tapers may differ over the fit by",
@@ -17,21 +17,21 @@ HUB_LINES = (
         0.5,
     ),
     figure(
-        "taper_contact_percent", "Blue contact wanted", "%", "the coupling's manual, or the plant's rule for tapers", 10, 100
+        "taper_contact_percent", "Blue contact, min.", "%", "the coupling's manual, or the plant's rule for tapers", 10, 100
     ),
     torque("lock_nut_torque_nm", "Lock nut torque", COUPLING_PAPER, 1, 20000),
     length(
         "heat_clearance_mm",
-        "Room wanted while a hot hub slides on",
+        "Sliding clearance when hot",
         "the coupling's manual, chapter on shrink fits; or the plant's rule",
         0.005,
         1,
     ),
-    figure("hub_ceiling_c", "Most heat the hub may have", "°C", "the coupling's manual, chapter on shrink fits", 50, 600),
+    figure("hub_ceiling_c", "Max. hub temperature", "°C", "the coupling's manual, chapter on shrink fits", 50, 600),
     torque("set_screw_torque_nm", "Hub set screw torque", COUPLING_PAPER, 0.1, 2000),
     figure(
         "hub_screws",
-        "Screws that hold the hub (bush, ring or disc)",
+        "Clamping screws, number (bush, ring or disc)",
         "",
         "the bush's or ring's own sheet; or count them",
         1,
@@ -39,18 +39,18 @@ HUB_LINES = (
     ),
     torque(
         "hub_screw_torque_nm",
-        "Torque of the screws that hold the hub",
+        "Torque of the clamping screws",
         "the bush's or ring's own sheet: the coupling's manual does not hold it",
         0.5,
         5000,
     ),
     length(
         "shaft_runout_mm",
-        "Run-out of the bare shaft, total reading",
+        "Shaft run-out, TIR",
         "the machine's manual, or the site's rule",
         0.002,
         2,
         by_speed=True,
     ),
-    length("hub_runout_mm", "Run-out of a mounted hub, total reading", COUPLING_PAPER, 0.002, 5, by_speed=True),
+    length("hub_runout_mm", "Hub run-out, TIR", COUPLING_PAPER, 0.002, 5, by_speed=True),
 )

@@ -4,17 +4,17 @@ from .kind import COUPLING_PAPER, DRAWING, figure, length, torque, words
 from .meanings import ALIGNED_BY, GAP_TAKEN, GAP_WIDTH
 
 SETTING_LINES = (
-    length("soft_foot_mm", "A foot may rise by", "the site's alignment rule, or the machine's manual", 0.005, 1),
+    length("soft_foot_mm", "Soft foot limit", "the site's alignment rule, or the machine's manual", 0.005, 1),
     length("gap_nominal_mm", "Gap between hub faces", COUPLING_PAPER, 0.1, 5000, means=GAP_TAKEN, ask="Accepted by"),
     length("gap_plus_minus_mm", "Gap, plus or minus", COUPLING_PAPER, 0.01, 50, means=GAP_WIDTH, ask="The figure is"),
-    length("gap_spread_mm", "Gap, largest less smallest", COUPLING_PAPER, 0.005, 20),
+    length("gap_spread_mm", "Gap spread", COUPLING_PAPER, 0.005, 20),
     length("jaw_tip_mm", "Jaw tip to the opposite hub, where that is measured instead of the gap", COUPLING_PAPER, 0.1, 1000),
     length("shaft_ends_mm", "Distance between the shaft ends", DRAWING, 0.1, 10000),
     length("shaft_ends_plus_minus_mm", "Distance between the shaft ends, plus or minus", DRAWING, 0.01, 100),
     length(
         "axial_growth_mm",
         "Shafts grow toward each other when warm by",
-        "both machines' manuals; or worked out from their temperatures",
+        "both machines' manuals; or calculated from their temperatures",
         -20,
         20,
     ),
@@ -25,7 +25,7 @@ SETTING_LINES = (
         0.005,
         20,
         means=("offset", "swing"),
-        ask="The paper means",
+        ask="The limit is",
         by_material=True,
     ),
     words(
@@ -46,7 +46,7 @@ SETTING_LINES = (
     ),
     figure(
         "sliding_mm_per_s",
-        "Running target: halves may slide over each other at",
+        "Running target: sliding speed at the coupling",
         "mm/s",
         "the site's alignment rule (samples: rough 10, ordinary 5.6, fine 2.8)",
         0.1,

@@ -130,7 +130,7 @@ def value_problems(key: str, value: Value) -> list[Problem]:
     if kind.means and value.means not in kind.means:
         found.append(Problem("means", f"{kind.ask}: {' or '.join(kind.means)}?"))
     if value.typed and not _reads_as(value.typed, value.value, unit):
-        text = "“{typed}” was typed; that is not {value}."
+        text = "“{typed}” was entered; that is not {value}."
         found.append(problem("typed", text, typed=value.typed, value=Figure(value.value, unit)))
     if value.up_to and not kind.by_speed:
         found.append(Problem("up_to", "This figure does not depend on the speed."))

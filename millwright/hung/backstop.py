@@ -61,7 +61,7 @@ def evaluate(given: BackstopInput) -> BackstopResult:
     """The free way of the backstop's shaft, and whether two who said it for themselves saw the same."""
     checks, disagree = _held_against(given)
     way = WAY_WORDS[given.shaft_rotation]
-    text = "Stand on the {side}, look at the unit: the backstop's shaft must turn {way}. So the arrow on its race."
+    text = "Seen from the {side}, the backstop's shaft must turn {way}, and so must the arrow on its race."
     return BackstopResult(
         bench="backstop",
         verdict=worst(checks),

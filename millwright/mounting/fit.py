@@ -195,14 +195,16 @@ def _advice(kind: FitKind, loosest: float, tightest: float, checks: list[Check])
         name = check.name.capitalize()
         advice.append(say("off_specified", text, pair=name, way=way, by=mm(abs(check.value - limit), 3), then=then))
     if max(abs(tightest), abs(loosest)) < SIZE_FOR_SIZE_MM:
-        text = "Size for size, within {within}. Clean, measure again at the same temperature, and decide how it is to go on."
+        text = (
+            "Size for size, within {within}. Clean, measure again at the same temperature, and decide how it is to be fitted."
+        )
         return [*advice, say("size_for_size", text, within=mm(SIZE_FOR_SIZE_MM, 3))]
     match kind:
         case FitKind.CLEARANCE if -tightest < SIZE_FOR_SIZE_MM:
             text = "Size for size where it is tightest: {clear} of clearance there. Do not force it."
             says = say("size_where_tightest", text, clear=mm(-tightest, 3))
         case FitKind.CLEARANCE:
-            says = say("clearance", "The hub slips on: {clear} of clearance where it is tightest.", clear=mm(-tightest, 3))
+            says = say("clearance", "Slip fit: {clear} of clearance where it is tightest.", clear=mm(-tightest, 3))
         case FitKind.INTERFERENCE:
             text = "An interference fit: {tight} where it is tightest. Do not press or drive it; heat the hub, or reject it."
             says = say("interference", text, tight=mm(tightest, 3))

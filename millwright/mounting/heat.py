@@ -39,7 +39,7 @@ def evaluate(given: HeatInput) -> HeatResult:
     per_k = given.bore_mm * metal.expansion_per_k
     target = given.shaft_c + (given.interference_mm + given.assembly_clearance_mm) / per_k
     if target <= max(given.ambient_c, given.shaft_c):
-        text = "At {ambient} the hub slides on as it is. It needs no heat."
+        text = "At {ambient} the hub slides on cold. It needs no heat."
         raise UnusableInput(problem("interference_mm", text, ambient=deg_c(given.ambient_c, None)))
     heat_to = given.heat_to_c or target
     if heat_to < target - 1e-9 and given.seat == "straight":  # on a taper what was reached says how hot
@@ -140,7 +140,7 @@ def _push_checks(given: HeatInput, slide: Slide) -> list[Check]:
     if least is None or most is None:
         return []
     wanted, source = given.slide_s or SLIDE_S, SLIDE_RULE if given.slide_s is None else AS_ENTERED
-    check = judge("time_to_push", "time to push it home", least, "s", low=wanted, source=source)
+    check = judge("time_to_push", "time to push it to the stop", least, "s", low=wanted, source=source)
     if given.slide_s is None and check.status is Status.OVER and 2 * most >= wanted:
         return [replace(check, used=None, status=Status.CLOSE)]
     return [check]

@@ -14,7 +14,7 @@ from .slide import Grips, Met
 HubSize = Annotated[float, Field(ge=1, le=10_000, description="mm")]
 CARRY_S = 60.0  # rule of thumb
 SLIDE_S = 10.0  # rule of thumb: a practised pair of hands, nothing in the way
-SLIDE_RULE = "rule of thumb: time to push it home"
+SLIDE_RULE = "rule of thumb: time to push it to the stop"
 
 
 class HeatedHub(Model):
@@ -89,7 +89,7 @@ class HeatInput(Model):
     seat: Literal["straight", "taper"] = Field(default="straight", description="on a taper it stops where it touches")
     carry_s: float = Field(default=CARRY_S, ge=0, le=7_200, description="from the heater to the shaft")
     slide_s: float | None = Field(
-        default=None, gt=0, le=3_600, description="time to push it home; a rule of thumb where not given"
+        default=None, gt=0, le=3_600, description="time to push it to the stop; a rule of thumb where not given"
     )
     soak_s: float | None = Field(default=None, gt=0, le=86_400, description="how long it is to be kept at its temperature")
     readings: list[HubReading] = Field(default_factory=list, max_length=500)
@@ -123,7 +123,7 @@ class HeatResult(Result):
     cool_to_touch_s: float | None
     touch_c: float
     grips_s: GripTimes
-    push_from_c: float | None  # colder than this as it touches the shaft, it leaves too little time to push it home
+    push_from_c: float | None  # colder than this as it touches the shaft, it leaves too little time to push it to the stop
     carry_most_s: float | None  # until it has come down to that
     slide_target_c: float | None
     mass_kg: float

@@ -61,9 +61,9 @@ def _say_push(given: HeatInput, target: float, slide: Slide) -> list[Say]:
     if least is None or most is None:
         return []
     if least >= wanted:
-        text = "From touching the shaft it grips in {least} to {most}: push it home in one go, to the stop, without a pause."
+        text = "From touching the shaft it grips in {least} to {most}: push it to the stop in one go, without a pause."
         return [say("push_home", text, least=seconds(math.floor(least)), most=seconds(math.ceil(most)))]
-    text = "Only {least} to push it home once it touches the shaft, and {wanted} are wanted. {more}"
+    text = "Only {least} to push it on once it touches the shaft, and {wanted} are needed. {more}"
     more = words("No target within the ceiling leaves that: cool the shaft, shorten the carry, or guide it on a mandrel.")
     if slide.target_c is not None:
         more = words("Heat it to {target} instead of {now}.", target=deg_c(math.ceil(slide.target_c)), now=deg_c(target))

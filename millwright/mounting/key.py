@@ -185,7 +185,7 @@ def _problems(given: KeyInput) -> list[Problem]:
         if keyway.depth_mm > given.shaft_diameter_mm / 2
     ]
     if given.key.height_mm < given.shaft_keyway.depth_mm:
-        text = "This key is lower than the shaft keyway is deep: it would not stand out. Measure both again."
+        text = "This key is lower than the shaft keyway is deep: it would not reach the hub. Measure both again."
         found.append(Problem("key.height_mm", text))
     return found
 

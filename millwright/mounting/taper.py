@@ -203,14 +203,14 @@ def _try_problems(given: TaperInput) -> list[Problem]:
     if tried is not None and tried.advance_mm is not None and fitted is not None and hand_tight is not None:
         by_standout = fitted - hand_tight
         if abs(by_standout - tried.advance_mm) > SAME_MM + ON_PAPER:
-            text = "The stand-outs say {standout}, the try was noted with {noted}. One of them is a slip."
+            text = "By the stand-outs it is {standout}, by the note on the try {noted}. One of them is wrong."
             found.append(problem("attempt.advance_mm", text, standout=mm(by_standout), noted=mm(tried.advance_mm)))
     return found
 
 
 def _lacking(given: TaperInput, reached: float | None) -> list[str]:
     """What is still wanted, in words."""
-    says = {"contact": "Mark the blue.", "draw-up": "Measure how far the shaft stands out, hand tight and fitted."}
+    says = {"contact": "Mark the blue.", "draw-up": "Measure the stand-out of the shaft, hand tight and fitted."}
     have = {"contact": given.contact is not None, "draw-up": reached is not None}
     return [says[what] for what in given.must_have if not have[what]]
 
@@ -276,7 +276,7 @@ def _advice(
         how = "stopped short" if reached < advance else "went too far"
         advice.append(say("off_its_mark", text, how=how, by=mm(abs(reached - advance))))
     if next_hub is not None and given.ceiling_c is not None and next_hub > given.ceiling_c:
-        text = "The next try would want {wanted}, above the ceiling of {ceiling}. Cool the shaft, or ask for another fit."
+        text = "The next try would need {wanted}, above the ceiling of {ceiling}. Cool the shaft, or ask for another fit."
         advice.append(say("next_over_ceiling", text, wanted=deg_c(next_hub), ceiling=deg_c(given.ceiling_c, None)))
     elif next_hub is not None:
         text = "Next try: hub at {hub} with the shaft as cold as it was."

@@ -59,7 +59,7 @@ class AlignmentInput(AsRead):
     stationary_feet: list[Foot] = Field(max_length=40)
     movable_feet: list[Foot] = Field(min_length=1, max_length=40)
     growth: dict[str, float] | None = Field(default=None, description="rise of a foot from cold to running, mm")
-    target: Axis | None = Field(default=None, description="where the movable axis is wanted cold")
+    target: Axis | None = Field(default=None, description="where the movable axis has to be cold")
     limits: AlignmentLimits | None = None
     running_target: RunningTarget | None = None
     speed_rpm: float | None = Field(default=None, gt=0, le=100_000)

@@ -32,7 +32,7 @@ def say_warm(predicted: Line | None, axis: Line) -> list[Say]:
     if _small(off):
         return [say("warm_as_predicted", "Warm it lies where it was predicted, as near as the dials show.")]
     way = _way(off.offset_v_mm, off.offset_h_mm, up="higher", down="lower", toward="further toward")
-    text = "Warm it lies {way} than predicted. Correct the thermal growth of this line before it is aligned again."
+    text = "Warm it is {way} than predicted. Correct the thermal growth of this line before it is aligned again."
     return [say("warm_elsewhere", text, way=way)]
 
 

@@ -56,7 +56,7 @@ def problems_of_feet(stationary: list[Foot], movable: list[Foot], growth: dict[s
             names.add(foot.name)
         places = [foot.x_mm for foot in feet]
         if len(feet) > 1 and max(places) - min(places) < APART_MM:
-            found.append(Problem(f"{machine}.1.x_mm", "These feet stand at the same place along the shaft."))
+            found.append(Problem(f"{machine}.1.x_mm", "These feet are at the same place along the shaft."))
     for name, rise in (growth or {}).items():
         if name not in names:
             found.append(Problem(f"growth.{name}", f"No foot is called {name}."))

@@ -139,7 +139,7 @@ def _way(planes: Sequence[WatchedPlane]) -> Way:
 
 def _problems(given: JackInput, way: Way) -> list[Problem]:
     no_side = [
-        Problem(f"feet.{i}.side", f"Which side of {foot.name} does the dial stand on, 3 or 9?")
+        Problem(f"feet.{i}.side", f"Which side of {foot.name} is the dial on, 3 or 9?")
         for i, foot in enumerate(given.feet)
         if way == "slide" and foot.dial_mm is not None and foot.side is None
     ]
@@ -150,7 +150,7 @@ def _problems_of_planes(given: JackInput, way: Way) -> list[Problem]:
     if len(given.planes) == 1:
         return [Problem("planes", "A laser watches with two planes; there is one.")]
     if len(given.planes) == 2 and abs(given.planes[0].x_mm - given.planes[1].x_mm) < 1:
-        return [Problem("planes.1.x_mm", "The two planes stand at the same place.")]
+        return [Problem("planes.1.x_mm", "The two planes are at the same place.")]
     found = []
     for i, plane in enumerate(given.planes):
         places = [r.clock for r in [*plane.first, *plane.now]]

@@ -83,7 +83,7 @@ def _out_of_travel(dial: Dial, name: str) -> list[Say]:
     for end in (max(ring), min(ring)):
         alike = [abs(v - end) < 1e-9 for v in ring]
         if STANDS_STILL <= _longest_run(alike) < len(ring):
-            text = "{dial}: several readings side by side stand at {end}. Is the dial at the end of its travel?"
+            text = "{dial}: several readings side by side are {end}. Is the dial at the end of its travel?"
             return [say("end_of_travel", text, dial=name, end=mm(end, signed=True))]
     return []
 

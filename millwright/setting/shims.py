@@ -177,7 +177,7 @@ def left_by_shims(feet: Sequence[Shimmed], stacks: Sequence[ShimStack]) -> tuple
 
 def say_shims(stacks: Sequence[ShimStack]) -> list[Say]:
     """Which foot the box makes no stack for, and by how much it misses."""
-    text = "The shim box makes nothing within {within} for {foot}: its nearest stack is {off} {way}."
+    text = "The shim box makes nothing within {within} for {foot}: the nearest it makes is {off} {way}."
     return [
         say(
             "box_misses",

@@ -123,7 +123,7 @@ class FlywheelTest(unittest.TestCase):
         work = Work(family="tyre on flywheel", card={"gap_nominal_mm": 60.0})
         work.until("prepare.place")
         said = work.judged(work.enter("prepare.place", {"distance_mm": 72.5, "float_mm": 4.0}))
-        self.assertIn("the shaft end stands −12.5 mm out of its face", " ".join(said["advice"]))
+        self.assertIn("the shaft end is −12.5 mm proud of its face", " ".join(said["advice"]))
         # half of a float of 4 and the millimetre to spare: 3 mm are too near
         work.enter("prepare.place", {"distance_mm": 2.9, "float_mm": 4.0})
         self.assertEqual(work.state("prepare.place"), "over")
@@ -162,7 +162,7 @@ class ClawTest(unittest.TestCase):
     """Blocks through the open ring, or before the machine comes over."""
 
     def test_both_ways_come_to_the_end_and_the_blocks_go_in_once(self) -> None:
-        through, before = "through the open ring, once the machines stand", "before the machine comes over"
+        through, before = "through the open ring, once the machines are set", "before the machine comes over"
         for way, steps in ((through, ["couple.blocks"]), (before, ["mount.blocks", "mount.over"])):
             with self.subTest(way):
                 work = Work(family="claw with elastomer blocks")

@@ -190,4 +190,4 @@ class ShimsTest(unittest.TestCase):
     def test_a_wish_the_box_cannot_meet_has_no_stack_and_says_how_far_it_misses(self) -> None:
         (stack,) = stacks_under(self.feet(9.0), ShimBox(box_mm=[1.0, 2.0]))
         self.assertEqual((stack.pieces_mm, stack.misses_mm), (None, -1.0))
-        self.assertIn("nearest stack is 1.000 mm too low", str(say_shims([stack])[0]))
+        self.assertIn("nearest it makes is 1.000 mm too low", str(say_shims([stack])[0]))

@@ -36,7 +36,7 @@ def save_line(
     else:
         line = get_object_or_404(Line.objects.visible_to(by).select_for_update(), pk=line_id)
         if line.version != version:
-            raise OutOfTurn("Somebody changed this line meanwhile. Open it again; what you typed is still here.")
+            raise OutOfTurn("Somebody changed this line meanwhile. Open it again; your figures are still here.")
     was = ({"name": line.name, **line.spec}, dict(line.values)) if line_id else ({}, {})
     line.name, line.spec = name, spec.model_dump(mode="json")
     line.values = {key: value.model_dump(mode="json") for key, value in values.items()}

@@ -24,7 +24,7 @@ router = Router(tags=["lines"])
 
 
 class LineIn(Schema, extra="forbid"):
-    """A line as it is wanted. `version` is the one that was read; 0 for a new line."""
+    """A line as it is to be. `version` is the one that was read; 0 for a new line."""
 
     name: Name = Field(min_length=1, max_length=80)
     version: int = 0

@@ -119,7 +119,7 @@ class EntriesTest(TestCase):
         lead.enter(self.job, "set.align", {"axial_mm": 0.5}, "move")
         status, said = lead.sign(self.job, "set.align")
         self.assertEqual(status, 409)
-        self.assertIn("stale: Since this was read, the machines were moved", said["errors"][0]["message"])
+        self.assertIn("to be read again: Since this was read, the machines were moved", said["errors"][0]["message"])
         status, said = lead.sign(self.job, "close.sign")
         self.assertEqual(status, 409)
         for title in ("Set the gap between the hubs", "Align the motor"):

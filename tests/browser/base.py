@@ -25,7 +25,7 @@ PATIENCE_MS = 60_000  # reached by nothing but a fault: a busy machine is no rea
 expect.set_options(timeout=PATIENCE_MS)
 
 # What enters a reading, whether or not it can be told yet that it keeps its limit.
-ENTER = re.compile(r"^(Enter the reading|Take it as it is)$")
+ENTER = re.compile(r"^(Save|Take it as it is)$")
 
 
 @cache
@@ -98,6 +98,12 @@ class BrowserTestCase(StaticLiveServerTestCase):
     def verdict(self, page: Page | None = None) -> Locator:
         """The verdict's sentence."""
         return (page or self.page).get_by_label("Verdict").get_by_role("heading", level=2)
+
+    def open_set_up(self, page: Page | None = None) -> None:
+        """What is typed once and folds away."""
+        fold = (page or self.page).get_by_role("button", name=re.compile("^Set-up"))
+        if fold.get_attribute("aria-expanded") == "false":
+            fold.click()
 
     def fill_ring(self, name: str, values: dict[str, str], page: Page | None = None) -> None:
         """Readings typed into the cells of a ring."""

@@ -23,6 +23,7 @@ class CellsTest(BrowserTestCase):
         page, before = self.page, self.entered("set.align")
         self.goto_step("set.align")
         expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("+0.60")
+        self.open_set_up()
         expect(page.get_by_label("Rim: bracket sag at 6")).to_have_value("-0.02")
         expect(page.get_by_role("button", name=ENTER)).to_be_hidden()
         page.get_by_label("Rim at 6 o’clock").fill("0.58")
@@ -38,10 +39,11 @@ class CellsTest(BrowserTestCase):
     def test_read_again_empties_the_readings_and_keeps_the_set_up(self) -> None:
         page = self.page
         self.goto_step("set.align")
-        page.get_by_role("button", name="Read again").click()
+        page.get_by_role("button", name="New readings").click()
         expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("")
+        self.open_set_up()
         expect(page.get_by_label("Face: radius of the stem")).to_have_value("50")
-        page.get_by_role("button", name="Clear what was typed").click()
+        page.get_by_role("button", name="Discard").click()
         expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("+0.60")
 
     def test_micrometer_readings_go_back_under_their_stations(self) -> None:
@@ -49,7 +51,7 @@ class CellsTest(BrowserTestCase):
         expect(self.page.get_by_label("shaft at machine side, across 12-6")).to_have_value("48.012")
         expect(self.page.get_by_label("bore at shaft end, across 12-6")).to_have_value("48.031")
         self.page.get_by_label("bore at shaft end, across 12-6").fill("48.009")
-        expect(self.verdict()).to_have_text("Not the fit that is wanted.")
+        expect(self.verdict()).to_have_text("Not the specified fit.")
 
     def test_both_limits_stand_on_one_bar_with_their_papers(self) -> None:
         self.goto_step("set.align")
@@ -72,7 +74,7 @@ class CellsTest(BrowserTestCase):
             good.write_text("clock,value_mm\n0,0\n120,0.01\n240,0.02\n")
             bad.write_text("clock,value_mm\n0,0\n120,lots\n")
             page.get_by_label("Face: CSV file of readings").set_input_files(bad)
-            expect(page.get_by_text("line 3: This wants two numbers, clock and mm: 120,lots")).to_be_visible()
+            expect(page.get_by_text("line 3: Enter two numbers, clock and mm: 120,lots")).to_be_visible()
             expect(page.get_by_label("Face at 3 o’clock")).to_have_value("+0.02")
             page.get_by_label("Face: CSV file of readings").set_input_files(good)
             expect(page.get_by_label("Face at 8 o’clock")).to_have_value("0.02")
@@ -134,9 +136,9 @@ class BoltsTest(BrowserTestCase):
         page.get_by_label("Calibrated until").fill("2099-03-31")
         page.get_by_label("Crow-foot or extension, mm").fill("100")
         expect(page.get_by_text("With an extension, enter the wrench's own length.")).to_be_visible()
-        expect(page.get_by_role("button", name="First put right what is marked")).to_be_disabled()
+        expect(page.get_by_role("button", name="First correct what is marked")).to_be_disabled()
         expect(page.get_by_role("button", name="Bolt 1", exact=True)).to_be_visible()
-        expect(page.get_by_label("Verdict").get_by_text("Put right what is marked on the sheet.")).to_be_visible()
+        expect(page.get_by_label("Verdict").get_by_text("Correct what is marked on the sheet.")).to_be_visible()
         page.get_by_label("Its length, mm").fill("400")
         page.get_by_role("button", name="Keep this wrench for the site").click()
         expect(page.get_by_role("button", name="Keep this wrench for the site")).to_be_hidden()
@@ -172,6 +174,6 @@ class RecordTest(BrowserTestCase):
     def test_an_over_limit_value_accepted_by_the_lead_shows_who_and_why(self) -> None:
         self.assertEqual(Member("lead").sign(self.job, "set.align", "authorise", reason="runs slowly till Sunday")[0], 201)
         self.page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/record")
-        expect(self.page.get_by_text("Accepted over its limit by Ansa Pellwright, lead")).to_be_visible()
+        expect(self.page.get_by_text("Accepted out of tolerance by Ansa Pellwright, lead")).to_be_visible()
         expect(self.page.get_by_text("runs slowly till Sunday")).to_be_visible()
         expect(self.page.get_by_text("This record is open. Still to be done:")).to_be_visible()

@@ -48,7 +48,7 @@ class CoupleUpCase(BrowserTestCase):
         for words in page.locator("[data-bench] input[type=text]:not([data-cell])").all():
             if not words.input_value():
                 words.fill("T-1")
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
 
     def go_on(self) -> None:
         """To what is next."""
@@ -90,7 +90,7 @@ class CoupleUpCase(BrowserTestCase):
         for seen in self.page.get_by_role("radio", name="OK", exact=True).all():
             tap(seen)
         tap(self.page.get_by_role("radio", name=runs))
-        self.page.get_by_role("button", name=re.compile("^Enter")).click()
+        self.page.get_by_role("button", name=re.compile("^Save( unfinished)?$")).click()
 
     def sign_and_read(self) -> str:
         """Both signatures, and the record as it was issued."""
@@ -124,7 +124,7 @@ class DropOutTest(CoupleUpCase):
         self.sheet("Lift the unit in", Slings_on_it="1")
         self.go_on()
         self.order_is_kept()
-        self.sheet("Let it spring home")
+        self.sheet("Let it spring into the pilots")
         self.go_on()
         self.sheet("Put every hub bolt in, light", In_at_the_driver_end="6", In_at_the_driven_end="6")
         self.go_on()
@@ -147,7 +147,7 @@ class DropOutTest(CoupleUpCase):
 
     def order_is_kept(self) -> None:
         """Below a tick that is not set nothing can be ticked."""
-        self.heading("Let it spring home")
+        self.heading("Let it spring into the pilots")
         boxes = self.page.get_by_role("checkbox")
         expect(boxes.nth(0)).to_be_enabled()
         expect(boxes.nth(1)).to_be_disabled()
@@ -161,7 +161,7 @@ class DropOutTest(CoupleUpCase):
         expect(self.verdict()).to_have_text("Not in order.")
         expect(self.page.get_by_label("Verdict").get_by_text("Out at the driven end: 3 of 4").first).to_be_visible()
         self.page.get_by_label("Out at the driven end").fill("4")
-        self.page.get_by_role("button", name="Enter", exact=True).click()
+        self.page.get_by_role("button", name="Save", exact=True).click()
         expect(self.page.get_by_role("button", name="Ledger", exact=True)).to_be_visible()
 
     def closed(self) -> None:
@@ -242,4 +242,4 @@ class GearTest(CoupleUpCase):
         page.get_by_label("The keyway of every flexible half filled to the hub face: why none").fill(
             "both hubs shrunk on, no keyway"
         )
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()

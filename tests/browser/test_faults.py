@@ -20,7 +20,7 @@ class FaultsTest(BrowserTestCase):
         self.type_alignment()
         cell = self.page.get_by_label("Rim at 6 o’clock")
         cell.fill("about 0.6")
-        expect(self.page.get_by_text("This wants a number.")).to_be_visible()
+        expect(self.page.get_by_text("Enter a number.")).to_be_visible()
         expect(self.page.get_by_role("button", name=ENTER)).to_be_disabled()
         cell.fill("900")
         expect(self.page.get_by_text("This is bigger than what can be here (100 mm). A slip?")).to_be_visible()
@@ -118,8 +118,8 @@ class FaultsTest(BrowserTestCase):
         held: list[Route] = []
         page.route("**/entries", lambda route: held.append(route), times=1)
         self.goto_step("set.align")
-        page.get_by_role("button", name="Record a move").click()
-        move = page.get_by_role("button", name="Enter the move")
+        page.get_by_role("button", name="Record the move").click()
+        move = page.get_by_role("button", name="Save the move")
         with page.expect_request("**/entries"):
             move.click()
         move.click()
@@ -128,7 +128,7 @@ class FaultsTest(BrowserTestCase):
         self.goto_step("receive.kit")
         tap(page.get_by_role("radio", name="Not OK").first)
         with page.expect_request("**/entries"):
-            page.get_by_role("button", name="Enter").dblclick()
+            page.get_by_role("button", name="Save", exact=True).dblclick()
         expect(self.verdict()).to_have_text("Not in order.")
         expect(page.get_by_text("Not sent yet")).to_be_hidden()
         self.assertEqual([e.kind for e in self.job.entries.all()][before:], ["move", "reading"])
@@ -217,7 +217,7 @@ class FaultsTest(BrowserTestCase):
         self.goto_step("set.gap")
         for page, gap in ((lead, "30.4"), (self.page, "30.5")):
             self.fill_ring("Gap", dict.fromkeys(RIM, gap), page)
-            expect(self.verdict(page)).to_have_text("Inside.")
+            expect(self.verdict(page)).to_have_text("Within tolerance.")
         lead.get_by_role("button", name=ENTER).click()
         expect(lead.get_by_text("As it stands")).to_be_visible()
         self.page.get_by_role("button", name=ENTER).click()

@@ -61,8 +61,8 @@ class FloorTest(BrowserTestCase):
     def test_a_shrunk_hub_asks_for_its_own_values_and_a_job_on_it_begins(self) -> None:
         page = self.page
         page.goto(f"{self.live_server_url}/lines/{self.job.line_id}/edit")
-        expect(page.get_by_text("Fit, loosest wanted (clearance is negative)")).to_be_visible()
-        expect(page.get_by_text("Most heat the hub may have")).to_be_hidden()
+        expect(page.get_by_text("Max. clearance (interference is negative)")).to_be_visible()
+        expect(page.get_by_text("Max. hub temperature")).to_be_hidden()
         line = Line.objects.create(
             site=self.job.site,
             name="Steep aeration blower 4",
@@ -70,7 +70,7 @@ class FloorTest(BrowserTestCase):
             values=self.job.line.values,
         )
         page.goto(f"{self.live_server_url}/lines/{line.pk}/edit")
-        expect(page.get_by_text("Most heat the hub may have")).to_be_visible()
+        expect(page.get_by_text("Max. hub temperature")).to_be_visible()
         page.goto(f"{self.live_server_url}/lines/{line.pk}")
         page.get_by_label("What is to be done").fill("Motor hub shrunk on")
         page.get_by_role("button", name="Start a job").click()
@@ -114,13 +114,13 @@ class QuickTest(BrowserTestCase):
         self.fill_ring("Gap", {"12 o’clock": "3.2", "3 o’clock": "3.0", "6 o’clock": "2.8", "9 o’clock": "3.0"})
         page.get_by_label("Measured on diameter").fill("160")
         expect(self.verdict()).to_have_text("Read. No limit to judge by.")
-        page.get_by_label("Gap wanted").fill("3")
+        page.get_by_label("Specified gap").fill("3")
         page.get_by_label("plus or minus").fill("0.2")
-        expect(self.verdict()).to_have_text("Inside.")
+        expect(self.verdict()).to_have_text("Within tolerance.")
         page.get_by_label("Largest spread").fill("0.3")
-        expect(self.verdict()).to_have_text("Over the limit.")
+        expect(self.verdict()).to_have_text("Out of tolerance.")
         page.reload()
-        expect(self.verdict()).to_have_text("Over the limit.")
+        expect(self.verdict()).to_have_text("Out of tolerance.")
         page.get_by_role("button", name="Clear the sheet").click()
         expect(self.verdict()).to_have_text("Not read yet.")
 
@@ -145,4 +145,4 @@ class QuickTest(BrowserTestCase):
         expect(self.verdict()).to_have_text("Too hot for this hub.")
         expect(page.get_by_text("Take the elastomer out of the hub first")).to_be_visible()
         page.get_by_label("Shaft temperature, °C").fill("lukewarm")
-        expect(page.get_by_text("This wants degrees: 166, or 330 F.")).to_be_visible()
+        expect(page.get_by_text("Enter degrees: 166, or 330 F.")).to_be_visible()

@@ -26,8 +26,8 @@ class TwoPeopleTest(CoupleUpCase):
 
     def say(self, page: Page, stands: str, turns: str, meshes: str) -> None:
         """What somebody sees, entered."""
-        tap(page.get_by_role("radiogroup", name="You stand on the").get_by_role("radio", name=stands))
-        output = page.get_by_role("radiogroup", name="As you stand, the output has to turn")
+        tap(page.get_by_role("radiogroup", name="Seen from the").get_by_role("radio", name=stands))
+        output = page.get_by_role("radiogroup", name="Seen from there, the output has to turn")
         tap(output.get_by_role("radio", name=turns, exact=True))
         tap(page.get_by_role("radiogroup", name="Gear meshes").get_by_role("radio", name=meshes))
         tap(page.get_by_role("radiogroup", name="The backstop is on the").get_by_role("radio", name="input side"))
@@ -49,7 +49,7 @@ class TwoPeopleTest(CoupleUpCase):
         self.step(lead, "backstop.way", FIRST)
         expect(self.verdict(lead)).to_have_text("Covered.")
         expect(lead.get_by_text("Jorun Thornquist has entered this.")).to_be_visible()
-        expect(lead.get_by_role("radiogroup", name="You stand on the")).to_have_count(0)
+        expect(lead.get_by_role("radiogroup", name="Seen from the")).to_have_count(0)
         lead.get_by_role("button", name=SECOND).click()
         self.say(lead, "output side", "counter-clockwise", "3")
         expect(self.verdict(lead)).to_have_text("You do not agree.")
@@ -73,11 +73,11 @@ class TwoPeopleTest(CoupleUpCase):
         self.heading("Hold the arrow of the inner race against it, and mark the housing")
         for group in page.locator("[data-bench] [role=radiogroup]").all():
             tap(group.get_by_role("radio", name="counter-clockwise"))
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
         expect(page.get_by_text("The arrow has to point clockwise.")).to_be_visible()
         for group in page.locator("[data-bench] [role=radiogroup]").all():
             tap(group.get_by_role("radio", name="clockwise", exact=True))
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
         self.go_on()
         self.sheet("Lay the bead of sealant, round every hole", Its_open_time="25")
         strip = page.get_by_role("contentinfo")
@@ -101,7 +101,7 @@ class PackingTest(BrowserTestCase):
         page = self.page
         self.goto_step("receive.seals", page, self.own)
         tap(page.get_by_role("radio", name="one lip seal and packing"))
-        page.get_by_role("button", name=re.compile("^Enter")).click()
+        page.get_by_role("button", name=re.compile("^Save( unfinished)?$")).click()
         expect(page.get_by_role("button", name=re.compile("^Next"))).to_be_visible()
         self.goto_step("receive.kit", page, self.own)
         expect(page.get_by_label("Rings of braided packing, counted")).to_be_visible()
@@ -135,7 +135,7 @@ class PackedTest(CoupleUpCase):
         self.sheet("Packing nuts hand tight, then the set turn", **turn)
         expect(page.get_by_text("nuts turned by 90°, the card has 60°")).to_be_visible()
         page.get_by_label("Each nut turned").fill("60")
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
         self.go_on()
         self.sheet("Bolt the adapter to the trough end")
         self.go_on()
@@ -197,12 +197,12 @@ class AirGapTest(CoupleUpCase):
         expect(verdict.get_by_text("Along the shaft: 0.30")).to_be_visible()
         expect(page.get_by_role("img", name=re.compile("^Air gaps on both sides"))).to_be_visible()
         page.get_by_role("button", name=ENTER).click()
-        page.get_by_role("button", name="Record a move").click()
+        page.get_by_role("button", name="Record the move").click()
         slip = page.get_by_role("dialog")
-        said: dict[str, Any] = {"motor front, shim": "0.18", "motor rear, shim": "0.35", "Along the shaft": "-0.30"}
+        said: dict[str, Any] = {"motor front, shim": "0.18", "motor rear, shim": "0.35", "Axial move": "-0.30"}
         for label, figure in said.items():
             expect(slip.get_by_label(label)).to_have_value(figure)
-        slip.get_by_role("button", name="Enter the move").click()
+        slip.get_by_role("button", name="Save the move").click()
         expect(page.get_by_text("One move so far.")).to_be_visible()
         self.goto_step("set.soft", page, self.own)
         for rise in page.get_by_label(re.compile("^Rise, ")).all():

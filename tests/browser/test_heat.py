@@ -28,8 +28,8 @@ class HeatRunTest(BrowserTestCase):
         page = self.page
         self.goto_step(RUN, job=self.fan)
         expect(page.get_by_role("status", name="Ready to leave the heater").get_by_text("131 of 190")).to_be_visible()
-        page.get_by_role("button", name="Out of the heater").click()
-        expect(page.get_by_role("button", name="On the shaft")).to_be_visible()
+        page.get_by_role("button", name="Hub out of heater").click()
+        expect(page.get_by_role("button", name="Hub on shaft")).to_be_visible()
         page.reload()
         expect(page.get_by_role("timer", name="Carry")).to_be_visible()
         other = self.open_page("lead")
@@ -40,7 +40,7 @@ class HeatRunTest(BrowserTestCase):
         earlier, there, before = self.left_s(page), self.left_s(other), self.left_s(page)
         self.assertTrue(before - 1 <= there <= earlier + 1, (earlier, there, before))  # however long the looking took
         page.get_by_label("Hub, °C").fill("363 F")
-        page.get_by_role("button", name="Note it").click()
+        page.get_by_role("button", name="Log temperature").click()
         expect(page.get_by_text("Last read 184 °C")).to_be_visible()
         self.assertEqual(self.fan.entries.last().typed, {"hub_c": "363 F"})
         self.assertLess(self.left_s(page), before - 60)
@@ -54,43 +54,43 @@ class HeatRunTest(BrowserTestCase):
         self.goto_step("mount.cold.driven", job=self.fan)
         expect(page.get_by_text("First: Heat the fan hub and slide it on", exact=True)).to_be_visible()
         self.goto_step(RUN, job=self.fan)
-        for name in ("Out of the heater", "On the shaft", "It grips"):
+        for name in ("Hub out of heater", "Hub on shaft", "Hub grips"):
             page.get_by_role("button", name=name).click()
         expect(page.get_by_text("Gripped. Hot for about")).to_be_visible()
         expect(page.get_by_label("What was seen")).to_be_visible()  # the server knows of it
         page.get_by_text("stuck half way", exact=True).click()
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
         expect(page.get_by_text("Stop. Do not hammer and do not press on.")).to_be_visible()
         page.get_by_text("home on its mark", exact=True).click()
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
         page.get_by_role("button", name=re.compile("^Next: Check the fan hub cold")).click()
         page.get_by_label("Hub is now at").fill("23")
-        page.get_by_label("Shaft end stands out of the hub face").fill("0")
+        page.get_by_label("Stand-out of the shaft end from the hub face").fill("0")
         tap(page.get_by_role("checkbox"))
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
         expect(page.get_by_role("button", name=re.compile("^Next: Torque the set screw, fan hub"))).to_be_visible()
 
     def test_a_hub_read_over_its_ceiling_is_over_and_on_its_shaft_no_clearance_is_shown(self) -> None:
         page = self.page
         self.goto_step(RUN, job=self.fan)
         page.get_by_label("Hub, °C").fill("420")
-        page.get_by_role("button", name="Note it").click()
+        page.get_by_role("button", name="Log temperature").click()
         expect(page.get_by_role("alert").get_by_text("Over: read at 420 °C, ceiling 210 °C.")).to_be_visible()
-        page.get_by_role("button", name="Out of the heater").click()
+        page.get_by_role("button", name="Hub out of heater").click()
         carry = page.get_by_role("timer", name="Carry")
         expect(carry.get_by_text("Left to carry it")).to_be_visible()
         expect(carry.get_by_text(re.compile("in still air, if nothing touches it"))).to_be_visible()
         expect(carry.get_by_text("On the shaft it grips in seconds.")).to_be_visible()
         expect(page.get_by_text("clear by")).to_be_visible()
-        page.get_by_role("button", name="On the shaft").click()
+        page.get_by_role("button", name="Hub on shaft").click()
         expect(carry).to_be_hidden()
         expect(page.get_by_role("timer", name="Until it may grip")).to_be_visible()
         expect(page.get_by_text("Stopped short? Do not hammer it.")).to_be_visible()
         expect(page.get_by_text("Last read 420 °C")).to_be_visible()
         expect(page.get_by_text("clear by")).to_be_hidden()
-        page.get_by_role("button", name="It grips").click()
+        page.get_by_role("button", name="Hub grips").click()
         page.get_by_text("home on its mark", exact=True).click()
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
         expect(self.verdict()).to_have_text("Not in order.")
 
 
@@ -105,7 +105,7 @@ class TaperTest(BrowserTestCase):
         for cone in ("shaft", "bore"):
             for size, text in (("large end", "90"), ("small end", "80"), ("over a length of", "120")):
                 page.get_by_label(f"{cone}, {size}, mm").fill(text)
-        page.get_by_label("Interference wanted").fill("0.07")
+        page.get_by_label("Interference required").fill("0.07")
         expect(self.verdict()).to_have_text("Draw up 0.84 from hand tight.")
         page.get_by_role("button", name="Mark the blue").click()
         expect(page.get_by_text("0 % blue", exact=True)).to_be_visible()

@@ -60,7 +60,7 @@ class FittedTest(HoleByHoleCase):
         self.sheet("Count the catch rings that are on, driver end", Catch_rings_on="3")
         expect(self.verdict()).to_have_text("Not in order.")
         page.get_by_label("Catch rings on").fill("4")
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
         self.go_on()
         self.heading("Lay out the close-fit bolts, driven end")
         self.goto_step("couple.draw_driver_end", job=self.own)
@@ -123,10 +123,10 @@ class ByTurnsTest(HoleByHoleCase):
         expect(said).to_be_visible()
         for label in page.locator("[data-cell]").all():
             label.fill("0")
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
         expect(page.get_by_label("Verdict").get_by_text("Metal to metal: slacken the ring").first).to_be_visible()
         page.locator("[data-cell]").first.fill("0.15")
-        page.get_by_role("button", name="Enter", exact=True).click()
+        page.get_by_role("button", name="Save", exact=True).click()
         self.go_on()
         self.heading("Check every torque a second time")
 
@@ -137,7 +137,7 @@ class RunInTest(HoleByHoleCase):
     family, at = "tyre", "close.run_in"
 
     def pulled_again(self, title: str) -> None:
-        """Each screw once, one of them turns, then a round that stands still."""
+        """Each screw once, one of them turns, then a round in which none turns."""
         self.heading(title)
         for turned in (1, 0):
             for n in range(BOLTS):
@@ -151,10 +151,10 @@ class RunInTest(HoleByHoleCase):
         self.goto_step("close.run_in", job=self.own)
         self.heading("Run it in under load")
         tap(page.get_by_role("radio", name="run under load"))
-        page.get_by_role("button", name=re.compile("^Enter")).click()
+        page.get_by_role("button", name=re.compile("^Save( unfinished)?$")).click()
         expect(page.get_by_label("Verdict").get_by_text("Say how long it ran under load.")).to_be_visible()
         page.get_by_label("Ran under load for, min").fill("60")
-        page.get_by_role("button", name=re.compile("^Enter")).click()
+        page.get_by_role("button", name=re.compile("^Save( unfinished)?$")).click()
         expect(page.get_by_text("Locks are off", exact=True)).to_be_visible()
         page.goto(f"{self.live_server_url}/jobs/{self.own.pk}")
         self.sheet("Lock it out again and prove it dead")

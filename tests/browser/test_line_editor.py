@@ -28,9 +28,9 @@ class LineEditorTest(BrowserTestCase):
             for nth in (0, 1):
                 page.get_by_label(re.compile(f"^{cell}")).nth(nth).fill(text)
         for nth in (0, 1):
-            page.get_by_label(re.compile("^Near feet from coupling")).nth(nth).fill("300")
-            page.get_by_label(re.compile("^Far feet from coupling")).nth(nth).fill("640")
-        page.get_by_label(re.compile("^rise when warm by")).first.fill("0.12")
+            page.get_by_label(re.compile("^Coupling to near feet")).nth(nth).fill("300")
+            page.get_by_label(re.compile("^Coupling to far feet")).nth(nth).fill("640")
+        page.get_by_label(re.compile("^Thermal rise, cold to hot")).first.fill("0.12")
         self.pick("Hub held by", "tapered bush")
         self.pick("Hub held by", "shrink disc", nth=1)
         page.get_by_text("half key", exact=True).nth(1).click()
@@ -45,7 +45,7 @@ class LineEditorTest(BrowserTestCase):
         expect(page.get_by_text("hubs tapered bush and shrink disc")).to_be_visible()
         page.get_by_label("What is to be done").fill("New coupling")
         page.get_by_role("button", name="Start a job").click()
-        expect(page.get_by_role("heading", name="Read the papers and dress for the job")).to_be_visible()
+        expect(page.get_by_role("heading", name="Read the documents and dress for the job")).to_be_visible()
         job = Job.objects.get(line__name="Germinator fan")
         keys = [now.step.key for now in job.stand().steps]
         for key in ("mount.snug.driven", "mount.true.driven", "mount.runout.driver", "set.float.driver", "couple.tyre"):

@@ -85,7 +85,7 @@ class TogetherTest(BrowserTestCase):
         self.goto_step("set.gap", theirs)
         expect(ours.get_by_text("Ansa Pellwright is at this step too")).to_be_visible()
         for page in (ours, theirs):
-            page.get_by_role("button", name="Read again").click()
+            page.get_by_role("button", name="New readings").click()
         self.fill_ring("Gap", dict.fromkeys(RIM, "30.4"), theirs)
         expect(ours.get_by_text("Ansa Pellwright is typing here too: both will stand")).to_be_visible()
         self.fill_ring("Gap", dict.fromkeys(RIM, "30.5"), ours)

@@ -31,7 +31,7 @@ class WholeJobTest(BrowserTestCase):
         page.get_by_role("button", name=re.compile("Open Steep aeration blower 3")).click()
         page.get_by_label("What is to be done").fill("New coupling")
         page.get_by_role("button", name="Start a job").click()
-        expect(page.get_by_role("heading", name="Read the papers and dress for the job")).to_be_visible()
+        expect(page.get_by_role("heading", name="Read the documents and dress for the job")).to_be_visible()
         job = Job.objects.get(line=self.own)
         for step in self.steps(job):
             expect(page.get_by_role("heading", level=2, name=step.title, exact=True)).to_be_visible()
@@ -65,7 +65,7 @@ class WholeJobTest(BrowserTestCase):
             family(job)
         else:
             self.sheet()
-            self.enter("Enter")
+            self.enter()
         if key in ("safe.try", "close.hand"):
             sign(page, "millwright")
         if key == "couple.align":
@@ -87,7 +87,7 @@ class WholeJobTest(BrowserTestCase):
         for cell in page.locator("[data-bench] input[data-cell]").all():
             cell.fill("20")
 
-    def enter(self, name: str = "Enter the reading") -> None:
+    def enter(self, name: str = "Save") -> None:
         """The main button."""
         self.page.get_by_role("button", name=name, exact=True).click()
 
@@ -96,19 +96,19 @@ class WholeJobTest(BrowserTestCase):
         self.page.get_by_label("Series marked on the parts").fill("Brackwater Plover")
         self.page.get_by_label("Size marked").fill("firkin")
         tap(self.page.get_by_role("checkbox"))
-        self.enter("Enter")
+        self.enter()
 
     def do_prepare_distance(self, job: Job) -> None:
         """Wider apart than the element."""
         self.page.get_by_label("Distance between the shaft ends").fill("1 1/4 in")
         tap(self.page.get_by_role("radio", name="solid centre"))
-        self.enter("Enter")
+        self.enter()
 
     def do_prepare_fit(self, job: Job) -> None:
         """Micrometer readings at the stations."""
         self.page.get_by_label("shaft at shaft end, across 12-6").fill("48.011")
         self.page.get_by_label("bore at shaft end, across 12-6").fill("48.029")
-        expect(self.verdict()).to_have_text("The hub slips on.")
+        expect(self.verdict()).to_have_text("Slip fit.")
         self.enter()
 
     def do_prepare_key(self, job: Job) -> None:
@@ -118,7 +118,7 @@ class WholeJobTest(BrowserTestCase):
             "Key height": "9",
             "Key length": "60",
             "Shaft keyway, width": "14.01",
-            "Shaft keyway, depth at the side wall": "5.4",
+            "Shaft keyway depth, at the side": "5.4",
             "Hub keyway, width": "14.03",
             "Hub keyway, depth at the side wall": "3.8",
         }.items():
@@ -128,10 +128,10 @@ class WholeJobTest(BrowserTestCase):
 
     def do_mount_hub(self, job: Job) -> None:
         """Flush."""
-        self.page.get_by_label("Shaft end stands out of the hub face").fill("0")
+        self.page.get_by_label("Stand-out of the shaft end from the hub face").fill("0")
         for tick in self.page.get_by_role("checkbox").all():
             tap(tick)
-        self.enter("Enter")
+        self.enter()
 
     def do_mount_screw(self, job: Job) -> None:
         """One click."""
@@ -145,26 +145,26 @@ class WholeJobTest(BrowserTestCase):
         page = self.page
         for side, rise in {"drive end, 9": "0.02", "drive end, 3": "0.01", "tail, 9": "0.02", "tail, 3": "0.18"}.items():
             page.get_by_label(f"Rise, motor {side} side").fill(rise)
-        expect(self.verdict()).to_have_text("Soft: motor tail, 3 side.")
+        expect(self.verdict()).to_have_text("Soft foot: motor tail, 3 side.")
         for corner in ("near, 9", "near, 3", "far, 3", "far, 9"):
             page.get_by_label(f"{corner} o’clock side").fill("0.18")
         expect(page.get_by_role("img", name="motor tail, 3 side parallel: 0.18 under it")).to_be_visible()
         self.enter()
         expect(page.get_by_text("Entered so far")).to_be_visible()
-        page.get_by_role("button", name="Tightened all: measure every foot again").click()
+        page.get_by_role("button", name="All tight: measure again").click()
         self.every_foot_stands()
 
     def every_foot_stands(self) -> None:
         """Slackened one at a time, none rises."""
         for side in ("drive end, 9", "drive end, 3", "tail, 9", "tail, 3"):
             self.page.get_by_label(f"Rise, motor {side} side").fill("0.02")
-        expect(self.verdict()).to_have_text("Every foot stands.")
+        expect(self.verdict()).to_have_text("All feet OK.")
         self.enter()
 
     def do_set_gap(self, job: Job) -> None:
         """Four readings inside the band."""
         self.fill_ring("Gap", dict.fromkeys(RIM, "30.2"))
-        expect(self.verdict()).to_have_text("Inside.")
+        expect(self.verdict()).to_have_text("Within tolerance.")
         self.enter()
 
     do_couple_gap = do_set_gap
@@ -172,7 +172,7 @@ class WholeJobTest(BrowserTestCase):
     def do_couple_gap_again(self, job: Job) -> None:
         """The screw shifted nothing."""
         self.page.get_by_label("Gap, at one place").fill("30.2")
-        self.enter("Enter")
+        self.enter()
 
     def do_set_straightedge(self, job: Job) -> None:
         """No light under the edge."""
@@ -182,33 +182,34 @@ class WholeJobTest(BrowserTestCase):
     def do_set_align(self, job: Job) -> None:
         """Found over; moved; everything read again; in line."""
         self.fill_ring("Rim", RIM)
+        self.open_set_up()
         self.page.get_by_label("Rim: bracket sag at 6").fill("-0.02")
         self.fill_ring("Face", FACE)
         expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         self.enter()
         expect(self.page.get_by_text("Entered so far")).to_be_visible()
-        self.page.get_by_role("button", name="Record a move").click()
+        self.page.get_by_role("button", name="Record the move").click()
         shim = self.page.get_by_label("motor drive end, shim")
         self.assertGreater(float(shim.input_value()), 0.4)
-        self.page.get_by_role("button", name="Enter the move").click()
-        expect(self.page.get_by_text("Stale. Since this was read, the machines were moved.")).to_be_visible()
+        self.page.get_by_role("button", name="Save the move").click()
+        expect(self.page.get_by_text("Since this was read, the machines were moved: read it again.")).to_be_visible()
         self.goto_step("set.straightedge", job=job)
-        expect(self.verdict()).to_have_text("Inside.")  # a first figure: dials were read since
+        expect(self.verdict()).to_have_text("Within tolerance.")  # a first figure: dials were read since
         self.goto_step("set.gap", job=job)
-        expect(self.page.get_by_text("Stale.")).to_be_visible()
+        expect(self.page.get_by_text("Since this was read, the machines were moved: read it again.")).to_be_visible()
         self.do_set_gap(job)
         expect(self.page.get_by_role("button", name=re.compile("^Next"))).to_be_visible()
         self.goto_step("set.align", job=job)
         self.do_couple_align(job)
         expect(self.page.get_by_text("As found")).to_be_visible()
-        self.page.get_by_role("button", name="Next: Find the soft feet of the motor").click()  # shims lie under them now
+        self.page.get_by_role("button", name="Next: Check for soft foot: motor").click()  # shims lie under them now
         self.every_foot_stands()
 
     def do_couple_align(self, job: Job) -> None:
         """In line."""
         self.fill_ring("Rim", IN_LINE)
         self.fill_ring("Face", IN_LINE)
-        expect(self.verdict()).to_have_text("Inside both limits.")
+        expect(self.verdict()).to_have_text("Within both limits.")
         self.enter()
 
     def do_couple_feet(self, job: Job) -> None:
@@ -223,7 +224,7 @@ class WholeJobTest(BrowserTestCase):
     def do_close_start(self, job: Job) -> None:
         """Smooth."""
         self.sheet()
-        self.enter("Enter")
+        self.enter()
 
     def do_close_hand(self, job: Job) -> None:
         """Nothing is typed."""
