@@ -151,7 +151,7 @@ class RecordTest(TestCase):
     def test_an_ordinary_job_is_two_pages_before_its_log(self) -> None:
         pages = text_of(record_pdf(self.job)).split("\f")
         self.assertIn("\nDeviations and accepted limits\nNone.\n", pages[0])
-        self.assertEqual([i for i, page in enumerate(pages) if "Value card" in page][0], 2)
+        self.assertEqual(next(i for i, page in enumerate(pages) if page.lstrip().startswith("Value card")), 2)
 
     def test_the_pulls_of_a_circle_are_a_table_bolt_by_pass(self) -> None:
         _, record = Member("lead").ask("GET", f"/api/records/{self.job.pk}")
