@@ -28,7 +28,7 @@ COUPLING_LINES = (
     words("set_screws_by", "Set screws of hubs that slide", COUPLING_PAPER, SCREWS_BY, ask="They are pulled"),
     words("hot_screws_by", "Set screws of a hub that was heated", COUPLING_PAPER, HOT_SCREWS_BY, ask="They are pulled"),
     words("seals_by", "Seals of the cover", COUPLING_PAPER, SEALS_BY, ask="They go on"),
-    words("run_in", "Run in and pulled again", COUPLING_PAPER, RUN_IN, ask="It is"),
+    words("run_in", "Run in and pulled again", COUPLING_PAPER, RUN_IN, ask="When"),
     figure("rerun_minutes", "Run under load before it is pulled again", "min", COUPLING_PAPER, 1, 1000),
     length("split_gap_max_mm", "Gap at the split of a tyre, at most", COUPLING_PAPER, 0.1, 50),
     length("ring_clear_mm", "Clamp ring to flange, at least", COUPLING_PAPER, 0.02, 20),
@@ -38,7 +38,7 @@ COUPLING_LINES = (
     length("flywheel_rim_mm", "Flywheel's rim, total over a turn", COUPLING_PAPER, 0.01, 10),
     written("grease_product", "Grease", COUPLING_PAPER, ask="Which grease"),
     figure("grease_g", "Grease, one filling", "g", COUPLING_PAPER, 1, 50_000),
-    words("filled", "How it is filled", COUPLING_PAPER, FILLED, ask="It is filled"),
+    words("filled", "Way of filling", COUPLING_PAPER, FILLED, ask="Filled"),
     length("squeeze_most_mm", "A spacer unit may be squeezed by", COUPLING_PAPER, 0.1, 50),
     length("sleeve_spread_mm", "Hub to sleeve, largest less smallest, closed", COUPLING_PAPER, 0.02, 20),
     length(

@@ -33,7 +33,7 @@ SETTING_LINES = (
         "How this line is aligned",
         "the site's alignment rule, or the coupling's installation manual",
         ALIGNED_BY,
-        ask="It is aligned by",
+        ask="Aligned by",
     ),
     figure(
         "angle_limit_deg",

@@ -2,9 +2,11 @@
 
 from collections.abc import Iterable, Mapping
 
+from .entered import counting
 from .state import Entry, EntryKind
 
-WORDS: Mapping[EntryKind, str] = {EntryKind.MOVE: "moved", EntryKind.VALUE: "value"}
+WORDS: Mapping[EntryKind, str] = {EntryKind.MOVE: "moved", EntryKind.VALUE: "value", EntryKind.SLIP: "taken out"}
+SLIP = "slip"
 LAST = "as left"
 
 
@@ -15,11 +17,13 @@ def called(entries: Iterable[Entry], last: str = LAST) -> dict[str, str]:
     {}
     """
     known = list(entries)
+    counted = counting(known)
     readings: dict[str, list[str]] = {}
-    for entry in known:
+    for entry in counted:
         if entry.kind is EntryKind.READING:
             readings.setdefault(entry.step, []).append(entry.id)
-    return {entry.id: _called(entry, readings.get(entry.step, []), last) for entry in known}
+    slips = {entry.id for entry in known} - {entry.id for entry in counted}
+    return {e.id: SLIP if e.id in slips else _called(e, readings.get(e.step, []), last) for e in known}
 
 
 def _called(entry: Entry, readings: list[str], last: str) -> str:

@@ -148,6 +148,18 @@ def open_until(lasts: OpenTime, laid: Entry | None, latest: Mapping[str, Entry])
     return laid.at + timedelta(minutes=minutes) if isinstance(minutes, int | float) and 0 < minutes < LONGEST_MIN else None
 
 
+def counting(entries: Sequence[Entry]) -> list[Entry]:
+    """Without what was taken out as a slip."""
+    slips = {str(e.inputs["entry"]) for e in entries if e.kind is EntryKind.SLIP}
+    return [e for e in entries if e.id not in slips]
+
+
+def may_be_slip(entries: Sequence[Entry], signatures: Sequence[Signature]) -> Entry | None:
+    """The last reading or move of those that count, while nobody has signed it."""
+    last = next((e for e in reversed(entries) if e.kind in (EntryKind.READING, EntryKind.MOVE)), None)
+    return None if last is None or any(s.entry == last.id for s in signatures) else last
+
+
 def unanswered(entries: Sequence[Entry]) -> list[Entry]:
     """Questions without the lead's answer."""
     answered = {str(e.inputs["question"]) for e in entries if e.kind is EntryKind.ANSWER}

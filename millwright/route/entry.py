@@ -74,6 +74,13 @@ class LedgerCount(Model):
     count: int = Field(ge=1, le=200)
 
 
+class Slip(Model):
+    """The last reading or move was a slip."""
+
+    entry: str
+    text: PlainText = Field(default="", max_length=400, description="what went wrong")
+
+
 class HandOver(Model):
     """A break, or somebody goes and somebody comes: the dead state is proved again before hands go in."""
 
@@ -115,6 +122,7 @@ WORDS: dict[EntryKind, type[Model]] = {
     EntryKind.EVENT: HeatEvent,
     EntryKind.HAND_OVER: HandOver,
     EntryKind.PHOTOGRAPH: Photograph,
+    EntryKind.SLIP: Slip,
 }
 
 
@@ -125,10 +133,7 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
     """
     now = route.find(step_key)
     if kind is EntryKind.READING:
-        if now is None:
-            raise UnusableInput(Problem("step", f"This route has no step {step_key}."))
-        refuse_the_same_person(route, now, by)
-        return _reading(now, inputs)
+        return _reading(route, step_key, inputs, by)
     given = read_json(WORDS[kind], json.dumps(inputs))
     match given:
         case Move():
@@ -139,6 +144,8 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
             _refuse_hand_over(given)
         case Question():
             _refuse_question(now, given)
+        case Slip():
+            _refuse_slip(route, now, given, role, by)
         case Answer():
             _refuse_answer(route, given, role)
         case CardValue():
@@ -146,8 +153,6 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
             given = given.model_copy(update={"was": _changed(route, given, role)})
         case LedgerCount():
             _refuse_count(route, given)
-        case _:
-            pass
     return Checked(inputs=given.model_dump(mode="json"), result=None, asked=headed(now.step) if now else {})
 
 
@@ -168,7 +173,11 @@ def evaluate(now: StepNow, inputs: Mapping[str, Any]) -> tuple[Mapping[str, Any]
             raise UnusableInput(Problem("step", "This step takes a signature, not a reading."))
 
 
-def _reading(now: StepNow, inputs: Mapping[str, Any]) -> Checked:
+def _reading(route: RouteNow, step_key: str, inputs: Mapping[str, Any], by: str) -> Checked:
+    now = route.find(step_key)
+    if now is None:
+        raise UnusableInput(Problem("step", f"This route has no step {step_key}."))
+    refuse_the_same_person(route, now, by)
     if now.blocked_by:
         raise OutOfTurn(" ".join(now.blocked_by))
     full, result = evaluate(now, inputs)
@@ -218,6 +227,14 @@ def _may_be_on_the_heater(route: RouteNow, now: StepNow, block: Block, given: He
 def _refuse_question(now: StepNow | None, given: Question) -> None:
     if given.accept is not None and not (now and now.may_be_accepted(given.accept)):
         raise OutOfTurn("There is nothing out of tolerance here that the lead could accept. Look at the last reading.")
+
+
+def _refuse_slip(route: RouteNow, now: StepNow | None, given: Slip, role: Role, by: str) -> None:
+    last = route.may_be_slip
+    if last is None or last.id != given.entry or now is None or now.step.key != last.step:
+        raise OutOfTurn("Only the last reading or move can be taken out as a slip, before anybody signs it.")
+    if last.by != by and not role.may(Deed.ANSWER):
+        raise OutOfTurn(f"{last.by} entered it, and takes it out; or the lead does.")
 
 
 def _refuse_answer(route: RouteNow, given: Answer, role: Role) -> None:

@@ -15,11 +15,13 @@ from .entered import (
     DONE_VERDICTS,
     arrived,
     asks_to_accept,
+    counting,
     held_by,
     hottest,
     latest_readings,
     ledger_of,
     locks_of,
+    may_be_slip,
     open_until,
     phases_of,
     skins_of,
@@ -56,6 +58,8 @@ def stand(
     ``procedure``   - the version of the family's procedure it was started under
     ``now``, ``proof_hours`` - by the site's rule a proof of the dead state holds so long; without them it does not age
     """
+    last_number = max([0, *(e.number for e in entries), *(s.number for s in signatures)])
+    entries = counting(entries)
     card = value_card(catalogue, entries)
     latest = latest_readings(entries)
     answers = {key: e.inputs for key, e in latest.items()}
@@ -103,7 +107,8 @@ def stand(
         phases=facts.phases,
         held=held_by(steps, latest),
         skins=skins_of(steps, latest),
-        last_number=max([0, *(e.number for e in entries), *(s.number for s in signatures)]),
+        may_be_slip=may_be_slip(entries, signatures),
+        last_number=last_number,
     )
 
 

@@ -31,6 +31,7 @@ class EntryKind(StrEnum):
     LEDGER = "ledger"
     EVENT = "event"
     PHOTOGRAPH = "photograph"
+    SLIP = "slip"  # the last reading or move is taken out: it stays in the record, and counts for nothing
 
 
 class SignatureKind(StrEnum):
@@ -192,6 +193,7 @@ class RouteNow:
     phases: Mapping[str, Phase]  # by the step of its run, where a hot hub is
     held: tuple[Held, ...]
     skins: tuple[Skins, ...]
+    may_be_slip: Entry | None  # the last reading or move, while nobody has signed it
     last_number: int  # of the entries and signatures it was derived from
 
     def next(self) -> StepNow | None:

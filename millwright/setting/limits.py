@@ -148,7 +148,7 @@ def _coupling_checks(limits: AlignmentLimits, found: AtCoupling, angle: Measured
     if limits.offset_mm is not None:
         checks.append(held.hold("offset", "offset", "coupling, offset", found.offset, "mm", limits.offset_mm))
     if limits.swing_mm is not None:
-        name = "coupling, total reading (TIR)"
+        name = "coupling, TIR"
         checks.append(held.hold("swing", "swing", name, found.offset.times(2), "mm", limits.swing_mm))
     if limits.angle_mm_per_m is not None:
         checks.append(held.hold(f"{code}angle", "angle", f"coupling, angle{where}", angle, "mm/m", limits.angle_mm_per_m))

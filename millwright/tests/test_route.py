@@ -6,6 +6,7 @@ from typing import Any
 from millwright.errors import UnusableInput
 from millwright.roles import Role
 from millwright.route import entry
+from millwright.route.called import called
 from millwright.route.entry import OutOfTurn
 from millwright.route.state import EntryKind, SignatureKind, StepState
 from millwright.verdict import Verdict
@@ -157,6 +158,26 @@ class JudgedTest(unittest.TestCase):
         self.assertEqual((work.state("set.align"), work.route().questions), ("done", ()))
         with self.assertRaises(OutOfTurn):
             work.enter("set.align", {"text": "Once more?", "accept": read}, EntryKind.QUESTION)
+
+    def test_a_slip_counts_for_nothing_and_what_was_there_before_counts_again(self) -> None:
+        work = Work()
+        work.until("set.align")
+        found = work.enter("set.align", dials(0.3))
+        typed = work.enter("set.align", dials(0.0))  # somebody's figures of another machine
+        moved = work.enter("set.align", {"feet": [{"name": "motor tail", "shim_mm": 5.0}]}, EntryKind.MOVE)
+        self.assertEqual(work.state("set.align"), "stale")
+        for wrong in (found, typed):
+            with self.assertRaises(OutOfTurn):  # the last one first
+                work.enter("set.align", {"entry": wrong.id}, EntryKind.SLIP)
+        work.enter("set.align", {"entry": moved.id, "text": "0.50, not 5"}, EntryKind.SLIP)
+        self.assertEqual(work.state("set.align"), "done")
+        work.enter("set.align", {"entry": typed.id}, EntryKind.SLIP)
+        self.assertEqual((work.state("set.align"), current(work)), ("over", found.id))
+        labels = called(work.entries)
+        self.assertEqual([labels[e.id] for e in (found, typed, moved)], ["as read", "slip", "slip"])
+        work.sign("set.align", SignatureKind.AUTHORISE)
+        with self.assertRaises(OutOfTurn):
+            work.enter("set.align", {"entry": found.id}, EntryKind.SLIP)
 
     def test_limits_come_from_the_card_whatever_was_sent(self) -> None:
         work = Work()

@@ -145,7 +145,14 @@ class Job(models.Model):
             kind=state.EntryKind.READING,
             step__in=kept_under,
         )
-        return {kept_under[e.step]: e.inputs for e in read.order_by("job__number", "number")}
+        slips = {
+            str(entry)
+            for entry in Entry.objects.filter(job__line=self.line_id, kind=state.EntryKind.SLIP).values_list(
+                "inputs__entry", flat=True
+            )
+        }
+        counts = (e for e in read.order_by("job__number", "number") if str(e.pk) not in slips)
+        return {kept_under[e.step]: e.inputs for e in counts}
 
 
 class EntryQuerySet(models.QuerySet["Entry"]):
@@ -157,7 +164,8 @@ class EntryQuerySet(models.QuerySet["Entry"]):
 
         ``also`` - the id of an entry wanted whether superseded or not
         """
-        readings = self.filter(kind=state.EntryKind.READING)
+        slips = list(self.filter(kind=state.EntryKind.SLIP).values_list("inputs__entry", flat=True))
+        readings = self.filter(kind=state.EntryKind.READING).exclude(pk__in=slips)
         latest = readings.order_by("step", "-number").distinct("step").values("pk")
         asked = ~Q(kind=state.EntryKind.READING) | Q(pk__in=latest) | Q(asked__has_key="ledger") | Q(pk=also)
         rows = self.filter(asked).values_list(
@@ -201,6 +209,7 @@ class Entry(models.Model):
     at = models.DateTimeField()
 
     label = ""  # what it is called among those of its step, where somebody has said it
+    slip = False  # taken out, where somebody has said so
     left_out = False  # a sweep that is told of, not shown
 
     objects = EntryQuerySet.as_manager()

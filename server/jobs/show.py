@@ -11,9 +11,9 @@ from django.utils import timezone
 from millwright.card.values import ValueCard, say_value, value_kind
 from millwright.model import read_json
 from millwright.mounting.heat_io import HeatInput
-from millwright.route.called import called
+from millwright.route.called import SLIP, called
 from millwright.route.hubs.hot_run import HeatRun, Until, stand_run
-from millwright.route.state import Block, EntryKind, RouteNow, StepNow
+from millwright.route.state import Block, EntryKind, RouteNow, StepNow, StepState
 from millwright.route.steps import BenchForm, SheetForm, Step
 from millwright.say import words
 
@@ -70,6 +70,7 @@ def job_out(job: Job, reader: str) -> dict[str, Any]:
         "locks": asdict(route.locks),
         "ledger": [{**asdict(line), "open": line.open} for line in route.ledger],
         "questions": [q.id for q in route.questions],
+        "may_be_slip": route.may_be_slip.id if route.may_be_slip else None,
         "held": route.held,
         "skins": route.skins,
         "entries": _shown([entry for entry in entries if not is_covered(entry, covered)]),
@@ -80,9 +81,10 @@ def job_out(job: Job, reader: str) -> dict[str, Any]:
 def _shown(entries: list[Entry]) -> list[Entry]:
     """With what each is called; a sweep that was read again is told of, not sent."""
     labels = called((entry.as_core for entry in entries), last="as it stands")
-    latest = {entry.step: entry.id for entry in entries if entry.kind == EntryKind.READING}
+    latest = {e.step: e.id for e in entries if e.kind == EntryKind.READING and labels[str(e.id)] != SLIP}
     for entry in entries:
         entry.label = labels[str(entry.id)]
+        entry.slip = entry.label == SLIP
         entry.left_out = entry.id not in latest.values() and _is_sweep(entry)
         if entry.left_out:
             entry.inputs = {**entry.inputs, "dials": [{**dial, "readings": []} for dial in entry.inputs["dials"]]}
@@ -187,6 +189,7 @@ def standing(route: RouteNow, entries: Mapping[str, Entry]) -> dict[str, Any]:
         "state": now.state,
         "verdict": result.get("verdict"),
         "headline": now.stale_because if now.stale_because else words(now.blocked_by[0] if now.blocked_by else ""),
+        "signs": now.step.hold if now.state is StepState.TO_SIGN else None,
         "proven": result.get("proven") if not result.get("as_it_is") else None,
         "used": check["used"] if check else None,
         "of": check["name"] if check else "",

@@ -14,7 +14,13 @@ from server.jobs.models import Entry
 
 from .record_shape import BoltRow, BoltTable, FigureLine
 
-SAID_BY_THE_LABEL = {EntryKind.EVENT: frozenset({"event", "ago_s"}), EntryKind.HAND_OVER: frozenset({"what"})}
+SAID_BY_THE_LABEL = {
+    EntryKind.EVENT: frozenset({"event", "ago_s"}),
+    EntryKind.HAND_OVER: frozenset({"what"}),
+    EntryKind.QUESTION: frozenset({"accept"}),
+    EntryKind.ANSWER: frozenset({"question"}),
+    EntryKind.SLIP: frozenset({"entry"}),
+}
 
 
 def is_sheet(entry: Entry) -> bool:

@@ -6,7 +6,7 @@ from typing import Any
 from millwright.card.values import lines_of, say_value
 from millwright.figures_in_words import say_figure
 from millwright.line import LineSpec
-from millwright.route.called import called
+from millwright.route.called import SLIP, called
 from millwright.route.families.register import FAMILIES
 from millwright.route.fields import NONE_HERE
 from millwright.route.state import EntryKind, RouteNow, StepNow
@@ -78,11 +78,12 @@ def _read_in(job: Job) -> str:
 
 
 def _summary(entries: list[Entry], route: RouteNow) -> list[CheckLine]:
+    labels = called(e.as_core for e in entries)
     why = {now.step.key: now.stale_because for now in route.steps}
     read = [
         Read(step=e.step, title=title_of(e), result=e.result, overtaken=why.get(e.step, words(GONE)))
         for e in entries
-        if e.result
+        if e.result and labels[str(e.id)] != SLIP
     ]
     return [
         _check_line(
@@ -190,6 +191,8 @@ def _reading(job: Job, entry: Entry, label: str) -> Reading:
     drawing = drawing_of(job, entry)
     ticks = [f for f in entry.asked.get("fields", []) if f["kind"] == "tick"] if is_sheet(entry) else []
     none = [f for f in ticks if entry.inputs.get(f["key"]) == NONE_HERE]
+    if label == SLIP:
+        result = {}
     return Reading(
         id=entry.id,
         kind=EntryKind(entry.kind),

@@ -62,9 +62,9 @@ class Shots(BrowserTestCase):
         self.to_top()
         self.shot("align", "")
         self.shot("backstop", f"/jobs/{job_of('Barley elevator').pk}/steps/backstop.way_again")
-        self.page.get_by_role("button", name="Hall").click()
+        self.page.get_by_role("button", name="Screen").click()
         self.shot("airgap", f"/jobs/{job_of('Induced-draught fan').pk}/steps/set.align")
-        self.page.get_by_role("button", name="Hall").click()
+        self.page.get_by_role("button", name="Screen").click()
         self.shot("laser", f"/jobs/{swept}/steps/found.align")
         self.soft_foot()
 

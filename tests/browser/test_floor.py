@@ -89,8 +89,8 @@ class SheetTest(BrowserTestCase):
         page = self.page
         self.goto_step("set.gap")
         tap(page.get_by_role("radio", name="inch"))
-        page.get_by_role("button", name="Gloves").click()
-        page.get_by_role("button", name="Hall").click()
+        page.get_by_role("button", name="Big buttons").click()
+        page.get_by_role("button", name="Screen").click()
         page.reload()
         expect(page.get_by_label("Gap at 12 o’clock, in")).to_have_value("1.1976")
         cell = page.get_by_label("Gap at 12 o’clock, in").bounding_box()

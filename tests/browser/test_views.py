@@ -163,7 +163,7 @@ class ViewsTest(BrowserTestCase):
         page.keyboard.press("n")
         page.get_by_label("Name of the line").fill("Cooling blower")
         page.get_by_role("button", name="Save the line").click()
-        expect(page.get_by_role("alert")).to_contain_text("It is marked where it stands.")
+        expect(page.get_by_role("alert")).to_contain_text("fields need attention")
         page.get_by_label("Speed, rpm").fill("1460")
         page.get_by_label("Name", exact=True).nth(1).fill("Blower")
         for side in (0, 1):

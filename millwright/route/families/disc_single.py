@@ -91,7 +91,7 @@ PACK_LOOK = Stop(
     title="Look at the pack",
     why="A pack that waves or bows is strained, and its leaves crack.",
     tool="torch",
-    rows=(choice("looks", "It is", *PACK_LOOKS),),
+    rows=(choice("looks", "Pack", *PACK_LOOKS),),
     judge=_judge_looks,
     on_fail="Correct it, then look again.",
 )

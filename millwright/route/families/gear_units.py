@@ -27,7 +27,7 @@ def slung(*more: Row, title: str = "Sling the gear unit", why: str = "") -> Stop
         tool="sling, hoist or lifting table for its weight",
         caution="Nobody under it, and nobody's hand between unit and machine.",
         rows=(
-            choice("by", "It is held by", "a sling", "a hoist", "a lifting table"),
+            choice("by", "Held by", "a sling", "a hoist", "a lifting table"),
             out("slings", "Slings, shackles and props on it", SLINGS),
             tick("taut", "Just taut: it hangs level and does not swing"),
             tick("rest", "The load of the driven machine at rest: blocked, or emptied"),

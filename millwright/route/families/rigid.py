@@ -110,9 +110,9 @@ PROCEDURES = (
         receive=(
             Stop(
                 key="kind",
-                title="Say which kind of rigid coupling it is",
+                title="Enter the kind of rigid coupling",
                 why="Flanges are drawn together by their bolts, a sleeve is clamped over both shafts.",
-                rows=(choice("kind", "It is", *KINDS), choice("bolts", "Its bolts are", *BOLT_KINDS, detail="of flanges")),
+                rows=(choice("kind", "Kind", *KINDS), choice("bolts", "Its bolts are", *BOLT_KINDS, detail="of flanges")),
             ),
         ),
         couple_up=(

@@ -186,7 +186,7 @@ PROCEDURES = (
         receive=(
             Stop(
                 key="kind",
-                title="Say which kind of tyre coupling it is",
+                title="Enter the kind of tyre coupling",
                 why="It decides what has to hang on the shafts before the flanges.",
                 rows=(
                     choice("rings", "When the tyre goes in", *RINGS, detail="by its size; its manual says which"),

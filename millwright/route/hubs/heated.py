@@ -151,7 +151,7 @@ def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
         readied_by=f"mount.go.{side}",
         form=SheetForm(
             fields=(
-                choice("outcome", "It is", *OUTCOMES),
+                choice("outcome", "Result", *OUTCOMES),
                 text(
                     "found",
                     "What was seen" if noted else "The run was not logged, because",

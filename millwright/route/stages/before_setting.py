@@ -64,7 +64,7 @@ def end_float(job: JobFacts, side: Side) -> Step:
             fields=(
                 length("pushed_mm", "Dial, shaft pushed right in", toward),
                 length("pulled_mm", "Dial, shaft pulled right out", toward),
-                choice("set_to", "It is set to", MIDDLE, MAGNETIC),
+                choice("set_to", "Set to", MIDDLE, MAGNETIC),
                 length(
                     "magnetic_mm",
                     "Dial at the magnetic centre",

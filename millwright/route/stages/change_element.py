@@ -61,7 +61,7 @@ def _old(element: Element) -> Step:
                 count("out", element.counted, expected=element.pieces, of="as many as one coupling has"),
                 text("number", "Number, batch or marking on it", NO_NUMBER),
                 choice(
-                    "fate", "It is", SCRAP, BACK_IN, detail="scrap is marked and set aside, so that it never goes in again"
+                    "fate", "Old part", SCRAP, BACK_IN, detail="scrap is marked and set aside, so that it never goes in again"
                 ),
                 tick("clean", element.clean),
                 condition("hubs", element.seats),

@@ -49,6 +49,7 @@ class EntryOut(Schema):
     kind: EntryKind
     label: str = Field(default="", description="what it is called among those of its step")
     bench: str | None = Field(description="of a reading: its bench, or that it was a sheet")
+    slip: bool = Field(default=False, description="taken out as a slip: it counts for nothing")
     left_out: bool = Field(default=False, description="a sweep that was read again: its readings are not in this answer")
     inputs: dict[str, Any]
     typed: dict[str, str]

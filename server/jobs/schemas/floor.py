@@ -6,6 +6,7 @@ from uuid import UUID
 from ninja import Field, Schema
 
 from millwright.line import LineSpec
+from millwright.roles import Role
 from millwright.route.hubs.hot_run import Until
 from millwright.route.state import StepState
 from millwright.route.steps import Stage
@@ -24,6 +25,7 @@ class StagesDone(Schema):
     state: StepState
     verdict: Verdict | None
     headline: Said
+    signs: Role | None = Field(description="whose signature it waits for")
     proven: bool | None
     used: float | None
     of: str

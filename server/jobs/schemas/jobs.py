@@ -100,6 +100,7 @@ class JobOut(Schema):
     locks: LocksOut
     ledger: list[LedgerLineOut]
     questions: list[UUID]
+    may_be_slip: UUID | None = Field(description="the last reading or move, while nobody has signed it")
     held: list[HeldOut]
     skins: list[SkinsOut]
     entries: list[EntryOut]

@@ -1130,6 +1130,12 @@ export interface components {
             number: number;
             result: components["schemas"]["AirGapResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -1191,6 +1197,12 @@ export interface components {
             number: number;
             result: components["schemas"]["AlignmentResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -1579,6 +1591,12 @@ export interface components {
             /** Number */
             number: number;
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -1814,6 +1832,12 @@ export interface components {
             number: number;
             result: components["schemas"]["BackstopResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -2277,6 +2301,12 @@ export interface components {
             number: number;
             result: components["schemas"]["ClockResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -2497,7 +2527,7 @@ export interface components {
          * @description What is not for everybody to do. Whoever is signed in may read, measure, tick and write a note.
          * @enum {string}
          */
-        Deed: "add and change lines" | "start jobs" | "keep instruments" | "answer questions" | "change what stands on the card" | "accept what is over its limit" | "cancel jobs" | "read in jobs" | "set the rules of the site";
+        Deed: "add and change lines" | "start jobs" | "keep instruments" | "answer questions" | "change values of the card" | "accept out of tolerance" | "cancel jobs" | "read in jobs" | "set the rules of the site";
         /**
          * Deviation
          * @description What is not as the value card has it, or was taken all the same; who said so, and why.
@@ -2734,15 +2764,15 @@ export interface components {
             wide_at_deg: number;
         };
         /** EntryIn */
-        EntryIn: components["schemas"]["ReadingIn"] | components["schemas"]["NoteIn"] | components["schemas"]["QuestionIn"] | components["schemas"]["AnswerIn"] | components["schemas"]["ValueIn"] | components["schemas"]["LedgerIn"] | components["schemas"]["MoveIn"] | components["schemas"]["EventIn"] | components["schemas"]["HandOverIn"] | components["schemas"]["PhotographIn"];
+        EntryIn: components["schemas"]["ReadingIn"] | components["schemas"]["NoteIn"] | components["schemas"]["QuestionIn"] | components["schemas"]["AnswerIn"] | components["schemas"]["ValueIn"] | components["schemas"]["LedgerIn"] | components["schemas"]["MoveIn"] | components["schemas"]["EventIn"] | components["schemas"]["HandOverIn"] | components["schemas"]["PhotographIn"] | components["schemas"]["SlipIn"];
         /**
          * EntryKind
          * @description What an entry is. Every kind is appended, none is ever changed.
          * @enum {string}
          */
-        EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "hand-over" | "ledger" | "event" | "photograph";
+        EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "hand-over" | "ledger" | "event" | "photograph" | "slip";
         /** EntryOut */
-        EntryOut: components["schemas"]["ClockEntry"] | components["schemas"]["FitEntry"] | components["schemas"]["KeyEntry"] | components["schemas"]["HeatEntry"] | components["schemas"]["TaperEntry"] | components["schemas"]["RunoutEntry"] | components["schemas"]["SoftfootEntry"] | components["schemas"]["GapEntry"] | components["schemas"]["StraightedgeEntry"] | components["schemas"]["AlignmentEntry"] | components["schemas"]["JackEntry"] | components["schemas"]["TightenEntry"] | components["schemas"]["FittedEntry"] | components["schemas"]["AirgapEntry"] | components["schemas"]["BackstopEntry"] | components["schemas"]["Torque_armEntry"] | components["schemas"]["GreaseEntry"] | components["schemas"]["SheetEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["QuestionEntry"] | components["schemas"]["AnswerEntry"] | components["schemas"]["ValueEntry"] | components["schemas"]["LedgerEntry"] | components["schemas"]["MoveEntry"] | components["schemas"]["EventEntry"] | components["schemas"]["HandOverEntry"] | components["schemas"]["PhotographEntry"];
+        EntryOut: components["schemas"]["ClockEntry"] | components["schemas"]["FitEntry"] | components["schemas"]["KeyEntry"] | components["schemas"]["HeatEntry"] | components["schemas"]["TaperEntry"] | components["schemas"]["RunoutEntry"] | components["schemas"]["SoftfootEntry"] | components["schemas"]["GapEntry"] | components["schemas"]["StraightedgeEntry"] | components["schemas"]["AlignmentEntry"] | components["schemas"]["JackEntry"] | components["schemas"]["TightenEntry"] | components["schemas"]["FittedEntry"] | components["schemas"]["AirgapEntry"] | components["schemas"]["BackstopEntry"] | components["schemas"]["Torque_armEntry"] | components["schemas"]["GreaseEntry"] | components["schemas"]["SheetEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["QuestionEntry"] | components["schemas"]["AnswerEntry"] | components["schemas"]["ValueEntry"] | components["schemas"]["LedgerEntry"] | components["schemas"]["MoveEntry"] | components["schemas"]["EventEntry"] | components["schemas"]["HandOverEntry"] | components["schemas"]["PhotographEntry"] | components["schemas"]["SlipEntry"];
         /**
          * ErrorsOut
          * @description Why nothing was done.
@@ -2786,6 +2816,12 @@ export interface components {
             /** Number */
             number: number;
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -2962,6 +2998,12 @@ export interface components {
             number: number;
             result: components["schemas"]["FitResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -3115,6 +3157,12 @@ export interface components {
             number: number;
             result: components["schemas"]["FittedResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -3533,6 +3581,12 @@ export interface components {
             number: number;
             result: components["schemas"]["GapResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -3773,6 +3827,12 @@ export interface components {
             number: number;
             result: components["schemas"]["GreaseResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -4005,6 +4065,12 @@ export interface components {
             /** Number */
             number: number;
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -4084,6 +4150,12 @@ export interface components {
             number: number;
             result: components["schemas"]["HeatResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -4765,6 +4837,12 @@ export interface components {
             number: number;
             result: components["schemas"]["JackResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -4891,6 +4969,11 @@ export interface components {
             line_name: string;
             locks: components["schemas"]["LocksOut"];
             /**
+             * May Be Slip
+             * @description the last reading or move, while nobody has signed it
+             */
+            may_be_slip: string | null;
+            /**
              * Next
              * @description the step that is to be done now
              */
@@ -5011,6 +5094,12 @@ export interface components {
             number: number;
             result: components["schemas"]["KeyResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -5260,6 +5349,12 @@ export interface components {
             /** Number */
             number: number;
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -5624,6 +5719,12 @@ export interface components {
             /** Number */
             number: number;
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -5742,6 +5843,12 @@ export interface components {
             /** Number */
             number: number;
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -5899,6 +6006,12 @@ export interface components {
             /** Number */
             number: number;
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -6124,6 +6237,12 @@ export interface components {
             /** Number */
             number: number;
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -6521,6 +6640,12 @@ export interface components {
             number: number;
             result: components["schemas"]["RunoutResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -6842,6 +6967,12 @@ export interface components {
             number: number;
             result: components["schemas"]["Result"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -7160,6 +7291,102 @@ export interface components {
             what: string;
         };
         /**
+         * Slip
+         * @description The last reading or move was a slip.
+         */
+        Slip: {
+            /** Entry */
+            entry: string;
+            /**
+             * Text
+             * @description what went wrong
+             * @default
+             */
+            text?: string;
+        };
+        /**
+         * SlipEntry
+         * @description An entry as it was appended.
+         */
+        SlipEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["Slip"];
+            /** @constant */
+            kind: "slip";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * SlipIn
+         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
+         */
+        SlipIn: {
+            /**
+             * By
+             * @description username of whoever entered it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["Slip"];
+            /** @constant */
+            kind: "slip";
+            /** Step */
+            step: string;
+            /**
+             * Typed
+             * @default {}
+             */
+            typed?: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
+        };
+        /**
          * SoftFoot
          * @description One foot, and how far a dial on it rises while its bolt is slackened, the others tight.
          */
@@ -7287,6 +7514,12 @@ export interface components {
             number: number;
             result: components["schemas"]["SoftFootResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -7349,6 +7582,8 @@ export interface components {
             of: string;
             /** Proven */
             proven: boolean | null;
+            /** @description whose signature it waits for */
+            signs: components["schemas"]["Role"] | null;
             stage: components["schemas"]["Stage"];
             state: components["schemas"]["StepState"];
             /** Step */
@@ -7550,6 +7785,12 @@ export interface components {
             number: number;
             result: components["schemas"]["StraightedgeResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -7762,6 +8003,12 @@ export interface components {
             number: number;
             result: components["schemas"]["TaperResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -8018,6 +8265,12 @@ export interface components {
             number: number;
             result: components["schemas"]["TightenResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -8278,6 +8531,12 @@ export interface components {
             number: number;
             result: components["schemas"]["ArmResult"];
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */
@@ -8407,6 +8666,12 @@ export interface components {
             /** Number */
             number: number;
             role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
             /** Step */
             step: string;
             /** Typed */

@@ -1,7 +1,8 @@
-import { type ReactNode, useEffect, useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import { Allowance, Glyph, Num, sayShare } from '../kit/Allowance'
 import { TwoLimits } from '../kit/TwoLimits'
+import { useKeys } from '../kit/useKeys'
 import { LITTLE_ROOM, NARROW } from '../kit/widths'
 import { type LengthUnit, showFigure } from '../units/length'
 import { useUnit } from '../units/preferences'
@@ -122,14 +123,7 @@ function sameQuantity(checks: Result['checks']): Result['checks'][] {
 function Working({ result }: { result: Result }) {
   const unit = useUnit()
   const [open, setOpen] = useState(true)
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [role=dialog]')
-      if (!typing && event.key.toLowerCase() === 'w' && !event.ctrlKey && !event.metaKey) setOpen((before) => !before)
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [])
+  useKeys({ w: () => setOpen(!open) })
   return (
     <Paper>
       <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>

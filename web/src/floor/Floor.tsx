@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { Input, Link, SearchField } from 'react-aria-components'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
@@ -9,6 +9,7 @@ import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
 import { Tray } from '../job/Tray'
 import { PlainButton } from '../kit/Button'
+import { useKeys } from '../kit/useKeys'
 import { useMay } from '../session/may'
 import { FloorRow } from './FloorRow'
 
@@ -18,9 +19,12 @@ const SHOWS = {
   all: { title: 'All lines', holds: () => true },
   open: { title: 'Open jobs', holds: (line: Line) => line.job !== null },
   sign: { title: 'Waiting to be signed', holds: (line: Line) => !!line.job?.to_sign.length },
+  out: { title: 'Out of tolerance', holds: (line: Line) => line.job?.at?.verdict === 'over' },
+  hot: { title: 'Hot hubs', holds: (line: Line) => !!line.job?.hot_hub },
   asked: { title: 'Questions to the lead', holds: (line: Line) => !!line.job?.questions },
 } as const
 type Show = keyof typeof SHOWS
+const SHOWN_AT_ONCE = 60 // rows of a group; a site may have thousands
 
 /** The floor: every line of the site as a small shaft drawing with its state in words and its open job. */
 export function Floor() {
@@ -38,20 +42,12 @@ export function Floor() {
   const open = found.filter((line) => line.job)
   const idle = found.filter((line) => !line.job)
   const order = [...open, ...idle]
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [role=dialog]')
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return
-      const line = order[Number(event.key) - 1]
-      if (event.key === '/') {
-        event.preventDefault()
-        search.current?.focus()
-      } else if (event.key.toLowerCase() === 'n') navigate('/lines/new')
-      else if (event.key.toLowerCase() === 'b') navigate('/benches')
-      else if (line) navigate(line.job ? `/jobs/${line.job.id}` : `/lines/${line.id}`)
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
+  const goTo = (line: Line) => navigate(line.job ? `/jobs/${line.job.id}` : `/lines/${line.id}`)
+  useKeys({
+    '/': () => search.current?.focus(),
+    n: () => navigate('/lines/new'),
+    b: () => navigate('/benches'),
+    ...Object.fromEntries(order.slice(0, 9).map((line, i) => [String(i + 1), () => goTo(line)])),
   })
   if (!lines) return error ? <Lost why={error} /> : null
   const jobs = lines.filter((line) => line.job).length
@@ -97,6 +93,7 @@ export function Floor() {
 }
 
 function Group({ title, note, lines, first }: { title: string; note?: string; lines: Line[]; first: number }) {
+  const [most, setMost] = useState(SHOWN_AT_ONCE)
   return (
     <section>
       <Head>
@@ -104,10 +101,17 @@ function Group({ title, note, lines, first }: { title: string; note?: string; li
         {note && <span>{note}</span>}
       </Head>
       <ul>
-        {lines.map((line, i) => (
+        {lines.slice(0, most).map((line, i) => (
           <FloorRow key={line.id} line={line} number={first + i} isFirst={first === 1 && i === 0} />
         ))}
       </ul>
+      {lines.length > most && (
+        <More>
+          <PlainButton onPress={() => setMost(most + SHOWN_AT_ONCE)}>
+            Show more: {lines.length - most} {lines.length - most === 1 ? 'line' : 'lines'} left
+          </PlainButton>
+        </More>
+      )}
     </section>
   )
 }
@@ -192,6 +196,9 @@ const Head = styled.h2`
   font-weight: 600;
   border-bottom: 1.25px solid var(--ink);
   span { font-weight: 400; color: var(--ink-2); font-size: var(--fs-small); margin-left: 10px; }
+`
+const More = styled.div`
+  padding: 10px 16px;
 `
 const Empty = styled.p`
   padding: 28px 16px;

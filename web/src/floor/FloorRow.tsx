@@ -64,6 +64,7 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
     ...STATE_WORDS,
     waiting: job.to_accept.includes(at.step_title) ? 'the lead is asked to accept it' : STATE_WORDS.waiting,
     open: '',
+    'to sign': `${at.signs === 'lead' ? 'lead’s' : 'millwright’s or lead’s'} signature`,
     blocked: sayIn(at.headline, unit),
     done: 'ready to close',
   }[at.state]

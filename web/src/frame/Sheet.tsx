@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { type ReactNode, useEffect } from 'react'
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
 import { useServerAway } from '../api/server'
@@ -11,6 +11,8 @@ import { sayHour } from '../units/when'
 
 interface SheetProps {
   title: string
+  /** What the tab of the browser says before it. */
+  tab?: string
   note?: ReactNode
   /** Between title and switches: the floor's search. */
   tools?: ReactNode
@@ -23,11 +25,17 @@ interface SheetProps {
 }
 
 /** The drawing sheet: top bar, margin, bench, verdict, strip, parted by scribed lines. */
-export function Sheet({ title, note, tools, rail, children, verdict, strip, keys = [] }: SheetProps) {
+export function Sheet({ title, tab, note, tools, rail, children, verdict, strip, keys = [] }: SheetProps) {
   const [preferences, change] = usePreferences()
   const away = useServerAway()
+  useEffect(() => {
+    document.title = [tab, title, 'Young Anvil'].filter(Boolean).join(', ')
+  }, [tab, title])
   return (
     <Page data-rail={rail ? '' : undefined} data-verdict={verdict ? '' : undefined}>
+      <a className="skip" href="#bench">
+        To the sheet
+      </a>
       <header className="top">
         <Brand href="/" aria-label="Young Anvil, to the floor">
           <Mark />
@@ -48,14 +56,14 @@ export function Sheet({ title, note, tools, rail, children, verdict, strip, keys
             onChange={(unit) => change({ unit })}
           />
           <Toggle
-            name="Gloves"
+            name="Big buttons"
             word={preferences.gloves}
             isOn={preferences.gloves === 'on'}
             onPress={() => change({ gloves: preferences.gloves === 'on' ? 'off' : 'on' })}
           />
           <Toggle
-            name="Hall"
-            word={preferences.hall}
+            name="Screen"
+            word={preferences.hall === 'dim' ? 'dim' : 'daylight'}
             isOn={preferences.hall === 'dim'}
             onPress={() => change({ hall: preferences.hall === 'dim' ? 'bright' : 'dim' })}
           />
@@ -63,7 +71,7 @@ export function Sheet({ title, note, tools, rail, children, verdict, strip, keys
         </div>
       </header>
       {rail && <div className="rail">{rail}</div>}
-      <main className="bench" id="bench">
+      <main className="bench" id="bench" tabIndex={-1}>
         {children}
       </main>
       {verdict && (
@@ -75,7 +83,7 @@ export function Sheet({ title, note, tools, rail, children, verdict, strip, keys
         {away !== null && <strong role="status">No server since {sayHour(new Date(away).toISOString())}</strong>}
         <div className="left">{strip}</div>
         <div className="keys" aria-hidden="true">
-          {keys.map(([key, what]) => (
+          {(preferences.letters === 'on' ? keys : []).map(([key, what]) => (
             <span key={key}>
               <kbd>{key}</kbd>
               {what}
@@ -123,6 +131,9 @@ const Page = styled.div`
   &[data-rail][data-verdict] { grid-template-columns: 212px minmax(0, 1fr) 308px; grid-template-areas: 'top top top' 'rail bench verdict' 'strip strip strip'; }
   &[data-verdict]:not([data-rail]) { grid-template-columns: minmax(0, 1fr) 308px; grid-template-areas: 'top top' 'bench verdict' 'strip strip'; }
 
+  .skip { position: absolute; left: -1000px; top: 0; z-index: 30; min-height: var(--touch); padding: 12px 18px; background: var(--ink); color: var(--paper); }
+  .skip:focus { left: 0; }
+  .bench:focus { outline: none; }
   .top { grid-area: top; display: flex; align-items: stretch; border-bottom: 2px solid var(--ink); min-width: 0; }
   .name { display: flex; flex-direction: column; justify-content: center; padding: 0 16px; flex: 1; min-width: 0; }
   .name h1 { font-size: var(--fs-head); font-weight: 600; line-height: 1.1; overflow-wrap: anywhere; }

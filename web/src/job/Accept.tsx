@@ -20,7 +20,7 @@ export function requestOf(job: Job, step: Step) {
 /** A reading out of tolerance: whoever works asks the lead to accept it, the lead accepts it with a reason or sends it back. */
 export function Accept({ step }: { step: Step }) {
   const job = useJob()
-  const mayAccept = useMay('accept what is over its limit')
+  const mayAccept = useMay('accept out of tolerance')
   const [open, setOpen] = useState<'accept' | 'ask' | 'send back' | null>(null)
   const request = requestOf(job, step)
   const close = () => setOpen(null)

@@ -19,7 +19,7 @@ import { isEntered, NOT_SENT } from './waiting'
 
 /** The last reading in this job that was taken on a bench, in whichever step. */
 function lastOnBench(job: Job, bench: string) {
-  return job.entries.findLast((e): e is ReadingEntry => e.kind === 'reading' && e.bench === bench)
+  return job.entries.findLast((e): e is ReadingEntry => e.kind === 'reading' && e.bench === bench && !e.slip)
 }
 
 /** Verdicts after which nothing more is to be done here. */
@@ -47,7 +47,7 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
   const place = `${job.id}.${step.key}`
   const { draft, touched, change, clear } = useDraft(place, () => start(standsEntered ? 'all' : 'set-up'))
   const entered = isEntered(step, draft)
-  const movesNow = job.entries.filter((e) => e.kind === 'move').length + (job.movesWaiting ?? 0)
+  const movesNow = job.entries.filter((e) => e.kind === 'move' && !e.slip).length + (job.movesWaiting ?? 0)
   const type = (next: Draft) => change(MOVES.put(next, MOVES.of(draft) ?? movesNow))
   const readAgain = () => change(MOVES.put(start('set-up'), movesNow))
   const outdated = outdatedBecause(step, touched, MOVES.of(draft), movesNow)

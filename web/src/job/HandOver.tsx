@@ -62,7 +62,7 @@ export function HandOver({ step, isOpen, onClose }: { step: Step; isOpen: boolea
         </ul>
       )}
       <Choice
-        label="It is"
+        label="Reason"
         options={WHAT}
         words={{ break: 'a break', 'hand-over': 'a hand-over' }}
         value={what}

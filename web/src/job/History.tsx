@@ -1,16 +1,21 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
+import { append, newId } from '../api/outbox'
 import { figuresOptions } from '../api/queries'
 import { isOfToday, plainSay } from '../benches/bench'
 import { benchOf } from '../benches/benches'
 import { Glyph, sayStatus } from '../kit/Allowance'
+import { MainButton, PlainButton } from '../kit/Button'
+import { Slip } from '../kit/Dialog'
+import { Words } from '../kit/Field'
 import { useUnit } from '../units/preferences'
 import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
 import { type Entry, type ReadingEntry, useJob } from './context'
+import { useOneAtATime } from './useOneAtATime'
 
-/** Everything entered in this step, the current reading marked; nothing is ever taken away. */
+/** Everything entered in this step, the current reading marked; nothing is ever taken away, a slip is struck through. */
 export function History({ entries }: { entries: Entry[] }) {
   const shown = entries.filter((e) => e.kind === 'reading' || e.kind === 'move' || e.kind === 'event')
   if (!shown.length) return null
@@ -40,18 +45,56 @@ function useNote(entry: ReadingEntry): string {
 }
 
 function Line({ entry }: { entry: Entry }) {
+  const job = useJob()
   const [open, setOpen] = useState(false)
+  const [isSlip, setSlip] = useState(false)
+  const takenOut = job.entries.find((e) => e.kind === 'slip' && e.inputs.entry === entry.id)
   return (
-    <li>
+    <li data-slip={entry.slip || undefined}>
       <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>
         <b>{labelOf(entry)}</b>
-        {entry.kind === 'reading' && <Verdict entry={entry} />}
+        {entry.kind === 'reading' && !entry.slip && <Verdict entry={entry} />}
+        {takenOut && (
+          <span className="note">
+            taken out by {takenOut.by}
+            {takenOut.kind === 'slip' && takenOut.inputs.text && `: ${takenOut.inputs.text}`}
+          </span>
+        )}
         <small>
           {entry.by}, {sayWhen(entry.at)}
         </small>
       </button>
       {open && <Figures entry={entry} />}
+      {open && entry.id === job.may_be_slip && !job.closed && (
+        <PlainButton onPress={() => setSlip(true)}>That was a slip</PlainButton>
+      )}
+      {isSlip && <SlipSlip entry={entry} onClose={() => setSlip(false)} />}
     </li>
+  )
+}
+
+/** Takes the last entry out: what counted before it counts again, and as found stays what was found. */
+function SlipSlip({ entry, onClose }: { entry: Entry; onClose: () => void }) {
+  const job = useJob()
+  const [text, setText] = useState('')
+  const [problem, setProblem] = useState('')
+  const send = useOneAtATime(() =>
+    append({
+      id: newId(),
+      jobId: job.id,
+      to: 'entries',
+      step: entry.step,
+      body: { step: entry.step, kind: 'slip', inputs: { entry: entry.id, text } },
+    })
+      .then(onClose)
+      .catch((why) => setProblem(why.message)),
+  )
+  return (
+    <Slip title="That was a slip" isOpen onClose={onClose}>
+      <p>It stays in the record, struck through, and counts for nothing. What was there before counts again.</p>
+      <Words label="What went wrong" unit="optional" value={text} onChange={setText} autoFocus problem={problem} />
+      <MainButton onPress={send}>Take it out</MainButton>
+    </Slip>
   )
 }
 
@@ -86,6 +129,7 @@ const Past = styled.section`
   li { border-bottom: 0.75px solid var(--line); }
   button { display: flex; gap: 8px; align-items: center; width: 100%; min-height: var(--touch); text-align: left; flex-wrap: wrap; }
   b { font-weight: 600; min-width: 72px; }
+  [data-slip] b { text-decoration: line-through; color: var(--ink-2); }
   .note { color: var(--ink-2); font-size: var(--fs-text); }
   small { margin-left: auto; color: var(--ink-2); font-size: var(--fs-small); }
   p { font-family: var(--read); font-size: var(--fs-small); padding: 0 0 8px; color: var(--blue); overflow-wrap: anywhere; }

@@ -51,6 +51,7 @@ export function JobSheet({ step, isTyping = false, children, verdict, keys }: Jo
   return (
     <Sheet
       title={job.line_name}
+      tab={step.title}
       note={`${driver.name}${driver.power_kw ? ` ${driver.power_kw} kW` : ''} to ${driven.name.toLowerCase()}, ${coupling.series} ${coupling.size}`}
       rail={<RouteRail live={step} />}
       verdict={verdict}

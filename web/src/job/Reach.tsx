@@ -11,6 +11,7 @@ import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
 import { sinceNow, useServerNow } from '../kit/serverClock'
 import { askedBy, asksOf, heldIn, mayHave, ofBothHubs } from '../line/asked'
+import { Documents } from '../line/Documents'
 import { ValueLines } from '../line/ValueLines'
 import { useMay } from '../session/may'
 import { showTime } from '../units/length'
@@ -28,7 +29,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
   const [open, setOpen] = useState<Open>(null)
   const { coupling } = job.spec
   const catalogue = useQuery(catalogueOptions).data
-  const mayChange = useMay('change what stands on the card')
+  const mayChange = useMay('change values of the card')
   const asked = askedBy(catalogue, asksOf(job.spec))
   const missing = new Set(job.steps.flatMap((s) => s.needs).filter((key) => !(key in job.card))).size
   const out = job.ledger.filter((line) => line.open).length
@@ -58,10 +59,12 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
       <AtThisStep step={step} />
       <Slip title="Value card" isOpen={open === 'card'} onClose={close} wide>
         <p>
-          Every limit and torque with its paper. A step whose value is missing waits for it; whoever works fills it in. What
-          is on it is changed by the lead. Samples are invented and bind nobody.
+          Every limit and torque with its document. A step whose value is missing waits for it; whoever works fills it in.
+          What is on it is changed by the lead. Samples are invented and bind nobody.
         </p>
+        <Documents card={job.card} />
         <ValueLines
+          place={`${job.id}.card`}
           keys={[...new Set([...asked, ...Object.keys(job.card), ...job.steps.flatMap((s) => s.needs)])]}
           mayHave={mayHave(catalogue, coupling.family)}
           perHub={ofBothHubs(catalogue, heldIn(coupling))}
@@ -188,7 +191,7 @@ function LedgerLines({ step }: { step: Step }) {
         problem={problem}
       />
       <Words label="How many" value={count} onChange={setCount} />
-      <Choice label="It is" options={GOES} value={goes} onChange={setGoes} />
+      <Choice label="Part" options={GOES} value={goes} onChange={setGoes} />
       <PlainButton onPress={countOut}>Add to ledger</PlainButton>
     </Ledger>
   )

@@ -4,6 +4,7 @@ import { useUnit } from '../units/preferences'
 import { sayIn } from '../units/say'
 import { isSettled, type Step, useJob } from './context'
 import { JobSheet } from './JobSheet'
+import { KeepValues } from './KeepValues'
 import { StepFoot } from './StepFoot'
 import { STATE_WORDS } from './states'
 
@@ -44,7 +45,8 @@ export function SignStep({ step }: { step: Step }) {
             <b>Not final yet</b> {what}
           </p>
         ))}
-        {clear && <p>Every step is done, the ledger is closed, nothing is provisional.</p>}
+        <KeepValues />
+        {clear && <p>Every step is done, the ledger is closed, everything is final.</p>}
       </Paper>
     </JobSheet>
   )

@@ -1,10 +1,14 @@
+import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { append, newId } from '../api/outbox'
+import { catalogueOptions } from '../api/queries'
 import { SketchView } from '../drawing/SketchView'
 import { PlainButton, WordButton } from '../kit/Button'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
+import { CardTable } from '../line/CardTable'
+import { Documents } from '../line/Documents'
 import { useMay } from '../session/may'
 import { useUnit } from '../units/preferences'
 import { sayIn } from '../units/say'
@@ -12,6 +16,8 @@ import { sayWhen } from '../units/when'
 import { entriesOf, type Step, useJob } from './context'
 import { TakePhotograph } from './Photographs'
 import { useOneAtATime } from './useOneAtATime'
+
+const DOCUMENTS = 'safe.papers' // the step at which the documents are read
 
 /** What to do, why, with what, what to look out for; what blocks it; notes and questions. */
 export function StepHead({ step }: { step: Step }) {
@@ -58,6 +64,8 @@ export function StepHead({ step }: { step: Step }) {
           {words}
         </Bar>
       ))}
+      {!job.closed && <MissingValues step={step} />}
+      {step.key === DOCUMENTS && <Documents card={job.card} />}
       {asides.map((e) => (
         <Aside
           key={e.id}
@@ -70,6 +78,24 @@ export function StepHead({ step }: { step: Step }) {
       ))}
       {writing && <Write kind={writing} step={step.key} onClose={() => setWriting(null)} />}
     </Head>
+  )
+}
+
+/** What the step waits for is entered where it says so. */
+function MissingValues({ step }: { step: Step }) {
+  const job = useJob()
+  const kinds = useQuery(catalogueOptions).data?.kinds ?? []
+  const missing = kinds.filter((kind) => step.needs.includes(kind.key) && !(kind.key in job.card))
+  if (missing.length === 0) return null
+  return (
+    <CardTable
+      place={`${job.id}.card`}
+      kinds={missing}
+      onSave={async (key, value) => {
+        const body = { step: step.key, kind: 'value', inputs: { key, value } } as const
+        await append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body })
+      }}
+    />
   )
 }
 

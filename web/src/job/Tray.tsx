@@ -16,6 +16,7 @@ const KINDS: Record<Body['kind'], string> = {
   event: 'Event',
   'hand-over': 'Break or hand-over',
   photograph: 'Photograph',
+  slip: 'Slip taken out',
 }
 
 /** What was entered on this device and not taken, with the reason: nothing leaves it without a tap. */

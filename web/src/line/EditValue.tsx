@@ -14,7 +14,7 @@ type Kind = Schemas['ValueKindOut']
 
 const HUBS = ['both hubs', 'driver', 'driven'] as const
 export type Hubs = (typeof HUBS)[number]
-const SOURCES = ["maker's manual", 'drawing', 'site rule', 'measured', 'sample'] as const
+export const SOURCES = ["maker's manual", 'drawing', 'site rule', 'measured', 'sample'] as const
 
 interface EditValueProps {
   kind: Kind
@@ -193,7 +193,7 @@ function Steps({ label, of, add, steps, setSteps, figureUnit, unit, problem }: S
             problem={i === 0 ? problem : undefined}
           />
           <Words
-            label="it is"
+            label="figure"
             unit={unitOnCard(figureUnit, unit)}
             value={showFigureDraft(step.figure, figureUnit, unit)}
             onChange={(text) => put(i, { figure: { ...step.figure, typed: { text, unit } } })}

@@ -77,7 +77,12 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
         if (!cellAt[path] && !WORDS_MARKED.test(at)) elsewhere.push(message)
       }
       setProblems(here)
-      setGeneral(elsewhere.join(' ') || 'Something is missing or cannot be right. It is marked where it stands.')
+      const fields = Object.keys(here).length
+      setGeneral(
+        elsewhere.join(' ') ||
+          `${fields === 1 ? '1 field needs' : `${fields} fields need`} attention. The first is in front of you.`,
+      )
+      requestAnimationFrame(() => document.querySelector<HTMLElement>('[data-bench] [aria-invalid=true]')?.focus())
     }
   }
   const takeSize = (size: Schemas['CouplingSizeOut']) =>
@@ -224,6 +229,7 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
           </div>
           <h2>Value card</h2>
           <ValueLines
+            place={`line.${line?.id ?? 'new'}.card`}
             keys={asked}
             mayHave={mayHave(catalogue, family)}
             perHub={ofBothHubs(catalogue, held)}

@@ -7,6 +7,7 @@ import { Num } from '../kit/Allowance'
 import { PlainButton } from '../kit/Button'
 import type { LengthUnit } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { CardTable } from './CardTable'
 import { EditValue } from './EditValue'
 import { showOnCard, unitOnCard } from './figure'
 
@@ -14,6 +15,8 @@ type Value = Schemas['Value']
 type Kind = Schemas['ValueKindOut']
 
 interface ValueLinesProps {
+  /** Where half-typed values are kept; without it missing ones are entered one by one. */
+  place?: string
   keys: readonly string[]
   card: Record<string, Value>
   /** Lines that are filled only where a paper gives them: folded away until then. */
@@ -32,6 +35,7 @@ interface ValueLinesProps {
 
 /** The value card: a line for each figure with its source; a missing one says which paper to look in. */
 export function ValueLines({
+  place,
   keys,
   mayHave = [],
   card,
@@ -47,12 +51,23 @@ export function ValueLines({
   const kinds = (useQuery(catalogueOptions).data?.kinds ?? []).flatMap((kind) => linesOf(kind, card))
   const [editing, setEditing] = useState<string | null>(null)
   const [further, setFurther] = useState(false)
+  const [inColumn, setInColumn] = useState(false)
   const base = (kind: Kind) => kind.key.split('@')[0]!
   const isShown = (kind: Kind) => keys.includes(kind.key) || (kind.key in card && [...keys, ...mayHave].includes(base(kind)))
   const folded = kinds.filter((kind) => mayHave.includes(kind.key) && !isShown(kind))
+  const missing = canEdit && place ? kinds.filter((kind) => isShown(kind) && !(kind.key in card)) : []
+  const listed = inColumn ? kinds.filter((kind) => isShown(kind) && kind.key in card) : kinds.filter(isShown)
   return (
     <Lines ref={lines}>
-      {[...kinds.filter(isShown), ...(further ? folded : [])].map((kind) => {
+      {missing.length > 1 && (
+        <li>
+          <PlainButton onPress={() => setInColumn(!inColumn)} aria-expanded={inColumn}>
+            {inColumn ? 'One by one' : `Enter ${missing.length} values from one document`}
+          </PlainButton>
+          {inColumn && place && <CardTable place={place} kinds={missing} onSave={(key, value) => onSave(key, value, '')} />}
+        </li>
+      )}
+      {[...listed, ...(further ? folded : [])].map((kind) => {
         const value = card[kind.key]
         const unitOf = (of?: Value) => kind.unit_by_means[of?.means ?? ''] ?? kind.unit
         const figureUnit = unitOf(value)
@@ -64,7 +79,9 @@ export function ValueLines({
               <span>
                 <b>{kind.title}</b>
                 <small>
-                  {value ? saySource(value) : `${folded.includes(kind) ? 'If given' : 'Missing. Look'} in ${kind.look_in}.`}
+                  {value
+                    ? saySource(value)
+                    : `${folded.includes(kind) ? 'If given, in' : 'Not entered. See'} ${kind.look_in}.`}
                 </small>
                 {change && (
                   <small>

@@ -6,6 +6,7 @@ import { forgetAnswers, sessionOptions } from '../api/queries'
 import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
+import { usePreferences } from '../units/preferences'
 import { SiteRule } from './SiteRule'
 
 /** Who is signed in and as what; sign out; another site where one belongs to several. */
@@ -13,6 +14,7 @@ export function Account() {
   const session = useQuery(sessionOptions).data
   const client = useQueryClient()
   const [open, setOpen] = useState(false)
+  const [preferences, change] = usePreferences()
   if (!session) return null
   const signOut = async () => {
     await bring(api.DELETE('/api/session'))
@@ -38,6 +40,12 @@ export function Account() {
         <p>
           Signed in as {session.role} at {session.site.name}.
         </p>
+        <Choice
+          label="Single-letter keys"
+          options={['on', 'off']}
+          value={preferences.letters}
+          onChange={(letters) => change({ letters })}
+        />
         {session.sites.length > 1 && (
           <Choice
             label="Site"

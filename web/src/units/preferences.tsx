@@ -5,13 +5,15 @@ interface Preferences {
   unit: LengthUnit
   gloves: 'on' | 'off'
   hall: 'bright' | 'dim'
+  /** Single keys, for a hand on a keyboard; off for whoever talks to the device. */
+  letters: 'on' | 'off'
 }
 
 const KEY = 'anvil.preferences'
 const Context = createContext<[Preferences, (change: Partial<Preferences>) => void] | null>(null)
 
 function kept(): Preferences {
-  const first: Preferences = { unit: 'mm', gloves: 'off', hall: 'bright' }
+  const first: Preferences = { unit: 'mm', gloves: 'off', hall: 'bright', letters: 'on' }
   try {
     return { ...first, ...JSON.parse(localStorage.getItem(KEY) ?? '{}') }
   } catch {
@@ -19,7 +21,7 @@ function kept(): Preferences {
   }
 }
 
-/** Unit of the sheet, glove size, hall light: kept on this device. */
+/** Unit of the sheet, glove size, hall light, single keys: kept on this device. */
 export function PreferencesProvider({ children }: { children: ReactNode }) {
   const [preferences, set] = useState(kept)
   useEffect(() => {

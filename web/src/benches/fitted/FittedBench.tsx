@@ -1,9 +1,9 @@
 import styled from 'styled-components'
 import { MainButton, PlainButton } from '../../kit/Button'
 import { Choice } from '../../kit/Choice'
+import { useKeys } from '../../kit/useKeys'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
 import { oneOf, slot } from '../draft'
-import { useBenchKeys } from '../onKey'
 import { Actions, FieldCell, Zone } from '../parts'
 import { byTable, cell, chosen, type Field, type Given, type ResultOf, type Table } from '../table'
 import { BoltInSection } from './BoltInSection'
@@ -69,7 +69,7 @@ function FittedDrawing(props: BenchProps<'fitted'>) {
   const isIn = result === null || areDrawnIn(result.states)
   const last = log.findLast((done) => done.to !== 'backed out')
   const open = last && result?.holes.find((h) => h.hole === last.hole && h.state !== null && h.next !== null)
-  useBenchKeys({
+  useKeys({
     ' ': next ? () => tap(next.hole, next.to) : undefined,
     u: log.length > 0 ? takeBack : undefined,
   })

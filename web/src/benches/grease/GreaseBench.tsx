@@ -75,14 +75,9 @@ function GreaseDrawing(props: BenchProps<'grease'>) {
       <Zone>
         <Row>
           {preset.routine ? (
-            <p>As the card has it: {preset.routine}.</p>
+            <p>By the value card: {preset.routine}.</p>
           ) : (
-            <Choice
-              label="It is filled"
-              options={ROUTINES}
-              value={routine}
-              onChange={(how) => change(ROUTINE.put(draft, how))}
-            />
+            <Choice label="Filled" options={ROUTINES} value={routine} onChange={(how) => change(ROUTINE.put(draft, how))} />
           )}
           {routine !== 'packed by hand' && (
             <Choice

@@ -3,10 +3,10 @@ import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { MainButton, PlainButton } from '../../kit/Button'
 import { Choice } from '../../kit/Choice'
+import { useKeys } from '../../kit/useKeys'
 import { readTorqueNm } from '../../units/length'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
 import { type Draft, oneOf } from '../draft'
-import { useBenchKeys } from '../onKey'
 import { Actions, LabelledCell, Zone } from '../parts'
 import { byTable, type Field, type Given, group, type Table, when } from '../table'
 import { BoltPlan, type Pull } from './BoltPlan'
@@ -113,7 +113,7 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
     return pulledAlready(bolt) || (bolt !== next?.bolt && asked !== bolt) ? setAsked(bolt) : pull(bolt)
   }
   const again = asked !== null && !isHeld && !isHalf && !fullRound && pulledAlready(asked) ? asked : null
-  useBenchKeys({
+  useKeys({
     ' ': next ? () => (isHalf ? halfTurn(next.bolt, usual) : pull(next.bolt, fullRound ? { moved: false } : {})) : undefined,
     k: next && isHalf ? () => halfTurn(next.bolt, { turned: true, clicked: true }) : undefined,
     m: next && fullRound ? () => pull(next.bolt, { moved: true }) : undefined,
