@@ -1,8 +1,6 @@
 """Counts what a hand does in a whole job and for a new line: clicks, and fields typed; run by ./anvil measure --hands."""
 
-import re
-
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
 
 from tests.browser.test_views import ViewsTest
 from tests.browser.test_whole_job import WholeJobTest
@@ -22,30 +20,12 @@ def say(what: str, page: Page) -> None:
 
 
 class WholeJobHands(WholeJobTest):
-    """The blower job as a hand does it that saves and goes on."""
+    """The blower job."""
 
     def setUp(self) -> None:
         super().setUp()
         self.page.add_init_script(COUNTING)
         self.page.reload()
-
-    def enter(self, name: str = "Save") -> None:
-        """In one press, where that is offered."""
-        both = self.page.get_by_role("button", name=re.compile(rf"^({name}|Save and go on)$"))
-        expect(both.first).to_be_enabled()
-        both.first.click()
-
-    def leave(self, key: str) -> None:
-        """Most steps are left by saving."""
-        on = self.page.get_by_role("button", name=re.compile("^(Next|See)"))
-        for _ in range(600):
-            if not self.page.url.endswith(key):
-                return
-            if on.count() and on.is_visible():
-                self.page.wait_for_timeout(300)
-                if self.page.url.endswith(key):
-                    on.click()
-            self.page.wait_for_timeout(50)
 
     def tearDown(self) -> None:
         say("blower job, lock-out to record", self.page)

@@ -196,7 +196,7 @@ class BracketTest(BrowserTestCase):
         other = self.open_page("lead")
         self.goto_step("set.align", other)
         other.get_by_role("button", name="New readings").click()
+        self.open_set_up(other)
         other.get_by_role("button", name=re.compile("Bracket")).last.click()
         other.get_by_role("option", name="Long bracket").click()
-        self.open_set_up(other)
         expect(other.get_by_label("Rim: bracket sag at 6")).to_have_value("-0.06")

@@ -86,7 +86,10 @@ class KeyboardTest(BrowserTestCase):
                 self.find_it_over_move_and_read_again()
             else:
                 self.do(key)
-                self.go_on(key)
+            self.focus_on_next()
+            keys.press("Enter")
+            self.page.wait_for_function("before => !location.pathname.endsWith(before)", arg=key)
+            self.page.wait_for_function(f"() => !/^Next/.test(({FOCUSED})().name)")
         job = Job.objects.get(line=self.own)
         self.sign_as_lead(job, "close.sign")
         self.assertTrue(job.stand().closed)
@@ -180,22 +183,12 @@ class KeyboardTest(BrowserTestCase):
             self.tab_to("input", next(iter(readings)))
             self.fill(readings, None, is_bench=True)
             keys.press("Enter")
-            self.go_on(key)
+            self.focus_on_next()
 
-    def go_on(self, key: str) -> None:
-        """Saved, it has gone on to what comes next; or, signed, the focus waits on that."""
-        left = f"before => !location.pathname.endsWith(before) || /^(Next|See)/.test(({FOCUSED})().name)"
+    def focus_on_next(self) -> None:
+        """After an entry the focus waits on what comes next."""
         try:
-            self.page.wait_for_function(left, arg=key)
-        except TimeoutError:
-            self.fail(f"{self.step()}: the focus is on {self.focused()}")
-        if self.step() == key:
-            self.page.keyboard.press("Enter")
-            self.page.wait_for_function("before => !location.pathname.endsWith(before)", arg=key)
-        # On the new sheet: its first field, or the button where it has none.
-        there = f"() => {{ const at = ({FOCUSED})(); return (at.onBench || at.isMain || /password/.test(at.name)) "
-        try:
-            self.page.wait_for_function(there + "&& !/^(Next|Save)/.test(at.name) }")
+            self.page.wait_for_function(f"() => /^(Next|See)/.test(({FOCUSED})().name)")
         except TimeoutError:
             self.fail(f"{self.step()}: the focus is on {self.focused()}")
 

@@ -49,7 +49,7 @@ class PhotographTest(BrowserTestCase):
         large = page.get_by_role("dialog", name="flaw on the driven hub").get_by_role("img")
         self.assertEqual(large.evaluate("async (img) => { await img.decode(); return img.naturalWidth }"), 1600)
         page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/record")
-        expect(page.get_by_text("flaw on the driven hub")).to_be_visible()
+        expect(page.get_by_text("flaw on the driven hub").first).to_be_visible()
         self.assertEqual(
             page.get_by_alt_text("as it was taken").evaluate("async (i) => { await i.decode(); return i.naturalWidth }"), 1600
         )

@@ -231,7 +231,7 @@ class WholeJobTest(BrowserTestCase):
 
     def do_close_hand(self, job: Job) -> None:
         """Nothing is typed."""
-        expect(self.page.get_by_text("Every step is done, the ledger is closed, nothing is provisional.")).to_be_visible()
+        expect(self.page.get_by_text("Every step is done, the ledger is closed, everything is final.")).to_be_visible()
 
     def lead_signs(self, key: str, job: Job) -> None:
         """The lead, on a device of their own; the millwright's shows it."""

@@ -22,9 +22,6 @@ function lastOnBench(job: Job, bench: string) {
   return job.entries.findLast((e): e is ReadingEntry => e.kind === 'reading' && e.bench === bench && !e.slip)
 }
 
-/** Verdicts after which nothing more is to be done here. */
-const SETTLES: ReadonlySet<string> = new Set(['inside', 'close', 'not judged'])
-
 /** How many moves the job had when the first figure was typed. */
 const MOVES = slot<number | undefined>('moves', undefined)
 
@@ -96,7 +93,6 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
               touched={touched && !entered}
               enter={{
                 label: result && cannotTell(result) ? 'Take it as it is' : undefined,
-                settles: result === null || SETTLES.has(result.verdict),
                 onPress: enter,
                 isDisabled: !reading.input || blocked || isRefused || (touched && outdated !== null),
               }}

@@ -19,23 +19,7 @@ interface JobSheetProps {
   keys?: readonly (readonly [string, string])[]
 }
 
-const TO_FILL = ['[data-bench] input', '[data-bench] button', '[data-sign] input', '[data-enter-goes-here]']
-const FIRST_TO_FILL = TO_FILL.map((what) => `${what}:not([disabled], [hidden])`).join(', ')
-
-/** The focus on the first field; where the bench draws itself a moment later, then. Gives up where somebody else takes it. */
-function focusOnTheFirst() {
-  const tryIt = () => {
-    const first = [...document.querySelectorAll<HTMLElement>(FIRST_TO_FILL)].find((one) => one.checkVisibility())
-    first?.focus()
-    return document.activeElement !== document.body
-  }
-  if (tryIt()) return
-  const watch = new MutationObserver(() => {
-    if (document.activeElement !== document.body || tryIt()) watch.disconnect()
-  })
-  watch.observe(document.body, { childList: true, subtree: true, attributeFilter: ['disabled'] })
-  return () => watch.disconnect()
-}
+const FIRST_TO_FILL = '[data-bench] input, [data-bench] button, [data-sign] input, [data-enter-goes-here]'
 
 /** The sheet of a job: route in the margin, the step on the bench, what is always in reach in the strip. */
 export function JobSheet({ step, isTyping = false, children, verdict, keys }: JobSheetProps) {
@@ -47,11 +31,14 @@ export function JobSheet({ step, isTyping = false, children, verdict, keys }: Jo
   const { driver, driven, coupling } = job.spec
   const toTheFirstField = useLocation().state?.toTheFirstField === true
   // biome-ignore lint/correctness/useExhaustiveDependencies: a hand that goes on does so with each new step
-  useEffect(() => (toTheFirstField ? focusOnTheFirst() : undefined), [toTheFirstField, step.key])
+  useEffect(() => {
+    if (toTheFirstField) document.querySelector<HTMLElement>(FIRST_TO_FILL)?.focus()
+  }, [toTheFirstField, step.key])
   return (
     <Sheet
       title={job.line_name}
       tab={step.title}
+      step={step.key}
       note={`${driver.name}${driver.power_kw ? ` ${driver.power_kw} kW` : ''} to ${driven.name.toLowerCase()}, ${coupling.series} ${coupling.size}`}
       rail={<RouteRail live={step} />}
       verdict={verdict}

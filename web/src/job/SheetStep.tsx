@@ -98,7 +98,6 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
                   ? undefined
                   : {
                       label: wanted.length ? 'Save unfinished' : undefined,
-                      settles: wanted.length === 0,
                       onPress: enter,
                       isDisabled: blocked || unreadable,
                     }

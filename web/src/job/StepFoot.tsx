@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useRef } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { sessionOptions } from '../api/queries'
@@ -17,8 +17,6 @@ interface StepFootProps {
     label?: string | undefined
     onPress: () => Promise<void>
     isDisabled: boolean
-    /** Once it is saved nothing more is to be done here. */
-    settles: boolean
   }
   /** Record the move, where the machine is moved here. */
   onMove?: (() => void) | undefined
@@ -42,20 +40,6 @@ export function StepFoot({ step, touched, enter, onMove, onAgain, onStartOver }:
   const goTo = (to: Step, toTheFirstField: boolean) =>
     navigate(`/jobs/${job.id}/steps/${to.key}`, { state: { toTheFirstField } })
   const foot = useKeptFocus()
-  /** Saved to go on, and what stood here before it; until what was saved stands in the job. */
-  const [goesOn, setGoesOn] = useState<{ before: string | null } | null>(null)
-  // biome-ignore lint/correctness/useExhaustiveDependencies: where it goes on to is known once what was saved is in the job
-  useEffect(() => {
-    if (!goesOn) return
-    if (isDone && next) goTo(next, true)
-    else if (touched || step.current !== goesOn.before) setGoesOn(null)
-  }, [goesOn, touched, isDone, step.current, next?.key])
-  const save = async (andGoOn: boolean) => {
-    const before = step.current
-    await enter?.onPress()
-    setGoesOn(andGoOn ? { before } : null)
-  }
-  const mayGoOn = enter?.settles && step.hold === null && !enter.label
   const MoveButton = isOver ? MainButton : PlainButton
   const AgainButton = isOver && !onMove ? MainButton : PlainButton
   return (
@@ -78,16 +62,9 @@ export function StepFoot({ step, touched, enter, onMove, onAgain, onStartOver }:
       )}
       {!touched && !waits && step.state === 'to sign' && <Sign step={step} />}
       {enter && mustEnter && (
-        <Side>
-          <MainButton data-enter-goes-here isDisabled={enter.isDisabled} onPress={() => save(!!mayGoOn)}>
-            {mayGoOn ? 'Save and go on' : (enter.label ?? 'Save')}
-          </MainButton>
-          {mayGoOn && (
-            <PlainButton isDisabled={enter.isDisabled} onPress={() => save(false)}>
-              Save
-            </PlainButton>
-          )}
-        </Side>
+        <MainButton data-enter-goes-here isDisabled={enter.isDisabled} onPress={enter.onPress}>
+          {enter.label ?? 'Save'}
+        </MainButton>
       )}
       {isDone && next && (
         <MainButton data-enter-goes-here onPress={(press) => goTo(next, press.pointerType === 'keyboard')}>
