@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 from server.instruments.models import Wrench
 from tests.site import Member, job_of
 
-from .base import ENTER, BrowserTestCase, tap, until
+from .base import ENTER, IN_LINE, BrowserTestCase, tap, until
 
 
 class CellsTest(BrowserTestCase):
@@ -45,6 +45,25 @@ class CellsTest(BrowserTestCase):
         expect(page.get_by_label("Face: radius of the stem")).to_have_value("50")
         page.get_by_role("button", name="Discard").click()
         expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("+0.60")
+
+    def test_a_slip_is_struck_through_and_what_was_read_before_counts_again(self) -> None:
+        page, past = self.page, self.page.get_by_role("region", name="Entered so far")
+        self.goto_step("set.align")
+        page.get_by_role("button", name="New readings").click()
+        for dial in ("Rim", "Face"):
+            self.fill_ring(dial, IN_LINE)
+        page.get_by_role("button", name=ENTER).click()
+        expect(past.get_by_role("button", name=re.compile("^As it stands"))).to_be_visible()
+        past.get_by_role("button", name=re.compile("^As it stands")).click()
+        page.get_by_role("button", name="That was a slip").click()
+        page.get_by_label("What went wrong").fill("figures of blower 3")
+        page.get_by_role("button", name="Take it out").click()
+        expect(past.get_by_role("button", name=re.compile("^Slip"))).to_contain_text("figures of blower 3")
+        expect(past.get_by_role("button", name=re.compile("^As read"))).to_be_visible()
+        expect(self.verdict()).to_have_text("Misaligned: move the motor.")
+        page.goto(f"{self.live_server_url}/jobs/{self.job.pk}/record")
+        expect(page.get_by_text("slip", exact=True)).to_be_visible()
+        expect(page.get_by_text("figures of blower 3")).to_be_visible()
 
     def test_micrometer_readings_go_back_under_their_stations(self) -> None:
         self.goto_step("prepare.fit.driver")

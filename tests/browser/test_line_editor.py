@@ -38,7 +38,7 @@ class LineEditorTest(BrowserTestCase):
         self.pick("Family", "tyre")
         page.get_by_label("Series").fill("Brackwater T")
         page.get_by_label("Size").fill("8")
-        expect(page.get_by_text("Missing. Look in the bush's or ring's own sheet; or count them.")).to_be_visible()
+        expect(page.get_by_text("Not entered. See the bush's or ring's own sheet; or count them.")).to_be_visible()
         page.get_by_label("Energy").first.fill("electric")
         page.get_by_label("Isolated at").first.fill("Fan isolator")
         page.get_by_role("button", name="Save the line").click()

@@ -39,6 +39,27 @@ class ReachTest(BrowserTestCase):
         self.fill_ring("Gap", dict.fromkeys(RIM, "30.1"))
         expect(self.verdict()).to_have_text("Within tolerance.")
 
+    def test_missing_values_are_typed_down_a_column_from_one_document_where_the_step_waits_for_them(self) -> None:
+        page = self.page
+        missing = ("gap_nominal_mm", "gap_plus_minus_mm")
+        as_if_started_with(self.job, card={k: v for k, v in self.job.card.items() if k not in missing})
+        self.goto_step("set.gap")
+        expect(page.get_by_text("Value missing: Gap, plus or minus.")).to_be_visible()
+        page.get_by_label("Document").fill("Order drawing 7")
+        page.get_by_label("Gap between hub faces").fill("30")
+        page.get_by_label("Gap, plus or minus").fill("about 1")
+        page.get_by_text("the mean of the readings", exact=True).click()
+        page.get_by_role("radiogroup", name="The figure is").get_by_text("mm", exact=True).click()
+        page.reload()
+        expect(page.get_by_label("Gap, plus or minus")).to_have_value("about 1")
+        page.get_by_role("button", name="Save 2 values").click()
+        expect(page.get_by_text("Enter a figure in mm.")).to_be_visible()
+        page.get_by_label("Gap, plus or minus").fill("1")
+        page.get_by_role("button", name="Save value").click()
+        expect(page.get_by_text("Value missing")).to_be_hidden()
+        self.fill_ring("Gap", dict.fromkeys(RIM, "30.1"))
+        expect(self.verdict()).to_have_text("Within tolerance.")
+
     def test_growth_along_the_shafts_is_a_line_nobody_has_to_fill_and_with_it_the_cold_gap_is_another(self) -> None:
         page = self.page
         self.goto_step("set.gap")

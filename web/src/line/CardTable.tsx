@@ -123,7 +123,8 @@ const Typed = styled.div`
   padding: 8px 0 12px;
   .source { display: grid; grid-template-columns: minmax(150px, 1fr) 2fr 1fr 1fr; gap: 10px; align-items: start; }
   .line { display: flex; flex-wrap: wrap; gap: 4px 14px; align-items: flex-start; border-left: 3px solid var(--ink); padding-left: 8px; }
-  .line > :first-child { flex: 1 1 220px; }
+  .line > :first-child { flex: 0 1 380px; }
+  && small { display: inline; }
   > button { align-self: flex-start; }
   @media (max-width: 700px) { .source { grid-template-columns: 1fr 1fr; } }
 `

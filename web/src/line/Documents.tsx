@@ -7,7 +7,7 @@ export function Documents({ card }: { card: Readonly<Record<string, Schemas['Val
   const documents = documentsOf(card)
   if (documents.length === 0) return null
   return (
-    <List aria-label="Documents of this card">
+    <List aria-label="Sources of this card">
       {documents.map(({ document, kind, issue, values, isOlder }) => (
         <li key={`${document} ${issue}`}>
           <b>{document}</b>

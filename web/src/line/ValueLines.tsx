@@ -71,7 +71,7 @@ export function ValueLines({
         const value = card[kind.key]
         const unitOf = (of?: Value) => kind.unit_by_means[of?.means ?? ''] ?? kind.unit
         const figureUnit = unitOf(value)
-        const show = (figure: number) => showOnCard(figure, figureUnit, sheet)
+        const show = (figure: number) => showOnCard(figure, figureUnit, sheet).replace('-', '−')
         const change = changed?.(kind.key)
         return (
           <li key={kind.key} data-line={kind.key} data-missing={value || folded.includes(kind) ? undefined : ''}>
