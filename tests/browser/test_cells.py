@@ -54,8 +54,11 @@ class CellsTest(BrowserTestCase):
             self.fill_ring(dial, IN_LINE)
         page.get_by_role("button", name=ENTER).click()
         expect(past.get_by_role("button", name=re.compile("^As it stands"))).to_be_visible()
+        self.assertEqual(self.entered("set.align"), 2)
+        page.reload()  # what was just saved is still being shown anew
         past.get_by_role("button", name=re.compile("^As it stands")).click()
         page.get_by_role("button", name="That was a slip").click()
+        expect(page.get_by_role("dialog", name="That was a slip")).to_be_visible()
         page.get_by_label("What went wrong").fill("figures of blower 3")
         page.get_by_role("button", name="Take it out").click()
         expect(past.get_by_role("button", name=re.compile("^Slip"))).to_contain_text("figures of blower 3")
