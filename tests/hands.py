@@ -1,6 +1,6 @@
 """Counts what a hand does in a whole job and for a new line: clicks, and fields typed; run by ./anvil measure --hands."""
 
-from playwright.sync_api import Page
+from playwright.sync_api import Page, expect
 
 from tests.browser.test_views import ViewsTest
 from tests.browser.test_whole_job import WholeJobTest
@@ -26,6 +26,7 @@ class WholeJobHands(WholeJobTest):
         super().setUp()
         self.page.add_init_script(COUNTING)
         self.page.reload()
+        expect(self.page.get_by_role("heading", name="Open jobs")).to_be_visible()
 
     def tearDown(self) -> None:
         say("blower job, lock-out to record", self.page)
@@ -39,6 +40,7 @@ class NewLineHands(ViewsTest):
         super().setUp()
         self.page.add_init_script(COUNTING)
         self.page.reload()
+        expect(self.page.get_by_role("heading", name="Open jobs")).to_be_visible()
 
     def tearDown(self) -> None:
         say("a new line", self.page)
