@@ -1,6 +1,7 @@
 import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import { Allowance, Glyph, Num, sayShare } from '../kit/Allowance'
+import { Chevron } from '../kit/Chevron'
 import { TwoLimits } from '../kit/TwoLimits'
 import { useKeys } from '../kit/useKeys'
 import { LITTLE_ROOM, NARROW } from '../kit/widths'
@@ -56,9 +57,7 @@ export function VerdictColumn({ foot, children, ...now }: VerdictColumnProps) {
         <Lift type="button" aria-expanded={isLifted} onClick={() => lift(!isLifted)}>
           <Headline checks={result.checks} />
           <span>{isLifted ? 'Fold away' : 'Checks and working'}</span>
-          <svg width="14" height="9" viewBox="0 0 14 9" aria-hidden="true">
-            <path d={isLifted ? 'M1 1L7 7L13 1' : 'M1 8L7 2L13 8'} fill="none" stroke="currentColor" strokeWidth="2" />
-          </svg>
+          <Chevron isUp={!isLifted} />
         </Lift>
       )}
       <More>
@@ -128,9 +127,7 @@ function Working({ result }: { result: Result }) {
     <Paper>
       <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>
         Working
-        <svg width="14" height="9" viewBox="0 0 14 9" aria-hidden="true">
-          <path d={open ? 'M1 8L7 2L13 8' : 'M1 1L7 7L13 1'} fill="none" stroke="currentColor" strokeWidth="2" />
-        </svg>
+        <Chevron isUp={open} />
       </button>
       {open && (
         <div className="sum">

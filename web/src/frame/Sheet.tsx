@@ -13,8 +13,6 @@ interface SheetProps {
   title: string
   /** What the tab of the browser says before it. */
   tab?: string
-  /** The step of a job that lies on it. */
-  step?: string
   note?: ReactNode
   /** Between title and switches: the floor's search. */
   tools?: ReactNode
@@ -27,7 +25,7 @@ interface SheetProps {
 }
 
 /** The drawing sheet: top bar, margin, bench, verdict, strip, parted by scribed lines. */
-export function Sheet({ title, tab, step, note, tools, rail, children, verdict, strip, keys = [] }: SheetProps) {
+export function Sheet({ title, tab, note, tools, rail, children, verdict, strip, keys = [] }: SheetProps) {
   const [preferences, change] = usePreferences()
   const away = useServerAway()
   useEffect(() => {
@@ -73,7 +71,7 @@ export function Sheet({ title, tab, step, note, tools, rail, children, verdict, 
         </div>
       </header>
       {rail && <div className="rail">{rail}</div>}
-      <main className="bench" id="bench" tabIndex={-1} data-step={step}>
+      <main className="bench" id="bench" tabIndex={-1}>
         {children}
       </main>
       {verdict && (

@@ -38,7 +38,6 @@ export function JobSheet({ step, isTyping = false, children, verdict, keys }: Jo
     <Sheet
       title={job.line_name}
       tab={step.title}
-      step={step.key}
       note={`${driver.name}${driver.power_kw ? ` ${driver.power_kw} kW` : ''} to ${driven.name.toLowerCase()}, ${coupling.series} ${coupling.size}`}
       rail={<RouteRail live={step} />}
       verdict={verdict}

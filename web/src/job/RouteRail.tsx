@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
 import { type Here, useOthers } from '../api/live'
+import { Chevron } from '../kit/Chevron'
 import { NARROW } from '../kit/widths'
 import { showTime } from '../units/length'
 import { sayHour } from '../units/when'
@@ -107,9 +108,7 @@ function InOneLine({ live, stages, isUnfolded, onPress }: InOneLineProps) {
       <span>
         step {mine.findIndex((step) => step.key === live.key) + 1} of {mine.length}
       </span>
-      <svg width="14" height="9" viewBox="0 0 14 9" aria-hidden="true">
-        <path d={isUnfolded ? 'M1 8L7 2L13 8' : 'M1 1L7 7L13 1'} fill="none" stroke="currentColor" strokeWidth="2" />
-      </svg>
+      <Chevron isUp={isUnfolded} />
       <svg width={stages.length * 22} height="18" viewBox={`0 0 ${stages.length * 22} 18`} aria-hidden="true" data-dots>
         {stages.map((stage, i) => {
           const state = stageState(job.steps.filter((step) => step.stage === stage))

@@ -1,5 +1,6 @@
 import { Button, Label, ListBox, ListBoxItem, Popover, Select, SelectValue } from 'react-aria-components'
 import styled from 'styled-components'
+import { Chevron } from './Chevron'
 
 interface PickProps {
   label: string
@@ -15,9 +16,7 @@ export function Pick({ label, options, value, onChange }: PickProps) {
       <Label>{label}</Label>
       <Open>
         <SelectValue>{value || 'choose'}</SelectValue>
-        <svg width="14" height="9" viewBox="0 0 14 9" aria-hidden="true">
-          <path d="M1 1L7 7L13 1" fill="none" stroke="currentColor" strokeWidth="2" />
-        </svg>
+        <Chevron />
       </Open>
       <Over>
         <ListBox>

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import { PlainButton } from '../../kit/Button'
+import { Chevron } from '../../kit/Chevron'
 import { Choice } from '../../kit/Choice'
 import { type LengthUnit, showLength, showTyped } from '../../units/length'
 import { useUnit } from '../../units/preferences'
@@ -60,9 +61,7 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
         <span>
           <b>Set-up</b> {said}
         </span>
-        <svg width="14" height="9" viewBox="0 0 14 9" aria-hidden="true">
-          <path d={isOpen ? 'M1 8L7 2L13 8' : 'M1 1L7 7L13 1'} fill="none" stroke="currentColor" strokeWidth="2" />
-        </svg>
+        <Chevron isUp={isOpen} />
       </Fold>
       {isOpen && (
         <>

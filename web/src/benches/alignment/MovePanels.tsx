@@ -2,6 +2,7 @@ import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import { shortClock } from '../../drawing/clock'
 import { Num } from '../../kit/Allowance'
+import { Chevron } from '../../kit/Chevron'
 import { Choice } from '../../kit/Choice'
 import { EntryCell } from '../../kit/EntryCell'
 import { Words } from '../../kit/Field'
@@ -53,9 +54,7 @@ function Panel({ title, note, children }: { title: string; note: string; childre
       <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>
         <b>{title}</b>
         <span>{note}</span>
-        <svg width="14" height="9" viewBox="0 0 14 9" aria-hidden="true">
-          <path d={open ? 'M1 8L7 2L13 8' : 'M1 1L7 7L13 1'} fill="none" stroke="currentColor" strokeWidth="2" />
-        </svg>
+        <Chevron isUp={open} />
       </button>
       {open && <div>{children}</div>}
     </section>
