@@ -1,13 +1,12 @@
 import { useState } from 'react'
 import styled from 'styled-components'
-import { append, newId } from '../api/outbox'
 import { MainButton, PlainButton } from '../kit/Button'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
 import { useMay } from '../session/may'
 import { sayWhen } from '../units/when'
 import { type Job, type Step, useJob } from './context'
-import { useOneAtATime } from './useOneAtATime'
+import { OneText } from './OneText'
 import { useSign } from './useSign'
 
 /** The open request to accept the reading of this step. */
@@ -49,7 +48,7 @@ function AskSlip({ step, onClose }: SlipProps) {
       told={`“${step.title}” is out of tolerance. The lead sees its readings with what you write. A better reading takes the request back.`}
       label="Why it could be accepted"
       button="Ask the lead"
-      step={step}
+      step={step.key}
       body={(text) => ({ step: step.key, kind: 'question', inputs: { text, accept: step.current } })}
       onClose={onClose}
     />
@@ -63,37 +62,10 @@ function SendBackSlip({ step, request, onClose }: SlipProps & { request: string 
       told="It stays out of tolerance. Say what is to be done."
       label="What is to be done"
       button="Send it back"
-      step={step}
+      step={step.key}
       body={(text) => ({ step: step.key, kind: 'answer', inputs: { question: request, text } })}
       onClose={onClose}
     />
-  )
-}
-
-interface OneTextProps extends SlipProps {
-  title: string
-  told: string
-  label: string
-  button: string
-  body: (text: string) => Parameters<typeof append>[0]['body']
-}
-
-function OneText({ title, told, label, button, step, body, onClose }: OneTextProps) {
-  const job = useJob()
-  const [text, setText] = useState('')
-  const [problem, setProblem] = useState('')
-  const send = useOneAtATime(async () => {
-    if (!text.trim()) return setProblem('Enter a few words.')
-    await append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body: body(text) })
-      .then(onClose)
-      .catch((why) => setProblem(why.message))
-  })
-  return (
-    <Slip title={title} isOpen onClose={onClose}>
-      <p>{told}</p>
-      <Words label={label} value={text} onChange={setText} long autoFocus problem={problem} />
-      <MainButton onPress={send}>{button}</MainButton>
-    </Slip>
   )
 }
 

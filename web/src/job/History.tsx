@@ -1,19 +1,16 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { append, newId } from '../api/outbox'
 import { figuresOptions } from '../api/queries'
 import { isOfToday, plainSay } from '../benches/bench'
 import { benchOf } from '../benches/benches'
 import { Glyph, sayStatus } from '../kit/Allowance'
-import { MainButton, PlainButton } from '../kit/Button'
-import { Slip } from '../kit/Dialog'
-import { Words } from '../kit/Field'
+import { PlainButton } from '../kit/Button'
 import { useUnit } from '../units/preferences'
 import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
 import { type Entry, type ReadingEntry, useJob } from './context'
-import { useOneAtATime } from './useOneAtATime'
+import { OneText } from './OneText'
 
 /** Everything entered in this step, the current reading marked; nothing is ever taken away, a slip is struck through. */
 export function History({ entries }: { entries: Entry[] }) {
@@ -75,26 +72,17 @@ function Line({ entry }: { entry: Entry }) {
 
 /** Takes the last entry out: what counted before it counts again, and as found stays what was found. */
 function SlipSlip({ entry, onClose }: { entry: Entry; onClose: () => void }) {
-  const job = useJob()
-  const [text, setText] = useState('')
-  const [problem, setProblem] = useState('')
-  const send = useOneAtATime(() =>
-    append({
-      id: newId(),
-      jobId: job.id,
-      to: 'entries',
-      step: entry.step,
-      body: { step: entry.step, kind: 'slip', inputs: { entry: entry.id, text } },
-    })
-      .then(onClose)
-      .catch((why) => setProblem(why.message)),
-  )
   return (
-    <Slip title="That was a slip" isOpen onClose={onClose}>
-      <p>It stays in the record, struck through, and counts for nothing. What was there before counts again.</p>
-      <Words label="What went wrong" unit="optional" value={text} onChange={setText} autoFocus problem={problem} />
-      <MainButton onPress={send}>Take it out</MainButton>
-    </Slip>
+    <OneText
+      isOptional
+      title="That was a slip"
+      told="It stays in the record, struck through, and counts for nothing. What was there before counts again."
+      label="What went wrong"
+      button="Take it out"
+      step={entry.step}
+      body={(text) => ({ step: entry.step, kind: 'slip', inputs: { entry: entry.id, text } })}
+      onClose={onClose}
+    />
   )
 }
 

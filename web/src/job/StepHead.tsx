@@ -5,7 +5,6 @@ import { append, newId } from '../api/outbox'
 import { catalogueOptions } from '../api/queries'
 import { SketchView } from '../drawing/SketchView'
 import { PlainButton, WordButton } from '../kit/Button'
-import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
 import { CardTable } from '../line/CardTable'
 import { Documents } from '../line/Documents'
@@ -14,10 +13,20 @@ import { useUnit } from '../units/preferences'
 import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
 import { entriesOf, type Step, useJob } from './context'
+import { OneText } from './OneText'
 import { TakePhotograph } from './Photographs'
-import { useOneAtATime } from './useOneAtATime'
 
 const DOCUMENTS = 'safe.papers' // the step at which the documents are read
+
+const WRITTEN = {
+  note: { title: 'Note', label: 'What is worth knowing next time', button: 'Add the note' },
+  question: {
+    title: 'Ask the lead',
+    told: 'The step waits for the answer; its readings go with the question. Other steps go on.',
+    label: 'Question',
+    button: 'Ask',
+  },
+} as const
 
 /** What to do, why, with what, what to look out for; what blocks it; notes and questions. */
 export function StepHead({ step }: { step: Step }) {
@@ -71,12 +80,20 @@ export function StepHead({ step }: { step: Step }) {
           key={e.id}
           entryId={e.id}
           question={e.kind === 'question'}
+          toAccept={e.kind === 'question' && !!e.inputs.accept}
           words={e.inputs.text}
           by={`${e.by}, ${sayWhen(e.at)}`}
           step={step.key}
         />
       ))}
-      {writing && <Write kind={writing} step={step.key} onClose={() => setWriting(null)} />}
+      {writing && (
+        <OneText
+          {...WRITTEN[writing]}
+          step={step.key}
+          body={(text) => ({ step: step.key, kind: writing, inputs: { text } })}
+          onClose={() => setWriting(null)}
+        />
+      )}
     </Head>
   )
 }
@@ -99,42 +116,18 @@ function MissingValues({ step }: { step: Step }) {
   )
 }
 
-function Write({ kind, step, onClose }: { kind: 'note' | 'question'; step: string; onClose: () => void }) {
-  const job = useJob()
-  const [text, setText] = useState('')
-  const [problem, setProblem] = useState('')
-  const send = useOneAtATime(() =>
-    append({ id: newId(), jobId: job.id, to: 'entries', step, body: { step, kind, inputs: { text } } })
-      .then(onClose)
-      .catch((why) => setProblem(why.message)),
-  )
-  return (
-    <Slip title={kind === 'note' ? 'Note' : 'Ask the lead'} isOpen onClose={onClose}>
-      {kind === 'question' && <p>The step waits for the answer; its readings go with the question. Other steps go on.</p>}
-      <Words
-        label={kind === 'note' ? 'What is worth knowing next time' : 'Question'}
-        value={text}
-        onChange={setText}
-        long
-        autoFocus
-        problem={problem}
-      />
-      <PlainButton isDisabled={!text.trim()} onPress={send}>
-        {kind === 'note' ? 'Add the note' : 'Ask'}
-      </PlainButton>
-    </Slip>
-  )
-}
-
 function Aside({
   entryId,
   question,
+  toAccept,
   words,
   by,
   step,
 }: {
   entryId: string
   question: boolean
+  /** A request to accept a reading: it is answered where that is accepted or sent back. */
+  toAccept: boolean
   words: string
   by: string
   step: string
@@ -163,7 +156,7 @@ function Aside({
           </span>
         </div>
       )}
-      {question && !answer && mayAnswer && (
+      {question && !toAccept && !answer && mayAnswer && (
         <AnswerRow>
           <Words label="Answer" value={text} onChange={setText} problem={problem} />
           <PlainButton isDisabled={!text.trim()} onPress={send}>
