@@ -10,7 +10,7 @@ import { Pick } from '../kit/Pick'
 import { useUnit } from '../units/preferences'
 import { sayRefusal } from '../units/say'
 import { SOURCES } from './EditValue'
-import { type Figure, readFigureDraft, showFigureDraft, typedForRecord, unitOnCard } from './figure'
+import { type Figure, readFigureDraft, showFigureDraft, typedForRecord, unitOnCard, wrongWith } from './figure'
 
 type Value = Schemas['Value']
 type Kind = Schemas['ValueKindOut']
@@ -45,8 +45,8 @@ export function CardTable({ place, kinds, onSave }: CardTableProps) {
     const saved: string[] = []
     for (const kind of begun) {
       const value = readFigureDraft(figureOf(kind), unitOf(kind))
-      if (value === null) wrong[kind.key] = `Enter a figure in ${unitOnCard(unitOf(kind), unit) || 'numbers'}.`
-      else if (kind.means.length > 0 && !means(kind)) wrong[kind.key] = `${kind.ask}: ${kind.means.join(' or ')}?`
+      const problem = wrongWith(kind, figureOf(kind), means(kind), unit)
+      if (value === null || problem) wrong[kind.key] = problem ?? ''
       else if (!wrong.document)
         try {
           const typed = typedForRecord(figureOf(kind), unitOf(kind))

@@ -7,7 +7,7 @@ import { Words } from '../kit/Field'
 import { type LengthUnit, readNumber } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { sayRefusal } from '../units/say'
-import { type Figure, readFigureDraft, showFigureDraft, typedForRecord, unitOnCard } from './figure'
+import { type Figure, readFigureDraft, showFigureDraft, typedForRecord, unitOnCard, wrongWith } from './figure'
 
 type Value = Schemas['Value']
 type Kind = Schemas['ValueKindOut']
@@ -51,12 +51,9 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
       material: at,
       value,
     }))
+    const wrong = wrongWith(kind, figure, means, unit)
     const found: Problems = {
-      ...(number === null && {
-        figure: `Enter a figure in ${figureUnit === 'mm' && unit === 'in' ? 'inches' : unitOnCard(figureUnit, unit) || 'numbers'}.`,
-      }),
-      ...(kind.written && !means.trim() && { figure: `${kind.ask}?` }),
-      ...(kind.means.length > 0 && !means && { figure: `${kind.ask}: ${kind.means.join(' or ')}?` }),
+      ...(wrong && { figure: wrong }),
       ...(!upTo && { steps: 'Enter an rpm and a figure for each speed.' }),
       ...(!ofMaterial && { materials: 'Enter a material and its figure.' }),
       ...(!source.document.trim() && { document: 'Enter the document.' }),

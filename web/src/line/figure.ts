@@ -1,3 +1,4 @@
+import type { Schemas } from '../api/client'
 import {
   forRecord,
   inUnit,
@@ -48,6 +49,18 @@ export function showFigureDraft({ stands, typed }: Figure, figureUnit: string, s
 export function readFigureDraft({ stands, typed }: Figure, figureUnit: string): number | null {
   if (!typed) return stands
   return READERS[figureUnit]?.(typed) ?? (READERS[figureUnit] ? null : readNumber(typed.text))
+}
+
+type Kind = Schemas['ValueKindOut']
+
+/** What is wrong with a line of the card as it is typed: no figure, or not said what it means; nothing where it can be saved. */
+export function wrongWith(kind: Kind, figure: Figure, means: string, sheet: LengthUnit): string | undefined {
+  const figureUnit = kind.unit_by_means[means] ?? kind.unit
+  if (readFigureDraft(figure, figureUnit) === null) {
+    return `Enter a figure in ${figureUnit === 'mm' && sheet === 'in' ? 'inches' : unitOnCard(figureUnit, sheet) || 'numbers'}.`
+  }
+  if (kind.written && !means.trim()) return `${kind.ask}?`
+  return kind.means.length > 0 && !means ? `${kind.ask}: ${kind.means.join(' or ')}?` : undefined
 }
 
 /** What was typed, for the record; nothing where it is plain millimetres, or no length. */
