@@ -155,9 +155,13 @@ def counting(entries: Sequence[Entry]) -> list[Entry]:
 
 
 def may_be_slip(entries: Sequence[Entry], signatures: Sequence[Signature]) -> Entry | None:
-    """The last reading or move of those that count, while nobody has signed it."""
-    last = next((e for e in reversed(entries) if e.kind in (EntryKind.READING, EntryKind.MOVE)), None)
-    return None if last is None or any(s.entry == last.id for s in signatures) else last
+    """The last reading or move of those that count, while nobody has signed it, and nothing was counted or done to a hot hub
+    on top of it."""
+    told = (EntryKind.READING, EntryKind.MOVE, EntryKind.LEDGER, EntryKind.EVENT)
+    last = next((e for e in reversed(entries) if e.kind in told), None)
+    if last is None or last.kind in (EntryKind.LEDGER, EntryKind.EVENT) or any(s.entry == last.id for s in signatures):
+        return None
+    return last
 
 
 def unanswered(entries: Sequence[Entry]) -> list[Entry]:

@@ -135,7 +135,7 @@ class Job(models.Model):
     def as_left(self) -> dict[str, Answers]:
         """The last readings that closed jobs of this line left behind, by what they are kept under.
 
-        One query; none where a new coupling is fitted, which no older reading is compared with.
+        Two queries; none where a new coupling is fitted, which no older reading is compared with.
         """
         if self.scope == Scope.FIT:
             return {}
@@ -145,18 +145,16 @@ class Job(models.Model):
             kind=state.EntryKind.READING,
             step__in=kept_under,
         )
-        slips = {
-            str(entry)
-            for entry in Entry.objects.filter(job__line=self.line_id, kind=state.EntryKind.SLIP).values_list(
-                "inputs__entry", flat=True
-            )
-        }
-        counts = (e for e in read.order_by("job__number", "number") if str(e.pk) not in slips)
-        return {kept_under[e.step]: e.inputs for e in counts}
+        read = read.exclude(pk__in=Entry.objects.filter(job__line=self.line_id).slips())
+        return {kept_under[e.step]: e.inputs for e in read.order_by("job__number", "number")}
 
 
 class EntryQuerySet(models.QuerySet["Entry"]):
     """Entries, and what of them the route looks at."""
+
+    def slips(self) -> list[str]:
+        """The ids of what was taken out as a slip."""
+        return list(self.filter(kind=state.EntryKind.SLIP).values_list("inputs__entry", flat=True))
 
     def for_route(self, *, also: uuid.UUID | None = None) -> list[state.Entry]:
         """As the core knows them, in order, without what no route ever asks: readings that a later one of the same
@@ -164,8 +162,7 @@ class EntryQuerySet(models.QuerySet["Entry"]):
 
         ``also`` - the id of an entry wanted whether superseded or not
         """
-        slips = list(self.filter(kind=state.EntryKind.SLIP).values_list("inputs__entry", flat=True))
-        readings = self.filter(kind=state.EntryKind.READING).exclude(pk__in=slips)
+        readings = self.filter(kind=state.EntryKind.READING).exclude(pk__in=self.slips())
         latest = readings.order_by("step", "-number").distinct("step").values("pk")
         asked = ~Q(kind=state.EntryKind.READING) | Q(pk__in=latest) | Q(asked__has_key="ledger") | Q(pk=also)
         rows = self.filter(asked).values_list(
