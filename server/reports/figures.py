@@ -79,12 +79,9 @@ def _figures(entry: Entry) -> list[FigureLine]:
         return [FigureLine(label="shows", value=words("{text}", text=caption), typed="")] if caption else []
     bench = (entry.result or {}).get("bench")
     inputs = in_order(bench, entry.inputs) if bench else entry.inputs
-    tabled = frozenset({"pulls"}) if pulls_of(entry) else frozenset[str]()
-    given = (
-        tabled | frozenset(entry.asked.get("preset", {}))
-        if bench
-        else SAID_BY_THE_LABEL.get(EntryKind(entry.kind), frozenset())
-    )
+    given = frozenset(entry.asked.get("preset", {})) if bench else SAID_BY_THE_LABEL.get(EntryKind(entry.kind), frozenset())
+    if pulls_of(entry):
+        given |= {"pulls"}
     return [
         FigureLine(label=text, value=value, typed=entry.typed.get(path, "")) for path, text, value in lines(inputs, given)
     ]

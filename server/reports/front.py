@@ -111,19 +111,21 @@ def _instruments(entries: Sequence[Entry]) -> list[Instrument]:
     """Wrenches by their number, with the last calibration said of each, and what else was named at the tools."""
     found: dict[tuple[str, str], Instrument] = {}
     for entry in entries:
-        for what, number, until in _named(entry.inputs):
+        for what, number, calibrated in _named(entry.inputs):
             mine = found.setdefault((what, number), Instrument(what=what, number=number, calibrated="", used_in=[]))
-            mine.calibrated = f"calibrated until {until}" if until else mine.calibrated
+            mine.calibrated = calibrated or mine.calibrated
             if title_of(entry) not in mine.used_in:
                 mine.used_in.append(title_of(entry))
     return list(found.values())
 
 
 def _named(inputs: Mapping[str, Any]) -> Iterator[tuple[str, str, str]]:
-    match inputs.get("wrench"):
-        case {"name": str(number), **rest} if number:
-            yield "torque wrench", number, str(rest.get("calibrated_until") or "")
-        case str(number) if number.strip():
-            yield "torque wrench", number.strip(), str(inputs.get("wrench_until") or "")
+    """What, its number, and its calibration in words; empty where nothing was said of that."""
+    wrench: Any = inputs.get("wrench")
+    until: Any = inputs.get("wrench_until")
+    if isinstance(wrench, Mapping):
+        wrench, until = wrench.get("name"), wrench.get("calibrated_until")
+    if number := str(wrench or "").strip():
+        yield "torque wrench", number, f"calibrated until {until}" if until else ""
     if others := str(inputs.get("instruments") or "").strip():
-        yield "measuring instruments", others, ""
+        yield "measuring instruments", others, "as entered with them"

@@ -177,6 +177,7 @@ def tools(job: JobFacts) -> Step:
                 count("laid_out", "Tools laid out on their sheet, counted", "as many come back at the end"),
                 text("wrench", "Torque wrench number"),
                 Field(key="wrench_until", kind="date", label="Wrench calibrated until"),
+                text("instruments", "Micrometers, dial gauges, laser: numbers, calibrated until", required=False),
             )
         ),
     )
