@@ -90,7 +90,7 @@ class Run:
         self.taken.add(value)
 
     def _acknowledged(self, page: Page, value: str) -> Any:
-        stands = page.get_by_text(f"{value} on the axis").first
+        stands = page.get_by_text(f"mean gap {value} mm").first
         return page.get_by_text("Entered, not sent yet.").or_(stands).first
 
     def _kill(self, what: str, after_s: float) -> None:

@@ -222,4 +222,4 @@ class FaultsTest(BrowserTestCase):
         expect(lead.get_by_text("As it stands")).to_be_visible()
         self.page.get_by_role("button", name=ENTER).click()
         expect(lead.get_by_text("Reading 2")).to_be_visible()
-        expect(lead.get_by_text("30.50 on the axis").first).to_be_visible()
+        expect(lead.get_by_text("mean gap 30.50 mm").first).to_be_visible()

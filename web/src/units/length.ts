@@ -170,6 +170,11 @@ export function showLength(mm: number, unit: LengthUnit, places = 2, signed = fa
   return (mm < 0 ? '−' : signed ? '+' : '') + size
 }
 
+/** A length with its unit. */
+export function sayLength(mm: number, unit: LengthUnit, places = 2, signed = false): string {
+  return `${showLength(mm, unit, places, signed)} ${unit}`
+}
+
 /** What a cell shows: the typed text in the unit it was typed in; converted, as fine as it was read, when the sheet has been switched since. */
 export function showTyped(typed: Typed, unit: LengthUnit): string {
   if (typed.unit === unit || forRecord({ ...typed, unit: 'mm' }) !== null) return typed.text

@@ -1,6 +1,6 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
-import { showLength } from '../../units/length'
+import { sayLength, showLength } from '../../units/length'
 import type { BenchClient, BenchProps } from '../bench'
 import { RingReadings } from '../ringReadings'
 import type { ResultOf } from '../table'
@@ -129,7 +129,7 @@ function say(result: Result, unit: 'mm' | 'in', spec: Schemas['LineSpec'] | null
   const h = result.left_offset_h_mm
   return {
     title,
-    note: `The ${name} is ${showLength(Math.abs(v), unit)} ${v >= 0 ? 'high' : 'low'} and ${showLength(Math.abs(h), unit)} toward ${h >= 0 ? 3 : 9}.`,
+    note: `The ${name} is ${sayLength(Math.abs(v), unit)} ${v >= 0 ? 'high' : 'low'} and ${sayLength(Math.abs(h), unit)} toward ${h >= 0 ? 3 : 9}.`,
     moves: over || result.verdict === 'close' ? moves : [],
   }
 }

@@ -16,11 +16,11 @@ const moves = (result: ReturnType<typeof alignment>, unit: 'mm' | 'in' = 'mm') =
 describe('the note says where the machine lies', () => {
   it('high and toward 3 where both are positive', () => {
     const { note } = alignmentBench.say(alignment({ offset_v_mm: 0.12, offset_h_mm: 0.05 }), 'mm', null)
-    expect(note).toBe('The movable machine is 0.12 high and 0.05 toward 3.')
+    expect(note).toBe('The movable machine is 0.12 mm high and 0.05 mm toward 3.')
   })
   it('low and toward 9 where both are negative', () => {
     const { note } = alignmentBench.say(alignment({ offset_v_mm: -0.12, offset_h_mm: -0.05 }), 'mm', null)
-    expect(note).toBe('The movable machine is 0.12 low and 0.05 toward 9.')
+    expect(note).toBe('The movable machine is 0.12 mm low and 0.05 mm toward 9.')
   })
 })
 

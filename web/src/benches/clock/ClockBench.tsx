@@ -1,5 +1,5 @@
 import { sayToward } from '../../drawing/clock'
-import { showLength } from '../../units/length'
+import { sayLength } from '../../units/length'
 import type { BenchClient, BenchProps } from '../bench'
 import { Zone } from '../parts'
 import { RingReadings } from '../ringReadings'
@@ -26,7 +26,7 @@ export const clockBench: BenchClient<'clock'> = {
   ...byTable<'clock'>(FIELDS),
   say: (result, unit) => ({
     title: result.stands_out.length ? 'One reading stands out.' : 'The readings agree.',
-    note: `Mean ${showLength(result.mean_mm, unit, 3)}, ${showLength(result.size_mm, unit, 3)} toward ${sayToward(result.peak_deg)}.`,
+    note: `Mean ${sayLength(result.mean_mm, unit, 3)}, ${sayLength(result.size_mm, unit, 3)} toward ${sayToward(result.peak_deg)}.`,
     moves: [],
   }),
   Drawing: ClockDrawing,

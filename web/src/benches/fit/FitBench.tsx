@@ -3,7 +3,7 @@ import type { Schemas } from '../../api/client'
 import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { EntryCell } from '../../kit/EntryCell'
-import { showLength } from '../../units/length'
+import { sayLength, showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
 import { asRead, DraftReader } from '../draft'
@@ -182,7 +182,7 @@ function say(result: Result, unit: 'mm' | 'in') {
   return {
     ...plain,
     title: result.verdict === 'over' ? 'Not the specified fit.' : title,
-    note: `${showLength(Math.abs(result.interference_max_mm), unit, 3)} ${where} at the tightest.`,
+    note: `${sayLength(Math.abs(result.interference_max_mm), unit, 3)} ${where} at the tightest.`,
   }
 }
 

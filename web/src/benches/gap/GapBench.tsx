@@ -1,6 +1,6 @@
 import { sayToward } from '../../drawing/clock'
 import { Choice } from '../../kit/Choice'
-import { showLength } from '../../units/length'
+import { sayLength } from '../../units/length'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
 import { type Draft, oneOf } from '../draft'
 import { FieldCell, Row, Zone } from '../parts'
@@ -95,8 +95,8 @@ const capital = (name: string) => name[0]!.toUpperCase() + name.slice(1)
 /** One sentence for each end. */
 function note(result: Result, unit: 'mm' | 'in') {
   const say = (found: Pick<Result, 'mean_mm' | 'spread_mm' | 'wide_at_deg'>) =>
-    `${showLength(found.mean_mm, unit)} on the axis, spread ${showLength(found.spread_mm, unit)}, wide at ${sayToward(found.wide_at_deg)}.`
-  return result.other_end ? `${say(result)} The other end: ${say(result.other_end)}` : say(result)
+    `mean gap ${sayLength(found.mean_mm, unit)}, spread ${sayLength(found.spread_mm, unit)}, widest at ${sayToward(found.wide_at_deg)}.`
+  return result.other_end ? `${capital(say(result))} The other end: ${say(result.other_end)}` : capital(say(result))
 }
 
 export const gapBench: BenchClient<'gap'> = {

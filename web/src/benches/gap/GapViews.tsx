@@ -2,7 +2,7 @@ import type { Schemas } from '../../api/client'
 import { sayToward, shortClock } from '../../drawing/clock'
 import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
-import { showLength } from '../../units/length'
+import { sayLength, showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 
 type Result = Schemas['GapResult']
@@ -50,7 +50,7 @@ export function TwoHubs({ result }: { result: Result | null }) {
       <GapFigure from={a} to={b} found={result} arrow={hatch.arrow} />
       {result && (
         <text x="366" y={-82} fontSize="var(--fs-text)" textAnchor="end">
-          spread {showLength(result.spread_mm, unit)}
+          spread {sayLength(result.spread_mm, unit)}
           <tspan x="366" dy="18">
             wide at {sayToward(result.wide_at_deg)}
           </tspan>
@@ -111,7 +111,7 @@ export function HubsAndSpacer({ result, ends }: { result: Result | null; ends: r
           </text>
           {found && (
             <text x={from < 0 ? -350 : 350} y="-36" textAnchor={from < 0 ? 'start' : 'end'} fontSize="var(--fs-small)">
-              <tspan>spread {showLength(found.spread_mm, unit)}</tspan>
+              <tspan>spread {sayLength(found.spread_mm, unit)}</tspan>
               <tspan x={from < 0 ? -350 : 350} dy="15">
                 wide at {shortClock(found.wide_at_deg)}
               </tspan>

@@ -3,7 +3,7 @@ import type { Schemas } from '../../api/client'
 import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { Choice } from '../../kit/Choice'
-import { showLength } from '../../units/length'
+import { sayLength, showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
 import { type Draft, DraftReader, oneOf } from '../draft'
@@ -153,7 +153,7 @@ export const keyBench: BenchClient<'key'> = {
     title: result.verdict === 'over' ? 'The key does not fit.' : 'The key has room.',
     moves:
       result.length_wanted_mm === null ? [] : [`Key length required ${showLength(result.length_wanted_mm, unit)} ${unit}`],
-    note: `${showLength(result.top_clearance_mm, unit, 3)} above it; sideways ${showLength(result.side_clearance_shaft_mm, unit, 3)} in the shaft, ${showLength(result.side_clearance_hub_mm, unit, 3)} in the hub.`,
+    note: `${sayLength(result.top_clearance_mm, unit, 3)} above it; sideways ${sayLength(result.side_clearance_shaft_mm, unit, 3)} in the shaft, ${sayLength(result.side_clearance_hub_mm, unit, 3)} in the hub.`,
   }),
   Drawing: KeyDrawing,
   keys: [['Enter', 'next figure']],

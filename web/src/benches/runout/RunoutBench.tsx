@@ -2,7 +2,7 @@ import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { sayToward } from '../../drawing/clock'
 import { Choice } from '../../kit/Choice'
-import { showLength } from '../../units/length'
+import { sayLength } from '../../units/length'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
 import { oneOf } from '../draft'
 import { FieldCell, Row, Zone } from '../parts'
@@ -116,12 +116,12 @@ function worseHigh(result: Result): number {
 }
 
 function say(result: Result, unit: 'mm' | 'in') {
-  const oval = result.oval_mm === null ? '' : `, oval ${showLength(result.oval_mm, unit, 3)}`
-  const second = result.second ? `; second place ${showLength(result.second.total_mm, unit, 3)}` : ''
+  const oval = result.oval_mm === null ? '' : `, oval ${sayLength(result.oval_mm, unit, 3)}`
+  const second = result.second ? `; second place ${sayLength(result.second.total_mm, unit, 3)}` : ''
   return {
     ...plainSay(result),
     title: isOver(result) ? `Runs out: high spot at ${sayToward(worseHigh(result))}.` : plainSay(result).title,
-    note: `Total ${showLength(result.total_mm, unit, 3)}${oval}${second}.`,
+    note: `TIR ${sayLength(result.total_mm, unit, 3)}${oval}${second}.`,
   }
 }
 

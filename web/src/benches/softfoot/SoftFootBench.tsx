@@ -4,7 +4,7 @@ import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { PlainButton } from '../../kit/Button'
 import { EntryCell } from '../../kit/EntryCell'
-import { showLength } from '../../units/length'
+import { sayLength, showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
 import { asRead, slot } from '../draft'
@@ -218,10 +218,10 @@ export const softFootBench: BenchClient<'softfoot'> = {
     return result.verdict === 'over'
       ? {
           title: `Soft foot: ${result.worst}.`,
-          note: `It rises ${showLength(foot.rise_mm, unit)}; ${foot.kind === 'unknown' ? 'check its corners with feelers' : foot.kind}.`,
+          note: `It rises ${sayLength(foot.rise_mm, unit)}; ${foot.kind === 'unknown' ? 'check its corners with feelers' : foot.kind}.`,
           moves: sayCure(foot, unit),
         }
-      : { ...plain, title: 'All feet OK.', note: `${result.worst} rises most: ${showLength(foot.rise_mm, unit)}.` }
+      : { ...plain, title: 'All feet OK.', note: `${result.worst} rises most: ${sayLength(foot.rise_mm, unit)}.` }
   },
   Drawing: SoftFootDrawing,
   quickLimits: [{ cell: 'limit', label: 'Most a foot may rise', kind: 'length', unit: '' }],

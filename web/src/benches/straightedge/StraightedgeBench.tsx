@@ -6,7 +6,7 @@ import { Drawing } from '../../drawing/Drawing'
 import { exaggeration } from '../../drawing/exaggeration'
 import { useHatch } from '../../drawing/Hatch'
 import { EntryCell } from '../../kit/EntryCell'
-import { showLength } from '../../units/length'
+import { sayLength, showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
 import { asRead, clocksOf, oneOf } from '../draft'
@@ -173,7 +173,7 @@ export const straightedgeBench: BenchClient<'straightedge'> = {
   title: 'Straightedge',
   answers: 'Offset from feelers under a straightedge',
   ...byTable<'straightedge'>(FIELDS),
-  say: (result, unit) => ({ ...plainSay(result), note: `Offset ${showLength(result.offset_mm, unit)} in all.` }),
+  say: (result, unit) => ({ ...plainSay(result), note: `Offset ${sayLength(result.offset_mm, unit)} in all.` }),
   Drawing: StraightedgeDrawing,
   quickLimits: [{ cell: 'offset', label: 'Offset limit', kind: 'length', unit: '' }],
   quickPreset: ({ offset }) => (offset === undefined ? {} : { limit: { offset_mm: offset } }),
