@@ -17,6 +17,19 @@ class LineEditorTest(BrowserTestCase):
         self.page.get_by_role("button", name=re.compile(label)).nth(nth).click()
         self.page.get_by_role("option", name=option, exact=True).click()
 
+    def test_values_typed_down_a_column_are_all_on_the_card_and_the_first_wrong_field_has_the_focus(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/lines/new")
+        page.get_by_role("button", name=re.compile("values from one document$")).click()
+        page.get_by_label("Document").fill("Manual 7")
+        page.get_by_label("Soft foot limit").fill("0.05")
+        page.get_by_label("Machine foot bolt torque").fill("190")
+        page.get_by_role("radiogroup", name="Threads").last.get_by_text("oiled").click()
+        page.get_by_role("button", name="Save 2 values").click()
+        expect(page.get_by_text("maker's manual: Manual 7")).to_have_count(2)
+        page.get_by_role("button", name="Save the line").click()
+        expect(page.get_by_label("Name of the line")).to_be_focused()
+
     def test_bush_and_shrink_disc_a_half_key_a_floating_shaft_and_growth_come_out_in_the_route(self) -> None:
         page = self.page
         page.goto(f"{self.live_server_url}/lines/new")

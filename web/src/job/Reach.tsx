@@ -15,10 +15,12 @@ import { Documents } from '../line/Documents'
 import { ValueLines } from '../line/ValueLines'
 import { useMay } from '../session/may'
 import { showTime } from '../units/length'
+import { useUnit } from '../units/preferences'
 import { type Step, useJob } from './context'
 import { HandOver } from './HandOver'
 import { RunningTimers } from './HeatRunPanel'
 import { lastChange } from './lastChange'
+import { saveValues } from './saveValues'
 import { Tray } from './Tray'
 
 type Open = 'card' | 'ledger' | 'provisional' | 'hand-over' | null
@@ -26,6 +28,7 @@ type Open = 'card' | 'ledger' | 'provisional' | 'hand-over' | null
 /** What runs through every stage, one tap away: the value card, the ledger, what is provisional, what waits to be sent. */
 export function Reach({ step, waiting }: { step: Step; waiting: string }) {
   const job = useJob()
+  const unit = useUnit()
   const [open, setOpen] = useState<Open>(null)
   const { coupling } = job.spec
   const catalogue = useQuery(catalogueOptions).data
@@ -73,6 +76,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
           canEdit={!job.closed}
           changes={mayChange ? 'with a reason' : 'not'}
           changed={(key) => lastChange(job, key)}
+          onSaveAll={(values) => saveValues(values, { jobId: job.id, step: step.key, unit })}
           onSave={async (key, value, reason) => {
             await append({
               id: newId(),

@@ -15,6 +15,7 @@ import { sayWhen } from '../units/when'
 import { entriesOf, type Step, useJob } from './context'
 import { OneText } from './OneText'
 import { TakePhotograph } from './Photographs'
+import { saveValues } from './saveValues'
 
 const DOCUMENTS = 'safe.papers' // the step at which the documents are read
 
@@ -101,6 +102,7 @@ export function StepHead({ step }: { step: Step }) {
 /** What the step waits for is entered where it says so. */
 function MissingValues({ step }: { step: Step }) {
   const job = useJob()
+  const unit = useUnit()
   const kinds = useQuery(catalogueOptions).data?.kinds ?? []
   const missing = kinds.filter((kind) => step.needs.includes(kind.key) && !(kind.key in job.card))
   if (missing.length === 0) return null
@@ -108,10 +110,7 @@ function MissingValues({ step }: { step: Step }) {
     <CardTable
       place={`${job.id}.card`}
       kinds={missing}
-      onSave={async (key, value) => {
-        const body = { step: step.key, kind: 'value', inputs: { key, value } } as const
-        await append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body })
-      }}
+      onSave={(values) => saveValues(values, { jobId: job.id, step: step.key, unit })}
     />
   )
 }

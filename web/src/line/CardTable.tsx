@@ -8,7 +8,6 @@ import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
 import { Pick } from '../kit/Pick'
 import { useUnit } from '../units/preferences'
-import { sayRefusal } from '../units/say'
 import { SOURCES } from './EditValue'
 import { type Figure, readFigureDraft, showFigureDraft, typedForRecord, unitOnCard, wrongWith } from './figure'
 
@@ -22,7 +21,8 @@ interface CardTableProps {
   /** Where its half-typed figures are kept. */
   place: string
   kinds: readonly Kind[]
-  onSave: (key: string, value: Value) => Promise<void> | void
+  /** All of them at once; what was refused, and why, by its key. */
+  onSave: (values: Record<string, Value>) => Promise<Record<string, string>>
 }
 
 /** Missing values, typed down a column: the document, its issue and page once for all of them. */
@@ -42,23 +42,26 @@ export function CardTable({ place, kinds, onSave }: CardTableProps) {
     if (!word('document').trim()) wrong.document = 'Enter the document.'
     if (begun.length === 0) wrong.document = 'Enter a value first.'
     const source = { kind: SOURCE.of(draft), document: word('document').trim(), issue: word('issue'), page: word('page') }
-    const saved: string[] = []
+    const ready: Record<string, Value> = {}
     for (const kind of begun) {
       const value = readFigureDraft(figureOf(kind), unitOf(kind))
       const problem = wrongWith(kind, figureOf(kind), means(kind), unit)
       if (value === null || problem) wrong[kind.key] = problem ?? ''
       else if (!wrong.document)
-        try {
-          const typed = typedForRecord(figureOf(kind), unitOf(kind))
-          await onSave(kind.key, { value, means: means(kind).trim(), typed, up_to: [], of_material: [], source })
-          saved.push(kind.key)
-        } catch (why) {
-          wrong[kind.key] = sayRefusal(why, unit)
+        ready[kind.key] = {
+          value,
+          means: means(kind).trim(),
+          typed: typedForRecord(figureOf(kind), unitOf(kind)),
+          up_to: [],
+          of_material: [],
+          source,
         }
     }
-    setProblems(wrong)
-    const cells = Object.fromEntries(Object.entries(draft.cells).filter(([key]) => !saved.includes(key)))
-    if (saved.length > 0) change({ ...draft, cells })
+    const refused = Object.keys(ready).length > 0 ? await onSave(ready) : {}
+    setProblems({ ...wrong, ...refused })
+    const isSaved = (key: string) => key in ready && !(key in refused)
+    if (Object.keys(ready).some(isSaved))
+      change({ ...draft, cells: Object.fromEntries(Object.entries(draft.cells).filter(([key]) => !isSaved(key))) })
   }
   return (
     <Typed onKeyDown={goDown}>

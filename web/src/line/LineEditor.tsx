@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { Fragment, useState } from 'react'
+import { Fragment, useEffect, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import styled from 'styled-components'
 import { post, Refused, type Schemas, send } from '../api/client'
@@ -58,6 +58,12 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
   const screwed = held.filter((_, i) => Number(draft.cells[`${SIDES[i]!}.screws`]?.text ?? 0) > 0)
   const asks = { family, held, screwed, drives: word('driven.drawn_as'), backstop: draft.choices.backstop === true }
   const asked = askedBy(catalogue, asks)
+  useEffect(() => {
+    if (Object.keys(problems).length === 0) return
+    const first = document.querySelector<HTMLElement>('[data-bench] [aria-invalid=true]')
+    first?.focus({ preventScroll: true })
+    first?.scrollIntoView({ block: 'center' })
+  }, [problems])
   const save = async () => {
     const body = JSON.stringify({ name: word('name'), version: line?.version ?? 0, spec, values })
     try {
@@ -80,9 +86,8 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
       const fields = Object.keys(here).length
       setGeneral(
         elsewhere.join(' ') ||
-          `${fields === 1 ? '1 field needs' : `${fields} fields need`} attention. The first is in front of you.`,
+          `${fields === 1 ? '1 field needs' : `${fields} fields need`} attention. The first has the focus.`,
       )
-      requestAnimationFrame(() => document.querySelector<HTMLElement>('[data-bench] [aria-invalid=true]')?.focus())
     }
   }
   const takeSize = (size: Schemas['CouplingSizeOut']) =>
@@ -235,6 +240,10 @@ function Editor({ line }: { line: Schemas['LineOut'] | null }) {
             perHub={ofBothHubs(catalogue, held)}
             card={values}
             onSave={(key, value) => set('values', { ...values, [key]: value })}
+            onSaveAll={async (more) => {
+              set('values', { ...values, ...more })
+              return {}
+            }}
           />
         </section>
         <Foot>

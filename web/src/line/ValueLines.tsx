@@ -26,6 +26,8 @@ interface ValueLinesProps {
   /** Lines for which a hub may have its own figure. */
   perHub?: readonly string[]
   onSave: (key: string, value: Value, reason: string) => Promise<void> | void
+  /** Several missing values at once, where there is a place for them. */
+  onSaveAll?: (values: Record<string, Value>) => Promise<Record<string, string>>
   canEdit?: boolean
   /** Who may change what stands: anybody on a line's own card; in a job the lead, with a reason. */
   changes?: 'freely' | 'with a reason' | 'not'
@@ -42,6 +44,7 @@ export function ValueLines({
   needed = [],
   perHub = [],
   onSave,
+  onSaveAll,
   canEdit = true,
   changes = 'freely',
   changed,
@@ -55,7 +58,7 @@ export function ValueLines({
   const base = (kind: Kind) => kind.key.split('@')[0]!
   const isShown = (kind: Kind) => keys.includes(kind.key) || (kind.key in card && [...keys, ...mayHave].includes(base(kind)))
   const folded = kinds.filter((kind) => mayHave.includes(kind.key) && !isShown(kind))
-  const missing = canEdit && place ? kinds.filter((kind) => isShown(kind) && !(kind.key in card)) : []
+  const missing = canEdit && place && onSaveAll ? kinds.filter((kind) => isShown(kind) && !(kind.key in card)) : []
   const listed = inColumn ? kinds.filter((kind) => isShown(kind) && kind.key in card) : kinds.filter(isShown)
   return (
     <Lines ref={lines}>
@@ -64,7 +67,7 @@ export function ValueLines({
           <PlainButton onPress={() => setInColumn(!inColumn)} aria-expanded={inColumn}>
             {inColumn ? 'One by one' : `Enter ${missing.length} values from one document`}
           </PlainButton>
-          {inColumn && place && <CardTable place={place} kinds={missing} onSave={(key, value) => onSave(key, value, '')} />}
+          {inColumn && place && onSaveAll && <CardTable place={place} kinds={missing} onSave={onSaveAll} />}
         </li>
       )}
       {[...listed, ...(further ? folded : [])].map((kind) => {
