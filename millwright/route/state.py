@@ -55,6 +55,7 @@ class StepState(StrEnum):
     DONE = "done"
 
 
+MOST_NAMED = 6  # steps that are not started: more are counted
 STATE_WORDS: Mapping[StepState, str] = {
     StepState.BLOCKED: "not started",
     StepState.OPEN: "not started",
@@ -228,10 +229,16 @@ class RouteNow:
 
     def why_not_signed_off(self) -> list[Words]:
         """Everything that keeps the record open; empty when it may be signed."""
+        open_now = [now for now in self.steps if now.step.form.kind != "sign" and not now.settled]
+        ahead = [now for now in open_now if now.state in (StepState.BLOCKED, StepState.OPEN)]
+        if len(ahead) <= MOST_NAMED:
+            ahead = []
         why = [
             words("{title}: {why}", title=now.step.title, why=now.stale_because or STATE_WORDS[now.state])
-            for now in self.steps
-            if now.step.form.kind != "sign" and not now.settled
+            for now in open_now
+            if now not in ahead
         ]
+        if ahead:
+            why.append(words(f"{len(ahead)} steps not started, the first of them: {ahead[0].step.title}"))
         why += [words(f"Ledger: {line.what}, {line.missing} to count back") for line in self.ledger if line.open]
         return why + [words("Not final yet: {what}", what=what) for what in self.provisional]

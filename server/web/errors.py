@@ -94,4 +94,6 @@ def _problem(error: dict[str, Any]) -> Problem:
     path = ".".join(str(step) for step in error["loc"][2:])
     if error["type"] == "value_error":
         return Problem(path, error["msg"].removeprefix("Value error, "))
+    if error["loc"][0] == "path":  # an address nobody was given
+        return Problem(path, "There is no such thing here.")
     return Problem(path, "This is missing." if error["type"] == "missing" else f"{error['msg']}.")

@@ -57,7 +57,8 @@ export function RecordView() {
           rows={record.card.map((line) => [
             line.title,
             <>
-              <Num>{sayIn(line.value, unit)}</Num> {line.means}
+              <Num>{sayIn(line.value, unit)}</Num>
+              {line.means && `, ${line.means}`}
             </>,
             line.source,
           ])}
