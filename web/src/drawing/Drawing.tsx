@@ -57,6 +57,8 @@ const Place = styled.div`
   min-width: 0;
   > svg { display: block; width: 100%; overflow: visible; }
   > [data-cut] { overflow: hidden; }
+  /* Writing over lines stands on the paper. */
+  .halo { paint-order: stroke; stroke: var(--paper); stroke-width: 5px; stroke-linejoin: round; }
   > [data-narrow] :is(path, circle, rect) { vector-effect: non-scaling-stroke; }
   > [data-narrow] text { transform-box: fill-box; transform: scale(var(--wider), var(--taller)); transform-origin: left; }
   > [data-narrow] [data-large] { transform: none; }

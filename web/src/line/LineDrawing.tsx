@@ -70,9 +70,7 @@ export function LineDrawing({ spec }: { spec: LineSpec }) {
               textAnchor="middle"
               fontWeight="600"
               fontSize="var(--fs-sub)"
-              stroke="var(--paper)"
-              strokeWidth="6"
-              paintOrder="stroke"
+              className="halo"
             >
               {machine.name}
             </text>

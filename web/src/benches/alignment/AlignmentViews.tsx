@@ -247,7 +247,6 @@ const Views = styled.div`
     figcaption em { display: block; font: 600 var(--fs-body) var(--text); color: var(--ink); padding-top: 4px; }
     .words { display: none; }
   }
-  .halo { paint-order: stroke; stroke: var(--paper); stroke-width: 5px; stroke-linejoin: round; }
   .read { font-family: var(--read); font-weight: 500; }
   .figure { font-family: var(--read); font-weight: 600; font-size: var(--fs-sub); paint-order: stroke; stroke: var(--paper); stroke-width: 5px; }
   p { font-size: var(--fs-note); color: var(--ink-2); display: flex; gap: 10px; align-items: center; justify-content: flex-end; }

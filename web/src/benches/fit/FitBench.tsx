@@ -3,7 +3,7 @@ import type { Schemas } from '../../api/client'
 import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { EntryCell } from '../../kit/EntryCell'
-import { sayLength, showLength } from '../../units/length'
+import { sayLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
 import { asRead, DraftReader } from '../draft'
@@ -105,15 +105,7 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
                 markerStart={hatch.arrow}
                 markerEnd={hatch.arrow}
               />
-              <text
-                x={x}
-                y="53"
-                textAnchor="middle"
-                fontSize="var(--fs-note)"
-                stroke="var(--paper)"
-                strokeWidth="5"
-                paintOrder="stroke"
-              >
+              <text x={x} y="53" textAnchor="middle" fontSize="var(--fs-note)" className="halo">
                 {STATIONS[i]}
               </text>
             </g>
@@ -138,15 +130,7 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
                 markerStart={hatch.arrow}
                 markerEnd={hatch.arrow}
               />
-              <text
-                x={x}
-                y="65"
-                textAnchor="middle"
-                fontSize="var(--fs-note)"
-                stroke="var(--paper)"
-                strokeWidth="5"
-                paintOrder="stroke"
-              >
+              <text x={x} y="65" textAnchor="middle" fontSize="var(--fs-note)" className="halo">
                 {STATIONS[i]}
               </text>
             </g>
@@ -154,13 +138,13 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
           {result && (
             <>
               <text x="10" y="34" fontSize="var(--fs-text)">
-                tightest pair {showLength(result.interference_max_mm, unit, 3, true)}
+                tightest pair {sayLength(result.interference_max_mm, unit, 3, true)}
               </text>
               <text x="10" y="58" fontSize="var(--fs-text)">
-                loosest pair {showLength(result.interference_min_mm, unit, 3, true)}
+                loosest pair {sayLength(result.interference_min_mm, unit, 3, true)}
               </text>
               <text x="10" y="82" fontSize="var(--fs-text)">
-                spread: shaft {showLength(result.shaft_spread_mm, unit, 3)}, bore {showLength(result.bore_spread_mm, unit, 3)}
+                spread: shaft {sayLength(result.shaft_spread_mm, unit, 3)}, bore {sayLength(result.bore_spread_mm, unit, 3)}
               </text>
             </>
           )}

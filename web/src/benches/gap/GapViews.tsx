@@ -15,8 +15,6 @@ const ANGLE_ROOM = 16 // how far the steeper of the angles leans a face
 const leanOf = (found: Found | null, steepest: number) =>
   found && found.angle_mm_per_m > 0.001 ? (found.angle_v_mm_per_m / Math.max(steepest, 2)) * ANGLE_ROOM : 0
 
-const HALO = { stroke: 'var(--paper)', strokeWidth: 5, paintOrder: 'stroke' }
-
 /** Two hubs from the side, their faces open by what was read. */
 export function TwoHubs({ result }: { result: Result | null }) {
   const hatch = useHatch()
@@ -41,10 +39,10 @@ export function TwoHubs({ result }: { result: Result | null }) {
         stroke="var(--ink)"
         strokeWidth="2"
       />
-      <text x={b + w / 2} y="-40" textAnchor="middle" fontSize="var(--fs-small)" {...HALO}>
+      <text x={b + w / 2} y="-40" textAnchor="middle" fontSize="var(--fs-small)" className="halo">
         stationary
       </text>
-      <text x={a - w / 2} y="-40" textAnchor="middle" fontSize="var(--fs-small)" {...HALO}>
+      <text x={a - w / 2} y="-40" textAnchor="middle" fontSize="var(--fs-small)" className="halo">
         movable
       </text>
       <GapFigure from={a} to={b} found={result} arrow={hatch.arrow} />
@@ -89,7 +87,7 @@ export function HubsAndSpacer({ result, ends }: { result: Result | null; ends: r
         strokeWidth="2"
       />
       <path d={spacerOutline(first, second)} fill={hatch.fixed} stroke="var(--ink)" strokeWidth="2" />
-      <text y="5" textAnchor="middle" fontSize="var(--fs-small)" stroke="var(--paper)" strokeWidth="6" paintOrder="stroke">
+      <text y="5" textAnchor="middle" fontSize="var(--fs-small)" className="halo">
         spacer
       </text>
       {(
@@ -154,9 +152,7 @@ function GapFigure({ from, to, found, arrow }: GapFigureProps) {
           fontSize="var(--fs-head)"
           fontFamily="var(--read)"
           fontWeight="600"
-          stroke="var(--paper)"
-          strokeWidth="6"
-          paintOrder="stroke"
+          className="halo"
         >
           {showLength(found.mean_mm, unit)}
         </text>

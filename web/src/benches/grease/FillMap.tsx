@@ -48,9 +48,7 @@ export function FillMap({ holes, next, onTap }: FillMapProps) {
             textAnchor="middle"
             fontSize="var(--fs-text)"
             fontWeight="600"
-            stroke="var(--paper)"
-            strokeWidth="5"
-            paintOrder="stroke"
+            className="halo"
           >
             {hole.hole}
             {hole.lowest && (

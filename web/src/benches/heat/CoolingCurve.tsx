@@ -44,16 +44,7 @@ export function CoolingCurve({ result, readings, now_s, closes_s }: CoolingCurve
       <path d={`M${BOX.left} ${BOX.top}V${BOX.bottom}H${BOX.right}`} fill="none" stroke="var(--ink)" strokeWidth="1.25" />
       <path d={path} fill="none" stroke="var(--ink)" strokeWidth="3" strokeDasharray="8 5" />
       {closes !== null && closes < until && (
-        <text
-          x={x(closes) - 6}
-          y={BOX.bottom - 8}
-          textAnchor="end"
-          fontSize="var(--fs-small)"
-          className="halo"
-          stroke="var(--paper)"
-          strokeWidth="5"
-          paintOrder="stroke"
-        >
+        <text x={x(closes) - 6} y={BOX.bottom - 8} textAnchor="end" fontSize="var(--fs-small)" className="halo">
           closes at {showTime(closes)}, still air
         </text>
       )}
@@ -82,15 +73,7 @@ function Level({ at, words, degrees }: { at: number; words: string; degrees: num
       <text x={BOX.left - 6} y={at + 5} textAnchor="end" fontSize="var(--fs-small)" fontFamily="var(--read)" fontWeight="600">
         {Math.round(degrees)}
       </text>
-      <text
-        x={BOX.right - 6}
-        y={at - 5}
-        textAnchor="end"
-        fontSize="var(--fs-small)"
-        stroke="var(--paper)"
-        strokeWidth="5"
-        paintOrder="stroke"
-      >
+      <text x={BOX.right - 6} y={at - 5} textAnchor="end" fontSize="var(--fs-small)" className="halo">
         {words}
       </text>
     </>

@@ -40,10 +40,10 @@ export function HubSection({ result }: { result: Result | null }) {
       />
       <path d={`M0 ${-inner}V${inner}M150 ${-inner}V${inner}`} stroke="var(--ink)" strokeWidth="1.25" />
       <path d="M-366 0H240" stroke="var(--ink)" strokeDasharray="18 4 3 4" />
-      <text x="-180" y="5" textAnchor="middle" fontWeight="600" stroke="var(--paper)" strokeWidth="5" paintOrder="stroke">
+      <text x="-180" y="5" textAnchor="middle" fontWeight="600" className="halo">
         Shaft
       </text>
-      <text x="75" y="5" textAnchor="middle" fontWeight="600" stroke="var(--paper)" strokeWidth="5" paintOrder="stroke">
+      <text x="75" y="5" textAnchor="middle" fontWeight="600" className="halo">
         Hub
       </text>
       {result && (
@@ -53,9 +53,12 @@ export function HubSection({ result }: { result: Result | null }) {
             <tspan fontFamily="var(--read)" fontWeight="600" fontSize="var(--fs-sub)">
               {showLength(Math.abs(clear), unit, 3)}
             </tspan>{' '}
-            {clear < 0 ? 'it grips' : words}
+            {unit}
+            <tspan x="202" dy="17">
+              {clear < 0 ? 'it grips' : words}
+            </tspan>
           </text>
-          <text x="202" y="26" fontSize="var(--fs-small)" fill="var(--ink-2)">
+          <text x="202" y="32" fontSize="var(--fs-small)" fill="var(--ink-2)">
             closes at {Math.round(result.closes_at_c)} °C
           </text>
         </>

@@ -99,8 +99,8 @@ function Section({ draft, result }: { draft: Draft; result: Result | null }) {
   const right = (y: number, words: string, mm: number) => (
     <g>
       <path d={`M${w + 8} ${y}H190`} stroke="var(--ink)" strokeWidth=".75" />
-      <text x="196" y={y + 5} fontSize="var(--fs-text)">
-        {words} <tspan fontFamily="var(--read)">{showLength(mm, unit, 3)}</tspan>
+      <text x="196" y={y + 5} fontSize="var(--fs-small)">
+        {words} <tspan fontFamily="var(--read)">{sayLength(mm, unit, 3)}</tspan>
       </text>
     </g>
   )
@@ -126,10 +126,10 @@ function Section({ draft, result }: { draft: Draft; result: Result | null }) {
       <text y="5" textAnchor="middle" fontWeight="600">
         Key
       </text>
-      <text x="-230" y="-60" fontWeight="600" stroke="var(--paper)" strokeWidth="5" paintOrder="stroke">
+      <text x="-230" y="-60" fontWeight="600" className="halo">
         Hub
       </text>
-      <text x="-150" y="84" fontWeight="600" stroke="var(--paper)" strokeWidth="5" paintOrder="stroke">
+      <text x="-150" y="84" fontWeight="600" className="halo">
         Shaft
       </text>
       {result && (

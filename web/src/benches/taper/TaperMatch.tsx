@@ -33,10 +33,10 @@ export function TaperMatch({ result }: { result: Result | null }) {
       <text x="572" y="50" fontSize="var(--fs-small)">
         small end
       </text>
-      <text x="335" y="48" textAnchor="middle" fontWeight="600" stroke="var(--paper)" strokeWidth="5" paintOrder="stroke">
+      <text x="335" y="48" textAnchor="middle" fontWeight="600" className="halo">
         hub
       </text>
-      <text x="335" y="112" textAnchor="middle" fontWeight="600" stroke="var(--paper)" strokeWidth="5" paintOrder="stroke">
+      <text x="335" y="112" textAnchor="middle" fontWeight="600" className="halo">
         shaft
       </text>
       {result && (
