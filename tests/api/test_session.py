@@ -171,4 +171,4 @@ class EventsTest(TestCase):
         run = next(s for s in record["steps"] if s["key"] == self.step)
         self.assertEqual([r["label"] for r in run["readings"]], ["on the heater", "hub temperature", "hub temperature"])
         self.assertEqual([in_words(f["value"]) for f in run["readings"][1]["figures"]], ["88 °C"])
-        self.assertFalse([line for line in record["summary"] if line["name"].startswith("Work out the heat")])
+        self.assertFalse([line for line in record["summary"] if line["name"].startswith("Calculate the heat")])

@@ -75,7 +75,7 @@ class FloorTest(BrowserTestCase):
         page.get_by_label("What is to be done").fill("Motor hub shrunk on")
         page.get_by_role("button", name="Start a job").click()
         page.get_by_role("button", name="Prepare", exact=False).first.click()
-        expect(page.get_by_role("link", name=re.compile("Work out the heat, motor hub"))).to_be_visible()
+        expect(page.get_by_role("link", name=re.compile("Calculate the heat, motor hub"))).to_be_visible()
 
     def shrunk(self) -> dict[str, object]:
         """The motor's hub, shrunk on."""

@@ -135,7 +135,7 @@ PROCEDURES = (
         prepare=(
             Stop(
                 key="place",
-                title="Work out where the flange sits",
+                title="Calculate where the flange sits",
                 why="The distance to the flywheel is fixed: the flange finds its place on the shaft by it.",
                 tool="inside rule, the engine's shaft at the middle of its float",
                 rows=(

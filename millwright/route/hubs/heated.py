@@ -86,7 +86,7 @@ def plan_heat(job: JobFacts, side: Side, *, why: str, caution: str, needs: tuple
     return Step(
         key=f"prepare.heat.{side}",
         stage=Stage.PREPARE,
-        title=f"Work out the heat, {job.line.machine(side).called} hub",
+        title=f"Calculate the heat, {job.line.machine(side).called} hub",
         why=why,
         tool="thermometer on shaft and in the hall",
         caution=caution,

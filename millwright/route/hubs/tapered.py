@@ -115,7 +115,7 @@ def mount(job: JobFacts, side: Side) -> Part:
                 preset={**_taper_preset(job, side), "must_have": ["draw-up"]},
                 suggest=_draw_suggest(job, side),
             ),
-            on_fail="Off again, with the nut left on a few turns. Work out the heat anew, then heat it again.",
+            on_fail="Off again, with the nut left on a few turns. Calculate the heat anew, then heat it again.",
         ),
         Step(
             key=f"mount.nut.{side}",

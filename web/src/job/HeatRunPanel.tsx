@@ -26,7 +26,7 @@ export function HeatRunPanel({ step }: { step: Step }) {
   const { draft, change, clear } = useDraft(`${job.id}.${step.key}.pyrometer`, () => ({ cells: {}, choices: {} }))
   const [problem, setProblem] = useState('')
   const run = step.heat_run
-  if (!run) return <Note>Work out the heat first: the countdown goes by it.</Note>
+  if (!run) return <Note>Calculate the heat first: the countdown goes by it.</Note>
   const send = (event: Event, more: Record<string, unknown> = {}, typed: Record<string, string> = {}) => {
     setProblem('')
     return append({
