@@ -158,10 +158,10 @@ def _gaps_in(
     if plane.plane == "v":
         driver, load = (label(0, 0, "{gap}", gap=mm(gap)).words for gap in (mean_driver, mean_load))
         labels += [
-            label(MIDDLE - 152, top + 9, "driver side, mean", anchor="middle"),
-            Label(x=MIDDLE - 152, y=top + 33, words=driver, anchor="middle", big=True),
-            label(MIDDLE + 152, top + 9, "load side, mean", anchor="middle"),
-            Label(x=MIDDLE + 152, y=top + 33, words=load, anchor="middle", big=True),
+            label(MIDDLE - 140, top + 9, "driver side, mean", anchor="middle"),
+            Label(x=MIDDLE - 140, y=top + 33, words=driver, anchor="middle", big=True),
+            label(MIDDLE + 140, top + 9, "load side, mean", anchor="middle"),
+            Label(x=MIDDLE + 140, y=top + 33, words=load, anchor="middle", big=True),
         ]
     for i, (name, move) in enumerate(plane.feet[:4]):
         what = "shim" if plane.plane == "v" else "toward 3" if move >= 0 else "toward 9"

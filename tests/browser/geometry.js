@@ -17,6 +17,9 @@
     const box = aim.getBoundingClientRect()
     if (box.width < least - 0.6 || box.height < least - 0.6) say('small', el, Math.round(box.width) + 'x' + Math.round(box.height))
   }
+  for (const el of document.querySelectorAll('input[data-cell]')) {
+    if (shown(el) && el.scrollWidth > el.clientWidth) say('cut', el, 'by ' + (el.scrollWidth - el.clientWidth) + ': ' + el.value)
+  }
   const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)
   const range = document.createRange()
   for (let node = walker.nextNode(); node; node = walker.nextNode()) {

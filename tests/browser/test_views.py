@@ -72,13 +72,14 @@ class HandAndEyeTest(BrowserTestCase):
     who = "lead"
 
     def measure(self, *paths: str) -> None:
-        """Each of these addresses at four sizes, as the hall has it and for gloves."""
+        """Each of these addresses at four sizes, in mm, and for gloves on an inch sheet, where figures are longer."""
         page = self.page
         for path in paths:
             page.goto(f"{self.live_server_url}{path}")
             expect(page.locator("main :is(h2, h3, button, a)").first).to_be_visible()
             page.evaluate("document.fonts.ready.then(() => true)")
             for gloves in (False, True):
+                page.get_by_label("Unit of the sheet").get_by_text("inch" if gloves else "mm", exact=True).click()
                 page.evaluate("on => { document.documentElement.dataset.gloves = on }", "on" if gloves else "off")
                 for width, height in SIZES:
                     page.set_viewport_size({"width": width, "height": height})

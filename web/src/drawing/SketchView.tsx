@@ -83,4 +83,5 @@ const Drawn = styled.div`
   font-size: var(--fs-note);
   text { fill: var(--ink); stroke: var(--paper); stroke-width: 3; paint-order: stroke; }
   text[data-big] { font: 600 var(--fs-head) var(--read); stroke-width: 5; }
+  [data-narrow] text[data-big] { font-size: var(--fs-sub); }
 `

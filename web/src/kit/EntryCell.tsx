@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useRef } from 'react'
+import { type CSSProperties, type KeyboardEvent, useRef } from 'react'
 import { FieldError, Input, TextField } from 'react-aria-components'
 import styled from 'styled-components'
 import { type CellKind, isThousandOrDecimal, READ_CELL, showTyped, type Typed } from '../units/length'
@@ -74,14 +74,16 @@ export function EntryCell({
         before.current = typed ?? { text: '', unit }
       }}
     >
-      <Box
-        data-cell={part}
-        data-long={shown.length > 6 || undefined}
-        inputMode="decimal"
-        autoComplete="off"
-        onKeyDown={onKeyDown}
-        onFocus={(e) => e.currentTarget.select()}
-      />
+      <Frame>
+        <Box
+          data-cell={part}
+          style={{ '--places': shown.length || 1 } as CSSProperties}
+          inputMode="decimal"
+          autoComplete="off"
+          onKeyDown={onKeyDown}
+          onFocus={(e) => e.currentTarget.select()}
+        />
+      </Frame>
       <Under>{wrong}</Under>
     </Cell>
   )
@@ -137,15 +139,18 @@ const Cell = styled(TextField)<{ $width: number }>`
   width: ${(p) => p.$width}px;
   max-width: 100%;
 `
+/** A figure is written as large as its cell allows: one that is cut off is read as another. */
+const Frame = styled.div`container-type: inline-size;`
 const Box = styled(Input)`
   width: 100%;
+  padding: 0;
   height: var(--touch);
   text-align: center;
   background: var(--leaf);
   border: 1.25px solid var(--ink);
   color: var(--blue);
   font: 500 var(--t-read) var(--read);
-  &[data-long] { font-size: var(--fs-sub); }
+  font-size: clamp(var(--fs-note), (100cqw - 10px) / (var(--places) * 0.605), var(--t-read));
   &[data-focused] { border: 3px solid var(--blue); background: var(--blue-wash); outline: none; }
   &[data-invalid] { border: 3px double var(--temper-4); }
   [data-hall='dim'] &[data-invalid] { border-color: var(--ink); }

@@ -249,6 +249,7 @@ const Views = styled.div`
   }
   .read { font-family: var(--read); font-weight: 500; }
   .figure { font-family: var(--read); font-weight: 600; font-size: var(--fs-sub); paint-order: stroke; stroke: var(--paper); stroke-width: 5px; }
+  @media (max-width: 700px) { .figure { font-size: var(--fs-note); } }
   p { font-size: var(--fs-note); color: var(--ink-2); display: flex; gap: 10px; align-items: center; justify-content: flex-end; }
   p svg { width: 14.86%; min-width: 60px; height: 14px; }
 `

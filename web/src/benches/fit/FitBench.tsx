@@ -117,6 +117,15 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
         <h3>
           Bore<span>inside micrometer, the same stations</span>
         </h3>
+        {result && (
+          <Pairs>
+            <li>tightest pair {sayLength(result.interference_max_mm, unit, 3, true)}</li>
+            <li>loosest pair {sayLength(result.interference_min_mm, unit, 3, true)}</li>
+            <li>
+              spread: shaft {sayLength(result.shaft_spread_mm, unit, 3)}, bore {sayLength(result.bore_spread_mm, unit, 3)}
+            </li>
+          </Pairs>
+        )}
         <Drawing along paper={[0, 0, 740, 120]}>
           <path d="M280 4H670V30H280ZM280 90H670V116H280Z" fill={hatch.other} stroke="var(--ink)" strokeWidth="2" />
           <path d="M280 30V90M670 30V90" stroke="var(--ink)" strokeWidth="2" />
@@ -135,19 +144,6 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
               </text>
             </g>
           ))}
-          {result && (
-            <>
-              <text x="10" y="34" fontSize="var(--fs-text)">
-                tightest pair {sayLength(result.interference_max_mm, unit, 3, true)}
-              </text>
-              <text x="10" y="58" fontSize="var(--fs-text)">
-                loosest pair {sayLength(result.interference_min_mm, unit, 3, true)}
-              </text>
-              <text x="10" y="82" fontSize="var(--fs-text)">
-                spread: shaft {sayLength(result.shaft_spread_mm, unit, 3)}, bore {sayLength(result.bore_spread_mm, unit, 3)}
-              </text>
-            </>
-          )}
         </Drawing>
         {cells('bore')}
       </Zone>
@@ -185,6 +181,14 @@ export const fitBench: BenchClient<'fit'> = {
     low === undefined || high === undefined ? {} : { required: { min_mm: low, max_mm: high } },
   keys: [['Enter', 'next station']],
 }
+
+/** In the free corner of the drawing, or above it where there is none. */
+const Pairs = styled.ul`
+  list-style: none;
+  padding: 8px 0 0 10px;
+  line-height: 1.55;
+  @media (min-width: 701px) { position: absolute; }
+`
 
 const Grid = styled.div`
   display: flex;
