@@ -25,7 +25,7 @@ PATIENCE_MS = 60_000  # reached by nothing but a fault: a busy machine is no rea
 expect.set_options(timeout=PATIENCE_MS)
 
 # What enters a reading, whether or not it can be told yet that it keeps its limit.
-ENTER = re.compile(r"^(Save|Take it as it is)$")
+ENTER = re.compile(r"^(Save|Take it as it is)$")  # and stay on the sheet
 
 
 @cache

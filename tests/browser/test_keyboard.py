@@ -10,7 +10,7 @@ from server.jobs.models import Job
 from server.plant.models import Line
 from tests.site import PASSWORD
 
-from .base import ENTER, FACE, IN_LINE, RIM, BrowserTestCase
+from .base import FACE, IN_LINE, RIM, BrowserTestCase
 
 FOCUSED = """() => {
   const a = document.activeElement
@@ -82,14 +82,15 @@ class KeyboardTest(BrowserTestCase):
         expect(self.page.get_by_role("heading", name="Read the documents and dress for the job")).to_be_visible()
         self.tab_to("input", "The maker")
         while (key := self.step()) != "close.sign":
+            self.goes_on = False
             if key == "set.align":
                 self.find_it_over_move_and_read_again()
             else:
                 self.do(key)
-            self.focus_on_next()
-            keys.press("Enter")
-            self.page.wait_for_function("before => !location.pathname.endsWith(before)", arg=key)
-            self.page.wait_for_function(f"() => !/^Next/.test(({FOCUSED})().name)")
+            if not self.goes_on:
+                self.focus_on_next()
+                keys.press("Enter")
+            self.wait_for(f"() => !location.pathname.endsWith('{key}') && !/^(Next|Save)/.test(({FOCUSED})().name)")
         job = Job.objects.get(line=self.own)
         self.sign_as_lead(job, "close.sign")
         self.assertTrue(job.stand().closed)
@@ -122,6 +123,7 @@ class KeyboardTest(BrowserTestCase):
             self.pull_every_bolt()
         else:
             self.fill(READINGS.get(family, {}), WORDS.get(key, WORDS.get(family)), is_bench=family in READINGS)
+        self.goes_on = self.focused()["name"] == "Save and go on"
         self.page.keyboard.press("Enter")
         if key == "safe.try":
             self.page.wait_for_function(f"() => ({FOCUSED})().name === 'Your password'")
@@ -182,13 +184,19 @@ class KeyboardTest(BrowserTestCase):
             readings = READINGS.get(key, READINGS["couple.align"])
             self.tab_to("input", next(iter(readings)))
             self.fill(readings, None, is_bench=True)
+            self.tab_to("button", "Save and go on")
+            keys.press("Tab")  # the other one: save, and look at it
             keys.press("Enter")
             self.focus_on_next()
 
     def focus_on_next(self) -> None:
         """After an entry the focus waits on what comes next."""
+        self.wait_for(f"() => /^(Next|See)/.test(({FOCUSED})().name)")
+
+    def wait_for(self, holds: str) -> None:
+        """Until it is so on the page; else it is told where the hand is."""
         try:
-            self.page.wait_for_function(f"() => /^(Next|See)/.test(({FOCUSED})().name)")
+            self.page.wait_for_function(holds)
         except TimeoutError:
             self.fail(f"{self.step()}: the focus is on {self.focused()}")
 
@@ -210,7 +218,7 @@ class KeyboardTest(BrowserTestCase):
         for text in [*RIM.values(), *FACE.values()]:
             keys.type(text)
             keys.press("Enter")
-        expect(page.get_by_role("button", name=ENTER)).to_be_focused()
+        expect(page.locator("[data-enter-goes-here]")).to_be_focused()
         page.get_by_label("Face at 9 o’clock").focus()
         keys.press("Shift+Enter")
         expect(page.get_by_label("Face at 6 o’clock")).to_be_focused()

@@ -94,7 +94,7 @@ createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queryClient}>
       <PreferencesProvider>
-        <BrowserRouter>
+        <BrowserRouter useTransitions={false}>
           <App />
         </BrowserRouter>
       </PreferencesProvider>

@@ -57,11 +57,11 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
   const standing = touched || outdated ? null : (current?.result ?? null)
   const result = evaluated.result ?? standing
   const enter = useOneAtATime(async () => {
-    if (!reading.input) return
+    if (!reading.input) return undefined
     setRefused('')
     const as_it_is = result !== null && cannotTell(result)
     const body = { step: step.key, kind: 'reading', inputs: reading.input, typed: reading.typed, as_it_is } as const
-    await append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body, typedAt: { place, draft } }).catch(
+    return append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body, typedAt: { place, draft } }).catch(
       (why) => setRefused(sayRefusal(why, unit)),
     )
   })
@@ -95,6 +95,7 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
                 label: result && cannotTell(result) ? 'Take it as it is' : undefined,
                 onPress: enter,
                 isDisabled: !reading.input || blocked || isRefused || (touched && outdated !== null),
+                mayGoOn: !result || (result.verdict !== 'over' && !cannotTell(result)),
               }}
               onMove={step.moves && !blocked ? () => setMoving(true) : undefined}
               onAgain={mayReadAgain && !job.closed ? readAgain : undefined}

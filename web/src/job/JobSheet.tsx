@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect } from 'react'
+import { type ReactNode, useLayoutEffect } from 'react'
 import { useLocation } from 'react-router'
 import { useBeHere } from '../api/live'
 import { notSent, useOutbox } from '../api/outbox'
@@ -31,7 +31,7 @@ export function JobSheet({ step, isTyping = false, children, verdict, keys }: Jo
   const { driver, driven, coupling } = job.spec
   const toTheFirstField = useLocation().state?.toTheFirstField === true
   // biome-ignore lint/correctness/useExhaustiveDependencies: a hand that goes on does so with each new step
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (toTheFirstField) document.querySelector<HTMLElement>(FIRST_TO_FILL)?.focus()
   }, [toTheFirstField, step.key])
   return (

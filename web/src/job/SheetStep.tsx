@@ -100,6 +100,7 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
                       label: wanted.length ? 'Save unfinished' : undefined,
                       onPress: enter,
                       isDisabled: blocked || unreadable,
+                      mayGoOn: wanted.length === 0,
                     }
               }
               onStartOver={clear}

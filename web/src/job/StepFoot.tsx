@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query'
-import { useEffect, useRef } from 'react'
+import { useEffect, useLayoutEffect, useRef } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
-import { sessionOptions } from '../api/queries'
+import { jobOptions, queryClient, sessionOptions } from '../api/queries'
 import { MainButton, PlainButton } from '../kit/Button'
 import { sayWhen } from '../units/when'
 import { Accept, requestOf } from './Accept'
@@ -15,8 +15,10 @@ interface StepFootProps {
   enter?: {
     /** Where it is not simply saved: what saving it means. */
     label?: string | undefined
-    onPress: () => Promise<void>
+    onPress: () => Promise<unknown>
     isDisabled: boolean
+    /** As far as can be told before it is saved, the step is done with it. */
+    mayGoOn: boolean
   }
   /** Record the move, where the machine is moved here. */
   onMove?: (() => void) | undefined
@@ -37,9 +39,16 @@ export function StepFoot({ step, touched, enter, onMove, onAgain, onStartOver }:
   const signed = job.signatures.find((s) => s.id === step.signed)
   const accepted = job.signatures.find((s) => s.id === step.authorised)
   const isDone = !touched && (step.state === 'done' || !!waits)
-  const goTo = (to: Step, toTheFirstField: boolean) =>
+  const goTo = (to: Pick<Step, 'key'>, toTheFirstField: boolean) =>
     navigate(`/jobs/${job.id}/steps/${to.key}`, { state: { toTheFirstField } })
   const foot = useKeptFocus()
+  const goesOn = enter?.mayGoOn && !step.hold && step.blocked_by.length === 0
+  const saveAndGoOn = async (byKeys: boolean) => {
+    if ((await enter?.onPress()) !== 'stands' || !isStillAt(foot.current)) return
+    const now = queryClient.getQueryData(jobOptions(job.id).queryKey)
+    const [here, then] = [step.key, now?.next].map((key) => now?.steps.find((s) => s.key === key))
+    if (here?.state === 'done' && then && then !== here) goTo(then, byKeys)
+  }
   const MoveButton = isOver ? MainButton : PlainButton
   const AgainButton = isOver && !onMove ? MainButton : PlainButton
   return (
@@ -62,9 +71,20 @@ export function StepFoot({ step, touched, enter, onMove, onAgain, onStartOver }:
       )}
       {!touched && !waits && step.state === 'to sign' && <Sign step={step} />}
       {enter && mustEnter && (
-        <MainButton data-enter-goes-here isDisabled={enter.isDisabled} onPress={enter.onPress}>
-          {enter.label ?? 'Save'}
-        </MainButton>
+        <Side>
+          <MainButton
+            data-enter-goes-here
+            isDisabled={enter.isDisabled}
+            onPress={(press) => (goesOn ? saveAndGoOn(press.pointerType === 'keyboard') : enter.onPress())}
+          >
+            {goesOn ? 'Save and go on' : (enter.label ?? 'Save')}
+          </MainButton>
+          {goesOn && (
+            <PlainButton isDisabled={enter.isDisabled} onPress={() => enter.onPress()}>
+              Save
+            </PlainButton>
+          )}
+        </Side>
       )}
       {isDone && next && (
         <MainButton data-enter-goes-here onPress={(press) => goTo(next, press.pointerType === 'keyboard')}>
@@ -99,11 +119,17 @@ function isOutOfTolerance(step: Step, job: ReturnType<typeof useJob>) {
   return step.state === 'over' || (step.state === 'waiting' && requestOf(job, step) !== undefined)
 }
 
+/** The hand that saved has not gone elsewhere since: the sheet is there, and nothing but its foot has the focus. */
+function isStillAt(foot: HTMLElement | null) {
+  const focus = document.activeElement
+  return foot?.isConnected === true && (focus === document.body || foot.contains(focus))
+}
+
 /** When the button that had the focus makes way for the next one, that one has it; where there is none, the sheet has. */
 function useKeptFocus() {
   const foot = useRef<HTMLDivElement>(null)
   const wasHere = useRef(false)
-  useEffect(() => {
+  useLayoutEffect(() => {
     const onFocus = (event: FocusEvent) => {
       wasHere.current = foot.current?.contains(event.target as Node) ?? false
     }

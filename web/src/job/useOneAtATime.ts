@@ -1,13 +1,13 @@
 import { useRef } from 'react'
 
 /** Sends one thing at a time: a second press while the first is under way sends nothing. */
-export function useOneAtATime(send: () => Promise<unknown>): () => Promise<void> {
+export function useOneAtATime<T>(send: () => Promise<T>): () => Promise<T | undefined> {
   const isUnderWay = useRef(false)
   return async () => {
-    if (isUnderWay.current) return
+    if (isUnderWay.current) return undefined
     isUnderWay.current = true
     try {
-      await send()
+      return await send()
     } finally {
       isUnderWay.current = false
     }
