@@ -89,6 +89,7 @@ class HeatRunTest(BrowserTestCase):
         expect(page.get_by_text("Last read 420 °C")).to_be_visible()
         expect(page.get_by_text("clear by")).to_be_hidden()
         page.get_by_role("button", name="Hub grips").click()
+        expect(page.get_by_role("timer", name="Until it may grip")).to_be_hidden()
         page.get_by_text("home on its mark", exact=True).click()
         page.get_by_role("button", name="Save", exact=True).click()
         expect(self.verdict()).to_have_text("Not in order.")

@@ -3,6 +3,7 @@ import { useEffect, useLayoutEffect, useRef } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { jobOptions, queryClient, sessionOptions } from '../api/queries'
+import { useHeld } from '../benches/useHeld'
 import { MainButton, PlainButton } from '../kit/Button'
 import { sayWhen } from '../units/when'
 import { Accept, requestOf } from './Accept'
@@ -20,15 +21,15 @@ interface StepFootProps {
     /** As far as can be told before it is saved, the step is done with it. */
     mayGoOn: boolean
   }
-  /** Record the move, where the machine is moved here. */
-  onMove?: (() => void) | undefined
+  /** Record the move, where the machine is moved here; planned, unless the reading says that no move cures it. */
+  move?: { label: string; isPlanned: boolean; onPress: () => void } | undefined
   /** Take new readings, where some stand. */
   onAgain?: (() => void) | undefined
   onStartOver?: () => void
 }
 
 /** What can be done with the step now: save, sign, move, read again, have it accepted, go on to the next. */
-export function StepFoot({ step, touched, enter, onMove, onAgain, onStartOver }: StepFootProps) {
+export function StepFoot({ step, touched, enter, move, onAgain, onStartOver }: StepFootProps) {
   const job = useJob()
   const navigate = useNavigate()
   const next = job.steps.find((s) => s.key === job.next && s.key !== step.key)
@@ -42,17 +43,17 @@ export function StepFoot({ step, touched, enter, onMove, onAgain, onStartOver }:
   const goTo = (to: Pick<Step, 'key'>, toTheFirstField: boolean) =>
     navigate(`/jobs/${job.id}/steps/${to.key}`, { state: { toTheFirstField } })
   const foot = useKeptFocus()
-  const goesOn = enter?.mayGoOn && !step.hold && step.blocked_by.length === 0
+  const { held: goesOn, onPointerDown } = useHeld(enter?.mayGoOn && !step.hold && step.blocked_by.length === 0)
   const saveAndGoOn = async (byKeys: boolean) => {
     if ((await enter?.onPress()) !== 'stands' || !isStillAt(foot.current)) return
     const now = queryClient.getQueryData(jobOptions(job.id).queryKey)
     const [here, then] = [step.key, now?.next].map((key) => now?.steps.find((s) => s.key === key))
     if (here?.state === 'done' && then && then !== here) goTo(then, byKeys)
   }
-  const MoveButton = isOver ? MainButton : PlainButton
-  const AgainButton = isOver && !onMove ? MainButton : PlainButton
+  const MoveButton = isOver && move?.isPlanned ? MainButton : PlainButton
+  const AgainButton = isOver && !move?.isPlanned ? MainButton : PlainButton
   return (
-    <Foot ref={foot}>
+    <Foot ref={foot} onPointerDownCapture={onPointerDown}>
       {accepted && (
         <p>
           Accepted out of tolerance by {accepted.by}, {sayWhen(accepted.at)}: {accepted.reason}
@@ -96,9 +97,9 @@ export function StepFoot({ step, touched, enter, onMove, onAgain, onStartOver }:
           See the record
         </MainButton>
       )}
-      {(onMove || onAgain) && (
+      {(move || onAgain) && (
         <Side>
-          {onMove && <MoveButton onPress={onMove}>Record the move</MoveButton>}
+          {move && <MoveButton onPress={move.onPress}>{move.label}</MoveButton>}
           {onAgain && <AgainButton onPress={onAgain}>New readings</AgainButton>}
         </Side>
       )}
