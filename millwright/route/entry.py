@@ -22,11 +22,13 @@ from .steps import BenchForm, SheetForm
 
 
 class FootMoved(Model):
-    """How far a foot was moved: + shim added, + slide toward 3 o'clock."""
+    """How far a foot was moved, and how far it was to be: + shim added, + slide toward 3 o'clock."""
 
     name: Name = Field(min_length=1, max_length=60)
     shim_mm: Reading = 0.0
+    shim_planned_mm: Reading | None = None
     slide_mm: Reading = 0.0
+    slide_planned_mm: Reading | None = None
 
 
 class Move(Model):

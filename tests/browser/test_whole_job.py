@@ -37,6 +37,13 @@ class WholeJobTest(BrowserTestCase):
             expect(page.get_by_role("heading", level=2, name=step.title, exact=True)).to_be_visible()
             self.do(step.key, job)
             self.leave(step.key)
+        soft, align = (entry.inputs["feet"] for entry in job.entries.filter(kind="move"))
+        self.assertEqual([(f["name"], f["shim_mm"], f["shim_planned_mm"]) for f in soft], [("motor tail, 3 side", 0.2, 0.18)])
+        self.assertEqual(
+            [f["name"] for f in align], ["motor drive end, 9 side", "motor drive end, 3 side", "motor tail"]
+        )
+        self.assertEqual((align[1]["shim_mm"], align[1]["shim_planned_mm"]), (0.5, align[0]["shim_planned_mm"]))
+        self.assertAlmostEqual(align[0]["shim_mm"], align[0]["shim_planned_mm"], delta=0.005)
         self.close_as_lead(job)
         page.goto(f"{self.live_server_url}/jobs/{job.pk}/record")
         expect(page.get_by_text("Signed and closed.")).to_be_visible()
@@ -163,8 +170,12 @@ class WholeJobTest(BrowserTestCase):
             page.get_by_label(f"{corner} o’clock side").fill("0.18")
         expect(page.get_by_role("img", name="motor tail, 3 side parallel: 0.18 under it")).to_be_visible()
         self.enter()
-        expect(page.get_by_text("Entered so far")).to_be_visible()
-        page.get_by_role("button", name="All tight: measure again").click()
+        page.get_by_role("button", name="Record the shims").click()
+        under = page.get_by_label("motor tail, 3 side, shim")
+        self.assertEqual((under.input_value(), page.get_by_text("planned").all_inner_texts()), ("0.18", ["planned +0.18"]))
+        under.fill("0.20")
+        page.get_by_role("button", name="Save the shims").click()
+        expect(page.get_by_text("Since this was read, a foot was shimmed: read it again.")).to_be_visible()
         self.every_foot_stands()
 
     def every_foot_stands(self) -> None:
@@ -204,6 +215,8 @@ class WholeJobTest(BrowserTestCase):
         self.page.get_by_role("button", name="Record the move").click()
         shim = self.page.get_by_label("motor drive end, shim")
         self.assertGreater(float(shim.input_value()), 0.4)
+        self.page.get_by_role("button", name="A shim for each foot").first.click()
+        self.page.get_by_label("motor drive end, 3 side, shim").fill("0.5")
         self.page.get_by_role("button", name="Save the move").click()
         expect(self.page.get_by_text("Since this was read, the machines were moved: read it again.")).to_be_visible()
         self.goto_step("set.straightedge", job=job)

@@ -3421,7 +3421,7 @@ export interface components {
         };
         /**
          * FootMoved
-         * @description How far a foot was moved: + shim added, + slide toward 3 o'clock.
+         * @description How far a foot was moved, and how far it was to be: + shim added, + slide toward 3 o'clock.
          */
         FootMoved: {
             /** Name */
@@ -3433,11 +3433,21 @@ export interface components {
              */
             shim_mm?: number;
             /**
+             * Shim Planned Mm
+             * @default null
+             */
+            shim_planned_mm?: number | null;
+            /**
              * Slide Mm
              * @description mm, plunger pushed in is positive
              * @default 0
              */
             slide_mm?: number;
+            /**
+             * Slide Planned Mm
+             * @default null
+             */
+            slide_planned_mm?: number | null;
         };
         /**
          * FootOfDriver

@@ -12,6 +12,7 @@ import { type BenchStepOf, currentOf, entriesOf, isReadOn, type Job, type Readin
 import { History } from './History'
 import { JobSheet } from './JobSheet'
 import { MoveSlip } from './MoveSlip'
+import { hasWork, planOf } from './move'
 import { outdatedBecause, sayOutdated } from './outdated'
 import { StepFoot } from './StepFoot'
 import { useOneAtATime } from './useOneAtATime'
@@ -66,6 +67,8 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
     )
   })
   const now = outdated ? null : touched ? reading.input && { ...reading.input, ...preset } : (current?.inputs ?? null)
+  const read = result && { result, inputs: now }
+  const plan = planOf(read, step, job.spec)
   const isRefused = !evaluated.result && !evaluated.waiting
   const blocked = step.blocked_by.length > 0
   const mayReadAgain = entered || (standsEntered ? !touched : touched && outdated !== null)
@@ -97,7 +100,15 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
                 isDisabled: !reading.input || blocked || isRefused || (touched && outdated !== null),
                 mayGoOn: !result || (result.verdict !== 'over' && !cannotTell(result)),
               }}
-              onMove={step.moves && !blocked ? () => setMoving(true) : undefined}
+              move={
+                step.moves && !blocked
+                  ? {
+                      label: plan.slides ? 'Record the move' : 'Record the shims',
+                      isPlanned: plan.slides || hasWork(plan),
+                      onPress: () => setMoving(true),
+                    }
+                  : undefined
+              }
               onAgain={mayReadAgain && !job.closed ? readAgain : undefined}
               onStartOver={clear}
             />
@@ -120,7 +131,7 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
         />
       </div>
       <History entries={entriesOf(job, step.key)} />
-      {moving && <MoveSlip step={step} read={result && { result, inputs: now }} onClose={() => setMoving(false)} />}
+      {moving && <MoveSlip step={step} read={read} onClose={() => setMoving(false)} />}
     </JobSheet>
   )
 }

@@ -1,16 +1,16 @@
-import { useState } from 'react'
+import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import type { Schemas } from '../api/client'
 import { append, newId } from '../api/outbox'
-import type { Result } from '../benches/bench'
-import { type Draft, DraftReader, oneOf, slot } from '../benches/draft'
+import type { CellsProps } from '../benches/bench'
+import { DraftReader, oneOf, slot } from '../benches/draft'
 import { LabelledCell } from '../benches/parts'
-import type { Given, ResultOf } from '../benches/table'
+import type { Given } from '../benches/table'
 import { useDraft } from '../benches/useDraft'
 import { useEvaluate } from '../benches/useEvaluate'
 import { shortClock } from '../drawing/clock'
 import { Num } from '../kit/Allowance'
-import { MainButton } from '../kit/Button'
+import { MainButton, PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
@@ -19,40 +19,12 @@ import { useUnit } from '../units/preferences'
 import { sayRefusal } from '../units/say'
 import { type Step, useJob } from './context'
 import { LaserWatch, LeftToGo, useJacking, type Watched } from './Jacking'
+import { asCells, EACH, feetAt, isAlignment, type Place, planOf, type Read, readMove, withEach } from './move'
 import { useOneAtATime } from './useOneAtATime'
 
-type Alignment = ResultOf<'alignment'>
-type Move = Schemas['PlannedMove']
 const SIDES = ['3', '9'] as const
 const SIDE = oneOf('side', SIDES, '3')
 const NOTE = slot('note', '')
-
-interface Read {
-  result: Result
-  inputs: object | null
-}
-interface ReadAlignment {
-  result: Alignment
-  inputs: Given<'alignment'> | null
-}
-
-/** What the bench of a reading says every foot has to do; along the shaft too where it knows. */
-function suggestedBy(read: Read | null): { feet: readonly Move[]; axial_mm: number | null } {
-  if (read && isAlignment(read)) return { feet: read.result.suggested, axial_mm: null }
-  if (read && isAirGap(read)) {
-    const feet = read.result.feet.map((foot) => ({
-      name: foot.name,
-      machine: 'movable' as const,
-      shim_mm: foot.shim_known ? foot.shim_mm : 0,
-      slide_mm: foot.slide_known ? foot.slide_mm : 0,
-    }))
-    return { feet, axial_mm: read.result.slide_axial_mm }
-  }
-  return { feet: [], axial_mm: null }
-}
-
-const isAirGap = (read: Read): read is Read & { result: ResultOf<'airgap'> } => read.result.bench === 'airgap'
-const isAlignment = (read: Read): read is ReadAlignment => read.result.bench === 'alignment'
 
 interface MoveSlipProps {
   step: Step
@@ -61,41 +33,26 @@ interface MoveSlipProps {
   onClose: () => void
 }
 
-/** The move worked out, in the cells. */
-function asCells(suggested: readonly Move[], axial_mm: number | null): Draft {
-  const cells: Draft['cells'] = {}
-  if (axial_mm !== null) cells.axial = { text: axial_mm.toFixed(2), unit: 'mm' }
-  for (const [i, { shim_mm, slide_mm }] of suggested.entries()) {
-    cells[`shim${i}`] = { text: shim_mm.toFixed(2), unit: 'mm' }
-    cells[`slide${i}`] = { text: slide_mm.toFixed(2), unit: 'mm' }
-  }
-  return { cells, choices: {} }
-}
-
-/** A move as it is made, foot by foot, with what is left to go and what will be read after it. */
+/** A move as it is made, foot by foot beside what was planned, with what is left to go and what will be read after it. */
 export function MoveSlip({ step, read, onClose }: MoveSlipProps) {
-  const unit = useUnit()
   const job = useJob()
-  const alignment = read && isAlignment(read) ? read : null
-  const { feet: suggested, axial_mm } = suggestedBy(read)
-  const inputs = alignment?.inputs ?? null
-  const feet = (suggested.length > 0 ? suggested : job.spec[job.spec.movable].feet).map((foot) => foot.name)
-  const { draft, change, clear } = useDraft(`${job.id}.${step.key}.move`, () => asCells(suggested, axial_mm))
+  const unit = useUnit()
+  const inputs = read && isAlignment(read) ? read.inputs : null
+  const plan = planOf(read, step, job.spec)
+  const { draft, change, clear } = useDraft(`${job.id}.${step.key}.move`, () => asCells(plan, unit))
   const [seen, setSeen] = useState<Watched | null>(null)
   const [refused, setRefused] = useState('')
   const reader = new DraftReader(draft)
-  const moved = feet.map((name, i) => ({
-    name,
-    shim_mm: reader.length(`shim${i}`, `feet.${i}.shim_mm`) ?? 0,
-    slide_mm: reader.length(`slide${i}`, `feet.${i}.slide_mm`) ?? 0,
-  }))
+  const { feet, made } = readMove(reader, plan)
   const dials = new DraftReader(draft) // beside the move: what they show is not recorded
   const placed = [...(inputs?.movable_feet ?? []), ...(inputs?.stationary_feet ?? [])]
   const planesAt = planesOf(inputs)
   const jacking = useJacking(
-    moved.map((foot, i) => ({
-      ...foot,
-      x_mm: placed.find((f) => f.name === foot.name)?.x_mm ?? 0,
+    made.map(({ name, shim_mm, slide_mm }, i) => ({
+      name,
+      shim_mm,
+      slide_mm,
+      x_mm: placed.find((f) => f.name === name)?.x_mm ?? 0,
       dial_mm: dials.length(`dial${i}`, `feet.${i}.dial_mm`),
       side: SIDE.of(draft),
     })),
@@ -111,7 +68,7 @@ export function MoveSlip({ step, read, onClose }: MoveSlipProps) {
       jobId: job.id,
       to: 'entries',
       step: step.key,
-      body: { step: step.key, kind: 'move', inputs: { feet: moved, axial_mm: axial, note }, typed: reader.typed },
+      body: { step: step.key, kind: 'move', inputs: { feet, axial_mm: axial, note }, typed: reader.typed },
     })
       .then(() => {
         clear()
@@ -121,47 +78,87 @@ export function MoveSlip({ step, read, onClose }: MoveSlipProps) {
   )
   const cell = { draft, change, problems: jacking.problems }
   return (
-    <Slip title="Record what was moved" isOpen onClose={onClose} wide>
+    <Slip title={plan.slides ? 'Record what was moved' : 'Record the shims'} isOpen onClose={onClose} wide>
       <p>
-        Shim: plus is added, minus taken out. Slide: plus is toward 3 o’clock. Vertical first, then sideways with a dial at
-        the foot. Gap, offset and angle are read again after it.
+        Shim: plus is added, minus taken out.{' '}
+        {plan.slides
+          ? 'Slide: plus is toward 3 o’clock. Vertical first, then sideways with a dial at the foot. Gap, offset and angle are read again after it.'
+          : 'One foot at a time; then tighten all and measure every foot again.'}
       </p>
       <Feet>
-        {feet.map((name, i) => (
-          <div key={name}>
-            <LabelledCell cell={`shim${i}`} label={`${name}, shim`} {...cell} />
-            <LabelledCell cell={`slide${i}`} label={`${name}, slide`} {...cell} />
-            <LabelledCell cell={`dial${i}`} label="dial at this foot now" part="aside" {...cell} />
-            <LeftToGo result={jacking.result} name={name} />
-          </div>
+        {plan.places.map((place, i) => (
+          <OnePlace key={place.name} place={place} i={i} slides={plan.slides} {...cell}>
+            <LeftToGo result={jacking.result} name={place.name} />
+          </OnePlace>
         ))}
       </Feet>
-      <Choice
-        label="Dials at the feet are on the"
-        options={SIDES}
-        value={SIDE.of(draft)}
-        words={{ '3': '3 o’clock side', '9': '9 o’clock side' }}
-        onChange={(side) => change(SIDE.put(draft, side))}
-      />
-      {planesAt && <LaserWatch jobId={job.id} step={step.key} seen={seen} onSeen={setSeen} general={jacking.general} />}
-      {inputs && <Afterwards inputs={inputs} made={withMachines(moved, suggested)} />}
-      <LabelledCell cell="axial" label="Axial move (+ away from coupling)" {...cell} />
+      {plan.slides && (
+        <>
+          <Choice
+            label="Dials at the feet are on the"
+            options={SIDES}
+            value={SIDE.of(draft)}
+            words={{ '3': '3 o’clock side', '9': '9 o’clock side' }}
+            onChange={(side) => change(SIDE.put(draft, side))}
+          />
+          {planesAt && <LaserWatch jobId={job.id} step={step.key} seen={seen} onSeen={setSeen} general={jacking.general} />}
+          {inputs && <Afterwards inputs={inputs} made={made} />}
+          <LabelledCell cell="axial" label="Axial move (+ away from coupling)" {...cell} />
+        </>
+      )}
       <Words label="Note" unit="if any" value={note} onChange={(text) => change(NOTE.put(draft, text))} />
       {refused && <p role="alert">{refused}</p>}
       <MainButton isDisabled={reader.unreadable} onPress={send}>
-        Save the move
+        {plan.slides ? 'Save the move' : 'Save the shims'}
       </MainButton>
     </Slip>
   )
 }
 
-interface AfterwardsProps {
-  inputs: Given<'alignment'>
-  made: Move[]
+interface OnePlaceProps extends CellsProps {
+  place: Place
+  i: number
+  slides: boolean
+  /** What is left to go. */
+  children: ReactNode
 }
 
-const withMachines = (moved: Omit<Move, 'machine'>[], suggested: readonly Move[]) =>
-  moved.map((move, i) => ({ ...move, machine: suggested[i]?.machine ?? 'movable' }))
+/** Shim and slide of one place, each beside its plan; where its two feet differ, a shim for each. */
+function OnePlace({ place, i, slides, children, ...cell }: OnePlaceProps) {
+  const unit = useUnit()
+  const { name, planned, pair } = place
+  const split = pair && EACH.of(cell.draft).includes(name)
+  const plan = (mm: number | null | undefined) => typeof mm === 'number' && `planned ${showLength(mm, unit, 2, true)}`
+  const shim = { detail: plan(planned?.shim_mm), ...cell }
+  return (
+    <div>
+      {split ? (
+        feetAt(place).map((foot) => (
+          <LabelledCell key={foot.side} cell={`shim${i}.${foot.side}`} label={`${foot.name}, shim`} {...shim} />
+        ))
+      ) : (
+        <LabelledCell cell={`shim${i}`} label={`${name}, shim`} {...shim} />
+      )}
+      {pair && (
+        <PlainButton onPress={() => cell.change(withEach(cell.draft, i, place))}>
+          {split ? 'Both feet alike' : 'A shim for each foot'}
+        </PlainButton>
+      )}
+      {slides && (
+        <>
+          <LabelledCell cell={`slide${i}`} label={`${name}, slide`} detail={plan(planned?.slide_mm)} {...cell} />
+          <LabelledCell cell={`dial${i}`} label="dial at this foot now" part="aside" {...cell} />
+        </>
+      )}
+      {children}
+    </div>
+  )
+}
+
+interface AfterwardsProps {
+  inputs: Given<'alignment'>
+  made: Schemas['PlannedMove'][]
+}
 
 /** What will be read after the move, asked of the bench before anybody turns a jack screw. */
 function Afterwards({ inputs, made }: AfterwardsProps) {
