@@ -102,6 +102,31 @@ class CellsTest(BrowserTestCase):
             expect(page.get_by_label("Face at 8 o’clock")).to_have_value("0.02")
         expect(page.get_by_label("Rim at 3 o’clock")).to_have_value("+0.18")
         expect(page.get_by_text("Face: one of the four is not read")).to_be_visible()
+        dropped = page.evaluate_handle(
+            "text => { const t = new DataTransfer(); t.items.add(new File([text], 'good.csv')); return t }",
+            "clock,value_mm\n0,0\n120,0.03\n240,0.02\n",
+        )
+        page.get_by_role("group", name="Face").dispatch_event("drop", {"dataTransfer": dropped})
+        expect(page.get_by_label("Face at 4 o’clock")).to_have_value("0.03")
+
+    def test_a_column_that_is_pasted_fills_the_ring_from_there_on(self) -> None:
+        page = self.page
+        page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        self.goto_step("set.align")
+        page.get_by_role("button", name="New readings").click()
+
+        def paste(text: str) -> None:
+            page.evaluate("text => navigator.clipboard.writeText(text)", text)
+            page.get_by_label("Rim at 3 o’clock").focus()
+            page.keyboard.press("Control+V")
+
+        paste("0.18\n0.60\n0.42\n0\n0.1")
+        expect(page.get_by_text("5 figures are more than there are places.")).to_be_visible()
+        expect(page.get_by_label("Rim at 3 o’clock")).to_have_value("")
+        paste("0.18\n0.60\n0.42\n0")
+        for place, figure in (("3", "0.18"), ("6", "0.60"), ("9", "0.42"), ("12", "0")):
+            expect(page.get_by_label(f"Rim at {place} o’clock")).to_have_value(figure)
+        expect(page.get_by_label("Face at 3 o’clock")).to_have_value("")
 
     def test_two_windows_both_keep_what_they_could_not_send(self) -> None:
         first, before = self.page, self.job.entries.count()

@@ -39,9 +39,7 @@ class WholeJobTest(BrowserTestCase):
             self.leave(step.key)
         soft, align = (entry.inputs["feet"] for entry in job.entries.filter(kind="move"))
         self.assertEqual([(f["name"], f["shim_mm"], f["shim_planned_mm"]) for f in soft], [("motor tail, 3 side", 0.2, 0.18)])
-        self.assertEqual(
-            [f["name"] for f in align], ["motor drive end, 9 side", "motor drive end, 3 side", "motor tail"]
-        )
+        self.assertEqual([f["name"] for f in align], ["motor drive end, 9 side", "motor drive end, 3 side", "motor tail"])
         self.assertEqual((align[1]["shim_mm"], align[1]["shim_planned_mm"]), (0.5, align[0]["shim_planned_mm"]))
         self.assertAlmostEqual(align[0]["shim_mm"], align[0]["shim_planned_mm"], delta=0.005)
         self.close_as_lead(job)

@@ -1,3 +1,4 @@
+import { filledFrom } from '../kit/paste'
 import { type CellKind, forRecord, READ_CELL, readLengthMm, readNumber, type Typed } from '../units/length'
 
 /** What a hand has typed on a bench, by cell, and the bench's own choices (method, places, patterns). */
@@ -28,6 +29,19 @@ export function slot<T>(key: string, usual: T): Slot<T> {
 export function oneOf<T extends string, U extends T | undefined>(key: string, options: readonly T[], usual: U): Slot<T | U> {
   const any = slot<T | U>(key, usual)
   return { ...any, of: (draft) => options.find((option) => option === any.of(draft)) ?? usual }
+}
+
+/** What takes a column of figures pasted into a cell: that cell and those after it; false where there are too few. */
+export function fillFrom(
+  { draft, change, unit }: { draft: Draft; change: (draft: Draft) => void; unit: Typed['unit'] },
+  cells: readonly string[],
+  from: string,
+) {
+  return (figures: readonly string[]) => {
+    const filled = filledFrom(cells, from, figures, unit)
+    if (filled) change({ ...draft, cells: { ...draft.cells, ...filled } })
+    return filled !== null
+  }
 }
 
 /** A draft read into a bench's input. `input` is null while something wanted is not there yet. */

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { type DragEvent, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { post, Refused } from '../api/client'
 import { ClockRing } from '../drawing/ClockRing'
@@ -7,7 +7,7 @@ import { WordButton } from '../kit/Button'
 import { EntryCell } from '../kit/EntryCell'
 import { useUnit } from '../units/preferences'
 import type { BenchProps } from './bench'
-import { clocksOf, DraftReader, readClock } from './draft'
+import { clocksOf, DraftReader, fillFrom, readClock } from './draft'
 
 interface RingProps extends Pick<BenchProps, 'draft' | 'change' | 'problems'> {
   name: string
@@ -24,8 +24,10 @@ export function RingReadings(props: RingProps) {
   const unit = useUnit()
   const clocks = clocksOf(draft, placesKey)
   const choose = (next: number[]) => change({ ...draft, choices: { ...draft.choices, [placesKey]: next } })
+  const file = useCsvFile(props)
   return (
-    <div>
+    // biome-ignore lint/a11y/noStaticElementInteractions: who drops nothing chooses the file by its button
+    <div onDragOver={(event) => event.preventDefault()} onDrop={file.onDrop}>
       <ClockRing
         name={name}
         note={note}
@@ -39,19 +41,23 @@ export function RingReadings(props: RingProps) {
             onType={(typed) => change({ ...draft, cells: { ...draft.cells, [prefix + clock]: typed } })}
             problem={problems[prefix + clock]}
             signed={signed}
+            onFigures={fillFrom(
+              { draft, change, unit },
+              clocks.map((each) => prefix + each),
+              prefix + clock,
+            )}
           />
         )}
       />
-      <CsvReadings {...props} />
+      <CsvReadings {...props} file={file} />
     </div>
   )
 }
 
 const MOST_ON_A_RING = 36 // more cells than this cover each other
 
-/** Readings to a CSV file and from one; a file that is wrong changes nothing and says which line. */
-function CsvReadings({ name, draft, change, prefix = 'at', placesKey = 'clocks' }: RingProps) {
-  const file = useRef<HTMLInputElement>(null)
+/** Readings from a CSV file, chosen or dropped; one that is wrong changes nothing and says which line. */
+function useCsvFile({ draft, change, prefix = 'at', placesKey = 'clocks' }: RingProps) {
   const [problem, setProblem] = useState('')
   const say = (why: unknown) =>
     setProblem(why instanceof Refused ? why.problems.map((p) => `${p.path}: ${p.message}`).join(' ') : String(why))
@@ -79,6 +85,21 @@ function CsvReadings({ name, draft, change, prefix = 'at', placesKey = 'clocks' 
       say(why)
     }
   }
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault()
+    readIn(event.dataTransfer.files[0])
+  }
+  return { problem, setProblem, say, readIn, onDrop }
+}
+
+interface CsvProps extends RingProps {
+  file: ReturnType<typeof useCsvFile>
+}
+
+/** Readings to a CSV file and from one. */
+function CsvReadings({ name, draft, prefix = 'at', placesKey = 'clocks', file }: CsvProps) {
+  const chosen = useRef<HTMLInputElement>(null)
+  const { problem, setProblem, say, readIn } = file
   const writeOut = async () => {
     try {
       const readings = readClock(new DraftReader(draft), clocksOf(draft, placesKey), prefix, 'readings')
@@ -98,11 +119,11 @@ function CsvReadings({ name, draft, change, prefix = 'at', placesKey = 'clocks' 
       <WordButton aria-label={`${name}: CSV out`} onPress={writeOut}>
         CSV out
       </WordButton>
-      <WordButton aria-label={`${name}: CSV in`} onPress={() => file.current?.click()}>
+      <WordButton aria-label={`${name}: CSV in`} onPress={() => chosen.current?.click()}>
         CSV in
       </WordButton>
       <input
-        ref={file}
+        ref={chosen}
         type="file"
         accept=".csv,text/csv"
         hidden

@@ -1,8 +1,9 @@
-import { type CSSProperties, type KeyboardEvent, useRef } from 'react'
+import { type ClipboardEvent, type CSSProperties, type KeyboardEvent, useRef, useState } from 'react'
 import { FieldError, Input, TextField } from 'react-aria-components'
 import styled from 'styled-components'
 import { type CellKind, isThousandOrDecimal, READ_CELL, showTyped, type Typed } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { figuresIn } from './paste'
 
 interface EntryCellProps {
   label: string
@@ -15,6 +16,8 @@ interface EntryCellProps {
   signed?: boolean
   width?: number
   part?: CellPart
+  /** A column or row of figures was pasted into it; false where they do not fit, then nothing is pasted. */
+  onFigures?: ((figures: readonly string[]) => boolean) | undefined
 }
 
 /** Enter runs through the readings; it passes set-up that is filled already, and what stands aside. */
@@ -45,13 +48,21 @@ export function EntryCell({
   signed,
   width = 84,
   part = 'reading',
+  onFigures,
 }: EntryCellProps) {
+  const [spare, setSpare] = useState('')
   const unit = useUnit()
   const before = useRef<Typed | undefined>(undefined)
   const shown = typed ? (kind === 'length' ? showTyped(typed, unit) : typed.text) : ''
   const unreadable = typed && typed.text.trim() !== '' && READ_CELL[kind](typed) === null
   const asks = typed && isThousandOrDecimal(typed.text) ? THOUSAND_OR_DECIMAL : WANTS[kind]
-  const wrong = problem ?? (unreadable ? asks : undefined)
+  const wrong = problem ?? (spare || (unreadable ? asks : undefined))
+  const onPaste = (event: ClipboardEvent) => {
+    const figures = onFigures ? figuresIn(event.clipboardData.getData('text')) : []
+    if (figures.length === 0) return
+    event.preventDefault()
+    setSpare(onFigures?.(figures) ? '' : `${figures.length} figures are more than there are places.`)
+  }
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === 'Enter') {
       event.preventDefault()
@@ -67,7 +78,10 @@ export function EntryCell({
     <Cell
       aria-label={label}
       value={shown}
-      onChange={(text) => onType({ text, unit })}
+      onChange={(text) => {
+        setSpare('')
+        onType({ text, unit })
+      }}
       isInvalid={!!wrong}
       $width={width}
       onFocus={() => {
@@ -81,6 +95,7 @@ export function EntryCell({
           inputMode="decimal"
           autoComplete="off"
           onKeyDown={onKeyDown}
+          onPaste={onPaste}
           onFocus={(e) => e.currentTarget.select()}
         />
       </Frame>

@@ -6,7 +6,7 @@ import { EntryCell } from '../../kit/EntryCell'
 import { sayLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
-import { asRead, DraftReader } from '../draft'
+import { asRead, DraftReader, fillFrom } from '../draft'
 import { Zone } from '../parts'
 import { byTable, type Field, type Given, type ResultOf, type Table } from '../table'
 
@@ -78,6 +78,11 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
               typed={draft.cells[`${part}${d}${s}`]}
               onType={(typed) => change({ ...draft, cells: { ...draft.cells, [`${part}${d}${s}`]: typed } })}
               problem={problems[`${part}${d}${s}`]}
+              onFigures={fillFrom(
+                { draft, change, unit },
+                DIRECTIONS.flatMap((_, by) => STATIONS.map((_at, at) => `${part}${by}${at}`)),
+                `${part}${d}${s}`,
+              )}
             />
           ))}
         </div>

@@ -7,7 +7,7 @@ import { EntryCell } from '../../kit/EntryCell'
 import { sayLength, showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
-import { asRead, slot } from '../draft'
+import { asRead, fillFrom, slot } from '../draft'
 import { LabelledCell, Zone } from '../parts'
 import { byTable, type Given, limit, type Table } from '../table'
 
@@ -62,6 +62,7 @@ const FIELDS = {
 /** The machine from above with a cell at each foot; under it the worst foot with a feeler at each corner. */
 function SoftFootDrawing({ draft, change, problems, result, spec }: BenchProps<'softfoot'>) {
   const feet = FEET.of(draft)
+  const unit = useUnit()
   // Seen from above the driver stands left. Behind a machine, looking to the coupling, 9 o'clock is on the left hand.
   const couplingRight = spec === null || spec.movable === 'driver'
   const felt = feet.find((name) => CORNERS.some((_, i) => draft.cells[`corner.${name}.${i}`]?.text.trim()))
@@ -82,6 +83,11 @@ function SoftFootDrawing({ draft, change, problems, result, spec }: BenchProps<'
               onType={(typed) => change({ ...draft, cells: { ...draft.cells, [`rise.${name}`]: typed } })}
               problem={problems[`rise.${name}`]}
               signed
+              onFigures={fillFrom(
+                { draft, change, unit },
+                feet.map((foot) => `rise.${foot}`),
+                `rise.${name}`,
+              )}
             />
           )}
         </FromAbove>
