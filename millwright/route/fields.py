@@ -8,6 +8,13 @@ Goes = Literal["temporary, must come out", "removed, must go back"]
 Way = Literal["out", "back"]
 TEMPORARY: Goes = "temporary, must come out"
 REMOVED: Goes = "removed, must go back"
+# What choices were called in jobs and files of an earlier version.
+FORMERLY = {
+    "slips on by hand": "slide it on by hand",
+    "needs work": "rework the hub",
+    "home on its mark": "seated at the mark",
+    "stuck half way": "stuck short of the mark",
+}
 NONE_HERE = "none"  # answer of a tick that may not apply; words go with it
 
 

@@ -10,7 +10,7 @@ from ..errors import Problem, refuse_if_any
 from ..model import is_one_line
 from ..say import say
 from ..verdict import Check, Result, Status, Verdict, said_by_hand, worst
-from .fields import NONE_HERE, Field
+from .fields import FORMERLY, NONE_HERE, Field
 from .steps import SheetForm, Step
 
 MOST_ROWS = 40
@@ -27,6 +27,7 @@ def evaluate(step: Step, form: SheetForm, answers: Mapping[str, Any]) -> Result:
 
     Raises `UnusableInput` for unknown names, text for a number, a choice that is not there.
     """
+    answers = {key: FORMERLY.get(answer, answer) if isinstance(answer, str) else answer for key, answer in answers.items()}
     _refuse_unusable(form, answers)
     lacking = _lacking(form, answers)
     named = {field.label for field in form.fields}

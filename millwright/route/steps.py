@@ -22,7 +22,7 @@ from .locks import Locks
 class Stage(StrEnum):
     """The stages of a job in working order."""
 
-    MAKE_SAFE = "Make safe"
+    LOCK_OUT = "Lock out"
     RECEIVE = "Receive"
     FOUND = "As found"
     TAKE_OFF = "Take off"

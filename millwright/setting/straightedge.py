@@ -103,7 +103,7 @@ def _one_sided(places: list[float]) -> Problem:
 
 
 def _advice(given: StraightedgeInput, up: float, right: float, step: Array, uneven: float, misses: Array) -> list[Say]:
-    text = "The movable machine is {up} {way} and {across} toward {side} o'clock."
+    text = "The machine that is moved is {up} {way} and {across} toward {side} o'clock."
     way, side = "high" if up > 0 else "low", "3" if right > 0 else "9"
     advice = [say("lies", text, up=mm(abs(up)), way=way, across=mm(abs(right)), side=side)]
     worst_one = int(np.abs(misses).argmax())

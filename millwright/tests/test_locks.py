@@ -178,15 +178,15 @@ class HotRunTest(unittest.TestCase):
     def test_home_on_its_mark_wants_the_run_or_a_word_why_there_is_none(self) -> None:
         work = Work(held=("keyed, interference", "keyed, slip fit"))
         work.until("mount.hot.driver")
-        work.enter("mount.hot.driver", {"outcome": "home on its mark"})
+        work.enter("mount.hot.driver", {"outcome": "seated at the mark"})
         self.assertEqual((work.state("mount.hot.driver"), work.state("mount.cold.driver")), ("incomplete", "blocked"))
-        work.enter("mount.hot.driver", {"outcome": "home on its mark", "found": "tablet was flat"})
+        work.enter("mount.hot.driver", {"outcome": "seated at the mark", "found": "tablet was flat"})
         self.assertEqual(work.state("mount.hot.driver"), "done")
         noted = Work(held=("keyed, interference", "keyed, slip fit"))
         noted.until("mount.hot.driver")
         for event in ("on the heater", "out of the heater", "on the shaft"):
             noted.enter("mount.hot.driver", {"event": event}, EntryKind.EVENT)
-        noted.enter("mount.hot.driver", {"outcome": "home on its mark"})
+        noted.enter("mount.hot.driver", {"outcome": "seated at the mark"})
         self.assertEqual(noted.state("mount.hot.driver"), "done")
 
 

@@ -204,7 +204,7 @@ class JudgedTest(unittest.TestCase):
 
     def test_a_hub_that_is_refused_is_not_mounted(self) -> None:
         work = Work()
-        for decision in ("reject the hub", "needs work"):
+        for decision in ("reject the hub", "rework the hub"):
             with self.subTest(decision):
                 work.until("prepare.decide.driver")
                 work.enter("prepare.decide.driver", {**work.fill("prepare.decide.driver"), "decision": decision})

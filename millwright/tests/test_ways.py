@@ -61,7 +61,7 @@ class WaysTest(unittest.TestCase):
         ceiling = work.card["hub_ceiling_c"].value
         for event in ({"event": "on the heater"}, {"event": "hub temperature", "hub_c": ceiling + 240}):
             work.enter("mount.hot.driver", event, EntryKind.EVENT)
-        home = work.enter("mount.hot.driver", {"outcome": "home on its mark"})
+        home = work.enter("mount.hot.driver", {"outcome": "seated at the mark"})
         self.assertEqual((home.verdict, work.state("mount.hot.driver")), (Verdict.OVER, "over"))
         said = " ".join(work.judged(home)["advice"])
         self.assertIn(f"read at {ceiling + 240:.0f} °C, over its ceiling of {ceiling:.0f} °C", said)

@@ -133,7 +133,7 @@ WORDS = {
     "colour": "grey-green",
     "material": "92 shore A",
     "centre": "solid centre",
-    "decision": "slips on by hand",
+    "decision": "slide it on by hand",
     "runs": "runs smoothly",
     "distance_mm": 31.0,
     "standout_mm": 0.0,

@@ -30,7 +30,7 @@ WORDS = {
     "series": "Brackwater Heron",
     "size": "hogshead",
     "decision": "heat it and slide it on",
-    "outcome": "home on its mark",
+    "outcome": "seated at the mark",
     "hub_c": 22.0,
     "sealant": "Brackwater joint paste",
     "grease": "Brackwater coupling grease, batch 7",

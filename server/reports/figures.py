@@ -1,5 +1,6 @@
 """The figures of one entry in words, read by what the entry was asked."""
 
+import re
 from collections import Counter
 from collections.abc import Iterator, Mapping
 from typing import Any
@@ -21,6 +22,8 @@ SAID_BY_THE_LABEL = {
     EntryKind.ANSWER: frozenset({"question"}),
     EntryKind.SLIP: frozenset({"entry"}),
 }
+
+NAMELESS = re.compile(r"\b(movable|stationary)\b")  # a bench knows no names; the line does
 
 
 def is_sheet(entry: Entry) -> bool:
@@ -82,8 +85,15 @@ def _figures(entry: Entry) -> list[FigureLine]:
     given = frozenset(entry.asked.get("preset", {})) if bench else SAID_BY_THE_LABEL.get(EntryKind(entry.kind), frozenset())
     if pulls_of(entry):
         given |= {"pulls"}
+    line = entry.job.as_spec
+    machines = {"movable": line.machine(line.movable).called, "stationary": line.machine(line.stationary).called}
     return [
-        FigureLine(label=text, value=value, typed=entry.typed.get(path, "")) for path, text, value in lines(inputs, given)
+        FigureLine(
+            label=NAMELESS.sub(lambda which: machines[which[1]], text),
+            value=words(machines[value.template]) if value.template in machines else value,
+            typed=entry.typed.get(path, ""),
+        )
+        for path, text, value in lines(inputs, given)
     ]
 
 

@@ -22,7 +22,7 @@ from tests.site import Member, build_two_sites, job_of
 
 from .test_records import forget_jobs
 
-BY_HAND = "slips on by hand"
+BY_HAND = "slide it on by hand"
 RUN = "mount.hot.driven"
 
 

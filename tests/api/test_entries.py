@@ -184,7 +184,7 @@ class LinesTest(TestCase):
         status, job = lead.ask("POST", f"/api/jobs/of-line/{mill['id']}", wanted)
         self.assertEqual((status, job["scope"]), (201, "take it off"))
         stages = list(dict.fromkeys(step["stage"] for step in job["steps"]))
-        self.assertEqual(stages, ["Make safe", "Take off", "Close out"])
+        self.assertEqual(stages, ["Lock out", "Take off", "Close out"])
         self.assertEqual([s["key"] for s in job["steps"] if s["optional"]], ["off.align"])
         status, _ = lead.ask("POST", f"/api/jobs/of-line/{mill['id']}", {"title": "x", "scope": "saw it off"})
         self.assertEqual(status, 422)

@@ -143,7 +143,7 @@ class RecordTest(TestCase):
         pdf = record_pdf(Job.objects.get(pk=job.pk))
         text = text_of(pdf)
         self.assertLess(text.index("Deviations"), text.index("Machines"))
-        self.assertLess(text.index("As found and as left"), text.index("Make safe"))
+        self.assertLess(text.index("As found and as left"), text.index("Lock out"))
         self.assertIn("0.01269 ±", text)  # 0.322 mm
         self.assertNotRegex(text, r"\d mm\b(?!.*typed)")
         self.assertRegex(read_by("pdfinfo", pdf), r"Tagged: +yes")

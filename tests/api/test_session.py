@@ -136,7 +136,7 @@ class EventsTest(TestCase):
         member = Member("millwright")
         for event in ("out of the heater", "on the shaft", "gripped"):
             member.enter(self.fan, self.step, {"event": event}, "event")
-        member.enter(self.fan, self.step, {"outcome": "home on its mark"})
+        member.enter(self.fan, self.step, {"outcome": "seated at the mark"})
         _, job = member.ask("GET", f"/api/jobs/{self.fan.pk}")
         form = next(s["form"] for s in job["steps"] if s["key"] == "mount.cold.driven")
         ticks = {field["key"]: True for field in form["fields"] if field["kind"] == "tick"}

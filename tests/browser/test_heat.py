@@ -58,10 +58,10 @@ class HeatRunTest(BrowserTestCase):
             page.get_by_role("button", name=name).click()
         expect(page.get_by_text("Gripped. Hot for about")).to_be_visible()
         expect(page.get_by_label("What was seen")).to_be_visible()  # the server knows of it
-        page.get_by_text("stuck half way", exact=True).click()
+        page.get_by_text("stuck short of the mark", exact=True).click()
         page.get_by_role("button", name="Save", exact=True).click()
         expect(page.get_by_text("Stop. Do not hammer and do not press on.")).to_be_visible()
-        page.get_by_text("home on its mark", exact=True).click()
+        page.get_by_text("seated at the mark", exact=True).click()
         page.get_by_role("button", name="Save", exact=True).click()
         page.get_by_role("button", name=re.compile("^Next: Check the fan hub cold")).click()
         page.get_by_label("Hub is now at").fill("23")
@@ -90,7 +90,7 @@ class HeatRunTest(BrowserTestCase):
         expect(page.get_by_text("clear by")).to_be_hidden()
         page.get_by_role("button", name="Hub grips").click()
         expect(page.get_by_role("timer", name="Until it may grip")).to_be_hidden()
-        page.get_by_text("home on its mark", exact=True).click()
+        page.get_by_text("seated at the mark", exact=True).click()
         page.get_by_role("button", name="Save", exact=True).click()
         expect(self.verdict()).to_have_text("Not in order.")
 

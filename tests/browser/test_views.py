@@ -9,6 +9,7 @@ from tests.site import job_of
 
 from .base import BrowserTestCase
 from .geometry import faults
+from .words import odd_words
 
 AXE = (settings.ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 SERIOUS = {"serious", "critical"}
@@ -78,6 +79,8 @@ class HandAndEyeTest(BrowserTestCase):
             page.goto(f"{self.live_server_url}{path}")
             expect(page.locator("main :is(h2, h3, button, a)").first).to_be_visible()
             page.evaluate("document.fonts.ready.then(() => true)")
+            with self.subTest(path=path):
+                self.assertEqual(odd_words(page), [])
             for gloves in (False, True):
                 page.get_by_label("Unit of the sheet").get_by_text("inch" if gloves else "mm", exact=True).click()
                 page.evaluate("on => { document.documentElement.dataset.gloves = on }", "on" if gloves else "off")

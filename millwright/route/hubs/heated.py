@@ -17,9 +17,9 @@ from ..steps import Answers, BenchForm, JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true
 from .phases import MOUNTED
 
-DECISIONS = (keyed.HEAT, "needs work", "reject the hub")
+DECISIONS = (keyed.HEAT, "rework the hub", "reject the hub")
 COLD = "Hub and shaft both cold, at the temperatures used in the calculation"
-HOME, STUCK, OFF = OUTCOMES = ("home on its mark", "stuck half way", "gripped off its mark")
+HOME, STUCK, OFF = OUTCOMES = ("seated at the mark", "stuck short of the mark", "gripped off its mark")
 VALUES = ("interference_min_mm", "interference_max_mm", "heat_clearance_mm", "hub_ceiling_c", "set_screw_torque_nm")
 
 

@@ -8,7 +8,7 @@ from ...line import SIDES, Connection, LineSpec, Side
 from ...say import say
 from ...verdict import Judged, said_by_hand
 from .. import torques
-from ..fields import Field, choice, length, text, tick
+from ..fields import FORMERLY, Field, choice, length, text, tick
 from ..hints import KeyHints
 from ..steps import Answers, BenchForm, Fact, Happened, JobFacts, SheetForm, Stage, Step
 from . import surfaces
@@ -17,8 +17,8 @@ SCREW_TORQUE = "set_screw_torque_nm"
 AS_FOUND = "off.marks"  # the step that notes where everything was before it came off
 
 
-SLIPS, HEAT = "slips on by hand", "heat it and slide it on"
-SLIPS_ON = (SLIPS, "needs work", "reject the hub")
+SLIPS, HEAT = "slide it on by hand", "heat it and slide it on"
+SLIPS_ON = (SLIPS, "rework the hub", "reject the hub")
 # What was measured may say otherwise than the register: then the hub is mounted as it was decided.
 DECIDED_OTHERWISE: dict[tuple[Connection, str], Connection] = {
     ("keyed, slip fit", HEAT): "keyed, interference",
@@ -204,6 +204,7 @@ def as_decided(line: LineSpec, answers: Mapping[str, Answers]) -> LineSpec:
     for side in SIDES:
         hub = line.hub(side)
         decision = str(answers.get(f"prepare.decide.{side}", {}).get("decision"))
+        decision = FORMERLY.get(decision, decision)
         if (way := DECIDED_OTHERWISE.get((hub.connection, decision))) is not None:
             hubs[f"{side}_hub"] = hub.model_copy(update={"connection": way})
     return line.model_copy(update={"coupling": line.coupling.model_copy(update=hubs)}) if hubs else line

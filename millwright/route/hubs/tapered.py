@@ -23,7 +23,7 @@ HAND_TIGHT = "hand_tight_mm"
 NUT_TORQUE = "lock_nut_torque_nm"
 INTERFERENCE, MISMATCH, CONTACT = "taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent"
 VALUES = (INTERFERENCE, MISMATCH, CONTACT, "hub_ceiling_c", NUT_TORQUE)
-DECISIONS = ("heat it and draw it up", "needs work", "reject the hub")
+DECISIONS = ("heat it and draw it up", "rework the hub", "reject the hub")
 
 
 def prepare(job: JobFacts, side: Side) -> Part:

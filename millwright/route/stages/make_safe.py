@@ -31,7 +31,7 @@ def steps(job: JobFacts) -> Part:
         Step(
             key="safe.papers",
             hands_on=False,
-            stage=Stage.MAKE_SAFE,
+            stage=Stage.LOCK_OUT,
             title="Read the documents and dress for the job",
             why="The maker's current manual and the plant's procedure decide. This app only keeps the order.",
             caution="Loose clothes, long hair, ties and rings stay away from shafts.",
@@ -48,7 +48,7 @@ def steps(job: JobFacts) -> Part:
         Step(
             key=FIRST_LOCKS,
             hands_on=False,
-            stage=Stage.MAKE_SAFE,
+            stage=Stage.LOCK_OUT,
             title="Lock and tag every energy source",
             why="Somebody else energises it, or a fault does. Each person hangs a lock of their own.",
             caution="Electric, hydraulic, stored load, belt tension, product in the machine: every source counts.",
@@ -63,7 +63,7 @@ def steps(job: JobFacts) -> Part:
         Step(
             key=FIRST_PROOF,
             hands_on=False,
-            stage=Stage.MAKE_SAFE,
+            stage=Stage.LOCK_OUT,
             title="Try to start, and prove it dead",
             why="A lock on the wrong circuit looks just like one on the right circuit.",
             caution="Clear of the shaft before anybody presses start.",

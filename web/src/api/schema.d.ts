@@ -7581,7 +7581,7 @@ export interface components {
          * @description The stages of a job in working order.
          * @enum {string}
          */
-        Stage: "Make safe" | "Receive" | "As found" | "Take off" | "Prepare" | "Mount hubs" | "Set & align" | "Couple up" | "Fit the backstop" | "Close out";
+        Stage: "Lock out" | "Receive" | "As found" | "Take off" | "Prepare" | "Mount hubs" | "Set & align" | "Couple up" | "Fit the backstop" | "Close out";
         /**
          * StagesDone
          * @description How far an open job is.

@@ -81,3 +81,12 @@ export function isOfToday(result: Result): boolean {
 export function plainSay(result: Result): Say {
   return { title: TITLES[result.verdict], note: '', moves: [] }
 }
+
+/** What the machine that is moved and the one that stays are called. */
+export type Names = Record<'movable' | 'stationary', string>
+
+export function namesOf(spec: Schemas['LineSpec'] | null): Names {
+  if (!spec) return { movable: 'Movable', stationary: 'Stationary' }
+  const stays = spec.movable === 'driver' ? 'driven' : 'driver'
+  return { movable: spec[spec.movable].name, stationary: spec[stays].name }
+}

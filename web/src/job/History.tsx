@@ -35,10 +35,11 @@ function labelOf(entry: Entry) {
 }
 
 function useNote(entry: ReadingEntry): string {
+  const { spec } = useJob()
   const unit = useUnit()
   const bench = benchOf(entry.bench)
   if (!bench || entry.bench === 'sheet') return ''
-  return (isOfToday(entry.result) ? bench.say(entry.result, unit, null) : plainSay(entry.result)).note
+  return (isOfToday(entry.result) ? bench.say(entry.result, unit, spec) : plainSay(entry.result)).note
 }
 
 function Line({ entry }: { entry: Entry }) {

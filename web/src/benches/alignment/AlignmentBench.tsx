@@ -1,11 +1,11 @@
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { sayLength, showLength } from '../../units/length'
-import type { BenchClient, BenchProps } from '../bench'
+import { type BenchClient, type BenchProps, namesOf } from '../bench'
 import { RingReadings } from '../ringReadings'
 import type { ResultOf } from '../table'
 import { AlignmentSetUp } from './AlignmentSetUp'
-import { AlignmentViews, type Names } from './AlignmentViews'
+import { AlignmentViews } from './AlignmentViews'
 import { read, restore, start, streamAt } from './draft'
 import { LaserSweep } from './LaserSweep'
 import { MovePanels } from './MovePanels'
@@ -16,12 +16,6 @@ import { sayPieces } from './shims'
 type Result = ResultOf<'alignment'>
 
 const SHOWN_FROM_MM = 0.005
-
-function namesOf(spec: Schemas['LineSpec'] | null): Names {
-  if (!spec) return { movable: 'Movable', stationary: 'Stationary' }
-  const stays = spec.movable === 'driver' ? 'driven' : 'driver'
-  return { movable: spec[spec.movable].name, stationary: spec[stays].name }
-}
 
 /** Rim and face, or two rims, at any clock places: cells on the rings, both views moving with each key. */
 function AlignmentDrawing(props: BenchProps<'alignment'>) {

@@ -5,15 +5,13 @@ import { useHatch } from '../../drawing/Hatch'
 import { MM_PER_INCH, showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { sayIn } from '../../units/say'
+import type { Names } from '../bench'
 import { Band, ColdAxis, FlexPlanes, SpacerTube } from './Overlays'
 
 type Drawn = Schemas['Drawn']
 type Layout = Schemas['Layout']
 type Machine = Schemas['DrawnMachine']
 type Plane = Schemas['DrawnView']['plane']
-
-/** What both machines are called. */
-export type Names = Record<'movable' | 'stationary', string>
 
 const WIDTH = 740
 const HALF = 30 // half the height a machine is drawn with

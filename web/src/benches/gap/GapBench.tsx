@@ -1,7 +1,7 @@
 import { sayToward } from '../../drawing/clock'
 import { Choice } from '../../kit/Choice'
 import { sayLength } from '../../units/length'
-import { type BenchClient, type BenchProps, plainSay } from '../bench'
+import { type BenchClient, type BenchProps, namesOf, plainSay } from '../bench'
 import { type Draft, oneOf } from '../draft'
 import { FieldCell, Row, Zone } from '../parts'
 import { RingReadings } from '../ringReadings'
@@ -62,7 +62,7 @@ function GapDrawing(props: BenchProps<'gap'>) {
         <h3>
           {ends ? 'Hubs and spacer' : 'Hubs'}, from the side<span>gap to scale with the hubs, angle exaggerated</span>
         </h3>
-        {ends ? <HubsAndSpacer result={result} ends={ends} /> : <TwoHubs result={result} />}
+        {ends ? <HubsAndSpacer result={result} ends={ends} /> : <TwoHubs result={result} names={namesOf(props.spec)} />}
       </Zone>
       <Zone>
         <Row>

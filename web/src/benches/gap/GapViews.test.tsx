@@ -2,6 +2,8 @@ import { expect, it } from 'vitest'
 import { onSheet } from '../../test/onSheet'
 import { TwoHubs } from './GapViews'
 
+const NAMES = { movable: 'Motor', stationary: 'Blower' }
+
 const found = (angle_v_mm_per_m: number) =>
   ({
     mean_mm: 3,
@@ -13,7 +15,7 @@ const found = (angle_v_mm_per_m: number) =>
 
 /** How far the movable hub's face stands from the stationary one, at the top and at the bottom. */
 function openings(angle: number) {
-  const { container } = onSheet(<TwoHubs result={found(angle)} />)
+  const { container } = onSheet(<TwoHubs result={found(angle)} names={NAMES} />)
   const faces = [...container.querySelectorAll('path')].map((path) => path.getAttribute('d')!)
   const movable = faces.map((d) => d.match(/^M(-[\d.]+) -65H-[\d.]+V65H(-[\d.]+)Z$/)).find((m) => m !== null)!
   const stationary = 28
@@ -30,6 +32,6 @@ it('a gap that is wider at 6 is drawn open at the bottom, one that is wider at 1
 })
 
 it('the gap is written between the hubs, in the unit of the sheet', () => {
-  const { container } = onSheet(<TwoHubs result={found(0)} />, 'in')
+  const { container } = onSheet(<TwoHubs result={found(0)} names={NAMES} />, 'in')
   expect(container.querySelector('svg')!.getAttribute('aria-label')).toBe('Gap 0.1181 in on the axis')
 })

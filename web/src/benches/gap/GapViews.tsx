@@ -4,6 +4,7 @@ import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { sayLength, showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
+import type { Names } from '../bench'
 
 type Result = Schemas['GapResult']
 type Found = Pick<Result, 'mean_mm' | 'spread_mm' | 'angle_v_mm_per_m' | 'angle_mm_per_m' | 'wide_at_deg'>
@@ -16,7 +17,7 @@ const leanOf = (found: Found | null, steepest: number) =>
   found && found.angle_mm_per_m > 0.001 ? (found.angle_v_mm_per_m / Math.max(steepest, 2)) * ANGLE_ROOM : 0
 
 /** Two hubs from the side, their faces open by what was read. */
-export function TwoHubs({ result }: { result: Result | null }) {
+export function TwoHubs({ result, names }: { result: Result | null; names: Names }) {
   const hatch = useHatch()
   const unit = useUnit()
   const lean = leanOf(result, result?.angle_mm_per_m ?? 0)
@@ -39,11 +40,11 @@ export function TwoHubs({ result }: { result: Result | null }) {
         stroke="var(--ink)"
         strokeWidth="2"
       />
-      <text x={b + w / 2} y="-40" textAnchor="middle" fontSize="var(--fs-small)" className="halo">
-        stationary
+      <text x={b + w + 8} y="-30" fontSize="var(--fs-small)">
+        {names.stationary.toLowerCase()}
       </text>
-      <text x={a - w / 2} y="-40" textAnchor="middle" fontSize="var(--fs-small)" className="halo">
-        movable
+      <text x={a - w - 8} y="-30" textAnchor="end" fontSize="var(--fs-small)">
+        {names.movable.toLowerCase()}
       </text>
       <GapFigure from={a} to={b} found={result} arrow={hatch.arrow} />
       {result && (

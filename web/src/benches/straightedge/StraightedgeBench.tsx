@@ -8,7 +8,7 @@ import { useHatch } from '../../drawing/Hatch'
 import { EntryCell } from '../../kit/EntryCell'
 import { sayLength, showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
-import { type BenchClient, type BenchProps, plainSay } from '../bench'
+import { type BenchClient, type BenchProps, namesOf, plainSay } from '../bench'
 import { asRead, clocksOf, oneOf } from '../draft'
 import { FieldCell, Row, Zone } from '../parts'
 import { byTable, cell, type Given, type ResultOf, type Table } from '../table'
@@ -60,13 +60,15 @@ const FIELDS = {
 function StraightedgeDrawing({ result, ...cells }: BenchProps<'straightedge'>) {
   const unit = useUnit()
   const { draft, change, problems } = cells
+  const names = namesOf(cells.spec)
+  const called = (hub: Hub) => names[hub].toLowerCase()
   return (
     <>
       <Zone>
         <h3>
           Both hubs seen along the shaft<span>do not turn the shafts</span>
         </h3>
-        <TwoHubs result={result} />
+        <TwoHubs result={result} moved={called('movable')} />
       </Zone>
       <Zone>
         <Row>
@@ -86,6 +88,7 @@ function StraightedgeDrawing({ result, ...cells }: BenchProps<'straightedge'>) {
                 <OverHub
                   clock={clock}
                   hub={hubAt(clock).of(draft)}
+                  called={called}
                   onChange={(hub) => change(hubAt(clock).put(draft, hub))}
                 />
               </div>
@@ -94,9 +97,9 @@ function StraightedgeDrawing({ result, ...cells }: BenchProps<'straightedge'>) {
           <div>
             <p style={{ maxWidth: 260 }}>Feeler goes under the edge on the lower hub. Tap the name to switch hubs.</p>
             <br />
-            <FieldCell of={FIELDS.stationary_hub_mm} {...cells} />
+            <FieldCell of={{ ...FIELDS.stationary_hub_mm, label: `Hub diameter, ${called('stationary')}` }} {...cells} />
             <br />
-            <FieldCell of={FIELDS.movable_hub_mm} {...cells} />
+            <FieldCell of={{ ...FIELDS.movable_hub_mm, label: `Hub diameter, ${called('movable')}` }} {...cells} />
           </div>
         </Row>
       </Zone>
@@ -115,20 +118,27 @@ const OVER_HUB: CSSProperties = {
   background: 'var(--paper)',
 }
 
-function OverHub({ clock, hub, onChange }: { clock: number; hub: Hub; onChange: (hub: Hub) => void }) {
+interface OverHubProps {
+  clock: number
+  hub: Hub
+  called: (hub: Hub) => string
+  onChange: (hub: Hub) => void
+}
+
+function OverHub({ clock, hub, called, onChange }: OverHubProps) {
   return (
     <button
       type="button"
       style={OVER_HUB}
-      aria-label={`over ${hub} hub at ${sayClock(clock)}, change`}
+      aria-label={`over ${called(hub)} hub at ${sayClock(clock)}, change`}
       onClick={() => onChange(hub === 'movable' ? 'stationary' : 'movable')}
     >
-      over {hub}
+      over {called(hub)}
     </button>
   )
 }
 
-function TwoHubs({ result }: { result: Result | null }) {
+function TwoHubs({ result, moved }: { result: Result | null; moved: string }) {
   const hatch = useHatch()
   const unit = useUnit()
   const times = result ? exaggeration(result.offset_mm, 1, 30) : 100
@@ -160,7 +170,7 @@ function TwoHubs({ result }: { result: Result | null }) {
       </text>
       {result && (
         <text x="364" y="-56" textAnchor="end" fontSize="var(--fs-text)">
-          movable hub {showLength(Math.abs(result.offset_v_mm), unit)} {result.offset_v_mm >= 0 ? 'high' : 'low'},{' '}
+          {moved} hub {showLength(Math.abs(result.offset_v_mm), unit)} {result.offset_v_mm >= 0 ? 'high' : 'low'},{' '}
           {showLength(Math.abs(result.offset_h_mm), unit)} toward {result.offset_h_mm >= 0 ? 3 : 9}; drawn × {times}
         </text>
       )}
