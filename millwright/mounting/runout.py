@@ -52,7 +52,7 @@ class RunoutInput(Model):
     """Dial readings on a rim or a face while the part itself turns."""
 
     readings: list[ClockReading] = Field(min_length=1, max_length=20_000)
-    limit_mm: Size = Field(description="on the total reading")
+    limit_mm: Size | None = Field(default=None, description="on the total reading")
     limit_source: str = AS_ENTERED
     kind: Literal["rim", "face"] = "rim"
     resolution_mm: float = Field(default=RESOLUTION_MM, gt=0, le=1)
@@ -99,7 +99,8 @@ def evaluate(given: RunoutInput) -> RunoutResult:
     second = _second(given)
     name = f"total run-out, {given.kind}"
     first = judge("total", name, total, "mm", high=given.limit_mm, source=given.limit_source)
-    swings = first.status is not Status.OVER and 2 * fit.size_mm > given.limit_mm + ON_PAPER
+    limit = given.limit_mm
+    swings = limit is not None and first.status is not Status.OVER and 2 * fit.size_mm > limit + ON_PAPER
     checks = [unproven(first) if swings else first, *_second_check(given, second)]
     found = _blame(given, fit, second)
     shifted = runout_between(_fit_of(given, given.before), fit) if given.before else None

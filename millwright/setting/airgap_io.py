@@ -43,7 +43,7 @@ class AirGapInput(Model):
 
     stations: list[Station] = Field(min_length=1, max_length=200)
     diameter_mm: Size = Field(ge=LEAST_MM, description="of the circle the gaps were read on")
-    spread_max_mm: Size = Field(description="largest less smallest, on each side")
+    spread_max_mm: Size | None = Field(default=None, description="largest less smallest, on each side")
     spread_source: str = AS_ENTERED
     differ_max_mm: Size | None = Field(default=None, description="the means may differ by; else as the spread")
     differ_source: str = AS_ENTERED

@@ -16,6 +16,8 @@ def _problems(given: GapInput) -> list[Problem]:
         return [Problem("other_end", f"Measure the other end too: {given.ends[1]}.")]
     if given.ends is None and given.other_end:
         return [Problem("ends", "Name the two ends that were measured.")]
+    if given.accept.angle is not None and given.diameter_mm is None:
+        return [Problem("diameter_mm", "On what diameter was it measured?")]
     return []
 
 
@@ -66,15 +68,16 @@ def evaluate(given: GapInput) -> GapResult:
 
 
 def _found(end: End) -> EndFound:
-    angle_v, angle_h = end.slope_mm_per_m
+    slope = end.slope
+    up, right, size = (slope.up, slope.right, slope.size) if slope else (None, None, None)
     return EndFound(
-        angle_v_mm_per_m=angle_v,
-        angle_h_mm_per_m=angle_h,
+        angle_v_mm_per_m=up,
+        angle_h_mm_per_m=right,
         mean_mm=end.fit.mean_mm,
         min_mm=min(end.value),
         max_mm=max(end.value),
         spread_mm=end.spread_mm,
-        angle_mm_per_m=end.angle_mm_per_m,
+        angle_mm_per_m=size,
         wide_at_deg=end.fit.peak_deg,
     )
 
@@ -111,10 +114,10 @@ def _checks_of(accept: GapAccept, end: End, single_mm: float) -> list[Check]:
         low, source = accept.clear.min_mm, accept.clear.source
         name = end.named("free between the shaft ends")
         checks.append(judge(end.code("clear"), name, free, "mm", low=low, source=source, plus_minus=mean_mm))
-    if accept.angle is not None:
-        high, source, by = accept.angle.max_mm_per_m, accept.angle.source, end.angle_plus_minus
+    if accept.angle is not None and end.slope is not None:
+        high, source, by = accept.angle.max_mm_per_m, accept.angle.source, end.slope.plus_minus
         checks.append(
-            judge(end.code("angle"), end.named("angle"), end.angle_mm_per_m, "mm/m", high=high, source=source, plus_minus=by)
+            judge(end.code("angle"), end.named("angle"), end.slope.size, "mm/m", high=high, source=source, plus_minus=by)
         )
     return checks
 

@@ -71,7 +71,9 @@ class GapInput(Model):
     """Caliper, feeler or bar-and-feeler readings between the hub faces, at places round the clock."""
 
     readings: list[GapReading] = Field(min_length=1, max_length=20_000)
-    diameter_mm: Size = Field(description="of the circle the readings were taken on")
+    diameter_mm: Size | None = Field(
+        default=None, description="of the circle the readings were taken on; without it no angle is told"
+    )
     bar_mm: Size | None = Field(default=None, description="spacer bar; readings are then feelers over it")
     ends: list[EndName] | None = Field(
         default=None, min_length=2, max_length=2, description="a spacer: the names of its ends, as read"
@@ -83,15 +85,18 @@ class GapInput(Model):
 
 
 class EndFound(Model):
-    """A gap: on the axis, its spread, and the slope it shows of the movable shaft (+ rises, + toward 3, away from it)."""
+    """A gap: on the axis, its spread, and the slope it shows of the movable shaft (+ rises, + toward 3, away from it).
+
+    No slope without the diameter it was read on.
+    """
 
     mean_mm: float
     min_mm: float
     max_mm: float
     spread_mm: float
-    angle_v_mm_per_m: float
-    angle_h_mm_per_m: float
-    angle_mm_per_m: float
+    angle_v_mm_per_m: float | None
+    angle_h_mm_per_m: float | None
+    angle_mm_per_m: float | None
     wide_at_deg: float
 
 
@@ -112,6 +117,16 @@ class GapResult(EndFound, Result):
 
 
 @dataclass(frozen=True)
+class Slope:
+    """Of the movable shaft, up and toward 3, its size and the ± of that, mm/m."""
+
+    up: float
+    right: float
+    size: float
+    plus_minus: float
+
+
+@dataclass(frozen=True)
 class End:
     """Readings of one end, worked out."""
 
@@ -119,7 +134,7 @@ class End:
     clock: list[float]
     value: list[float]
     fit: ClockFit
-    diameter_mm: float
+    diameter_mm: float | None
     second: bool = False
 
     @property
@@ -127,18 +142,13 @@ class End:
         return max(self.value) - min(self.value)
 
     @property
-    def slope_mm_per_m(self) -> tuple[float, float]:
-        """Of the movable shaft, up and toward 3. Source: geometry, d over the diameter D."""
-        per_m = -2 / self.diameter_mm * 1000
-        return self.fit.up_mm * per_m, self.fit.right_mm * per_m
-
-    @property
-    def angle_mm_per_m(self) -> float:
-        return math.hypot(*self.slope_mm_per_m)
-
-    @property
-    def angle_plus_minus(self) -> float:
-        return self.fit.size_plus_minus_mm * 2 / self.diameter_mm * 1000
+    def slope(self) -> Slope | None:
+        """Source: geometry, d over the diameter D."""
+        if self.diameter_mm is None:
+            return None
+        per_m = 2 / self.diameter_mm * 1000
+        up, right = -self.fit.up_mm * per_m, -self.fit.right_mm * per_m
+        return Slope(up, right, math.hypot(up, right), self.fit.size_plus_minus_mm * per_m)
 
     def named(self, what: str) -> str:
         return f"{what}, {self.name}" if self.name else what

@@ -66,8 +66,9 @@ def advice_of(given: GapInput, end: End, checks: list[Check]) -> list[Say]:
             advice.append(say("set_distance", text, way=way, at=at, by=mm(abs(off))))
     if askew:
         opens = end.named(f"The gap opens at {say_toward(end.fit.peak_deg)}")
-        text = "{opens}, {per_m}: that is angle, not distance. Take the angle out, then read the gap again."
-        advice.append(say("take_out_angle", text, opens=opens, per_m=per_m(end.angle_mm_per_m)))
+        by = words(", {per_m}", per_m=per_m(end.slope.size)) if end.slope else ""
+        text = "{opens}{by}: that is angle, not distance. Take the angle out, then read the gap again."
+        advice.append(say("take_out_angle", text, opens=opens, by=by))
     return advice
 
 
@@ -86,10 +87,12 @@ def working_of(given: GapInput, end: End) -> list[WorkLine]:
     numbers = words("{most} − {least}", most=bare(max(value)), least=bare(min(value)))
     lines.append(work(end.code("spread"), end.named("spread"), "largest − smallest", numbers, end.spread_mm))
     lines += clock_working(end.clock, value, fit)
+    if given.diameter_mm is None or end.slope is None:
+        return lines
     on = bare(given.diameter_mm, 1)
     numbers = words("2 × {sine} ÷ {on} × 1000", sine=bare(fit.size_mm, 4), on=on)
     formula = "2 × √(up² + right²) ÷ diameter"
-    lines.append(work(end.code("angle"), end.named("angle"), formula, numbers, end.angle_mm_per_m, "mm/m"))
+    lines.append(work(end.code("angle"), end.named("angle"), formula, numbers, end.slope.size, "mm/m"))
     if given.accept.angle is not None:
         limit = given.accept.angle.max_mm_per_m
         numbers = words("{limit} ÷ 1000 × {on}", limit=bare(limit, 2, "mm/m"), on=on)

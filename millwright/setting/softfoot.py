@@ -30,7 +30,7 @@ class SoftFootInput(Model):
     """All feet of one machine. `corners`: feelers under the four corners of a foot, its bolt slack (`CORNERS`)."""
 
     feet: list[SoftFoot] = Field(min_length=1, max_length=40)
-    limit_mm: Size = Field(description="most a foot may rise")
+    limit_mm: Size | None = Field(default=None, description="most a foot may rise")
     limit_source: str = AS_ENTERED
     corners: dict[str, Annotated[list[Feeler], Field(min_length=4, max_length=4)]] = Field(default_factory=dict)
 
@@ -65,7 +65,7 @@ def evaluate(given: SoftFootInput) -> SoftFootResult:
         for foot in given.feet
     ]
     first = max(given.feet, key=lambda foot: abs(foot.rise_mm))
-    soft = abs(first.rise_mm) > given.limit_mm
+    soft = abs(first.rise_mm) > (given.limit_mm or 0.0)  # with no limit the worst is told all the same
     feet = [_found(foot, given, shim=soft and foot is first) for foot in given.feet]
     return SoftFootResult(
         bench="softfoot",
@@ -101,10 +101,10 @@ def _found(foot: SoftFoot, given: SoftFootInput, *, shim: bool) -> FootFound:
     )
 
 
-def _kind(foot: SoftFoot, corners: list[float] | None, limit_mm: float) -> Kind:
+def _kind(foot: SoftFoot, corners: list[float] | None, limit_mm: float | None) -> Kind:
     if corners is None:
         return "unknown"
-    widest, spread = max(corners), max(corners) - min(corners)
+    widest, spread, limit_mm = max(corners), max(corners) - min(corners), limit_mm or 0.0
     if widest <= max(PARALLEL_MM, limit_mm / 2):
         return "springing" if abs(foot.rise_mm) > limit_mm else "parallel"
     return "parallel" if spread <= max(PARALLEL_MM, PARALLEL_SHARE * widest) else "angled"

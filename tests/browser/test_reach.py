@@ -1,11 +1,13 @@
 """What is always in reach: value card, ledger, questions; and the benches without a job."""
 
+import json
 import re
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
 from playwright.sync_api import Locator, expect
 
+from millwright.benches import evaluate_json
 from server.plant.models import Line
 from tests.site import PASSWORD, as_if_started_with
 
@@ -175,7 +177,8 @@ class QuickBenchTest(BrowserTestCase):
         page = self.page
         page.goto(f"{self.live_server_url}/benches/runout")
         self.fill_ring("Rim", {"12 o’clock": "0.015", "3 o’clock": "0.026", "6 o’clock": "-0.015", "9 o’clock": "-0.026"})
-        expect(page.get_by_text("Enter the run-out limit (TIR).")).to_be_visible()
+        expect(self.verdict()).to_have_text("Read. No limit to judge by.")
+        expect(page.get_by_text("TIR 0.052 mm.")).to_be_visible()
         page.get_by_label("Run-out limit, TIR").fill("0.05")
         expect(self.verdict()).to_have_text("Runs out: high spot at 2 o’clock.")
         expect(page.get_by_role("img", name="High spot at 2 o’clock")).to_be_visible()
@@ -193,6 +196,29 @@ class QuickBenchTest(BrowserTestCase):
             page.get_by_label("Rim: CSV file of readings").set_input_files(good)
             expect(page.get_by_label("Rim at 3 o’clock")).to_have_value("0.016")
         expect(self.verdict()).to_have_text("Cannot tell yet.")
+
+    def test_a_gap_without_limit_or_diameter_is_kept_as_a_file_and_opened_again(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/benches")
+        page.get_by_role("link", name="Gap Gap on the axis").click()
+        self.fill_ring("Gap", {"12 o’clock": "3.0", "3 o’clock": "3.2", "6 o’clock": "3.4", "9 o’clock": "3.2"})
+        expect(self.verdict()).to_have_text("Read. No limit to judge by.")
+        expect(page.get_by_text("Mean gap 3.20 mm, spread 0.40 mm, widest at 6 o’clock.")).to_be_visible()
+        expect(angle := page.get_by_text("÷ 200.0 × 1000")).to_be_hidden()
+        with page.expect_download() as download:
+            page.get_by_role("button", name="Keep as a file").click()
+        kept = Path(download.value.path()).read_bytes()
+        given = json.loads(kept)["input"]
+        page.get_by_label("Measured on diameter").fill("200")
+        expect(angle).to_be_visible()
+        page.get_by_role("button", name="Clear the sheet").click()
+        expect(page.get_by_label("Gap at 6 o’clock")).to_have_value("")
+        wrong = kept.replace(b'"gap"', b'"heat"', 1)
+        page.get_by_label("File of this bench").set_input_files({"name": "a.json", "mimeType": "", "buffer": wrong})
+        expect(page.get_by_text("This file belongs to another bench: heat.")).to_be_visible()
+        page.get_by_label("File of this bench").set_input_files({"name": "a.json", "mimeType": "", "buffer": kept})
+        expect(page.get_by_label("Gap at 6 o’clock")).to_have_value("3.4")
+        self.assertEqual(evaluate_json("gap", json.dumps(given)).mean_mm, 3.2)
 
     def test_alignment_with_feet_of_ones_own_at_five_places(self) -> None:
         page = self.page

@@ -967,7 +967,7 @@ export interface components {
              * Spread Max Mm
              * @description largest less smallest, on each side
              */
-            spread_max_mm?: number;
+            spread_max_mm?: number | null;
             /** Spread Source */
             spread_source?: string;
             /** Stations */
@@ -1019,8 +1019,9 @@ export interface components {
             /**
              * Spread Max Mm
              * @description largest less smallest, on each side
+             * @default null
              */
-            spread_max_mm: number;
+            spread_max_mm?: number | null;
             /**
              * Spread Source
              * @default limit as entered
@@ -2744,14 +2745,16 @@ export interface components {
         /**
          * EndFound
          * @description A gap: on the axis, its spread, and the slope it shows of the movable shaft (+ rises, + toward 3, away from it).
+         *
+         *     No slope without the diameter it was read on.
          */
         EndFound: {
             /** Angle H Mm Per M */
-            angle_h_mm_per_m: number;
+            angle_h_mm_per_m: number | null;
             /** Angle Mm Per M */
-            angle_mm_per_m: number;
+            angle_mm_per_m: number | null;
             /** Angle V Mm Per M */
-            angle_v_mm_per_m: number;
+            angle_v_mm_per_m: number | null;
             /** Max Mm */
             max_mm: number;
             /** Mean Mm */
@@ -3631,9 +3634,9 @@ export interface components {
             bar_mm?: number | null;
             /**
              * Diameter Mm
-             * @description of the circle the readings were taken on
+             * @description of the circle the readings were taken on; without it no angle is told
              */
-            diameter_mm?: number;
+            diameter_mm?: number | null;
             /**
              * Ends
              * @description a spacer: the names of its ends, as read
@@ -3676,9 +3679,10 @@ export interface components {
             bar_mm?: number | null;
             /**
              * Diameter Mm
-             * @description of the circle the readings were taken on
+             * @description of the circle the readings were taken on; without it no angle is told
+             * @default null
              */
-            diameter_mm: number;
+            diameter_mm?: number | null;
             /**
              * Ends
              * @description a spacer: the names of its ends, as read
@@ -3722,11 +3726,11 @@ export interface components {
              */
             readonly advice: string[];
             /** Angle H Mm Per M */
-            angle_h_mm_per_m: number;
+            angle_h_mm_per_m: number | null;
             /** Angle Mm Per M */
-            angle_mm_per_m: number;
+            angle_mm_per_m: number | null;
             /** Angle V Mm Per M */
-            angle_v_mm_per_m: number;
+            angle_v_mm_per_m: number | null;
             /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
             /** Bench */
@@ -6695,7 +6699,7 @@ export interface components {
              * Limit Mm
              * @description on the total reading
              */
-            limit_mm?: number;
+            limit_mm?: number | null;
             /** Limit Source */
             limit_source?: string;
             /**
@@ -6730,8 +6734,9 @@ export interface components {
             /**
              * Limit Mm
              * @description on the total reading
+             * @default null
              */
-            limit_mm: number;
+            limit_mm?: number | null;
             /**
              * Limit Source
              * @default limit as entered
@@ -7418,7 +7423,7 @@ export interface components {
              * Limit Mm
              * @description most a foot may rise
              */
-            limit_mm?: number;
+            limit_mm?: number | null;
             /** Limit Source */
             limit_source?: string;
         };
@@ -7447,8 +7452,9 @@ export interface components {
             /**
              * Limit Mm
              * @description most a foot may rise
+             * @default null
              */
-            limit_mm: number;
+            limit_mm?: number | null;
             /**
              * Limit Source
              * @default limit as entered

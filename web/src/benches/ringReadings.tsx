@@ -5,6 +5,7 @@ import { ClockRing } from '../drawing/ClockRing'
 import { sayClock } from '../drawing/clock'
 import { WordButton } from '../kit/Button'
 import { EntryCell } from '../kit/EntryCell'
+import { saveAs } from '../kit/saveAs'
 import { useUnit } from '../units/preferences'
 import type { BenchProps } from './bench'
 import { clocksOf, DraftReader, fillFrom, readClock } from './draft'
@@ -104,11 +105,7 @@ function CsvReadings({ name, draft, prefix = 'at', placesKey = 'clocks', file }:
     try {
       const readings = readClock(new DraftReader(draft), clocksOf(draft, placesKey), prefix, 'readings')
       const text = await post<string>('/api/benches/readings/write', JSON.stringify({ readings }))
-      const link = document.createElement('a')
-      link.href = URL.createObjectURL(new Blob([text], { type: 'text/csv' }))
-      link.download = 'readings.csv'
-      link.click()
-      URL.revokeObjectURL(link.href)
+      saveAs('readings.csv', text, 'text/csv')
       setProblem('')
     } catch (why) {
       say(why)

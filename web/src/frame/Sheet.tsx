@@ -194,4 +194,12 @@ const Page = styled.div`
     .name { order: 3; flex-basis: 100%; padding: 4px 16px; }
     .cell { padding: 0 8px; }
   }
+  /* On paper: what is drawn and typed, then what it comes to, all of it. */
+  @media print {
+    display: block;
+    height: auto;
+    .rail, .strip, .switches, .skip { display: none; }
+    .bench, .verdict { overflow: visible; }
+    .verdict { border-left: 0; border-top: 2px solid var(--ink); }
+  }
 `

@@ -1,3 +1,4 @@
+import { useRef, useState } from 'react'
 import { useParams } from 'react-router'
 import styled from 'styled-components'
 import type { BenchClient } from '../benches/bench'
@@ -10,7 +11,9 @@ import { VerdictColumn } from '../benches/VerdictColumn'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
 import { PlainButton } from '../kit/Button'
+import { saveAs } from '../kit/saveAs'
 import { useUnit } from '../units/preferences'
+import { readSheet, writeSheet } from './sheetFile'
 
 /** One bench on its own: its limits are typed beside it, since there is no value card. */
 export function QuickBench() {
@@ -21,6 +24,8 @@ export function QuickBench() {
 function Quick({ bench }: { bench: BenchClient }) {
   const unit = useUnit()
   const { draft, touched, change, clear } = useDraft(`quick.${bench.name}`, () => bench.start({}, {}))
+  const file = useRef<HTMLInputElement>(null)
+  const [problem, setProblem] = useState('')
   const limits = bench.quickLimits ?? []
   const reader = new DraftReader(draft)
   const values: Record<string, number> = {}
@@ -43,11 +48,33 @@ function Quick({ bench }: { bench: BenchClient }) {
           lacking={reading.lacking}
           general={general}
           foot={
-            touched ? (
-              <Foot>
-                <PlainButton onPress={clear}>Clear the sheet</PlainButton>
-              </Foot>
-            ) : null
+            <Foot>
+              {touched && (
+                <>
+                  <PlainButton onPress={() => window.print()}>Print</PlainButton>
+                  <PlainButton onPress={() => saveAs(`${bench.name}.json`, writeSheet(bench.name, draft, reading.input))}>
+                    Keep as a file
+                  </PlainButton>
+                </>
+              )}
+              <PlainButton onPress={() => file.current?.click()}>Open a file</PlainButton>
+              {touched && <PlainButton onPress={clear}>Clear the sheet</PlainButton>}
+              <input
+                ref={file}
+                type="file"
+                accept=".json,application/json"
+                hidden
+                aria-label="File of this bench"
+                onChange={async (event) => {
+                  const text = await event.target.files?.[0]?.text()
+                  event.target.value = ''
+                  const opened = readSheet(bench.name, text ?? '')
+                  setProblem(typeof opened === 'string' ? opened : '')
+                  if (typeof opened !== 'string') change(opened)
+                }}
+              />
+              {problem && <p role="alert">{problem}</p>}
+            </Foot>
           }
         />
       }
@@ -79,6 +106,12 @@ function Quick({ bench }: { bench: BenchClient }) {
 const Foot = styled.div`
   padding: 10px 16px;
   border-bottom: 1.25px solid var(--ink);
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  > button { flex: 1 1 auto; }
+  p { flex-basis: 100%; font-weight: 600; }
+  @media print { display: none; }
 `
 const Limits = styled.section`
   border-top: 2px solid var(--ink);

@@ -2,15 +2,17 @@ import { Link } from 'react-aria-components'
 import styled from 'styled-components'
 import { ALL_BENCHES } from '../benches/benches'
 import { Sheet } from '../frame/Sheet'
+import { BenchPicture } from './pictures'
 
 /** Any bench on its own, without a job. */
 export function QuickBenches() {
   return (
-    <Sheet title="Quick benches" note="The same benches as in a job; nothing is entered anywhere">
+    <Sheet title="Quick benches" note="The same benches as in a job; nothing is kept in a record">
       <List>
         {ALL_BENCHES.map((bench) => (
           <li key={bench.name}>
             <Link href={`/benches/${bench.name}`}>
+              <BenchPicture name={bench.name} />
               <b>{bench.title}</b>
               <span>{bench.answers}</span>
             </Link>
@@ -22,9 +24,19 @@ export function QuickBenches() {
 }
 
 const List = styled.ul`
-  max-width: 760px;
-  padding: 8px 16px;
-  a { display: grid; grid-template-columns: 180px 1fr; align-items: center; min-height: 58px; border-bottom: 0.75px solid var(--line); text-decoration: none; }
-  b { font-size: var(--fs-sub); font-weight: 600; }
-  a:hover b { text-decoration: underline; }
+  padding: 16px;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(176px, 1fr));
+  gap: 12px;
+  li { display: grid; }
+  a { display: grid; align-content: start; padding: 8px 12px 10px; border: 1.25px solid var(--ink); text-decoration: none; line-height: 1.2; }
+  svg { width: 100%; max-width: 132px; justify-self: center; }
+  b { font-size: var(--fs-sub); font-weight: 600; padding-top: 8px; }
+  span { color: var(--ink-2); font-size: var(--fs-text); }
+  a:hover { background: var(--blue-wash); }
+  @media (max-width: 480px) {
+    grid-template-columns: 1fr 1fr;
+    padding: 8px;
+    gap: 8px;
+  }
 `

@@ -154,9 +154,11 @@ function say(result: Result, unit: LengthUnit, spec: Schemas['LineSpec'] | null)
       ? `The gap is uneven: move the ${name}.`
       : result.verdict === 'close'
         ? 'Even, but near the limit.'
-        : 'Even on both sides.',
+        : result.verdict === 'not judged'
+          ? plainSay(result).title
+          : 'Even on both sides.',
     note: means,
-    moves: over || result.verdict === 'close' ? movesOf(result, unit) : [],
+    moves: result.verdict === 'inside' ? [] : movesOf(result, unit),
   }
 }
 
@@ -172,7 +174,7 @@ export const airGapBench: BenchClient<'airgap'> = {
     { cell: 'differ', label: 'Two sides may differ', kind: 'length', unit: '' },
   ],
   quickPreset: ({ spread, differ }) => ({
-    ...(spread !== undefined && { spread_max_mm: spread }),
+    spread_max_mm: spread ?? null,
     ...(differ !== undefined && { differ_max_mm: differ }),
   }),
   keys: [['Enter', 'next reading, clockwise']],

@@ -39,7 +39,8 @@ const FIELDS = {
     cell: 'diameter',
     label: 'Measured on diameter',
     part: 'set-up',
-    lacking: 'On what diameter was it measured?',
+    detail: 'for the angle',
+    optional: true,
     hint: (hints) => hints.diameter_mm,
   }),
   bar_mm: cell({

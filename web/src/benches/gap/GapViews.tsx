@@ -14,7 +14,7 @@ const ANGLE_ROOM = 16 // how far the steeper of the angles leans a face
 
 /** The lean of a face, from the side; the steepest angle shown fills the room there is. */
 const leanOf = (found: Found | null, steepest: number) =>
-  found && found.angle_mm_per_m > 0.001 ? (found.angle_v_mm_per_m / Math.max(steepest, 2)) * ANGLE_ROOM : 0
+  found && (found.angle_mm_per_m ?? 0) > 0.001 ? ((found.angle_v_mm_per_m ?? 0) / Math.max(steepest, 2)) * ANGLE_ROOM : 0
 
 /** Two hubs from the side, their faces open by what was read. */
 export function TwoHubs({ result, names }: { result: Result | null; names: Names }) {

@@ -133,7 +133,7 @@ export const runoutBench: BenchClient<'runout'> = {
   say,
   Drawing: RunoutDrawing,
   quickLimits: [{ cell: 'limit', label: 'Run-out limit, TIR', kind: 'length', unit: '' }],
-  quickPreset: ({ limit }) => (limit === undefined ? {} : { limit_mm: limit }),
+  quickPreset: ({ limit }) => ({ limit_mm: limit ?? null }),
   keys: [
     ['Enter', 'next reading, clockwise'],
     ['−', 'flip sign'],

@@ -66,7 +66,7 @@ function SoftFootDrawing({ draft, change, problems, result, spec }: BenchProps<'
   // Seen from above the driver stands left. Behind a machine, looking to the coupling, 9 o'clock is on the left hand.
   const couplingRight = spec === null || spec.movable === 'driver'
   const felt = feet.find((name) => CORNERS.some((_, i) => draft.cells[`corner.${name}.${i}`]?.text.trim()))
-  const worst = (result?.verdict === 'over' ? result.worst : felt) ?? null
+  const worst = (result?.verdict === 'over' || result?.verdict === 'not judged' ? result.worst : felt) ?? null
   const again = () =>
     change({ ...draft, cells: Object.fromEntries(Object.entries(draft.cells).filter(([cell]) => cell.startsWith('limit.'))) })
   return (
@@ -221,6 +221,12 @@ export const softFootBench: BenchClient<'softfoot'> = {
   say: (result, unit) => {
     const foot = result.feet.find((f) => f.name === result.worst)!
     const plain = plainSay(result)
+    if (result.verdict === 'not judged')
+      return {
+        title: `${result.worst} rises most.`,
+        note: `It rises ${sayLength(foot.rise_mm, unit)}; no limit to judge by.`,
+        moves: sayCure(foot, unit),
+      }
     return result.verdict === 'over'
       ? {
           title: `Soft foot: ${result.worst}.`,
@@ -231,7 +237,7 @@ export const softFootBench: BenchClient<'softfoot'> = {
   },
   Drawing: SoftFootDrawing,
   quickLimits: [{ cell: 'limit', label: 'Most a foot may rise', kind: 'length', unit: '' }],
-  quickPreset: ({ limit }) => (limit === undefined ? {} : { limit_mm: limit }),
+  quickPreset: ({ limit }) => ({ limit_mm: limit ?? null }),
   keys: [['Enter', 'next foot']],
 }
 
