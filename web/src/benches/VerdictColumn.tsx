@@ -16,6 +16,8 @@ interface VerdictColumnProps {
   result: Result | null
   lacking: string
   general: string
+  /** What runs while this is done: it stands first, and in the place of a verdict there is not yet. */
+  clock?: ReactNode
   foot: ReactNode
   children?: ReactNode
 }
@@ -23,7 +25,7 @@ interface VerdictColumnProps {
 const MOST_MOVES = 4
 
 /** One sentence, the moves, the checks with their share, then the working. */
-export function VerdictColumn({ foot, children, ...now }: VerdictColumnProps) {
+export function VerdictColumn({ foot, clock, children, ...now }: VerdictColumnProps) {
   const unit = useUnit()
   const { held, onPointerDown } = useHeld(now)
   const { result, lacking, general } = held
@@ -34,8 +36,9 @@ export function VerdictColumn({ foot, children, ...now }: VerdictColumnProps) {
   return (
     <Verdict data-lifted={isLifted || undefined} data-alone={!hasMore || undefined}>
       <Main>
+        {clock && <Clock>{clock}</Clock>}
         <Says aria-live="polite">
-          <h2>{say ? say.title : lacking || general ? 'Not read yet.' : 'Not saved yet.'}</h2>
+          {(say || !clock) && <h2>{say ? say.title : lacking || general ? 'Not read yet.' : 'Not saved yet.'}</h2>}
           {say?.note && <p>{say.note}</p>}
           {!say && lacking && <p>{lacking}</p>}
           {general && <p role="alert">{general}</p>}
@@ -209,11 +212,16 @@ const Lift = styled.button`
   }
 `
 const Says = styled.div`
+  &:empty { display: none; }
   padding: 8px 16px;
   border-bottom: 1.25px solid var(--ink);
   h2 { font-size: var(--fs-title); line-height: 1.08; font-weight: 600; }
   p { font-size: var(--fs-text); color: var(--ink-2); margin-top: 4px; line-height: 1.25; }
   p[role='alert'] { color: var(--ink); font-weight: 600; }
+`
+const Clock = styled.div`
+  padding: 8px 16px;
+  border-bottom: 1.25px solid var(--ink);
 `
 const Moves = styled.ol`
   ${LITTLE_ROOM} { display: none; ${Verdict}[data-lifted] & { display: block; } }

@@ -13,6 +13,7 @@ import { History } from './History'
 import { JobSheet } from './JobSheet'
 import { outdatedBecause, sayOutdated } from './outdated'
 import { RowTable } from './RowTable'
+import { RunClock } from './RunClock'
 import { OneField } from './SheetFields'
 import { StepFoot } from './StepFoot'
 import { lacking, ROWS, readSheet, startSheet, stillWrong, withChoice } from './sheet'
@@ -52,6 +53,7 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
   const wanted = lacking(form, inputs, ROWS.of(draft))
   const outdated = outdatedBecause(step, touched)
   const result = touched || outdated ? null : (current?.result ?? null)
+  const hot = step.heat_plan || step.run ? (job.steps.find((s) => s.key === step.run) ?? step) : null
   const blocked = step.blocked_by.length > 0
   const enter = useOneAtATime(() => {
     setWrong(null)
@@ -84,11 +86,12 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
           }
           result={result}
           lacking={
-            wanted.length && !entered
+            wanted.length && !entered && !(hot?.heat_run && !touched)
               ? `Still to fill in: ${wanted.slice(0, 3).join('; ')}${wanted.length > 3 ? `; and ${wanted.length - 3} more` : ''}.`
               : ''
           }
           general={refused}
+          clock={hot?.heat_run && <RunClock step={hot} />}
           foot={
             <StepFoot
               step={step}
@@ -109,7 +112,7 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
         />
       }
     >
-      {(step.heat_plan || step.run) && <HeatRunPanel step={job.steps.find((s) => s.key === step.run) ?? step} />}
+      {hot && <HeatRunPanel step={hot} />}
       <Paper data-bench>
         {form.ordered && <Ordered>In this order, top to bottom: a line opens when the one above it is ticked.</Ordered>}
         {form.rows.length > 0 && (

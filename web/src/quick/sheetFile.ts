@@ -3,7 +3,7 @@ import type { Draft } from '../benches/draft'
 const FORMAT = 'young-anvil bench sheet'
 
 /** A quick bench with what was typed, as a file; `input` is what the bench was given, for other tools. */
-export interface SheetFile {
+interface SheetFile {
   format: typeof FORMAT
   version: 1
   bench: string
