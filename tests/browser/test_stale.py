@@ -26,6 +26,10 @@ class StaleTest(BrowserTestCase):
         self.goto_step("set.gap")
         expect(self.verdict()).to_have_text("Read again.")
         expect(said.get_by_text("inside")).to_have_count(0)
+        entered = page.get_by_label("Entered so far").get_by_role("listitem").first
+        expect(entered).to_contain_text("Since this was read, the machines were moved")
+        struck = "el => getComputedStyle(el.querySelector('b')).textDecorationLine"
+        self.assertEqual(entered.evaluate(struck), "line-through")
         page.reload()
         expect(self.verdict()).to_have_text("Read again.")
 

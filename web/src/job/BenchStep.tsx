@@ -8,7 +8,7 @@ import { useEvaluate } from '../benches/useEvaluate'
 import { VerdictColumn } from '../benches/VerdictColumn'
 import { useUnit } from '../units/preferences'
 import { sayRefusal } from '../units/say'
-import { type BenchStepOf, currentOf, entriesOf, isReadOn, type Job, type ReadingEntry, useJob } from './context'
+import { type BenchStepOf, currentOf, isReadOn, type Job, type ReadingEntry, useJob } from './context'
 import { History } from './History'
 import { JobSheet } from './JobSheet'
 import { MoveSlip } from './MoveSlip'
@@ -130,7 +130,7 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
           stream={{ jobId: job.id, step: step.key }}
         />
       </div>
-      <History entries={entriesOf(job, step.key)} />
+      <History step={step} />
       {moving && <MoveSlip step={step} read={read} onClose={() => setMoving(false)} />}
     </JobSheet>
   )

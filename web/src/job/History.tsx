@@ -7,13 +7,17 @@ import { benchOf } from '../benches/benches'
 import { Glyph, sayStatus } from '../kit/Allowance'
 import { PlainButton } from '../kit/Button'
 import { useUnit } from '../units/preferences'
-import { sayIn } from '../units/say'
+import { sayIn, type Words } from '../units/say'
 import { sayWhen } from '../units/when'
-import { type Entry, type ReadingEntry, useJob } from './context'
+import { type Entry, entriesOf, type ReadingEntry, type Step, useJob } from './context'
 import { OneText } from './OneText'
 
-/** Everything entered in this step, the current reading marked; nothing is ever taken away, a slip is struck through. */
-export function History({ entries }: { entries: Entry[] }) {
+/**
+ * Everything entered in this step; nothing is ever taken away. Struck through: a slip, and what a later entry made stale, with
+ * what that was.
+ */
+export function History({ step }: { step: Step }) {
+  const entries = entriesOf(useJob(), step.key)
   const shown = entries.filter((e) => e.kind === 'reading' || e.kind === 'move' || e.kind === 'event')
   if (!shown.length) return null
   return (
@@ -21,7 +25,11 @@ export function History({ entries }: { entries: Entry[] }) {
       <h3>Entered so far</h3>
       <ol>
         {[...shown].reverse().map((e) => (
-          <Line key={e.id} entry={e} />
+          <Line
+            key={e.id}
+            entry={e}
+            stale={e.id === step.current && step.stale_because.template ? step.stale_because : null}
+          />
         ))}
       </ol>
     </Past>
@@ -42,16 +50,18 @@ function useNote(entry: ReadingEntry): string {
   return (isOfToday(entry.result) ? bench.say(entry.result, unit, spec) : plainSay(entry.result)).note
 }
 
-function Line({ entry }: { entry: Entry }) {
+function Line({ entry, stale }: { entry: Entry; stale: Words | null }) {
   const job = useJob()
+  const unit = useUnit()
   const [open, setOpen] = useState(false)
   const [isSlip, setSlip] = useState(false)
   const takenOut = job.entries.find((e) => e.kind === 'slip' && e.inputs.entry === entry.id)
   return (
-    <li data-slip={entry.slip || undefined}>
+    <li data-slip={entry.slip || undefined} data-stale={stale ? '' : undefined}>
       <button type="button" aria-expanded={open} onClick={() => setOpen(!open)}>
         <b>{labelOf(entry)}</b>
         {entry.kind === 'reading' && !entry.slip && <Verdict entry={entry} />}
+        {stale && <em>{sayIn(stale, unit)}</em>}
         {takenOut && (
           <span className="note">
             taken out by {takenOut.by}
@@ -118,7 +128,9 @@ const Past = styled.section`
   li { border-bottom: 0.75px solid var(--line); }
   button { display: flex; gap: 8px; align-items: center; width: 100%; min-height: var(--touch); text-align: left; flex-wrap: wrap; }
   b { font-weight: 600; min-width: 72px; }
-  [data-slip] b { text-decoration: line-through; color: var(--ink-2); }
+  [data-slip] b, [data-stale] :is(b, b ~ span) { text-decoration: line-through; color: var(--ink-2); }
+  [data-stale] svg { opacity: 0.5; }
+  em { font-style: normal; font-size: var(--fs-text); font-weight: 500; }
   .note { color: var(--ink-2); font-size: var(--fs-text); }
   small { margin-left: auto; color: var(--ink-2); font-size: var(--fs-small); }
   p { font-family: var(--read); font-size: var(--fs-small); padding: 0 0 8px; color: var(--blue); overflow-wrap: anywhere; }

@@ -7,7 +7,7 @@ import type { Draft } from '../benches/draft'
 import { useDraft } from '../benches/useDraft'
 import { VerdictColumn } from '../benches/VerdictColumn'
 import { useUnit } from '../units/preferences'
-import { currentOf, entriesOf, type SheetStepOf, useJob } from './context'
+import { currentOf, type SheetStepOf, useJob } from './context'
 import { HeatRunPanel } from './HeatRunPanel'
 import { History } from './History'
 import { JobSheet } from './JobSheet'
@@ -122,7 +122,7 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
           <OneField key={field.key} form={form} field={field} draft={draft} change={change} set={set} problems={problems} />
         ))}
       </Paper>
-      <History entries={entriesOf(job, step.key)} />
+      <History step={step} />
     </JobSheet>
   )
 }
