@@ -38,7 +38,23 @@ Connection = Literal[
 ]
 Half = Literal["flexible", "rigid"]
 Drawn = Literal[
-    "motor", "gearmotor", "engine", "blower", "fan", "pump", "generator", "mill", "drum", "elevator", "auger", "machine"
+    "motor",
+    "gearmotor",
+    "engine",
+    "blower",
+    "fan",
+    "pump",
+    "generator",
+    "mill",
+    "drum",
+    "elevator",
+    "auger",
+    "gearbox",
+    "compressor",
+    "conveyor",
+    "mixer",
+    "crusher",
+    "machine",
 ]
 
 

@@ -5,6 +5,7 @@ import re
 from playwright.sync_api import expect
 
 from server.jobs.models import Job
+from server.plant.models import Line
 
 from .base import BrowserTestCase
 
@@ -29,6 +30,27 @@ class LineEditorTest(BrowserTestCase):
         expect(page.get_by_text("maker's manual: Manual 7")).to_have_count(2)
         page.get_by_role("button", name="Save the line").click()
         expect(page.get_by_label("Name of the line")).to_be_focused()
+
+    def test_a_line_like_another_one_has_its_card_and_asks_for_what_is_its_own(self) -> None:
+        page, line = self.page, self.job.line
+        page.goto(f"{self.live_server_url}/lines/{line.pk}")
+        page.get_by_role("button", name="New line like this one").click()
+        expect(page.get_by_role("heading", name=f"New line like {line.name}")).to_be_visible()
+        expect(page.get_by_label("Shaft diameter, mm").first).to_have_value("48")
+        page.get_by_role("button", name="Save the line").click()
+        expect(page.get_by_label("Name of the line")).to_be_focused()
+        page.get_by_label("Name of the line").fill("Steep aeration blower 9")
+        page.reload()
+        expect(page.get_by_label("Name of the line")).to_have_value("Steep aeration blower 9")
+        points = page.get_by_label("Isolated at")
+        for nth in range(points.count()):
+            expect(points.nth(nth)).to_have_value("")
+            points.nth(nth).fill(f"Panel 9, {nth}")
+        page.get_by_role("button", name="Save the line").click()
+        expect(page.get_by_role("heading", name="Steep aeration blower 9")).to_be_visible()
+        new = Line.objects.get(name="Steep aeration blower 9")
+        self.assertEqual((new.values, new.spec["driver"]["feet"]), (line.values, line.spec["driver"]["feet"]))
+        self.assertEqual([p["point"] for p in new.spec["isolation_points"]][:1], ["Panel 9, 0"])
 
     def test_bush_and_shrink_disc_a_half_key_a_floating_shaft_and_growth_come_out_in_the_route(self) -> None:
         page = self.page

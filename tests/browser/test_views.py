@@ -179,9 +179,15 @@ class ViewsTest(BrowserTestCase):
                 ("Coupling to far feet", "600"),
             ):
                 page.get_by_label(f"{label}, mm").nth(side).fill(text)
-        expect(
-            page.get_by_role("img", name="Motor and Blower to scale along the shaft").get_by_text("300").first
-        ).to_be_visible()
+        drawn = page.get_by_role("img", name="Motor and Blower to scale along the shaft")
+        near, far = (page.get_by_label(f"Coupling to {which} feet, mm") for which in ("near", "far"))
+        middle = [[cell.nth(side).bounding_box() for side in (0, 1)] for cell in (near, far)]
+        across = [box["x"] for pair in zip(*middle, strict=True) for box in pair if box]
+        self.assertEqual(sorted(across), [across[1], across[0], across[2], across[3]])  # each on its dimension line
+        page.set_viewport_size({"width": 820, "height": 1180})
+        expect(drawn.get_by_text("300").first).to_be_visible()
+        expect(page.get_by_label("Coupling to far feet, mm").first).to_have_value("600")
+        page.set_viewport_size({"width": 1280, "height": 800})
         page.get_by_label("Isolated at").fill("Panel 4")
         page.get_by_label("Series").fill("Brackwater Plover")
         page.get_by_label("Size").fill("90")

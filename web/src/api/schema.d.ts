@@ -5547,7 +5547,7 @@ export interface components {
              * @default machine
              * @enum {string}
              */
-            drawn_as: "motor" | "gearmotor" | "engine" | "blower" | "fan" | "pump" | "generator" | "mill" | "drum" | "elevator" | "auger" | "machine";
+            drawn_as: "motor" | "gearmotor" | "engine" | "blower" | "fan" | "pump" | "generator" | "mill" | "drum" | "elevator" | "auger" | "gearbox" | "compressor" | "conveyor" | "mixer" | "crusher" | "machine";
             /** Feet */
             feet: components["schemas"]["MachineFoot"][];
             /**

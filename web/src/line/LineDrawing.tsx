@@ -5,36 +5,43 @@ import { useHatch } from '../drawing/Hatch'
 import { COUPLINGS, MACHINES } from '../drawing/machines'
 import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { AXIS, FLOOR, layoutOf, levelOf, WIDTH } from './lineLayout'
 
 type LineSpec = Schemas['LineSpec']
 
-const WIDTH = 1000
-const AXIS = 80
-const FLOOR = 140
 const TALL = 2.5 // machines in this drawing over their 64 high outlines
 const LEGS_FROM = AXIS + (42 - 32) * TALL // behind the body, whose underside is not everywhere as low
 
 /** An outline without the feet it is usually drawn on: here they stand where the figures say. */
 const feetless = (solid: string) => solid.replace(/M\d+ \d+V56H\d+V\d+/g, '')
 
+interface LineDrawingProps {
+  spec: LineSpec
+  /** Names and distances are typed on it: lines for so many dimensions a side, each from the coupling, with no words. */
+  levels?: number
+}
+
 /** A line to scale along the shaft, with its feet and shafts dimensioned; follows the figures while they are typed. */
-export function LineDrawing({ spec }: { spec: LineSpec }) {
+export function LineDrawing({ spec, levels }: LineDrawingProps) {
   const hatch = useHatch()
   const id = useId()
   const unit = useUnit()
-  const reach = (machine: Schemas['Machine']) => Math.max(260, ...machine.feet.map((f) => f.from_coupling_mm)) * 1.12
-  const scale = (WIDTH - 40) / (reach(spec.driver) + reach(spec.driven))
-  const centre = 20 + reach(spec.driver) * scale
+  const layout = layoutOf(spec)
+  const { scale, centre } = layout
+  const height = levels ? levelOf(levels - 1) + 30 : 196
   return (
-    <Drawing along paper={[0, 0, WIDTH, 196]} says={`${spec.driver.name} and ${spec.driven.name} to scale along the shaft`}>
+    <Drawing
+      along
+      most={levels ? 1 : undefined}
+      paper={[0, 0, WIDTH, height]}
+      says={`${spec.driver.name} and ${spec.driven.name} to scale along the shaft`}
+    >
       {hatch.defs}
       <path d={`M8 ${FLOOR}H${WIDTH - 8}V${FLOOR + 6}H8Z`} fill={hatch.fixed} />
       <path d={`M8 ${FLOOR}H${WIDTH - 8}`} stroke="var(--ink)" strokeWidth="2" />
       {(['driver', 'driven'] as const).map((side) => {
         const machine = spec[side]
-        const way = side === 'driver' ? -1 : 1
-        const end = centre + way * reach(machine) * scale
-        const near = centre + way * 30
+        const { way, end, near } = layout[side]
         const thick = Math.max(6, Math.min(46, machine.shaft_diameter_mm * scale))
         const { solid, lines } = MACHINES[machine.drawn_as as keyof typeof MACHINES]
         const body = feetless(solid)
@@ -64,37 +71,50 @@ export function LineDrawing({ spec }: { spec: LineSpec }) {
               <path d={body} strokeWidth="2" vectorEffect="non-scaling-stroke" />
               <path d={lines} strokeWidth="1" vectorEffect="non-scaling-stroke" />
             </g>
-            <text
-              x={(end + near) / 2}
-              y={AXIS + 5}
-              textAnchor="middle"
-              fontWeight="600"
-              fontSize="var(--fs-sub)"
-              className="halo"
-            >
-              {machine.name}
-            </text>
-            {feet.map((foot, i) => {
-              const from = i === 0 ? 0 : feet[i - 1]!.from_coupling_mm
-              const [a, b] = [centre + way * from * scale, centre + way * foot.from_coupling_mm * scale]
-              return (
-                <g key={foot.name} stroke="var(--ink)" strokeWidth=".75">
-                  <path d={`M${b} ${FLOOR - 12}V${FLOOR + 36}M${a} ${FLOOR + 12}V${FLOOR + 36}`} />
-                  <path d={`M${a} ${FLOOR + 28}H${b}`} markerStart={hatch.arrow} markerEnd={hatch.arrow} />
-                  <text
-                    x={(a + b) / 2}
-                    y={FLOOR + 33}
-                    textAnchor="middle"
-                    fontSize="var(--fs-text)"
-                    className="read"
-                    strokeWidth="6"
-                    style={{ stroke: 'var(--paper)', paintOrder: 'stroke' }}
-                  >
-                    {showLength(foot.from_coupling_mm - from, unit, 0)} {unit}
-                  </text>
-                </g>
-              )
-            })}
+            {!levels && (
+              <text
+                x={(end + near) / 2}
+                y={AXIS + 5}
+                textAnchor="middle"
+                fontWeight="600"
+                fontSize="var(--fs-sub)"
+                className="halo"
+              >
+                {machine.name}
+              </text>
+            )}
+            {levels &&
+              feet.map((foot, i) => (
+                <FromCoupling
+                  key={foot.name}
+                  level={i}
+                  from={centre}
+                  to={centre + way * foot.from_coupling_mm * scale}
+                  arrow={hatch.arrow}
+                />
+              ))}
+            {!levels &&
+              feet.map((foot, i) => {
+                const from = i === 0 ? 0 : feet[i - 1]!.from_coupling_mm
+                const [a, b] = [centre + way * from * scale, centre + way * foot.from_coupling_mm * scale]
+                return (
+                  <g key={foot.name} stroke="var(--ink)" strokeWidth=".75">
+                    <path d={`M${b} ${FLOOR - 12}V${FLOOR + 36}M${a} ${FLOOR + 12}V${FLOOR + 36}`} />
+                    <path d={`M${a} ${FLOOR + 28}H${b}`} markerStart={hatch.arrow} markerEnd={hatch.arrow} />
+                    <text
+                      x={(a + b) / 2}
+                      y={FLOOR + 33}
+                      textAnchor="middle"
+                      fontSize="var(--fs-text)"
+                      className="read"
+                      strokeWidth="6"
+                      style={{ stroke: 'var(--paper)', paintOrder: 'stroke' }}
+                    >
+                      {showLength(foot.from_coupling_mm - from, unit, 0)} {unit}
+                    </text>
+                  </g>
+                )
+              })}
           </g>
         )
       })}
@@ -104,5 +124,16 @@ export function LineDrawing({ spec }: { spec: LineSpec }) {
       </g>
       <path d={`M6 ${AXIS}H${WIDTH - 6}`} stroke="var(--ink)" strokeWidth=".9" strokeDasharray="18 4 3 4" />
     </Drawing>
+  )
+}
+
+/** The line of a distance from the coupling to a foot. */
+function FromCoupling({ level, from, to, arrow }: { level: number; from: number; to: number; arrow: string }) {
+  const y = levelOf(level)
+  return (
+    <g stroke="var(--ink)" strokeWidth=".75">
+      <path d={`M${to} ${FLOOR - 12}V${y + 8}M${from} ${FLOOR + 12}V${y + 8}`} />
+      <path d={`M${from} ${y}H${to}`} markerStart={arrow} markerEnd={arrow} />
+    </g>
   )
 }

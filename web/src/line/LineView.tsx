@@ -95,6 +95,9 @@ export function LineView() {
             <p>A millwright or the lead starts a job.</p>
           )}
           {mayKeep && <PlainButton onPress={() => navigate(`/lines/${line.id}/edit`)}>Change this line</PlainButton>}
+          {mayKeep && (
+            <PlainButton onPress={() => navigate(`/lines/new?like=${line.id}`)}>New line like this one</PlainButton>
+          )}
           <h2>History</h2>
           {jobs.length === 0 && <p>No job on this line yet.</p>}
           <ul>

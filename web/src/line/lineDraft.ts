@@ -54,6 +54,13 @@ export function draftOf(name: string, spec: LineSpec | null): Draft {
   return draft
 }
 
+/** A new line made like another one: what is that one's alone is to be entered. */
+export function copyOf(spec: LineSpec): Draft {
+  const own = (machine: LineSpec['driver']) => ({ ...machine, serial: '' })
+  const points = (spec.isolation_points ?? []).map(({ energy }) => ({ energy, point: '' }))
+  return draftOf('', { ...spec, driver: own(spec.driver), driven: own(spec.driven), isolation_points: points })
+}
+
 /** The one family whose halves may be bolted on as they are. */
 export const GEAR = 'gear'
 
