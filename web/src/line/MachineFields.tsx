@@ -70,7 +70,7 @@ export function HubFields({ side, set, ways, ...cell }: MachineProps) {
   )
 }
 
-export function MoreFeet({ side, set, draft }: MachineProps) {
+function MoreFeet({ side, set, draft }: MachineProps) {
   const feet = Number(draft.choices[`${side}.feet`])
   return feet < MOST_FEET ? <PlainButton onPress={() => set(`${side}.feet`, feet + 1)}>Add feet</PlainButton> : null
 }
