@@ -7,7 +7,8 @@ REVOKE ALL ON ALL TABLES IN SCHEMA public FROM :"app";
 GRANT USAGE ON SCHEMA public TO :"app";
 GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO :"app";
 GRANT USAGE, SELECT ON ALL SEQUENCES IN SCHEMA public TO :"app";
-REVOKE UPDATE, DELETE ON jobs_entry, jobs_signature, jobs_photograph, reports_issuedrecord, plant_linechange FROM :"app";
+REVOKE UPDATE, DELETE ON jobs_entry, jobs_signature, jobs_photograph, reports_issuedrecord, plant_linechange,
+    catalogue_cataloguechange FROM :"app";
 REVOKE UPDATE, DELETE ON jobs_job FROM :"app";
 GRANT UPDATE (closed_at, cancelled_by, cancelled_because) ON jobs_job TO :"app";
 REVOKE INSERT, UPDATE, DELETE ON django_migrations FROM :"app";

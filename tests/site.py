@@ -15,7 +15,7 @@ from django.test import Client
 from django.utils import timezone
 
 from server.accounts.models import Membership, Site, User
-from server.catalogue.models import CouplingSize
+from server.catalogue.models import CatalogueChange, CouplingSize
 from server.demo.build import build_demo
 from server.jobs.models import Entry, Job, Signature
 from server.plant.models import Line, LineChange
@@ -30,6 +30,7 @@ MODELS: tuple[type[Model], ...] = (
     User,
     Membership,
     CouplingSize,
+    CatalogueChange,
     Line,
     LineChange,
     Job,

@@ -1,14 +1,18 @@
-"""Read the site's coupling sizes, and what the value card can hold."""
+"""The site's coupling sizes, read and changed, in and out as a file; and what the value card can hold."""
 
-from typing import get_args
+from datetime import datetime
+from typing import Literal, get_args
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Field, Router, Schema
 
+from millwright.card.catalogue_file import CatalogueFile, CatalogueSize, read_csv, write_csv
 from millwright.card.kind import ValueKind
 from millwright.card.kinds import VALUE_KINDS
 from millwright.card.values import Value, value_kind
 from millwright.line import Drawn, Family
+from millwright.model import read_json
+from millwright.roles import Role
 from millwright.route.build import values_of_connection, values_of_family
 from millwright.route.families.facts import BACKSTOP_VALUES
 from millwright.route.families.register import FAMILIES
@@ -16,8 +20,12 @@ from millwright.route.hubs.keyed import SCREW_TORQUE
 from millwright.route.hubs.ways import HUB_STEPS
 from millwright.route.stages.turning import ASKED, MOTOR_TURNS
 from server.accounts.auth import member_of
+from server.web.described import exchanges, gives
+from server.web.errors import ErrorsOut
+from server.web.words import ChangedOut
 
-from .models import CouplingSize
+from . import actions
+from .models import CatalogueChange, CouplingSize
 
 router = Router(tags=["couplings"])
 
@@ -64,6 +72,22 @@ class CatalogueOut(Schema):
     asked_with_backstop: list[str]
 
 
+class CatalogueChangeOut(Schema):
+    """Who changed what on a size, and when; no changes: it was put there."""
+
+    id: int
+    changes: list[ChangedOut]
+    by: str
+    role: Role
+    at: datetime
+
+
+class TakenIn(Schema):
+    """How many sizes of a file were new or other than they stood here."""
+
+    sizes: int
+
+
 @router.get("", response=CatalogueOut, operation_id="catalogue_read", url_name="catalogue")
 def read(request: HttpRequest) -> object:
     """The catalogue of this site."""
@@ -82,6 +106,55 @@ def read(request: HttpRequest) -> object:
         "asked_by_machine": {drawn: [MOTOR_TURNS] if drawn in ASKED else [] for drawn in get_args(Drawn)},
         "asked_with_backstop": list(BACKSTOP_VALUES),
     }
+
+
+@router.put(
+    "/sizes",
+    response={200: CouplingSizeOut, 403: ErrorsOut, 422: ErrorsOut},
+    operation_id="size_save",
+    url_name="size",
+    openapi_extra=exchanges("CouplingSizeOut", "CouplingSizeOut"),
+)
+def save(request: HttpRequest) -> object:
+    """Put a size into the catalogue, or change it. Lines keep the values they have."""
+    given = read_json(CatalogueSize, request.body)
+    actions.save_sizes(by=member_of(request), sizes=[given])
+    return given
+
+
+@router.get("/changes", response=list[CatalogueChangeOut], operation_id="size_changes", url_name="size_changes")
+def changes(request: HttpRequest, series: str, size: str) -> object:
+    """Who changed what on a size, the latest first."""
+    return list(CatalogueChange.objects.filter(of__site=member_of(request).site, of__series=series, of__size=size))
+
+
+@router.get("/file", operation_id="catalogue_file", url_name="catalogue_file", openapi_extra=gives("text/csv"))
+def write(request: HttpRequest, form: Literal["json", "csv"] = "json") -> object:
+    """The whole catalogue as a file."""
+    kept = CouplingSize.objects.filter(site=member_of(request).site)
+    sizes = [
+        CatalogueSize.model_validate({"family": s.family, "series": s.series, "size": s.size, "values": s.values})
+        for s in kept
+    ]
+    is_csv = form == "csv"
+    text = write_csv(sizes) if is_csv else CatalogueFile(sizes=sizes).model_dump_json(indent=2, exclude_defaults=False)
+    answer = HttpResponse(text, content_type="text/csv; charset=utf-8" if is_csv else "application/json")
+    answer["Content-Disposition"] = f'attachment; filename="catalogue.{form}"'
+    return answer
+
+
+@router.post(
+    "/file",
+    response={200: TakenIn, 403: ErrorsOut, 422: ErrorsOut},
+    operation_id="catalogue_read_in",
+    url_name="catalogue_read_in",
+    openapi_extra={"requestBody": {"content": {"text/csv": {"schema": {"type": "string"}}}, "required": True}},
+)
+def read_in(request: HttpRequest) -> object:
+    """Take a file in: all of it, or nothing with what is wrong and where. Sizes the file does not have stay as they are."""
+    text = request.body
+    sizes = read_json(CatalogueFile, text).sizes if text.lstrip()[:1] == b"{" else read_csv(text)
+    return {"sizes": actions.save_sizes(by=member_of(request), sizes=sizes)}
 
 
 def _kinds() -> list[ValueKind]:

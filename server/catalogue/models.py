@@ -23,3 +23,19 @@ class CouplingSize(models.Model):
 
     def __str__(self) -> str:
         return f"{self.series} {self.size}"
+
+
+class CatalogueChange(models.Model):
+    """What somebody changed on a size of the catalogue. The database refuses to change it."""
+
+    of = models.ForeignKey(CouplingSize, on_delete=models.CASCADE, related_name="changes")
+    changes = models.JSONField(help_text="a list of what, was, now; in words. Empty: the size was put there")
+    by = models.CharField(max_length=150)
+    role = models.CharField(max_length=12)
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["-id"]
+
+    def __str__(self) -> str:
+        return f"{self.of}, {self.at:%Y-%m-%d}"

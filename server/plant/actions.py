@@ -7,6 +7,7 @@ from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
+from millwright.card.catalogue_file import CatalogueSize
 from millwright.card.values import Value, value_problems
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.line import LineSpec
@@ -14,6 +15,7 @@ from millwright.roles import Deed
 from millwright.route.entry import OutOfTurn
 from server.accounts.auth import require
 from server.accounts.models import Membership
+from server.catalogue.actions import save_sizes
 from server.catalogue.models import CouplingSize
 
 from .history import changed
@@ -56,12 +58,9 @@ def save_line(
         at=timezone.now(),
     )
     coupling = spec.coupling
-    CouplingSize.objects.get_or_create(
-        site=by.site,
-        series=coupling.series,
-        size=coupling.size,
-        defaults={"family": coupling.family, "values": line.values},
-    )
+    if not CouplingSize.objects.filter(site=by.site, series=coupling.series, size=coupling.size).exists():
+        new = CatalogueSize(family=coupling.family, series=coupling.series, size=coupling.size, values=dict(values))
+        save_sizes(by=by, sizes=[new])
     return line
 
 

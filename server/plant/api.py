@@ -15,7 +15,7 @@ from millwright.route.build import scopes_of
 from millwright.route.steps import Scope
 from server.accounts.auth import member_of
 from server.web.errors import ErrorsOut
-from server.web.words import Said
+from server.web.words import ChangedOut
 
 from . import actions
 from .models import Line
@@ -42,14 +42,6 @@ class LineOut(Schema):
     spec: LineSpec
     values: dict[str, Value]
     scopes: list[Scope] = Field(description="what a job can be there to do on it")
-
-
-class ChangedOut(Schema):
-    """One figure of a line that was changed."""
-
-    what: str
-    was: Said
-    now: Said
 
 
 class LineChangeOut(Schema):

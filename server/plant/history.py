@@ -4,10 +4,9 @@ from collections.abc import Iterator, Mapping
 from dataclasses import asdict
 from typing import Any
 
-from millwright.card.values import Value, say_value, value_kind
+from millwright.card.changed import NOTHING, values_changed
 from millwright.say import Figure, Words, words
 
-NOTHING = words("nothing")
 UNITS = {"mm": "mm", "rpm": "rpm", "kw": "kW", "deg": "°"}
 
 
@@ -21,20 +20,7 @@ def changed(
         for label in dict.fromkeys([*before, *after])
         if before.get(label) != after.get(label)
     ]
-    return found + [
-        {"what": kind.title, "was": asdict(_said(values_was.get(key), key)), "now": asdict(_said(values.get(key), key))}
-        for key in dict.fromkeys([*values_was, *values])
-        if values_was.get(key) != values.get(key) and (kind := value_kind(key)) is not None
-    ]
-
-
-def _said(value: Mapping[str, Any] | None, key: str) -> Words:
-    kind = value_kind(key)
-    if value is None or kind is None:
-        return NOTHING
-    read = Value.model_validate(value)
-    means = f", {read.means}" if read.means and read.means not in kind.unit_by_means and not kind.words_only else ""
-    return words("{value}{means}; {source}", value=say_value(read, kind), means=means, source=read.source.say())
+    return found + values_changed(values_was, values)
 
 
 def _flat(given: Any, path: tuple[str, ...] = ()) -> Iterator[tuple[str, Words]]:

@@ -2,6 +2,7 @@
 
 from typing import Annotated, Any
 
+from ninja import Schema
 from pydantic import BeforeValidator
 
 from millwright.say import Words
@@ -12,3 +13,11 @@ def _plain_text(given: Any) -> Any:
 
 
 Said = Annotated[Words, BeforeValidator(_plain_text)]  # what was stored as plain text has no figures
+
+
+class ChangedOut(Schema):
+    """One figure that was changed."""
+
+    what: str
+    was: Said
+    now: Said

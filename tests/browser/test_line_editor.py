@@ -1,6 +1,7 @@
 """A line of one's own whose hubs are held by screws, from the editor to its job's route."""
 
 import re
+from pathlib import Path
 
 from playwright.sync_api import expect
 
@@ -51,6 +52,41 @@ class LineEditorTest(BrowserTestCase):
         new = Line.objects.get(name="Steep aeration blower 9")
         self.assertEqual((new.values, new.spec["driver"]["feet"]), (line.values, line.spec["driver"]["feet"]))
         self.assertEqual([p["point"] for p in new.spec["isolation_points"]][:1], ["Panel 9, 0"])
+
+    def test_a_size_of_the_catalogue_is_found_changed_with_its_history_and_taken_in_from_a_file(self) -> None:
+        page = self.page
+        page.goto(self.live_server_url)
+        page.get_by_role("link", name="Catalogue").click()
+        page.get_by_label("Find a size").fill("plov curved")
+        page.get_by_role("button", name="Brackwater Plover firkin").click()
+        expect(page.get_by_text("Size added")).to_be_visible()
+        line = page.locator("[data-line=gap_nominal_mm]")
+        line.get_by_role("button", name="Change").click()
+        line.get_by_role("textbox", name="Gap between hub faces").fill("31")
+        line.get_by_role("button", name="Save value").click()
+        expect(page.get_by_text(re.compile("Gap between hub faces: 30.*→ 31"))).to_be_visible()
+        page.get_by_label("Find a size").fill("nothing like it")
+        expect(page.get_by_text("No size matches.")).to_be_visible()
+        page.get_by_role("button", name="Add a size").click()
+        page.get_by_role("button", name="Add the size").click()
+        expect(page.get_by_text("Enter a name.").or_(page.get_by_text("Enter the series.")).first).to_be_visible()
+        page.get_by_label("Series").fill("Brackwater Wren")
+        page.get_by_label("Size", exact=True).fill("pin")
+        page.get_by_role("button", name="Add the size").click()
+        expect(page.get_by_role("heading", name="Brackwater Wren pin")).to_be_visible()
+        with page.expect_download() as download:
+            page.get_by_role("link", name="CSV").click()
+        text = Path(download.value.path()).read_text()
+        self.assertIn(",Brackwater Wren,pin,", text)
+        wrong = text.replace("gap_nominal_mm,31.0", "gap_nominal_mm,wide")
+        more = text.replace("Brackwater Wren,pin", "Brackwater Wren,peg")
+        take = page.get_by_label("Catalogue file")
+        take.set_input_files({"name": "c.csv", "mimeType": "text/csv", "buffer": wrong.encode()})
+        expect(page.get_by_role("alert")).to_contain_text("Nothing was taken in. line")
+        take.set_input_files({"name": "c.csv", "mimeType": "text/csv", "buffer": more.encode()})
+        expect(page.get_by_text("1 size was taken in.")).to_be_visible()
+        page.get_by_label("Find a size").fill("wren peg")
+        expect(page.get_by_role("button", name="Brackwater Wren peg")).to_be_visible()
 
     def test_bush_and_shrink_disc_a_half_key_a_floating_shaft_and_growth_come_out_in_the_route(self) -> None:
         page = self.page

@@ -60,6 +60,7 @@ class AxeTest(BrowserTestCase):
     def test_floor_line_editor_and_record(self) -> None:
         line, closed = self.job.line_id, job_of("Steep aeration blower 2", closed=True).pk
         self.look_at(f"/lines/{line}", f"/lines/{line}/edit", "/lines/new", f"/jobs/{closed}/record")
+        self.look_at("/catalogue?series=Brackwater+Plover&size=firkin")
         self.look_at("/nowhere", heading="main p")
         self.look_at("/", heading="h2")
 
@@ -116,6 +117,7 @@ class HandAndEyeTest(BrowserTestCase):
     def test_floor_line_editor_record_and_quick_benches(self) -> None:
         line, closed = self.job.line_id, job_of("Steep aeration blower 2", closed=True).pk
         self.measure("/", f"/lines/{line}", f"/lines/{line}/edit", f"/jobs/{closed}/record", "/benches")
+        self.measure("/catalogue?series=Brackwater+Plover&size=firkin", "/catalogue?new")
         self.measure(*(f"/benches/{name}" for name in ("runout", "tighten", "grease", "gap", "alignment", "backstop")))
 
 

@@ -24,6 +24,7 @@ import { PreferencesProvider } from './units/preferences'
 const JOB: Late = () => import('./job/JobView').then((m) => m.JobView)
 const LINE: Late = () => import('./line/LineView').then((m) => m.LineView)
 const LINE_EDITOR: Late = () => import('./line/LineEditor').then((m) => m.LineEditor)
+const CATALOGUE: Late = () => import('./line/CatalogueView').then((m) => m.CatalogueView)
 const RECORD: Late = () => import('./record/RecordView').then((m) => m.RecordView)
 const QUICK_BENCHES: Late = () => import('./quick/QuickBenches').then((m) => m.QuickBenches)
 const QUICK_BENCH: Late = () => import('./quick/QuickBench').then((m) => m.QuickBench)
@@ -60,6 +61,7 @@ function App() {
       <Routes>
         <Route path="/" element={<Floor />} />
         <Route path="/lines/new" element={<LateView view={LINE_EDITOR} />} />
+        <Route path="/catalogue" element={<LateView view={CATALOGUE} />} />
         <Route path="/lines/:lineId" element={<LateView view={LINE} />} />
         <Route path="/lines/:lineId/edit" element={<LateView view={LINE_EDITOR} />} />
         <Route path="/jobs/:jobId" element={<LateView view={JOB} />} />

@@ -49,6 +49,11 @@ export const lineChangesOptions = (lineId: string) =>
     queryKey: ['line', lineId, 'changes'],
     queryFn: () => bring(api.GET('/api/lines/{line_id}/changes', { params: { path: { line_id: lineId } } })),
   })
+export const sizeChangesOptions = (series: string, size: string) =>
+  queryOptions({
+    queryKey: ['catalogue', series, size, 'changes'],
+    queryFn: () => bring(api.GET('/api/couplings/changes', { params: { query: { series, size } } })),
+  })
 export const lineJobsOptions = (lineId: string) =>
   queryOptions({
     queryKey: ['line', lineId, 'jobs'],

@@ -73,6 +73,7 @@ export function Floor() {
             </button>
           ))}
           <Link href="/benches">Quick benches</Link>
+          <Link href="/catalogue">Catalogue</Link>
           {mayAdd && <Link href="/lines/new">Add a line</Link>}
           {mayReadIn && <ReadIn />}
         </Rail>

@@ -1,0 +1,40 @@
+"""Changing the catalogue: one size, or a whole file of them."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from django.db import transaction
+from django.utils import timezone
+
+from millwright.card.catalogue_file import CatalogueSize, size_problems
+from millwright.card.changed import values_changed
+from millwright.errors import refuse_if_any
+from millwright.roles import Deed
+from server.accounts.auth import require
+from server.accounts.models import Membership
+
+from .models import CatalogueChange, CouplingSize
+
+
+@transaction.atomic
+def save_sizes(*, by: Membership, sizes: Sequence[CatalogueSize]) -> int:
+    """Put these sizes into the catalogue, each as it is given; how many of them were new or changed.
+
+    Lines keep the values they have. Raises `PermissionDenied` for an apprentice, `UnusableInput` for values that cannot be.
+    """
+    require(by, Deed.KEEP_LINES)
+    refuse_if_any([replace(p, path=f"sizes.{i}.{p.path}") for i, size in enumerate(sizes) for p in size_problems(size)])
+    touched = 0
+    for size in sizes:
+        values = {key: value.model_dump(mode="json") for key, value in size.values.items()}
+        kept, is_new = CouplingSize.objects.select_for_update().get_or_create(
+            site=by.site, series=size.series, size=size.size, defaults={"family": size.family, "values": values}
+        )
+        changes = [] if is_new else values_changed(kept.values, values)
+        if not is_new and not changes and kept.family == size.family:
+            continue
+        kept.family, kept.values = size.family, values
+        kept.save()
+        CatalogueChange.objects.create(of=kept, changes=changes, by=by.user.shown_name, role=by.role, at=timezone.now())
+        touched += 1
+    return touched
