@@ -38,7 +38,7 @@ REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
 @router.get("", response=list[FloorLine], operation_id="floor_read", url_name="floor")
 def floor(request: HttpRequest) -> object:
     """Every line of the site with its open job. Four queries, however many lines and however long their history."""
-    lines = Line.objects.visible_to(member_of(request)).annotate(
+    lines = Line.objects.visible_to(member_of(request)).only("name", "spec").annotate(
         last_closed=Max("jobs__closed_at", filter=Q(jobs__cancelled_by="")),
         jobs_so_far=Count("jobs", distinct=True),
     )
@@ -51,7 +51,7 @@ def _floor_line(line: Any) -> dict[str, object]:
     return {
         "id": line.id,
         "name": line.name,
-        "spec": line.as_spec,
+        "spec": line.spec,
         "job": _in_hand(job) if job else None,
         "last_closed": line.last_closed,
         "jobs": line.jobs_so_far,

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from ninja import Field, Schema
 
-from millwright.line import LineSpec
+from millwright.line import Drawn, Family, Side
 from millwright.roles import Role
 from millwright.route.hubs.hot_run import Until
 from millwright.route.state import StepState
@@ -54,12 +54,42 @@ class FloorJob(Schema):
     now: datetime = Field(description="the server's clock")
 
 
+class FloorFoot(Schema):
+    """Where a foot stands."""
+
+    from_coupling_mm: float
+
+
+class FloorMachine(Schema):
+    """What of a machine its small drawing shows."""
+
+    drawn_as: Drawn
+    feet: list[FloorFoot]
+
+
+class FloorCoupling(Schema):
+    """What a line's coupling is called."""
+
+    family: Family
+    series: str
+    size: str
+
+
+class FloorSpec(Schema):
+    """Of a line what the floor draws and searches; a site may have thousands, so nothing else is sent with it."""
+
+    driver: FloorMachine
+    driven: FloorMachine
+    coupling: FloorCoupling
+    movable: Side
+
+
 class FloorLine(Schema):
     """A line as the floor shows it: its drawing, its open job, when its last job was closed."""
 
     id: UUID
     name: str
-    spec: LineSpec
+    spec: FloorSpec
     job: FloorJob | None
     last_closed: datetime | None
     jobs: int

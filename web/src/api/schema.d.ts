@@ -3379,6 +3379,29 @@ export interface components {
             x_mm: number;
         };
         /**
+         * FloorCoupling
+         * @description What a line's coupling is called.
+         */
+        FloorCoupling: {
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "jaw, straight" | "jaw, curved" | "jaw, in shear with spacer" | "steel grid" | "gear" | "disc, single pack" | "disc, three-part" | "disc, drop-out spacer" | "composite tube" | "tyre" | "tyre on flywheel" | "claw with elastomer blocks" | "rigid" | "screw-conveyor drive" | "shaft-mounted reducer" | "magnetic drive";
+            /** Series */
+            series: string;
+            /** Size */
+            size: string;
+        };
+        /**
+         * FloorFoot
+         * @description Where a foot stands.
+         */
+        FloorFoot: {
+            /** From Coupling Mm */
+            from_coupling_mm: number;
+        };
+        /**
          * FloorJob
          * @description A job as the floor shows it.
          */
@@ -3432,7 +3455,34 @@ export interface components {
             last_closed: string | null;
             /** Name */
             name: string;
-            spec: components["schemas"]["LineSpec"];
+            spec: components["schemas"]["FloorSpec"];
+        };
+        /**
+         * FloorMachine
+         * @description What of a machine its small drawing shows.
+         */
+        FloorMachine: {
+            /**
+             * Drawn As
+             * @enum {string}
+             */
+            drawn_as: "motor" | "gearmotor" | "engine" | "blower" | "fan" | "pump" | "generator" | "mill" | "drum" | "elevator" | "auger" | "gearbox" | "compressor" | "conveyor" | "mixer" | "crusher" | "machine";
+            /** Feet */
+            feet: components["schemas"]["FloorFoot"][];
+        };
+        /**
+         * FloorSpec
+         * @description Of a line what the floor draws and searches; a site may have thousands, so nothing else is sent with it.
+         */
+        FloorSpec: {
+            coupling: components["schemas"]["FloorCoupling"];
+            driven: components["schemas"]["FloorMachine"];
+            driver: components["schemas"]["FloorMachine"];
+            /**
+             * Movable
+             * @enum {string}
+             */
+            movable: "driver" | "driven";
         };
         /**
          * Foot

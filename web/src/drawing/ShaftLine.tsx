@@ -2,10 +2,10 @@ import type { Schemas } from '../api/client'
 import { useHatch } from './Hatch'
 import { COUPLINGS, type Drawn, MACHINES } from './machines'
 
-type LineSpec = Schemas['LineSpec']
+type Drawing = Schemas['FloorSpec']
 
 interface ShaftLineProps {
-  spec: LineSpec
+  spec: Drawing
   label?: string
 }
 
@@ -18,7 +18,7 @@ const AXIS = 32
 /** A line as a small shaft drawing: driver left, driven right, the machine that stays hatched. */
 export function ShaftLine({ spec, label }: ShaftLineProps) {
   const hatch = useHatch()
-  const reach = (machine: Schemas['Machine']) => Math.max(300, ...machine.feet.map((f) => f.from_coupling_mm))
+  const reach = (machine: Drawing['driver']) => Math.max(300, ...machine.feet.map((f) => f.from_coupling_mm))
   const share = reach(spec.driver) / (reach(spec.driver) + reach(spec.driven))
   const centre = LEFT + (RIGHT - LEFT) * Math.min(0.62, Math.max(0.38, share))
   return (
@@ -60,7 +60,7 @@ function Machine({ kind, from, to, fill }: { kind: Drawn; from: number; to: numb
   )
 }
 
-function CouplingMark({ family, x }: { family: LineSpec['coupling']['family']; x: number }) {
+function CouplingMark({ family, x }: { family: Drawing['coupling']['family']; x: number }) {
   const { solid, lines } = COUPLINGS[family]
   return (
     <g transform={`translate(${x} ${AXIS})`} stroke="var(--ink)" strokeLinejoin="round">
