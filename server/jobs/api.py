@@ -38,9 +38,13 @@ REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
 @router.get("", response=list[FloorLine], operation_id="floor_read", url_name="floor")
 def floor(request: HttpRequest) -> object:
     """Every line of the site with its open job. Four queries, however many lines and however long their history."""
-    lines = Line.objects.visible_to(member_of(request)).only("name", "spec").annotate(
-        last_closed=Max("jobs__closed_at", filter=Q(jobs__cancelled_by="")),
-        jobs_so_far=Count("jobs", distinct=True),
+    lines = (
+        Line.objects.visible_to(member_of(request))
+        .only("name", "spec")
+        .annotate(
+            last_closed=Max("jobs__closed_at", filter=Q(jobs__cancelled_by="")),
+            jobs_so_far=Count("jobs", distinct=True),
+        )
     )
     in_hand = Job.objects.which_are(closed=False).select_related("site").prefetch_related("entries", "signatures")
     return [_floor_line(line) for line in lines.prefetch_related(Prefetch("jobs", queryset=in_hand, to_attr="in_hand"))]

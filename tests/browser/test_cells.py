@@ -127,6 +127,10 @@ class CellsTest(BrowserTestCase):
         for place, figure in (("3", "0.18"), ("6", "0.60"), ("9", "0.42"), ("12", "0")):
             expect(page.get_by_label(f"Rim at {place} o’clock")).to_have_value(figure)
         expect(page.get_by_label("Face at 3 o’clock")).to_have_value("")
+        page.get_by_label("Rim at 9 o’clock").fill("wide")  # at the edge of the sheet
+        said, sheet = page.get_by_text("Enter a number.").bounding_box(), page.get_by_role("main").bounding_box()
+        assert said and sheet
+        self.assertGreaterEqual(said["x"], sheet["x"])
 
     def test_two_windows_both_keep_what_they_could_not_send(self) -> None:
         first, before = self.page, self.job.entries.count()

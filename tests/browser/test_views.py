@@ -5,7 +5,8 @@ import re
 from django.conf import settings
 from playwright.sync_api import Page, expect
 
-from tests.site import job_of
+from server.plant.models import Line
+from tests.site import Member, job_of
 
 from .base import BrowserTestCase
 from .geometry import faults
@@ -119,6 +120,19 @@ class HandAndEyeTest(BrowserTestCase):
         self.measure("/", f"/lines/{line}", f"/lines/{line}/edit", f"/jobs/{closed}/record", "/benches")
         self.measure("/catalogue?series=Brackwater+Plover&size=firkin", "/catalogue?new")
         self.measure(*(f"/benches/{name}" for name in ("runout", "tighten", "grease", "gap", "alignment", "backstop")))
+
+    def test_a_line_with_six_pairs_of_feet_and_long_names(self) -> None:
+        line = self.job.line
+        driver = {
+            **line.spec["driver"],
+            "name": "Compressor drive motor 11000",
+            "feet": [{"name": f"foundation pad {10001 + i}", "from_coupling_mm": 300.0 + 900 * i} for i in range(6)],
+        }
+        name = "Compressor at the far end of the malt house"
+        own = Line.objects.create(site=line.site, name=name, spec={**line.spec, "driver": driver}, values=line.values)
+        _, job = Member("lead").ask("POST", f"/api/jobs/of-line/{own.pk}", {"title": "New coupling"})
+        steps = (f"/jobs/{job['id']}/steps/{step}" for step in ("set.soft", "set.align", "safe.locks"))
+        self.measure(f"/lines/{own.pk}", f"/lines/{own.pk}/edit", *steps)
 
 
 class ViewsTest(BrowserTestCase):

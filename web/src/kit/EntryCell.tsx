@@ -1,4 +1,4 @@
-import { type ClipboardEvent, type CSSProperties, type KeyboardEvent, useRef, useState } from 'react'
+import { type ClipboardEvent, type CSSProperties, type KeyboardEvent, useLayoutEffect, useRef, useState } from 'react'
 import { FieldError, Input, TextField } from 'react-aria-components'
 import styled from 'styled-components'
 import { type CellKind, isThousandOrDecimal, READ_CELL, showTyped, type Typed } from '../units/length'
@@ -57,6 +57,7 @@ export function EntryCell({
   const unreadable = typed && typed.text.trim() !== '' && READ_CELL[kind](typed) === null
   const asks = typed && isThousandOrDecimal(typed.text) ? THOUSAND_OR_DECIMAL : WANTS[kind]
   const wrong = problem ?? (spare || (unreadable ? asks : undefined))
+  const under = useStaysOnTheSheet(wrong)
   const onPaste = (event: ClipboardEvent) => {
     const figures = onFigures ? figuresIn(event.clipboardData.getData('text')) : []
     if (figures.length === 0) return
@@ -99,9 +100,25 @@ export function EntryCell({
           onFocus={(e) => e.currentTarget.select()}
         />
       </Frame>
-      <Under>{wrong}</Under>
+      <Under ref={under}>{wrong}</Under>
     </Cell>
   )
+}
+
+const FROM_THE_EDGE = 4
+
+/** What is wrong with a cell at the edge of the sheet stands beside it, not beyond the edge. */
+function useStaysOnTheSheet(wrong: string | undefined) {
+  const under = useRef<HTMLElement>(null)
+  useLayoutEffect(() => {
+    const frame = under.current?.closest('main, [role=dialog]')?.getBoundingClientRect()
+    if (!wrong || !under.current || !frame) return
+    under.current.style.setProperty('--aside', '0px')
+    const box = under.current.getBoundingClientRect()
+    const [left, right] = [frame.left + FROM_THE_EDGE - box.left, frame.right - FROM_THE_EDGE - box.right]
+    under.current.style.setProperty('--aside', `${left > 0 ? left : Math.min(right, 0)}px`)
+  }, [wrong])
+  return under
 }
 
 /** The next cell of the same bench as they stand in the page: clockwise, dial after dial; or a tick or choice not made yet. */
@@ -174,7 +191,7 @@ const Under = styled(FieldError)`
   position: absolute;
   top: 100%;
   left: 50%;
-  transform: translateX(-50%);
+  transform: translateX(calc(-50% + var(--aside, 0px)));
   z-index: 3;
   width: max-content;
   max-width: 210px;

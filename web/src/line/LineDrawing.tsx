@@ -3,8 +3,10 @@ import type { Schemas } from '../api/client'
 import { Drawing } from '../drawing/Drawing'
 import { useHatch } from '../drawing/Hatch'
 import { COUPLINGS, MACHINES } from '../drawing/machines'
+import { rowsFor } from '../drawing/rows'
 import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { SIDES } from './lineDraft'
 import { AXIS, FLOOR, layoutOf, levelOf, WIDTH } from './lineLayout'
 
 type LineSpec = Schemas['LineSpec']
@@ -28,7 +30,10 @@ export function LineDrawing({ spec, levels }: LineDrawingProps) {
   const unit = useUnit()
   const layout = layoutOf(spec)
   const { scale, centre } = layout
-  const height = levels ? levelOf(levels - 1) + 30 : 196
+  // Where a side has many feet, each side's distances have rows of their own.
+  const isCrowded = SIDES.some((side) => spec[side].feet.length > 2)
+  const rows = isCrowded ? Math.max(2, ...SIDES.map((side) => rowsFor(spec[side].feet.length))) : 1
+  const height = levels ? levelOf(levels - 1) + 30 : 172 + (isCrowded ? 2 * rows : 1) * 24
   return (
     <Drawing
       along
@@ -96,14 +101,15 @@ export function LineDrawing({ spec, levels }: LineDrawingProps) {
             {!levels &&
               feet.map((foot, i) => {
                 const from = i === 0 ? 0 : feet[i - 1]!.from_coupling_mm
+                const y = FLOOR + 28 + ((i % rows) + (isCrowded && side === 'driven' ? rows : 0)) * 24
                 const [a, b] = [centre + way * from * scale, centre + way * foot.from_coupling_mm * scale]
                 return (
                   <g key={foot.name} stroke="var(--ink)" strokeWidth=".75">
-                    <path d={`M${b} ${FLOOR - 12}V${FLOOR + 36}M${a} ${FLOOR + 12}V${FLOOR + 36}`} />
-                    <path d={`M${a} ${FLOOR + 28}H${b}`} markerStart={hatch.arrow} markerEnd={hatch.arrow} />
+                    <path d={`M${b} ${FLOOR - 12}V${y + 8}M${a} ${FLOOR + 12}V${y + 8}`} />
+                    <path d={`M${a} ${y}H${b}`} markerStart={hatch.arrow} markerEnd={hatch.arrow} />
                     <text
                       x={(a + b) / 2}
-                      y={FLOOR + 33}
+                      y={y + 5}
                       textAnchor="middle"
                       fontSize="var(--fs-text)"
                       className="read"

@@ -3,7 +3,7 @@ import { EntryCell } from '../kit/EntryCell'
 import { useUnit } from '../units/preferences'
 import { LineDrawing } from './LineDrawing'
 import { type LineSpec, SIDES, type Side } from './lineDraft'
-import { layoutOf, levelOf, WIDTH } from './lineLayout'
+import { AXIS, layoutOf, levelOf, WIDTH } from './lineLayout'
 import { footLabel, footPlaces, HubFields, MachineName, type MachineProps, MachineType } from './MachineFields'
 
 /** A line typed on its drawing: names on the machines, distances on their dimension lines, shaft and hub above the hubs. */
@@ -32,7 +32,7 @@ export function LineOnDrawing({ spec, of }: { spec: LineSpec; of: (side: Side) =
           const { way, end, near } = layout[side]
           return (
             <div key={side}>
-              <OnIt style={{ left: left((end + near) / 2), top: 80, width: 150 }}>
+              <OnIt style={{ left: `clamp(75px, ${left((end + near) / 2)}, calc(100% - 75px))`, top: AXIS, width: 150 }}>
                 <MachineName {...of(side)} onDrawing />
               </OnIt>
               {footPlaces(draft, side).map((i) => {

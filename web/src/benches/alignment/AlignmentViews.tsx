@@ -2,6 +2,7 @@ import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
+import { rowsFor } from '../../drawing/rows'
 import { MM_PER_INCH, showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { sayIn } from '../../units/say'
@@ -17,6 +18,7 @@ const WIDTH = 740
 const HALF = 30 // half the height a machine is drawn with
 const ROOM = 20 // how far the largest displacement is drawn
 const FOOT = 12
+const ROW = 18 // from one row of distances to the next
 const VIEW = { v: { height: 178, axis: 86 }, h: { height: 140, axis: 74 } }
 const TITLES = { v: 'Side view', h: 'Plan' }
 
@@ -80,7 +82,9 @@ function View({ names, layout, drawn, plane, note }: ViewProps) {
   const hatch = useHatch()
   const unit = useUnit()
   const { movable, stationary, movable_on } = layout
-  const { height, axis } = VIEW[plane]
+  const { height: one, axis } = VIEW[plane]
+  const rows = rowsFor(movable.feet.length)
+  const height = plane === 'v' ? one + (rows - 1) * ROW : one
   const floor = axis + HALF + FOOT + ROOM + 4
   const view = drawn?.views.find((v) => v.plane === plane)
   const { drop, shear } = view?.axis ?? IN_LINE
@@ -163,17 +167,19 @@ function Distances({ layout, y }: { layout: Layout; y: number }) {
   const hatch = useHatch()
   const unit = useUnit()
   const places = [0, ...layout.movable.feet].sort((a, b) => Math.abs(a) - Math.abs(b))
+  const rows = rowsFor(layout.movable.feet.length)
   return (
     <g transform={`translate(${layout.centre} ${y})`} stroke="var(--ink)" strokeWidth=".75">
       {places.slice(1).map((to, i) => {
         const from = places[i]!
+        const row = (i % rows) * ROW
         return (
           <g key={to}>
-            <path d={`M${to} -14V5M${from} -14V5`} />
-            <path d={`M${from} 0H${to}`} markerStart={hatch.arrow} markerEnd={hatch.arrow} />
+            <path d={`M${to} -14V${row + 5}M${from} -14V${row + 5}`} />
+            <path d={`M${from} ${row}H${to}`} markerStart={hatch.arrow} markerEnd={hatch.arrow} />
             <text
               x={(to + from) / 2}
-              y="5"
+              y={row + 5}
               textAnchor="middle"
               className="read halo"
               style={{ strokeWidth: 8 }}

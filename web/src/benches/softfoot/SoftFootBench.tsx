@@ -4,6 +4,7 @@ import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { PlainButton } from '../../kit/Button'
 import { EntryCell } from '../../kit/EntryCell'
+import { useIsWide } from '../../kit/useIsWide'
 import { sayLength, showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
@@ -126,9 +127,16 @@ interface FromAboveProps {
   children: (name: string) => React.ReactNode
 }
 
+const LETTER_PX = 7.5
+
 function FromAbove({ feet, worst, couplingRight, children }: FromAboveProps) {
   const hatch = useHatch()
+  const isWide = useIsWide()
   const pairs = Math.ceil(feet.length / 2)
+  const apart = pairs > 1 ? (400 / (pairs - 1)) * (isWide ? 1 : 0.5) : 400
+  const longest = Math.max(...feet.map((name) => name.length)) * LETTER_PX
+  // Where names or cells would cover each other the drawing has numbers, and the list under it the rest.
+  const isListed = pairs > 2 && (longest > apart || apart < 110)
   const at = (i: number) => {
     const along = pairs === 1 ? 360 : 160 + (Math.floor(i / 2) * 400) / (pairs - 1) // from the coupling
     return couplingRight ? { x: 720 - along, y: i % 2 === 0 ? UPPER : LOWER } : { x: along, y: i % 2 === 0 ? LOWER : UPPER }
@@ -147,29 +155,42 @@ function FromAbove({ feet, worst, couplingRight, children }: FromAboveProps) {
           return (
             <g key={name}>
               <rect
-                x={x - 60}
+                x={x - (isListed ? 20 : 60)}
                 y={y - 34}
-                width="120"
+                width={isListed ? 40 : 120}
                 height="68"
                 fill={name === worst ? 'var(--blue-wash)' : 'var(--leaf)'}
                 stroke={name === worst ? 'var(--blue)' : 'var(--ink)'}
                 strokeWidth={name === worst ? 3 : 1.6}
               />
               <text x={x} y={y < 160 ? y - 40 : y + 50} textAnchor="middle" fontSize="var(--fs-small)" fontWeight="600">
-                {name}
+                {isListed ? i + 1 : name}
               </text>
             </g>
           )
         })}
       </Drawing>
-      {feet.map((name, i) => {
-        const { x, y } = at(i)
-        return (
-          <div key={name} data-cell style={{ left: `${(x / 720) * 100}%`, top: `${(y / 320) * 100}%` }}>
-            {children(name)}
-          </div>
-        )
-      })}
+      {isListed && (
+        <ol>
+          {feet.map((name, i) => (
+            <li key={name} data-worst={name === worst || undefined}>
+              <span>
+                {i + 1}. {name}
+              </span>
+              {children(name)}
+            </li>
+          ))}
+        </ol>
+      )}
+      {!isListed &&
+        feet.map((name, i) => {
+          const { x, y } = at(i)
+          return (
+            <div key={name} data-cell style={{ left: `${(x / 720) * 100}%`, top: `${(y / 320) * 100}%` }}>
+              {children(name)}
+            </div>
+          )
+        })}
     </Above>
   )
 }
@@ -246,6 +267,9 @@ const Above = styled.div`
   max-width: 720px;
   margin-bottom: 8px;
   > [data-cell] { position: absolute; transform: translate(-50%, -50%); }
+  ol { display: grid; grid-template-columns: repeat(auto-fill, minmax(280px, 1fr)); gap: 6px 28px; padding-top: 8px; }
+  li { display: flex; justify-content: space-between; align-items: center; gap: 10px; }
+  [data-worst] span { font-weight: 600; }
 `
 const Corners = styled.div`
   display: grid;
