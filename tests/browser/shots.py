@@ -5,9 +5,7 @@ import re
 from django.conf import settings
 from playwright.sync_api import expect
 
-from millwright.route.locks import RUNS_ROUGH
 from millwright.tests.work import Work
-from server.jobs.models import Job
 from tests.site import job_of
 from tests.worked import worked
 
@@ -18,13 +16,13 @@ SETTLED_MS = 400
 
 
 class Shots(BrowserTestCase):
-    """One picture a main view, 1280x800."""
+    """One picture a main view, 1280x800; the one most used upright as well."""
 
     def shot(self, name: str, path: str) -> None:
         """Go there, wait, take it."""
         if path:
             self.page.goto(f"{self.live_server_url}{path}")
-        expect(self.page.locator("h2").first).to_be_visible()
+        expect(self.page.locator("h2, main li").first).to_be_visible()
         self.page.wait_for_timeout(SETTLED_MS)
         self.page.screenshot(path=FOLDER / f"{name}.png")
 
@@ -33,9 +31,9 @@ class Shots(BrowserTestCase):
         steps = f"/jobs/{self.job.pk}/steps"
         closed = job_of("Steep aeration blower 2", closed=True).pk
         self.shot("floor", "/")
-        self.shot("line", f"/lines/{self.job.line_id}")
+        self.shot("benches", "/benches")
+        self.shot("catalogue", "/catalogue?series=Brackwater+Plover&size=firkin")
         self.shot("line-editor", f"/lines/{self.job.line_id}/edit")
-        self.shot("locks", f"/jobs/{self.shook().pk}/steps/close.again")
         self.shot("fit", f"{steps}/prepare.fit.driver")
         fan, drum = (job_of(name).pk for name in ("Kiln fan A", "Drum turner"))
         self.shot("heat", f"/jobs/{fan}/steps/prepare.heat.driven")
@@ -49,7 +47,6 @@ class Shots(BrowserTestCase):
         pump = job_of("Chilled-water pump 1").pk
         self.shot("runout", f"/jobs/{pump}/steps/mount.true.driven")
         swept = job_of("Chilled-water pump 1", closed=True).pk
-        self.shot("gap", f"/jobs/{swept}/steps/couple.closed")
         self.shot("sheet", f"/jobs/{job_of('Chilled-water pump 2').pk}/steps/couple.home")
         self.shot("tighten", f"/jobs/{closed}/steps/couple.feet")
         self.draw_in()
@@ -61,19 +58,15 @@ class Shots(BrowserTestCase):
         expect(self.verdict()).to_have_text("Misaligned: move the motor.")
         self.to_top()
         self.shot("align", "")
+        self.page.set_viewport_size({"width": 820, "height": 1180})
+        self.shot("align-upright", "")
+        self.page.set_viewport_size({"width": 1280, "height": 800})
         self.shot("backstop", f"/jobs/{job_of('Barley elevator').pk}/steps/backstop.way_again")
         self.page.get_by_role("button", name="Screen").click()
         self.shot("airgap", f"/jobs/{job_of('Induced-draught fan').pk}/steps/set.align")
         self.page.get_by_role("button", name="Screen").click()
         self.shot("laser", f"/jobs/{swept}/steps/found.align")
         self.soft_foot()
-
-    def shook(self) -> Job:
-        """A job at the locks, after a start that shook."""
-        work = Work(family="disc, drop-out spacer")
-        work.until("close.start")
-        work.enter("close.start", {**work.fill("close.start"), "runs": RUNS_ROUGH})
-        return worked("Steep aeration blower 3", work)
 
     def draw_in(self) -> None:
         """Close-fit bolts, half of them through."""
