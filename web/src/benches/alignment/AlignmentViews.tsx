@@ -147,9 +147,10 @@ function View({ names, layout, drawn, plane, note }: ViewProps) {
           {view && (
             <text
               x={0}
-              y={-HALF - (plane === 'v' ? 22 : 12)}
+              y={-HALF - (plane === 'v' ? 24 : 16)}
               textAnchor="middle"
-              fontSize="var(--fs-body)"
+              fontSize="var(--fs-sub)"
+              fontWeight="600"
               className="halo words"
             >
               {sayIn(view.words, unit)}
