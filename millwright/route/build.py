@@ -9,7 +9,7 @@ from .hubs import keyed
 from .hubs.ways import HUB_STEPS
 from .order import Arranged, Part, any_order, arrange, in_order
 from .procedure import Bench, Compiler, Procedure, Pull
-from .stages import as_found, change_element, close_out, gap, make_safe, receive, set_and_align, take_off, turning
+from .stages import as_found, change_element, close_out, gap, lock_out, receive, set_and_align, take_off, turning
 from .steps import JobFacts, Scope, Stage, Step
 
 
@@ -19,20 +19,20 @@ def build(job: JobFacts) -> list[Step]:
     compiler = Compiler(job, light_screw=_light_screw)
     match job.scope:
         case Scope.TAKE_OFF:
-            proved = in_order(make_safe.steps(job), make_safe.second_proof(Stage.TAKE_OFF))
+            proved = in_order(lock_out.steps(job), lock_out.second_proof(Stage.TAKE_OFF))
             return list(arrange(in_order(proved, _off(job, procedure, compiler), close_out.put_away(job))).steps)
         case Scope.BACKSTOP:
-            ready = any_order(make_safe.steps(job), backstop.kit(job), receive.tools(job))
-            proved = in_order(ready, make_safe.second_proof(Stage.BACKSTOP))
+            ready = any_order(lock_out.steps(job), backstop.kit(job), receive.tools(job))
+            proved = in_order(ready, lock_out.second_proof(Stage.BACKSTOP))
             torqued = checked_again(job, job.circles)
             closed = close_out.steps(job, torqued=torqued, feet=False)
             return list(arrange(in_order(proved, _backstop(job, compiler), closed)).steps)
         case Scope.ALIGN | Scope.CHECK:
-            proved = in_order(make_safe.steps(job), make_safe.second_proof(Stage.FOUND))
+            proved = in_order(lock_out.steps(job), lock_out.second_proof(Stage.FOUND))
             return list(arrange(in_order(proved, _look(job, procedure, compiler))).steps)
         case Scope.ELEMENT:
             received = _received(job, procedure, compiler)
-            proved = in_order(any_order(make_safe.steps(job), received), make_safe.second_proof(Stage.FOUND))
+            proved = in_order(any_order(lock_out.steps(job), received), lock_out.second_proof(Stage.FOUND))
             return list(arrange(in_order(proved, _change(job, procedure, compiler))).steps)
         case _:
             return _fit(job, procedure, compiler)
@@ -112,9 +112,9 @@ def _change(job: JobFacts, procedure: Procedure, compiler: Compiler) -> Part:
 
 def _fit(job: JobFacts, procedure: Procedure, compiler: Compiler) -> list[Step]:
     """From lock-out to the signed record; where it was on its shafts, taken off first."""
-    first = arrange(any_order(make_safe.steps(job), _received(job, procedure, compiler)))
+    first = arrange(any_order(lock_out.steps(job), _received(job, procedure, compiler)))
     off = job.scope is Scope.REFIT
-    proof = make_safe.second_proof(Stage.TAKE_OFF if off else Stage.PREPARE)
+    proof = lock_out.second_proof(Stage.TAKE_OFF if off else Stage.PREPARE)
     undo = [_off(job, procedure, compiler)] if off else []
     proved = arrange(in_order(proof, *undo), first.ends)
     hubs = _hubs(job, procedure, compiler, proved.ends)

@@ -9,7 +9,7 @@ from ..ledger import back
 from ..locks import FIRST_LOCKS, LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
 from ..order import Aside, Part, in_order
 from ..steps import Answers, Fact, JobFacts, Scope, SheetForm, SignForm, Stage, Step
-from . import closed_coupling, make_safe, receive, run_in, set_and_align
+from . import closed_coupling, lock_out, receive, run_in, set_and_align
 from .run_in import GUARD_SCREWS
 
 CLOSING = "close.sign"  # the signature that closes a record
@@ -72,7 +72,7 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True
             judge=_judge_run,
             on_fail="Alignment, balance, a loose bolt, the motor, the driven machine: find out which. Lock out again first.",
         ),
-        *(Aside(step) for step in make_safe.lock_out_again(job)),
+        *(Aside(step) for step in lock_out.lock_out_again(job)),
         *behind,
         *warm,
         *_signatures(),
