@@ -28,11 +28,13 @@ class AxeTest(BrowserTestCase):
         return [f"{v['id']}: {v['nodes'][0]['html'][:120]}" for v in found if v["impact"] in SERIOUS]
 
     def look_at(self, *paths: str, heading: str = "main h2") -> None:
-        """Each of these addresses, once there is something on it."""
+        """Each of these addresses, wide and narrow, once there is something on it."""
         for path in paths:
             self.page.goto(f"{self.live_server_url}{path}")
-            expect(self.page.locator(heading).first).to_be_visible()
-            self.assertEqual(self.serious(self.page), [], path)
+            for width, height in (SIZES[0], SIZES[-1]):
+                self.page.set_viewport_size({"width": width, "height": height})
+                expect(self.page.locator(heading).locator("visible=true").first).to_be_visible()
+                self.assertEqual(self.serious(self.page), [], f"{path} at {width}")
 
     def test_the_steps_of_a_job(self) -> None:
         steps: tuple[str, ...] = (
