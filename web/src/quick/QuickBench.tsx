@@ -52,7 +52,14 @@ function Quick({ bench }: { bench: BenchClient }) {
               {touched && (
                 <>
                   <PlainButton onPress={() => window.print()}>Print</PlainButton>
-                  <PlainButton onPress={() => saveAs(`${bench.name}.json`, writeSheet(bench.name, draft, reading.input))}>
+                  <PlainButton
+                    onPress={() =>
+                      saveAs(
+                        `${bench.name}.json`,
+                        writeSheet(bench.name, draft, reading.input && { ...reading.input, ...preset }),
+                      )
+                    }
+                  >
                     Keep as a file
                   </PlainButton>
                 </>
@@ -68,7 +75,7 @@ function Quick({ bench }: { bench: BenchClient }) {
                 onChange={async (event) => {
                   const text = await event.target.files?.[0]?.text()
                   event.target.value = ''
-                  const opened = readSheet(bench.name, text ?? '')
+                  const opened = readSheet(bench.name, text ?? '', bench.start({}, {}))
                   setProblem(typeof opened === 'string' ? opened : '')
                   if (typeof opened !== 'string') change(opened)
                 }}
