@@ -90,7 +90,10 @@ function OneSize({ size, catalogue, mayKeep }: OneSizeProps) {
   const unit = useUnit()
   const changes = useQuery(sizeChangesOptions(size.series, size.size)).data ?? []
   const put = async (values: Size['values']) => {
-    await send('PUT', '/api/couplings/sizes', JSON.stringify({ ...size, values: { ...size.values, ...values } }))
+    // As it is now: what another window has changed meanwhile stays.
+    const { sizes } = await client.fetchQuery({ ...catalogueOptions, staleTime: 0 })
+    const now = sizes.find((one) => nameOf(one) === nameOf(size)) ?? size
+    await send('PUT', '/api/couplings/sizes', JSON.stringify({ ...now, values: { ...now.values, ...values } }))
     await client.invalidateQueries({ queryKey: catalogueOptions.queryKey })
   }
   const asked = catalogue.asked_by_family[size.family] ?? []
