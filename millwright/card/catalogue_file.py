@@ -11,7 +11,7 @@ from pydantic import Field, ValidationError
 from ..errors import Problem, UnusableInput, refuse_if_any
 from ..line import Family
 from ..model import Model, Name
-from .values import OfMaterial, Source, UpTo, Value, value_problems
+from .values import OfMaterial, Source, UpTo, Value, card_problems
 
 OF_A_SIZE = ["family", "series", "size"]
 OF_A_VALUE = ["value", "figure", "means", "up to rpm", "of material", "kind of source", "document", "issue", "page"]
@@ -35,15 +35,6 @@ class CatalogueFile(Model):
     format: Literal["young-anvil catalogue"] = "young-anvil catalogue"
     version: Literal[1] = 1
     sizes: list[CatalogueSize] = Field(max_length=MOST_SIZES)
-
-
-def size_problems(size: CatalogueSize) -> list[Problem]:
-    """What is wrong with the values of a size; paths start at `values`."""
-    return [
-        replace(p, path=f"values.{key}.{p.path}".rstrip("."))
-        for key, value in size.values.items()
-        for p in value_problems(key, value)
-    ]
 
 
 def write_csv(sizes: Sequence[CatalogueSize]) -> str:
@@ -105,7 +96,7 @@ def _read_row(row: list[str], sizes: dict[tuple[str, str], dict[str, Any]]) -> l
     except ValueError:
         return [Problem("", f"Enter a number: {figure or up_to or of}")]
     known["values"] |= values
-    return size_problems(size)
+    return card_problems(size.values)
 
 
 def _pairs(text: str, make: Callable[[str, float], T]) -> list[T]:

@@ -1,5 +1,6 @@
 """The value card: every limit and torque a job needs, where it comes from, and which paper to look in."""
 
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import Literal
 
@@ -108,6 +109,15 @@ def lines_of(card: ValueCard) -> list[tuple[str, ValueKind]]:
     """The lines a card has, in the order they are written on it."""
     keys = [key for base in VALUE_KINDS for key in (base, *(f"{base}@{own}" for own in (*SIDES, *CIRCLES))) if key in card]
     return [(key, kind) for key in keys if (kind := value_kind(key)) is not None]
+
+
+def card_problems(card: Mapping[str, Value]) -> list[Problem]:
+    """What is wrong with the figures of a whole card; paths start at `values`."""
+    return [
+        replace(p, path=f"values.{key}.{p.path}".rstrip("."))
+        for key, value in card.items()
+        for p in value_problems(key, value)
+    ]
 
 
 def value_problems(key: str, value: Value) -> list[Problem]:

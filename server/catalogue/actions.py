@@ -6,8 +6,9 @@ from dataclasses import replace
 from django.db import transaction
 from django.utils import timezone
 
-from millwright.card.catalogue_file import CatalogueSize, size_problems
+from millwright.card.catalogue_file import CatalogueSize
 from millwright.card.changed import values_changed
+from millwright.card.values import card_problems
 from millwright.errors import refuse_if_any
 from millwright.roles import Deed
 from server.accounts.auth import require
@@ -23,7 +24,9 @@ def save_sizes(*, by: Membership, sizes: Sequence[CatalogueSize]) -> int:
     Lines keep the values they have. Raises `PermissionDenied` for an apprentice, `UnusableInput` for values that cannot be.
     """
     require(by, Deed.KEEP_LINES)
-    refuse_if_any([replace(p, path=f"sizes.{i}.{p.path}") for i, size in enumerate(sizes) for p in size_problems(size)])
+    refuse_if_any(
+        [replace(p, path=f"sizes.{i}.{p.path}") for i, size in enumerate(sizes) for p in card_problems(size.values)]
+    )
     touched = 0
     for size in sizes:
         values = {key: value.model_dump(mode="json") for key, value in size.values.items()}

@@ -1,14 +1,13 @@
 """Creating and changing lines."""
 
 from collections.abc import Mapping
-from dataclasses import replace
 
 from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from millwright.card.catalogue_file import CatalogueSize
-from millwright.card.values import Value, value_problems
+from millwright.card.values import Value, card_problems
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.line import LineSpec
 from millwright.roles import Deed
@@ -32,7 +31,7 @@ def save_line(
     apprentice, `OutOfTurn` where somebody else saved meanwhile, `UnusableInput` for a name in use.
     """
     require(by, Deed.KEEP_LINES)
-    refuse_if_any(_value_problems(values))
+    refuse_if_any(card_problems(values))
     if line_id is None:
         line = Line(site=by.site, version=0)
     else:
@@ -62,11 +61,3 @@ def save_line(
         new = CatalogueSize(family=coupling.family, series=coupling.series, size=coupling.size, values=dict(values))
         save_sizes(by=by, sizes=[new])
     return line
-
-
-def _value_problems(values: Mapping[str, Value]) -> list[Problem]:
-    return [
-        replace(p, path=f"values.{key}.{p.path}".rstrip("."))
-        for key, value in values.items()
-        for p in value_problems(key, value)
-    ]
