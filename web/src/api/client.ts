@@ -16,6 +16,11 @@ export class Refused extends Error {
     super(problems.map((p) => p.message).join(' '))
   }
 
+  /** What is wrong, each with its place: a line of a file, a path into it. */
+  get placed() {
+    return this.problems.map((p) => [p.path, p.message].filter(Boolean).join(': '))
+  }
+
   /** No answer, a fault of the server's own, or a word of a proxy: no refusal of this content, so tried again with the same. */
   get unreachable() {
     return this.status === 0 || this.status >= 500 || !this.byApp

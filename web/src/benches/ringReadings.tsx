@@ -1,10 +1,11 @@
-import { type DragEvent, useRef, useState } from 'react'
+import { type DragEvent, useState } from 'react'
 import styled from 'styled-components'
 import { post, Refused } from '../api/client'
 import { ClockRing } from '../drawing/ClockRing'
 import { sayClock } from '../drawing/clock'
 import { WordButton } from '../kit/Button'
 import { EntryCell } from '../kit/EntryCell'
+import { FileButton } from '../kit/FileButton'
 import { saveAs } from '../kit/saveAs'
 import { useUnit } from '../units/preferences'
 import type { BenchProps } from './bench'
@@ -60,8 +61,7 @@ const MOST_ON_A_RING = 36 // more cells than this cover each other
 /** Readings from a CSV file, chosen or dropped; one that is wrong changes nothing and says which line. */
 function useCsvFile({ draft, change, prefix = 'at', placesKey = 'clocks' }: RingProps) {
   const [problem, setProblem] = useState('')
-  const say = (why: unknown) =>
-    setProblem(why instanceof Refused ? why.problems.map((p) => `${p.path}: ${p.message}`).join(' ') : String(why))
+  const say = (why: unknown) => setProblem(why instanceof Refused ? why.placed.join(' ') : String(why))
   const readIn = async (chosen: File | undefined) => {
     if (!chosen) return
     try {
@@ -99,7 +99,6 @@ interface CsvProps extends RingProps {
 
 /** Readings to a CSV file and from one. */
 function CsvReadings({ name, draft, prefix = 'at', placesKey = 'clocks', file }: CsvProps) {
-  const chosen = useRef<HTMLInputElement>(null)
   const { problem, setProblem, say, readIn } = file
   const writeOut = async () => {
     try {
@@ -116,19 +115,13 @@ function CsvReadings({ name, draft, prefix = 'at', placesKey = 'clocks', file }:
       <WordButton aria-label={`${name}: CSV out`} onPress={writeOut}>
         CSV out
       </WordButton>
-      <WordButton aria-label={`${name}: CSV in`} onPress={() => chosen.current?.click()}>
-        CSV in
-      </WordButton>
-      <input
-        ref={chosen}
-        type="file"
+      <FileButton
+        as={WordButton}
+        label="CSV in"
+        says={`${name}: CSV in`}
+        file={`${name}: CSV file of readings`}
         accept=".csv,text/csv"
-        hidden
-        aria-label={`${name}: CSV file of readings`}
-        onChange={(event) => {
-          readIn(event.target.files?.[0])
-          event.target.value = ''
-        }}
+        onFile={readIn}
       />
       {problem && <p role="alert">{problem}</p>}
     </Csv>

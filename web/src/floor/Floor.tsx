@@ -9,6 +9,7 @@ import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
 import { Tray } from '../job/Tray'
 import { PlainButton } from '../kit/Button'
+import { FileButton } from '../kit/FileButton'
 import { useKeys } from '../kit/useKeys'
 import { useMay } from '../session/may'
 import { FloorRow } from './FloorRow'
@@ -128,38 +129,21 @@ function matches(line: Line, find: string) {
 
 /** A job file from another installation; a file that is wrong changes nothing and says where. */
 function ReadIn() {
-  const file = useRef<HTMLInputElement>(null)
   const [problem, setProblem] = useState('')
   const client = useQueryClient()
   const navigate = useNavigate()
-  const read = async (chosen: File | undefined) => {
-    if (!chosen) return
+  const read = async (chosen: File) => {
     try {
       const job = await post<Schemas['JobOut']>('/api/records', chosen)
       await client.invalidateQueries({ queryKey: floorOptions.queryKey })
       navigate(`/jobs/${job.id}/record`)
     } catch (why) {
-      setProblem(
-        why instanceof Refused
-          ? why.problems.map((p) => [p.path, p.message].filter(Boolean).join(': ')).join(' ')
-          : String(why),
-      )
+      setProblem(why instanceof Refused ? why.placed.join(' ') : String(why))
     }
   }
   return (
     <div className="read-in">
-      <PlainButton onPress={() => file.current?.click()}>Read a job in</PlainButton>
-      <input
-        ref={file}
-        type="file"
-        accept=".json,application/json"
-        hidden
-        aria-label="Job file"
-        onChange={(e) => {
-          read(e.target.files?.[0])
-          e.target.value = ''
-        }}
-      />
+      <FileButton label="Read a job in" file="Job file" accept=".json,application/json" onFile={read} />
       {problem && <p role="alert">Nothing was read in. {problem}</p>}
     </div>
   )

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { Link } from 'react-aria-components'
 import { useSearchParams } from 'react-router'
 import styled from 'styled-components'
@@ -11,6 +11,7 @@ import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
 import { MainButton, PlainButton } from '../kit/Button'
 import { Words } from '../kit/Field'
+import { FileButton } from '../kit/FileButton'
 import { Pick } from '../kit/Pick'
 import { useMay } from '../session/may'
 import { useUnit } from '../units/preferences'
@@ -173,12 +174,10 @@ function NewSize({ families, onMade }: { families: readonly string[]; onMade: (s
 
 /** A file of the catalogue, all of it or nothing. */
 function TakeIn() {
-  const file = useRef<HTMLInputElement>(null)
   const client = useQueryClient()
   const [said, setSaid] = useState('')
   const [problem, setProblem] = useState('')
-  const read = async (chosen: File | undefined) => {
-    if (!chosen) return
+  const read = async (chosen: File) => {
     setSaid('')
     setProblem('')
     try {
@@ -187,24 +186,12 @@ function TakeIn() {
       setSaid(sizes === 0 ? 'Nothing in it was new.' : `${sizes === 1 ? '1 size was' : `${sizes} sizes were`} taken in.`)
     } catch (why) {
       if (!(why instanceof Refused)) throw why
-      const lines = why.problems.map((p) => [p.path, p.message].filter(Boolean).join(': '))
-      setProblem(`Nothing was taken in. ${lines.slice(0, MOST_SAID).join(' ')}`)
+      setProblem(`Nothing was taken in. ${why.placed.slice(0, MOST_SAID).join(' ')}`)
     }
   }
   return (
     <>
-      <PlainButton onPress={() => file.current?.click()}>Take a file in</PlainButton>
-      <input
-        ref={file}
-        type="file"
-        accept=".csv,.json,text/csv,application/json"
-        hidden
-        aria-label="Catalogue file"
-        onChange={(event) => {
-          read(event.target.files?.[0])
-          event.target.value = ''
-        }}
-      />
+      <FileButton label="Take a file in" file="Catalogue file" accept=".csv,.json,text/csv,application/json" onFile={read} />
       {said && <p role="status">{said}</p>}
       {problem && <p role="alert">{problem}</p>}
     </>

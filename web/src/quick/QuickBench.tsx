@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { useParams } from 'react-router'
 import styled from 'styled-components'
 import type { BenchClient } from '../benches/bench'
@@ -11,6 +11,7 @@ import { VerdictColumn } from '../benches/VerdictColumn'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
 import { PlainButton } from '../kit/Button'
+import { FileButton } from '../kit/FileButton'
 import { saveAs } from '../kit/saveAs'
 import { useUnit } from '../units/preferences'
 import { readSheet, writeSheet } from './sheetFile'
@@ -24,7 +25,6 @@ export function QuickBench() {
 function Quick({ bench }: { bench: BenchClient }) {
   const unit = useUnit()
   const { draft, touched, change, clear } = useDraft(`quick.${bench.name}`, () => bench.start({}, {}))
-  const file = useRef<HTMLInputElement>(null)
   const [problem, setProblem] = useState('')
   const limits = bench.quickLimits ?? []
   const reader = new DraftReader(draft)
@@ -64,22 +64,17 @@ function Quick({ bench }: { bench: BenchClient }) {
                   </PlainButton>
                 </>
               )}
-              <PlainButton onPress={() => file.current?.click()}>Open a file</PlainButton>
-              {touched && <PlainButton onPress={clear}>Clear the sheet</PlainButton>}
-              <input
-                ref={file}
-                type="file"
+              <FileButton
+                label="Open a file"
+                file="File of this bench"
                 accept=".json,application/json"
-                hidden
-                aria-label="File of this bench"
-                onChange={async (event) => {
-                  const text = await event.target.files?.[0]?.text()
-                  event.target.value = ''
-                  const opened = readSheet(bench.name, text ?? '', bench.start({}, {}))
+                onFile={async (chosen) => {
+                  const opened = readSheet(bench.name, await chosen.text(), bench.start({}, {}))
                   setProblem(typeof opened === 'string' ? opened : '')
                   if (typeof opened !== 'string') change(opened)
                 }}
               />
+              {touched && <PlainButton onPress={clear}>Clear the sheet</PlainButton>}
               {problem && <p role="alert">{problem}</p>}
             </Foot>
           }
