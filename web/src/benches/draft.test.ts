@@ -64,3 +64,9 @@ describe('an entry back in its cells', () => {
     expect([asRead(0.1), asRead(0.127), asRead(48.012, 3)]).toEqual(['0.10', '0.127', '48.012'])
   })
 })
+
+it('what was chosen of another kind, out of a file or an earlier version, is nothing chosen', () => {
+  for (const clocks of ['noon', 4, { 0: 90 }, null])
+    expect(clocksOf({ cells: {}, choices: { clocks } })).toEqual([0, 90, 180, 270])
+  expect(clocksOf({ cells: {}, choices: { clocks: [0, 120, 240] } })).toEqual([0, 120, 240])
+})

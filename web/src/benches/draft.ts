@@ -16,11 +16,22 @@ export interface Slot<T> {
   put: (draft: Draft, value: T) => Draft
 }
 
-/** A slot, and what stands in it until a hand has chosen. Only what its own bench puts there comes out again. */
+/** A list where a list is meant, a word for a word. */
+const isLike = (value: unknown, usual: unknown) =>
+  Array.isArray(value) === Array.isArray(usual) && typeof value === typeof usual
+
+/**
+ * A slot, and what stands in it until a hand has chosen. Only what its own bench puts there comes out again: what is of
+ * another kind, out of a file or an earlier version, counts as nothing chosen.
+ */
 export function slot<T>(key: string, usual: T): Slot<T> {
+  const isOfItsKind = (value: unknown): value is T => usual === undefined || usual === null || isLike(value, usual)
   return {
     key,
-    of: (draft) => (draft.choices[key] as T | undefined) ?? usual,
+    of: (draft) => {
+      const value = draft.choices[key] ?? usual
+      return isOfItsKind(value) ? value : usual
+    },
     put: (draft, value) => ({ ...draft, choices: { ...draft.choices, [key]: value } }),
   }
 }

@@ -69,7 +69,7 @@ function Quick({ bench }: { bench: BenchClient }) {
                 file="File of this bench"
                 accept=".json,application/json"
                 onFile={async (chosen) => {
-                  const opened = readSheet(bench.name, await chosen.text(), bench.start({}, {}))
+                  const opened = readSheet(bench.name, await chosen.text())
                   setProblem(typeof opened === 'string' ? opened : '')
                   if (typeof opened !== 'string') change(opened)
                 }}

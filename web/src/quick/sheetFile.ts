@@ -16,8 +16,8 @@ export function writeSheet(bench: string, draft: Draft, input: object | null): s
   return JSON.stringify(sheet, null, 2)
 }
 
-/** What was typed, out of a file of this bench; else what is wrong with the file, in words. `usual`: an empty sheet of it. */
-export function readSheet(bench: string, text: string, usual: Draft): Draft | string {
+/** What was typed, out of a file of this bench; else what is wrong with the file, in words. */
+export function readSheet(bench: string, text: string): Draft | string {
   let found: Partial<SheetFile> | null
   try {
     found = JSON.parse(text)
@@ -27,17 +27,12 @@ export function readSheet(bench: string, text: string, usual: Draft): Draft | st
   if (found?.format !== FORMAT || found.version !== 1) return 'This file is not a bench sheet.'
   if (found.bench !== bench) return `This file belongs to another bench: ${found.bench}.`
   const { cells, choices } = found.draft ?? {}
-  const isWhole = isCells(cells) && isRecord(choices) && areLike(choices, usual.choices)
+  const isWhole = isCells(cells) && isRecord(choices)
   return isWhole ? { cells, choices } : 'This file is damaged: its cells cannot be read.'
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value)
-
-/** What an empty sheet has chosen is chosen here with a value of the same kind. */
-const areLike = (choices: Draft['choices'], usual: Draft['choices']) =>
-  Object.entries(usual).every(([key, value]) => !(key in choices) || kindOf(choices[key]) === kindOf(value))
-const kindOf = (value: unknown) => (Array.isArray(value) ? 'list' : typeof value)
 
 function isCells(value: unknown): value is Draft['cells'] {
   const isTyped = (cell: unknown) =>
