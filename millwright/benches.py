@@ -14,6 +14,7 @@ from .model import Model, read_json
 from .mounting import fit, heat, heat_io, key, runout, taper
 from .setting import airgap, airgap_io, alignment, alignment_io, gap, gap_io, jack, softfoot, straightedge
 from .verdict import Result
+from .wearing import wear, wear_io
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -86,6 +87,7 @@ BENCHES: dict[str, Bench] = {
             torque_arm.ArmResult,
             torque_arm.evaluate,
         ),
+        _bench("wear", "when what wears or drifts is at its limit", wear_io.WearInput, wear_io.WearResult, wear.evaluate),
         _bench("grease", "grease into a coupling, hole by hole", grease.GreaseInput, grease.GreaseResult, grease.evaluate),
     )
 }

@@ -159,6 +159,57 @@ def sureness() -> None:
         print(f"  {name:24} {shares}   {wrong / over:.1%} of {over}")
 
 
+def coverage() -> None:
+    """How many simulated lives of an element reach their limit within the days the wear bench names."""
+    from datetime import timedelta
+
+    from millwright.rig.worn import TrueWear
+    from millwright.wearing.wear import evaluate
+    from millwright.wearing.wear_io import WearInput
+
+    start, limit, told = datetime(2025, 1, 1, 12, tzinfo=UTC), 4.0, 0.1
+    ways: dict[str, dict[str, Any]] = {
+        "4 readings": {"n": 4},
+        "6 readings": {"n": 6},
+        "12 readings": {"n": 12},
+        "12, scatter twice what is told": {"n": 12, "sigma": 0.1},
+        "12, one of them bad": {"n": 12, "slip": True},
+        "12, a jump half way": {"n": 12, "jump": 1.0},
+    }
+    print(f"wear: {TRUTHS} lives a way; true day inside; with a latest day; its width; slips set aside; jumps told")
+    chance = random.Random(5)
+    for name, way in ways.items():
+        n, held, closed, aside, jumps, widths = way["n"], 0, 0, 0, 0, []
+        for _ in range(TRUTHS):
+            days = sorted(chance.sample(range(5, 420), n))
+            truth = TrueWear(
+                start=start,
+                a_day=limit / chance.uniform(600, 1800),
+                jump=way.get("jump", 0.0),
+                jump_on=days[n // 2] - 0.5 if "jump" in way else float("inf"),
+            )
+            slip = chance.randrange(1, n - 1) if way.get("slip") else None
+            read = truth.read(
+                days, sigma=way.get("sigma", 0.05), shows=0.05, chance=chance, slip=slip, slipped=chance.choice((-1.2, 1.2))
+            )
+            today = (start + timedelta(days=days[-1])).date()
+            found = evaluate(WearInput(readings=read, plus_minus=told, limit=limit, today=today))
+            aside += found.set_aside == [slip]
+            jumps += found.jump is not None
+            true, reached = (start + timedelta(days=truth.reaches(limit))).date(), found.reached
+            early = reached is None or reached.earliest is None or reached.earliest <= true
+            late = reached is None or reached.latest is None or true <= reached.latest
+            held += early and late
+            if reached is not None and reached.earliest and reached.latest:
+                closed += 1
+                widths.append((reached.latest - reached.earliest).days)
+        width = statistics.median(widths) if widths else 0
+        print(
+            f"  {name:31} {held / TRUTHS:6.1%}  {closed / TRUTHS:6.1%}  {width:4.0f} days"
+            f"  {aside / TRUTHS:6.1%}  {jumps / TRUTHS:6.1%}"
+        )
+
+
 WATCH = """() => {
   window.taken = []
   let typed = 0
@@ -349,5 +400,6 @@ if __name__ == "__main__":
     core()
     heavy()
     sureness()
+    coverage()
     first_view()
     api()

@@ -384,6 +384,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/benches/wear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Evaluate
+         * @description When what wears or drifts is at its limit. 422 where the input is not usable.
+         */
+        post: operations["bench_wear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/couplings": {
         parameters: {
             query?: never;
@@ -2044,7 +2064,7 @@ export interface components {
             source?: string;
         };
         /** BenchFormOut */
-        BenchFormOut: components["schemas"]["ClockForm"] | components["schemas"]["FitForm"] | components["schemas"]["KeyForm"] | components["schemas"]["HeatForm"] | components["schemas"]["TaperForm"] | components["schemas"]["RunoutForm"] | components["schemas"]["SoftfootForm"] | components["schemas"]["GapForm"] | components["schemas"]["StraightedgeForm"] | components["schemas"]["AlignmentForm"] | components["schemas"]["JackForm"] | components["schemas"]["TightenForm"] | components["schemas"]["FittedForm"] | components["schemas"]["AirgapForm"] | components["schemas"]["BackstopForm"] | components["schemas"]["Torque_armForm"] | components["schemas"]["GreaseForm"];
+        BenchFormOut: components["schemas"]["ClockForm"] | components["schemas"]["FitForm"] | components["schemas"]["KeyForm"] | components["schemas"]["HeatForm"] | components["schemas"]["TaperForm"] | components["schemas"]["RunoutForm"] | components["schemas"]["SoftfootForm"] | components["schemas"]["GapForm"] | components["schemas"]["StraightedgeForm"] | components["schemas"]["AlignmentForm"] | components["schemas"]["JackForm"] | components["schemas"]["TightenForm"] | components["schemas"]["FittedForm"] | components["schemas"]["AirgapForm"] | components["schemas"]["BackstopForm"] | components["schemas"]["Torque_armForm"] | components["schemas"]["WearForm"] | components["schemas"]["GreaseForm"];
         /**
          * Beside
          * @description A second circle that is pulled by turns with the first: half a turn here, half a turn there.
@@ -2857,7 +2877,7 @@ export interface components {
          */
         EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "hand-over" | "ledger" | "event" | "photograph" | "slip";
         /** EntryOut */
-        EntryOut: components["schemas"]["ClockEntry"] | components["schemas"]["FitEntry"] | components["schemas"]["KeyEntry"] | components["schemas"]["HeatEntry"] | components["schemas"]["TaperEntry"] | components["schemas"]["RunoutEntry"] | components["schemas"]["SoftfootEntry"] | components["schemas"]["GapEntry"] | components["schemas"]["StraightedgeEntry"] | components["schemas"]["AlignmentEntry"] | components["schemas"]["JackEntry"] | components["schemas"]["TightenEntry"] | components["schemas"]["FittedEntry"] | components["schemas"]["AirgapEntry"] | components["schemas"]["BackstopEntry"] | components["schemas"]["Torque_armEntry"] | components["schemas"]["GreaseEntry"] | components["schemas"]["SheetEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["QuestionEntry"] | components["schemas"]["AnswerEntry"] | components["schemas"]["ValueEntry"] | components["schemas"]["LedgerEntry"] | components["schemas"]["MoveEntry"] | components["schemas"]["EventEntry"] | components["schemas"]["HandOverEntry"] | components["schemas"]["PhotographEntry"] | components["schemas"]["SlipEntry"];
+        EntryOut: components["schemas"]["ClockEntry"] | components["schemas"]["FitEntry"] | components["schemas"]["KeyEntry"] | components["schemas"]["HeatEntry"] | components["schemas"]["TaperEntry"] | components["schemas"]["RunoutEntry"] | components["schemas"]["SoftfootEntry"] | components["schemas"]["GapEntry"] | components["schemas"]["StraightedgeEntry"] | components["schemas"]["AlignmentEntry"] | components["schemas"]["JackEntry"] | components["schemas"]["TightenEntry"] | components["schemas"]["FittedEntry"] | components["schemas"]["AirgapEntry"] | components["schemas"]["BackstopEntry"] | components["schemas"]["Torque_armEntry"] | components["schemas"]["WearEntry"] | components["schemas"]["GreaseEntry"] | components["schemas"]["SheetEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["QuestionEntry"] | components["schemas"]["AnswerEntry"] | components["schemas"]["ValueEntry"] | components["schemas"]["LedgerEntry"] | components["schemas"]["MoveEntry"] | components["schemas"]["EventEntry"] | components["schemas"]["HandOverEntry"] | components["schemas"]["PhotographEntry"] | components["schemas"]["SlipEntry"];
         /**
          * ErrorsOut
          * @description Why nothing was done.
@@ -5070,6 +5090,12 @@ export interface components {
         JobIn: {
             /** @default fit it */
             scope?: components["schemas"]["Scope"];
+            /**
+             * Tasks
+             * @description of a job of upkeep, what it is there to do
+             * @default []
+             */
+            tasks?: components["schemas"]["Task"][];
             /** Title */
             title: string;
             /**
@@ -5152,6 +5178,8 @@ export interface components {
             started_by: string;
             /** Steps */
             steps: components["schemas"]["StepOut"][];
+            /** Tasks */
+            tasks: components["schemas"]["Task"][];
             /** Title */
             title: string;
             /**
@@ -5159,6 +5187,26 @@ export interface components {
              * @enum {string}
              */
             unit: "mm" | "in";
+        };
+        /**
+         * Jump
+         * @description Between these two days it jumped by so much.
+         */
+        Jump: {
+            /**
+             * After
+             * Format: date
+             */
+            after: string;
+            /**
+             * Before
+             * Format: date
+             */
+            before: string;
+            /** By */
+            by: number;
+            /** Plus Minus */
+            plus_minus: number;
         };
         /**
          * KeepClear
@@ -5622,6 +5670,11 @@ export interface components {
              */
             scopes: components["schemas"]["Scope"][];
             spec: components["schemas"]["LineSpec"];
+            /**
+             * Tasks
+             * @description what a job of upkeep can be there to do on it
+             */
+            tasks: components["schemas"]["Task"][];
             /** Values */
             values: {
                 [key: string]: components["schemas"]["Value"];
@@ -5643,6 +5696,11 @@ export interface components {
             coupling: components["schemas"]["Coupling"];
             driven: components["schemas"]["Machine"];
             driver: components["schemas"]["Machine"];
+            /**
+             * Hours A Day
+             * @description it runs so long on a usual day; else all day
+             */
+            hours_a_day?: number | null;
             /** Isolation Points */
             isolation_points?: components["schemas"]["IsolationPoint"][];
             /**
@@ -6441,6 +6499,18 @@ export interface components {
             shear: number;
         };
         /**
+         * Reached
+         * @description When the limit is reached: not before, most likely, at the latest; null where the readings do not carry so far.
+         */
+        Reached: {
+            /** Earliest */
+            earliest: string | null;
+            /** Latest */
+            latest: string | null;
+            /** Likely */
+            likely: string | null;
+        };
+        /**
          * ReadInOut
          * @description Where a job from a file came from; names and times in it are as the file says.
          */
@@ -6534,7 +6604,7 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            inputs: components["schemas"]["ClockGiven"] | components["schemas"]["FitGiven"] | components["schemas"]["KeyGiven"] | components["schemas"]["HeatGiven"] | components["schemas"]["TaperGiven"] | components["schemas"]["RunoutGiven"] | components["schemas"]["SoftFootGiven"] | components["schemas"]["GapGiven"] | components["schemas"]["StraightedgeGiven"] | components["schemas"]["AlignmentGiven"] | components["schemas"]["JackGiven"] | components["schemas"]["TightenGiven"] | components["schemas"]["FittedGiven"] | components["schemas"]["AirGapGiven"] | components["schemas"]["BackstopGiven"] | components["schemas"]["ArmGiven"] | components["schemas"]["GreaseGiven"] | components["schemas"]["SheetAnswers"];
+            inputs: components["schemas"]["ClockGiven"] | components["schemas"]["FitGiven"] | components["schemas"]["KeyGiven"] | components["schemas"]["HeatGiven"] | components["schemas"]["TaperGiven"] | components["schemas"]["RunoutGiven"] | components["schemas"]["SoftFootGiven"] | components["schemas"]["GapGiven"] | components["schemas"]["StraightedgeGiven"] | components["schemas"]["AlignmentGiven"] | components["schemas"]["JackGiven"] | components["schemas"]["TightenGiven"] | components["schemas"]["FittedGiven"] | components["schemas"]["AirGapGiven"] | components["schemas"]["BackstopGiven"] | components["schemas"]["ArmGiven"] | components["schemas"]["WearGiven"] | components["schemas"]["GreaseGiven"] | components["schemas"]["SheetAnswers"];
             /** @constant */
             kind: "reading";
             /** Step */
@@ -6729,6 +6799,24 @@ export interface components {
              * @default false
              */
             stays?: boolean;
+        };
+        /**
+         * Run
+         * @description Readings that belong together: between two breaks.
+         */
+        Run: {
+            /**
+             * End
+             * Format: date-time
+             */
+            end: string;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /** Why */
+            why: string;
         };
         /**
          * RunningTarget
@@ -6958,7 +7046,7 @@ export interface components {
          * @description What a job is there to do.
          * @enum {string}
          */
-        Scope: "fit it" | "take it off and fit it" | "take it off" | "change the element" | "fit a backstop" | "align it" | "check it";
+        Scope: "fit it" | "take it off and fit it" | "take it off" | "change the element" | "fit a backstop" | "align it" | "check it" | "do what is due";
         /**
          * SecondResult
          * @description What the second ring says.
@@ -7719,7 +7807,7 @@ export interface components {
          * @description The stages of a job in working order.
          * @enum {string}
          */
-        Stage: "Lock out" | "Receive" | "As found" | "Take off" | "Prepare" | "Mount hubs" | "Set & align" | "Couple up" | "Fit the backstop" | "Close out";
+        Stage: "Lock out" | "Receive" | "As found" | "Take off" | "Prepare" | "Mount hubs" | "Set & align" | "Couple up" | "Fit the backstop" | "Upkeep" | "Close out";
         /**
          * StagesDone
          * @description How far an open job is.
@@ -8384,6 +8472,12 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * Task
+         * @description What a job of upkeep can be there to do, in the order it is done in.
+         * @enum {string}
+         */
+        Task: "look it over" | "read wear and play" | "measure it closed" | "read the alignment" | "follow up the packing nuts" | "change the oil" | "grease it" | "pull the bolts again";
+        /**
          * TightenEntry
          * @description An entry as it was appended.
          */
@@ -8723,6 +8817,23 @@ export interface components {
          */
         Touch: "large end" | "small end" | "evenly";
         /**
+         * TrendPoint
+         * @description The line, and the band it lies in with 95 %.
+         */
+        TrendPoint: {
+            /**
+             * At
+             * Format: date
+             */
+            at: string;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Value */
+            value: number;
+        };
+        /**
          * Turn
          * @description One bolt's turn: what torque it gets and what the wrench is set to for it.
          *
@@ -8955,6 +9066,216 @@ export interface components {
              * @description mm along the shaft line
              */
             x_mm: number;
+        };
+        /**
+         * WearBreak
+         * @description From here on the readings are of something else: a new element, a machine that was moved.
+         */
+        WearBreak: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * WearEntry
+         * @description An entry as it was appended.
+         */
+        WearEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** @constant */
+            bench: "wear";
+            /** By */
+            by: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            inputs: components["schemas"]["WearGiven"];
+            /** @constant */
+            kind: "reading";
+            /**
+             * Label
+             * @description what it is called among those of its step
+             * @default
+             */
+            label: string;
+            /**
+             * Left Out
+             * @description a sweep that was read again: its readings are not in this answer
+             * @default false
+             */
+            left_out: boolean;
+            /** Number */
+            number: number;
+            result: components["schemas"]["WearResult"];
+            role: components["schemas"]["Role"];
+            /**
+             * Slip
+             * @description taken out as a slip: it counts for nothing
+             * @default false
+             */
+            slip: boolean;
+            /** Step */
+            step: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * WearForm
+         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
+         */
+        WearForm: {
+            /** @constant */
+            bench: "wear";
+            compare: components["schemas"]["WearGiven"];
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "bench";
+            preset: components["schemas"]["WearGiven"];
+            suggest: components["schemas"]["NoHints"];
+        };
+        /** @description What is given of a WearInput. */
+        WearGiven: {
+            /** Breaks */
+            breaks?: components["schemas"]["WearBreak"][];
+            /**
+             * Limit
+             * @description at most
+             */
+            limit?: number | null;
+            /** Limit Source */
+            limit_source?: string;
+            /**
+             * Plus Minus
+             * @description of one reading, 95 %
+             */
+            plus_minus?: number | null;
+            /** Readings */
+            readings?: components["schemas"]["WearReading"][];
+            /**
+             * Today
+             * Format: date
+             */
+            today?: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit?: "mm" | "mm/m" | "°C" | "mm/s" | "%" | "°";
+        };
+        /**
+         * WearInput
+         * @description Readings over time, in one unit; ``plus_minus`` of the whole holds for every reading that says none of its own.
+         */
+        WearInput: {
+            /** Breaks */
+            breaks?: components["schemas"]["WearBreak"][];
+            /**
+             * Limit
+             * @description at most
+             * @default null
+             */
+            limit?: number | null;
+            /**
+             * Limit Source
+             * @default limit as entered
+             */
+            limit_source?: string;
+            /**
+             * Plus Minus
+             * @description of one reading, 95 %
+             * @default null
+             */
+            plus_minus?: number | null;
+            /** Readings */
+            readings: components["schemas"]["WearReading"][];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "mm/m" | "°C" | "mm/s" | "%" | "°";
+        };
+        /**
+         * WearReading
+         * @description One reading, with half the width of its 95 % interval. Several of one day are several readings.
+         */
+        WearReading: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Plus Minus
+             * @default null
+             */
+            plus_minus: number | null;
+            /** Value */
+            value: number;
+        };
+        /**
+         * WearResult
+         * @description The trend of what runs now, and when it is at its limit. ``drawn`` - what a chart shows: the readings, thinned.
+         */
+        WearResult: {
+            /**
+             * Advice
+             * @description `says` written out in the contracts' units, most urgent first.
+             */
+            readonly advice: string[];
+            /** @description of a stored reading: taken although it cannot be told whether it is inside */
+            as_it_is?: boolean;
+            /** Bench */
+            bench: string;
+            /** Carries Until */
+            carries_until: string | null;
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Drawn */
+            drawn: components["schemas"]["WearReading"][];
+            jump: components["schemas"]["Jump"] | null;
+            /** Latest */
+            latest: number | null;
+            /** Per Month */
+            per_month: number | null;
+            /** Per Month Plus Minus */
+            per_month_plus_minus: number | null;
+            /**
+             * Proven
+             * @default null
+             */
+            proven: boolean | null;
+            reached: components["schemas"]["Reached"] | null;
+            /** Runs */
+            runs: components["schemas"]["Run"][];
+            /** Says */
+            says: components["schemas"]["Say"][];
+            /** Set Aside */
+            set_aside: number[];
+            /** Trend */
+            trend: components["schemas"]["TrendPoint"][];
+            verdict: components["schemas"]["Verdict"];
+            /** Working */
+            working: components["schemas"]["WorkLine"][];
         };
         /**
          * WideReading
@@ -10044,6 +10365,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ArmResult"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    bench_wear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WearInput"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearResult"];
                 };
             };
             /** @description sign in first */
