@@ -137,6 +137,7 @@ class LineSpec(Model):
     speed_rpm: float = Field(gt=0, le=100_000)
     isolation_points: list[IsolationPoint] = Field(default_factory=list, max_length=20)
     backstop: bool = Field(default=False, description="a gear unit of this line has a backstop, or is to get one")
+    hours_a_day: float | None = Field(default=None, gt=0, le=24, description="it runs so long on a usual day; else all day")
     purpose: PlainText = Field(default="", max_length=400, description="what the coupling is meant to do here")
 
     @model_validator(mode="after")

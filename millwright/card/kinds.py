@@ -3,10 +3,13 @@
 from .coupling_lines import COUPLING_LINES
 from .hanging_lines import HANGING_LINES
 from .hub_lines import HUB_LINES
+from .keep_lines import KEEP_LINES
 from .kind import ValueKind
 from .setting_lines import SETTING_LINES
 
-VALUE_KINDS: dict[str, ValueKind] = {kind.key: kind for kind in (*HUB_LINES, *SETTING_LINES, *COUPLING_LINES, *HANGING_LINES)}
+VALUE_KINDS: dict[str, ValueKind] = {
+    kind.key: kind for kind in (*HUB_LINES, *SETTING_LINES, *COUPLING_LINES, *HANGING_LINES, *KEEP_LINES)
+}
 # Circles of fasteners that may have lines of their own: their keys, and how the line is called.
 CIRCLES = {
     "cover": "cover",

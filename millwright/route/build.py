@@ -1,6 +1,7 @@
 """Composes a route: safety, receiving, each hub by how it is held, the family's own procedure, closing."""
 
 from ..line import LineSpec
+from . import upkeep
 from .backstop import fitting as backstop
 from .circles import checked_again
 from .families.facts import FamilyFacts
@@ -15,7 +16,7 @@ from .steps import JobFacts, Scope, Stage, Step
 
 def build(job: JobFacts) -> list[Step]:
     """The steps of a job in working order, each with what it comes after."""
-    procedure = FAMILIES[job.family.family].procedure(job.procedure)
+    procedure = FAMILIES[job.family.family].procedure(job.terms.procedure)
     compiler = Compiler(job, light_screw=_light_screw)
     match job.scope:
         case Scope.TAKE_OFF:
@@ -30,6 +31,10 @@ def build(job: JobFacts) -> list[Step]:
         case Scope.ALIGN | Scope.CHECK:
             proved = in_order(lock_out.steps(job), lock_out.second_proof(Stage.FOUND))
             return list(arrange(in_order(proved, _look(job, procedure, compiler))).steps)
+        case Scope.UPKEEP:
+            proved = in_order(lock_out.steps(job), lock_out.second_proof(Stage.FOUND))
+            done = upkeep.steps(job, procedure, compiler)
+            return list(arrange(in_order(proved, done, close_out.steps(job, torqued=None))).steps)
         case Scope.ELEMENT:
             received = _received(job, procedure, compiler)
             proved = in_order(any_order(lock_out.steps(job), received), lock_out.second_proof(Stage.FOUND))
@@ -43,7 +48,7 @@ def scopes(family: FamilyFacts, *, backstop: bool = False) -> tuple[Scope, ...]:
     aligned = () if family.hangs else (Scope.ALIGN,)
     changed = () if family.element is None else (Scope.ELEMENT,)
     stops = (Scope.BACKSTOP,) if family.hangs or backstop else ()
-    return (Scope.FIT, Scope.REFIT, Scope.TAKE_OFF, *changed, *stops, *aligned, Scope.CHECK)
+    return (Scope.FIT, Scope.REFIT, Scope.TAKE_OFF, *changed, *stops, *aligned, Scope.CHECK, Scope.UPKEEP)
 
 
 def scopes_of(line: LineSpec) -> tuple[Scope, ...]:

@@ -31,6 +31,7 @@ PREFIX = {
     Stage.SET: "set",
     Stage.COUPLE: "couple",
     Stage.BACKSTOP: "backstop",
+    Stage.KEEP: "keep",
 }
 HUBS_AT: Mapping[str, tuple[Side, ...]] = {
     "driver end": SIDES[:1],

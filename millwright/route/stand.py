@@ -32,8 +32,9 @@ from .hubs.keyed import as_decided
 from .ledger import LedgerLine
 from .locks import FIRST_LOCK_OUT_AGAIN, LOCK_AGAIN, PROOF, START, Locks
 from .state import Block, Entry, RouteNow, Signature, SignatureKind, StepNow, StepState
-from .steps import Answers, Happened, JobFacts, Scope, SheetForm, Step
+from .steps import Answers, Happened, JobFacts, Scope, SheetForm, Step, Terms
 
+NEWEST = Terms()
 NOTHING_LEFT: Mapping[str, Answers] = MappingProxyType({})
 
 
@@ -45,7 +46,7 @@ def stand(
     scope: Scope = Scope.FIT,
     as_left: Mapping[str, Answers] = NOTHING_LEFT,
     *,
-    procedure: int | None = None,
+    terms: Terms = NEWEST,
     now: datetime | None = None,
     proof_hours: float | None = None,
 ) -> RouteNow:
@@ -55,7 +56,7 @@ def stand(
     ``entries``, ``signatures`` - in the order of their numbers; the two share one numbering. Readings that
     a later one of the same step has superseded change nothing but the ledger; those that wrote nothing there may be
     left out.
-    ``procedure``   - the version of the family's procedure it was started under
+    ``terms``       - what the job was started under
     ``now``, ``proof_hours`` - by the site's rule a proof of the dead state holds so long; without them it does not age
     """
     last_number = max([0, *(e.number for e in entries), *(s.number for s in signatures)])
@@ -69,7 +70,7 @@ def stand(
         line=as_decided(line, answers),
         family=FAMILIES[line.coupling.family].facts,
         card=for_its_material(card),
-        procedure=procedure,
+        terms=terms,
         answers=answers,
         scope=scope,
         as_left=as_left,

@@ -31,6 +31,7 @@ class Stage(StrEnum):
     SET = "Set & align"
     COUPLE = "Couple up"
     BACKSTOP = "Fit the backstop"
+    KEEP = "Upkeep"
     CLOSE = "Close out"
 
 
@@ -106,6 +107,24 @@ class Scope(StrEnum):
     BACKSTOP = "fit a backstop"
     ALIGN = "align it"
     CHECK = "check it"
+    UPKEEP = "do what is due"
+
+
+class Task(StrEnum):
+    """What a job of upkeep can be there to do, in the order it is done in."""
+
+    LOOK = "look it over"
+    WEAR = "read wear and play"
+    CLOSED = "measure it closed"
+    ALIGN = "read the alignment"
+    PACKING = "follow up the packing nuts"
+    OIL = "change the oil"
+    GREASE = "grease it"
+    RETORQUE = "pull the bolts again"
+
+
+# The steps that jobs of any family have, as they are since: a job keeps the edition it was started under.
+EDITION = WITH_REASON = 2
 
 
 Answers = Mapping[str, Any]
@@ -189,13 +208,27 @@ class Step:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Terms:
+    """What a job was started under, and goes by to its end.
+
+    ``procedure`` - the version of the family's procedure; None for the newest
+    ``edition``   - of the steps that jobs of every family have
+    ``tasks``     - of a job of upkeep, what it is there to do
+    """
+
+    procedure: int | None = None
+    edition: int = EDITION
+    tasks: tuple[Task, ...] = ()
+
+
+@dataclass(frozen=True, kw_only=True)
 class JobFacts:
     """What the route of one job is built from, besides what was entered."""
 
     line: LineSpec
     family: FamilyFacts  # what is known of the line's coupling
     card: ValueCard
-    procedure: int | None = None  # the version of the family's procedure the job was started under; None for the newest
+    terms: Terms = Terms()
     answers: Mapping[str, Answers] = field(default_factory=dict)  # latest answers of each sheet step
     scope: Scope = Scope.FIT
     as_left: Mapping[str, Answers] = field(default_factory=dict)  # readings the job before this one left behind

@@ -228,7 +228,7 @@ def _read_on(form: BenchForm, key: str) -> dict[str, Any]:
         assert isinstance(form.suggest, GreaseHints)
         usual = {"routine": "low in, high out", "product": form.preset.get("wanted_product", "Maltster blue")}
         return step_by_step("grease", {"holes": form.suggest.holes, **usual, **form.preset})
-    if key.startswith("close.rerun."):
+    if key.split(".")[1] == "rerun":
         return rounds_at_full_torque(form.preset["bolts"], form.preset["torque_nm"], (2, 0))
     if form.preset.get("passes") == "half turns":
         return half_turns(form.preset)

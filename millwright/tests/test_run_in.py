@@ -55,6 +55,7 @@ class RunInTest(unittest.TestCase):
                 "close.guard",
                 "close.locks",
                 "close.start",
+                "close.why",
                 "close.hand",
                 "close.sign",
             ],
@@ -77,7 +78,7 @@ class RunInTest(unittest.TestCase):
         self.assertEqual(work.enter("close.run_in", answer).verdict, "over")
         self.assertEqual((work.state("close.run_in"), work.state("close.hand")), (StepState.OVER, StepState.BLOCKED))
         work.sign("close.run_in", SignatureKind.AUTHORISE)
-        self.assertEqual(to_the_end(work), ["close.hand", "close.sign"])
+        self.assertEqual(to_the_end(work), ["close.why", "close.hand", "close.sign"])
 
     def test_the_paper_may_not_ask_for_it_and_where_no_circle_is_pulled_there_is_nothing_to_pull_again(self) -> None:
         work = Work(family="tyre")

@@ -17,7 +17,7 @@ from millwright.route.families.register import FAMILIES
 from millwright.route.fields import Field
 from millwright.route.stand import NOTHING_LEFT, stand
 from millwright.route.state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState
-from millwright.route.steps import BenchForm, JobFacts, Scope, SheetForm
+from millwright.route.steps import BenchForm, JobFacts, Scope, SheetForm, Task, Terms
 from millwright.verdict import Verdict, is_unproven
 
 from .readings import (
@@ -45,6 +45,7 @@ class Work:
         as_left: Mapping[str, Any] = NOTHING_LEFT,
         card: dict[str, float] | None = None,
         procedure: int | None = None,
+        tasks: tuple[Task, ...] = (),
         **spec: Any,
     ) -> None:
         machine = {"drawn_as": "motor", "shaft_diameter_mm": 48, "foot_bolts": 4}
@@ -79,7 +80,8 @@ class Work:
         asked |= {*BACKSTOP_VALUES} if FAMILIES[family].facts.hangs else set()
         figures = {**{k: FIGURES[k.split("@")[0]] for k in asked if k.split("@")[0] in FIGURES}, **(card or {})}
         self.card = {k: Value(value=v, means=means.get(k.split("@")[0], ""), source=source) for k, v in figures.items()}
-        self.scope, self.as_left, self.procedure = scope, as_left, procedure
+        self.scope, self.as_left = scope, as_left
+        self.terms = Terms(procedure=procedure, tasks=tasks)
         self.proof_hours: float | None = None
         self.now = START
         self.entries: list[Entry] = []
@@ -97,7 +99,7 @@ class Work:
                 self.signatures,
                 self.scope,
                 self.as_left,
-                procedure=self.procedure,
+                terms=self.terms,
                 now=self.now,
                 proof_hours=self.proof_hours,
             )

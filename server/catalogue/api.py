@@ -7,6 +7,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Field, Router, Schema
 
 from millwright.card.catalogue_file import CatalogueFile, CatalogueSize, read_csv, write_csv
+from millwright.card.keep_lines import ALWAYS
 from millwright.card.kind import ValueKind
 from millwright.card.kinds import VALUE_KINDS
 from millwright.card.values import Value, value_kind
@@ -19,6 +20,7 @@ from millwright.route.families.register import FAMILIES
 from millwright.route.hubs.keyed import SCREW_TORQUE
 from millwright.route.hubs.ways import HUB_STEPS
 from millwright.route.stages.turning import ASKED, MOTOR_TURNS
+from millwright.route.upkeep import values_of
 from server.accounts.auth import member_of
 from server.web.described import exchanges, gives
 from server.web.errors import ErrorsOut
@@ -96,7 +98,9 @@ def read(request: HttpRequest) -> object:
         "kinds": _kinds(),
         "families": list(get_args(Family)),
         "asked_by_family": {family: list(values_of_family(family)) for family in FAMILIES},
-        "may_have_by_family": {family: list(known.facts.may_have) for family, known in FAMILIES.items()},
+        "may_have_by_family": {
+            family: [*known.facts.may_have, *values_of(known.facts), *ALWAYS] for family, known in FAMILIES.items()
+        },
         "asked_by_connection": {
             held: [key for key in values_of_connection(held) if key != SCREW_TORQUE] for held in HUB_STEPS
         },

@@ -111,7 +111,15 @@ def start(request: HttpRequest, line_id: UUID, payload: JobIn) -> object:
     """Start a job. 409 where the line has an open one."""
     member = member_of(request)
     line = get_object_or_404(Line.objects.visible_to(member), pk=line_id)
-    job = start_job(line, by=member, title=payload.title.strip(), scope=payload.scope, unit=payload.unit, now=timezone.now())
+    job = start_job(
+        line,
+        by=member,
+        title=payload.title.strip(),
+        scope=payload.scope,
+        unit=payload.unit,
+        tasks=payload.tasks,
+        now=timezone.now(),
+    )
     return Status(201, job_out(job, member.user.shown_name))
 
 

@@ -18,7 +18,7 @@ from millwright.route import state
 from millwright.route.stages.as_found import as_left_steps
 from millwright.route.stand import NOTHING_LEFT
 from millwright.route.stand import stand as derived
-from millwright.route.steps import Answers, Scope
+from millwright.route.steps import Answers, Scope, Task, Terms
 from millwright.units import LengthUnit
 from millwright.verdict import Verdict, is_unproven
 from server.accounts.models import Membership, Site, User
@@ -61,6 +61,8 @@ class Job(models.Model):
     title = models.CharField(max_length=120)
     scope = models.CharField(max_length=30, default=Scope.FIT.value)
     procedure = models.PositiveSmallIntegerField(default=1, help_text="version of the family's procedure it is done by")
+    edition = models.PositiveSmallIntegerField(default=1, help_text="of the steps that jobs of every family have")
+    tasks = models.JSONField(default=list, help_text="millwright.route.steps.Task: what a job of upkeep is there to do")
     unit = models.CharField(max_length=2, default="mm", help_text="of its record, on the page and on paper")
     spec = models.JSONField(help_text="millwright.line.LineSpec at the start of the job")
     card = models.JSONField(help_text="millwright.card.values.ValueCard at the start of the job")
@@ -105,6 +107,11 @@ class Job(models.Model):
         """The line as the core knows it."""
         return LineSpec.model_validate(self.spec)
 
+    @property
+    def terms(self) -> Terms:
+        """What it was started under."""
+        return Terms(procedure=self.procedure, edition=self.edition, tasks=tuple(Task(task) for task in self.tasks))
+
     def stand(self, now: datetime | None = None) -> state.RouteNow:
         """Where this job stands: derived from its entries and signatures, never stored."""
         loaded = "entries" in getattr(self, "_prefetched_objects_cache", {})
@@ -127,7 +134,7 @@ class Job(models.Model):
             signatures,
             Scope(self.scope),
             as_left,
-            procedure=self.procedure,
+            terms=self.terms,
             now=now or timezone.now(),
             proof_hours=self.site.proof_hours,
         )

@@ -52,6 +52,7 @@ def job_out(job: Job, reader: str) -> dict[str, Any]:
         "number": job.number,
         "title": job.title,
         "scope": job.scope,
+        "tasks": job.tasks,
         "unit": job.unit,
         "line_id": job.line_id,
         "line_name": job.line.name,

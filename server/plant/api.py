@@ -12,7 +12,8 @@ from millwright.line import LineSpec
 from millwright.model import Name, read_json
 from millwright.roles import Role
 from millwright.route.build import scopes_of
-from millwright.route.steps import Scope
+from millwright.route.steps import Scope, Task
+from millwright.route.upkeep import tasks_of
 from server.accounts.auth import member_of
 from server.web.errors import ErrorsOut
 from server.web.words import ChangedOut
@@ -42,6 +43,7 @@ class LineOut(Schema):
     spec: LineSpec
     values: dict[str, Value]
     scopes: list[Scope] = Field(description="what a job can be there to do on it")
+    tasks: list[Task] = Field(description="what a job of upkeep can be there to do on it")
 
 
 class LineChangeOut(Schema):
@@ -65,6 +67,7 @@ def line_out(line: Line) -> dict[str, object]:
         "spec": spec,
         "values": line.card,
         "scopes": scopes_of(spec),
+        "tasks": tasks_of(spec),
     }
 
 

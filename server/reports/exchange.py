@@ -20,7 +20,7 @@ from millwright.roles import Deed, Role
 from millwright.route.entry import OutOfTurn
 from millwright.route.stages.close_out import CLOSING
 from millwright.route.state import EntryKind, SignatureKind
-from millwright.route.steps import Scope
+from millwright.route.steps import Scope, Task
 from millwright.units import LengthUnit
 from server.accounts.auth import require
 from server.accounts.models import Membership
@@ -82,6 +82,8 @@ class FileJob(Schema, extra="forbid"):
     scope: Scope = Scope.FIT
     unit: LengthUnit = "mm"
     procedure: int = Field(default=1, ge=1, le=10_000)
+    edition: int = Field(default=1, ge=1, le=10_000)
+    tasks: list[Task] = []
     spec: LineSpec
     card: dict[str, Value]
     started_by: NameIn = Field(max_length=150)
@@ -104,6 +106,8 @@ def write_job(job: Job) -> str:
         scope=Scope(job.scope),
         unit=job.sheet,
         procedure=job.procedure,
+        edition=job.edition,
+        tasks=[Task(task) for task in job.tasks],
         line=job.line.name,
         site=job.site.name,
         spec=job.as_spec,
@@ -184,6 +188,8 @@ def read_job(text: bytes, *, by: Membership, now: datetime) -> Job:
         scope=given.scope.value,
         unit=given.unit,
         procedure=given.procedure,
+        edition=given.edition,
+        tasks=[task.value for task in given.tasks],
         spec=given.spec.model_dump(mode="json"),
         card={key: value.model_dump(mode="json") for key, value in given.card.items()},
         started_by=given.started_by,

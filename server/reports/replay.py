@@ -16,6 +16,7 @@ from millwright.route.ledger import written_by
 from millwright.route.signing import NotTheirs, check_signature
 from millwright.route.stand import stand
 from millwright.route.state import EntryKind, RouteNow, SignatureKind, StepNow
+from millwright.route.steps import Terms
 from millwright.verdict import Verdict, is_unproven
 from server.jobs.actions.append_entry import as_taken
 
@@ -88,7 +89,14 @@ class Replay:
 
     def _route(self) -> RouteNow:
         given = self.given
-        return stand(given.spec, given.card, self.entries, self.signatures, given.scope, procedure=given.procedure)
+        return stand(
+            given.spec,
+            given.card,
+            self.entries,
+            self.signatures,
+            given.scope,
+            terms=Terms(procedure=given.procedure, edition=given.edition, tasks=tuple(given.tasks)),
+        )
 
     def _enter(self, path: str, e: "FileEntry") -> None:
         route = self._route()

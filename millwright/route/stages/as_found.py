@@ -24,13 +24,10 @@ def as_left_steps(line: LineSpec) -> dict[str, str]:
     return {"couple.align": set_and_align.AS_LEFT, "found.align": set_and_align.AS_LEFT, **measured}
 
 
-def as_found(job: JobFacts, own: Part) -> Part:
-    """Guard off and looked at, the closed coupling measured, the alignment read; held against what was left.
-
-    ``own`` - what the family reads beside it
-    """
-    check, aligns = job.scope is Scope.CHECK, job.scope is Scope.ALIGN
-    look = Step(
+def look_over(job: JobFacts) -> Step:
+    """The guard off, and what is seen before anything is touched."""
+    aligns = job.scope is Scope.ALIGN
+    return Step(
         key=LOOK,
         stage=Stage.FOUND,
         title="Take the guard off and look",
@@ -65,21 +62,29 @@ def as_found(job: JobFacts, own: Part) -> Part:
         finding=job.scope is Scope.ELEMENT,
         may_authorise=True,
     )
+
+
+def as_found(job: JobFacts, own: Part) -> Part:
+    """Guard off and looked at, the closed coupling measured, the alignment read; held against what was left.
+
+    ``own`` - what the family reads beside it
+    """
+    check, aligns = job.scope is Scope.CHECK, job.scope is Scope.ALIGN
+    look = look_over(job)
     if job.family.hangs:
         return look
     measured = closed_coupling.as_found(job)
-    read = replace(
-        set_and_align.read_as_found(job),
-        key="found.align",
-        stage=Stage.FOUND,
-        optional=bool(measured) if check else not aligns,
-        finding=not check,
-    )
+    read = replace(alignment_read(job), optional=bool(measured) if check else not aligns, finding=not check)
     if not check:
         return in_order(look, any_order(own, *(replace(step, finding=True, optional=True) for step in measured), read))
     fails = "Start a job that aligns it; or the lead accepts it until then, and says why."
     judged = [replace(step, on_fail=fails) for step in (*measured, read)]
     return in_order(look, any_order(own, *judged))
+
+
+def alignment_read(job: JobFacts) -> Step:
+    """The alignment before anything is touched, beside what was left."""
+    return replace(set_and_align.read_as_found(job), key="found.align", stage=Stage.FOUND)
 
 
 def opened(job: JobFacts) -> bool:

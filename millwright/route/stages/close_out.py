@@ -8,11 +8,24 @@ from ..fields import Field, choice, condition, count, number, text, tick
 from ..ledger import back
 from ..locks import FIRST_LOCKS, LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
 from ..order import Aside, Part, in_order
-from ..steps import Answers, Fact, JobFacts, Scope, SheetForm, SignForm, Stage, Step
+from ..steps import WITH_REASON, Answers, Fact, JobFacts, Scope, SheetForm, SignForm, Stage, Step
 from . import closed_coupling, lock_out, receive, run_in, set_and_align
 from .run_in import GUARD_SCREWS
 
 CLOSING = "close.sign"  # the signature that closes a record
+REASON = "close.why"
+NOTHING_WRONG = "planned work, nothing wrong"
+REASONS = (
+    NOTHING_WRONG,
+    "alignment",
+    "balance",
+    "soft foot",
+    "lubrication",
+    "wear",
+    "loose fastener",
+    "pipe strain",
+    "something else",
+)
 WORK = frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB, Fact.FASTENERS, Fact.LOCKED_AGAIN})
 # Whatever is closed after the work comes again when there was work after it, or it was locked out again.
 AFTER_THE_WORK = WORK | {Fact.SECOND_PULL}
@@ -75,7 +88,7 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True
         *(Aside(step) for step in lock_out.lock_out_again(job)),
         *behind,
         *warm,
-        *_signatures(),
+        *_signatures(job),
     )
 
 
@@ -166,7 +179,7 @@ def put_away(job: JobFacts) -> Part:
                 )
             ),
         ),
-        *_signatures(),
+        *_signatures(job),
     )
 
 
@@ -216,8 +229,30 @@ def _locks_off(job: JobFacts) -> Step:
     )
 
 
-def _signatures() -> list[Step]:
+def _why(job: JobFacts) -> list[Step]:
+    """What was found, and why: asked since it is compared over the years."""
+    if job.terms.edition < WITH_REASON:
+        return []
     return [
+        Step(
+            key=REASON,
+            stage=Stage.CLOSE,
+            title="Say what was found, and why",
+            why="What comes back on a line is seen only where its reason was noted each time.",
+            hands_on=False,
+            form=SheetForm(
+                fields=(
+                    choice("reason", "What it came from", *REASONS, detail="the main one; what else there was goes below"),
+                    text("found", "What was found", required=False),
+                )
+            ),
+        )
+    ]
+
+
+def _signatures(job: JobFacts) -> list[Step]:
+    return [
+        *_why(job),
         Step(
             key="close.hand",
             stage=Stage.CLOSE,

@@ -41,7 +41,7 @@ def steps(job: JobFacts) -> tuple[list[Part], list[Part]]:
     run = _run(job)
     if job.answers.get(RUN, {}).get("what") != RAN:
         return [], [run]
-    return [Aside(run), _guard_off(), *(_pull_again(job, circle) for circle in job.circles)], []
+    return [Aside(run), _guard_off(), *(pull_again(job, circle) for circle in job.circles)], []
 
 
 def _run(job: JobFacts) -> Step:
@@ -113,7 +113,7 @@ def _guard_off() -> Step:
     )
 
 
-def _pull_again(job: JobFacts, circle: Circle) -> Step:
+def pull_again(job: JobFacts, circle: Circle) -> Step:
     torque, count = line_of(job, circle, TORQUE), line_of(job, circle, COUNT)
     known = count in job.card
     preset = torques.bolts_preset(job, torque, round(job.card[count].value), passes=[1.0]) if known else {}

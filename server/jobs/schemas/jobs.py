@@ -9,7 +9,7 @@ from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn
 from millwright.route.fields import Goes
-from millwright.route.steps import Scope
+from millwright.route.steps import Scope, Task
 from millwright.units import LengthUnit
 
 from .entries import EntryOut, SignatureOut
@@ -22,6 +22,7 @@ class JobIn(Schema, extra="forbid"):
     title: NameIn = Field(min_length=1, max_length=120)
     scope: Scope = Scope.FIT
     unit: LengthUnit = Field(default="mm", description="of its record, on the page and on paper")
+    tasks: list[Task] = Field(default=[], description="of a job of upkeep, what it is there to do")
 
 
 class CancelIn(Schema, extra="forbid"):
@@ -82,6 +83,7 @@ class JobOut(Schema):
     number: int
     title: str
     scope: Scope
+    tasks: list[Task]
     unit: LengthUnit
     line_id: UUID
     line_name: str

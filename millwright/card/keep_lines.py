@@ -1,0 +1,44 @@
+"""Lines of the value card for the years after: what is done again when, and what may not be passed while it runs."""
+
+from .kind import COUPLING_PAPER, ValueKind, figure
+
+UNIT_PAPER = "the gear unit's installation manual"
+SITE_RULE = "the site's own rule, or the maker's manual"
+
+
+def months(key: str, title: str, look_in: str, *, by_material: bool = False) -> ValueKind:
+    """Months of the calendar between one time and the next."""
+    return figure(key, title, "months", look_in, 0.25, 240, by_material=by_material)
+
+
+def hours(key: str, title: str, look_in: str, *, by_material: bool = False) -> ValueKind:
+    """Hours of running between one time and the next."""
+    return figure(key, title, "h", look_in, 1, 200_000, by_material=by_material)
+
+
+KEEP_LINES = (
+    hours("retorque_hours", "First pulled again after running for", COUPLING_PAPER),
+    months("retorque_months", "Bolts of the coupling pulled again every", COUPLING_PAPER),
+    months("grease_months", "Greased again every", "the coupling's manual, by the kind of grease", by_material=True),
+    hours(
+        "grease_hours", "Greased again after running for", "the coupling's manual, by the kind of grease", by_material=True
+    ),
+    months("first_inspection_months", "First inspection after", COUPLING_PAPER),
+    months("inspection_months", "Looked over every", SITE_RULE),
+    figure("round_days", "Round while it runs, every", "days", SITE_RULE, 1, 400),
+    months("closed_check_months", "Measured closed every", SITE_RULE),
+    months("alignment_months", "Alignment read every", SITE_RULE),
+    figure("packing_days", "Packing nuts followed up every", "days", UNIT_PAPER, 1, 400),
+    figure("packing_total_deg", "Packing rings renewed once the nuts were turned by", "°", UNIT_PAPER, 30, 10_000),
+    months("oil_months", "Oil of the gear unit changed every", UNIT_PAPER),
+    hours("oil_hours", "Oil of the gear unit changed after running for", UNIT_PAPER),
+    figure("coupling_temperature_c", "Temperature of the coupling or bearing as it runs, at most", "°C", SITE_RULE, 10, 300),
+    figure("vibration_mm_per_s", "Vibration as it runs, at most", "mm/s", SITE_RULE, 0.1, 200),
+)
+ALWAYS = (  # any line may be given these
+    "first_inspection_months",
+    "inspection_months",
+    "round_days",
+    "coupling_temperature_c",
+    "vibration_mm_per_s",
+)
