@@ -1,0 +1,308 @@
+"""What is due on a line, and when: from what was recorded, the value card and what rounds read. Nothing is typed for it."""
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
+from datetime import date, timedelta
+from enum import StrEnum
+
+from ..card.values import Value, source_of
+from ..line import LineSpec
+from ..route.families.register import FAMILIES
+from ..route.stages.closed_coupling import found_key
+from ..route.steps import Scope, Task
+from ..route.upkeep import RENEWED
+from ..wearing.days import day, months_on
+from .past import MOUNTS, RENEWS, KeptLine, PastJob, Postponed, Read, last_read, reads_of
+from .series import FOUND, LEFT, series_of
+
+LOOKED, STARTED = "found.look", "close.start"
+RUN_IN, LATER = "close.run_in", "cannot be stopped for it now"
+
+
+class DueKind(StrEnum):
+    """What can be due."""
+
+    RETORQUE = "pull the bolts again"
+    GREASE = "grease it"
+    FIRST_INSPECTION = "first inspection"
+    INSPECTION = "look it over"
+    ROUND = "round"
+    SEEN = "seen on the round"
+    CLOSED = "measure it closed"
+    ALIGNMENT = "read the alignment"
+    PACKING = "packing nuts"
+    RINGS = "packing rings"
+    OIL = "oil of the gear unit"
+    WORN = "worn to its limit"
+    CALIBRATION = "calibration"
+
+
+# The job of upkeep that does it; a round is walked, an element is changed in a job of its own.
+TASK_OF = {
+    DueKind.RETORQUE: Task.RETORQUE,
+    DueKind.GREASE: Task.GREASE,
+    DueKind.FIRST_INSPECTION: Task.LOOK,
+    DueKind.INSPECTION: Task.LOOK,
+    DueKind.SEEN: Task.LOOK,
+    DueKind.CLOSED: Task.CLOSED,
+    DueKind.ALIGNMENT: Task.ALIGN,
+    DueKind.PACKING: Task.PACKING,
+    DueKind.RINGS: Task.PACKING,
+    DueKind.OIL: Task.OIL,
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Due:
+    """Something that is to be done by a day. ``on`` is None where the card does not say: ``why`` then says what is missing.
+
+    ``since`` - when it was last done; ``was`` - the day it was due before the lead put it off
+    """
+
+    kind: DueKind
+    on: date | None
+    why: str
+    since: date | None = None
+    task: Task | None = None
+    was: date | None = None
+    postponed: Postponed | None = None
+
+
+def due(line: KeptLine, jobs: Sequence[PastJob], today: date) -> list[Due]:
+    """What is due on a line, the next first; what has no day comes first of all.
+
+    ``jobs`` - those whose record was signed. What was never done in any of them is not asked for: nobody knows since when.
+    """
+    found = [one for rule in RULES for one in rule(line, jobs, today)]
+    told = [_put_off(replace(one, task=TASK_OF.get(one.kind)), line.postponed) for one in found]
+    return sorted(told, key=lambda one: (one.on is not None, one.on or date.min, one.kind))
+
+
+def _put_off(one: Due, postponed: Sequence[Postponed]) -> Due:
+    mine = [p for p in postponed if p.kind == one.kind and p.of == one.on]
+    if not mine:
+        return one
+    last = mine[-1]
+    return replace(one, on=last.until, was=one.on, postponed=last)
+
+
+def _every(line: KeptLine, key: str) -> tuple[Value, str] | None:
+    return (line.card[key], source_of(line.card, key)) if key in line.card else None
+
+
+def _by_calendar(
+    line: KeptLine, kind: DueKind, key: str, last: tuple[PastJob, Read] | None, *, said: str = "last"
+) -> Iterator[Due]:
+    """So many months or days after it was last done."""
+    every = _every(line, key)
+    if every is None or last is None:
+        return
+    (job, read), (value, source) = last, every
+    since = read.at.date()
+    days = key.endswith("_days")
+    on = since + timedelta(days=round(value.value)) if days else months_on(since, value.value)
+    unit = "days" if days else "months"
+    why = f"{said} {day(since)} (job {job.number}), every {value.value:g} {unit}: {source}"
+    yield Due(kind=kind, on=on, why=why, since=since)
+
+
+def _by_hours(line: KeptLine, hours: float, since: date) -> tuple[date, str]:
+    """The day on which it has run so long since then, and how long it runs a day."""
+    a_day, of = line.hours_a_day()
+    said = {
+        "hour meter": "by its hour meter",
+        "register": "as registered",
+        "assumed": "assumed: nobody says how long it runs",
+    }
+    return since + timedelta(days=int(hours / a_day)), f"{a_day:.3g} h a day, {said[of]}"
+
+
+def _mounted(jobs: Sequence[PastJob]) -> tuple[PastJob, Read] | None:
+    """When the coupling that is on was first started."""
+    for job in sorted(jobs, key=lambda one: one.closed, reverse=True):
+        if job.scope in MOUNTS:
+            read = job.last(STARTED)
+            return job, read or Read(step=STARTED, at=job.closed, inputs={})
+    return None
+
+
+def _retorque(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
+    pulled = last_read(jobs, lambda r: ".rerun." in r.step)
+    left = last_read(jobs, lambda r: r.step == RUN_IN and r.inputs.get("what") == LATER)
+    if left is not None and (pulled is None or pulled[1].at < left[1].at):
+        job, read = left
+        promised = read.inputs.get("due")
+        on = date.fromisoformat(promised) if isinstance(promised, str) else read.at.date()
+        why = f"not run in and pulled again in job {job.number}: left open until {day(on)}"
+        yield Due(kind=DueKind.RETORQUE, on=on, why=why, since=read.at.date())
+        return
+    renewed = max((job for job in jobs if job.scope in RENEWS), key=lambda one: one.closed, default=None)
+    first = _every(line, "retorque_hours")
+    if first is not None and renewed is not None and (pulled is None or pulled[1].at < renewed.closed):
+        hours, source = first[0].value, first[1]
+        on, rate = _by_hours(line, hours, renewed.closed.date())
+        why = (
+            f"first after {hours:g} h of running since {day(renewed.closed.date())} (job {renewed.number}), {rate}: {source}"
+        )
+        yield Due(kind=DueKind.RETORQUE, on=on, why=why, since=renewed.closed.date())
+        return
+    last = last_read(jobs, lambda r: ".rerun." in r.step or r.step == "close.torque")
+    yield from _by_calendar(line, DueKind.RETORQUE, "retorque_months", last, said="last pulled")
+
+
+def _grease(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
+    """By the product that is in, whichever comes first: months of the calendar, or hours of running."""
+    last = last_read(jobs, lambda r: r.bench == "grease")
+    if last is None:
+        return
+    job, read = last
+    product, since = str(read.inputs.get("product") or ""), read.at.date()
+    days: list[tuple[date, str]] = []
+    for key in ("grease_months", "grease_hours"):
+        if key not in line.card:
+            continue
+        every = _for_product(line, key, product)
+        if every is None:
+            why = f"filled {day(since)} with {product} (job {job.number}): the card has no interval for this product"
+            yield Due(kind=DueKind.GREASE, on=None, why=why, since=since)
+            return
+        source = source_of(line.card, key)
+        if key == "grease_months":
+            days.append((months_on(since, every), f"every {every:g} months: {source}"))
+        else:
+            on, rate = _by_hours(line, every, since)
+            days.append((on, f"every {every:g} h, {rate}: {source}"))
+    if days:
+        on, said = min(days)
+        yield Due(
+            kind=DueKind.GREASE, on=on, why=f"filled {day(since)} with {product} (job {job.number}), {said}", since=since
+        )
+
+
+def _for_product(line: KeptLine, key: str, product: str) -> float | None:
+    """The interval of the product that was filled: its own on the card, else that of the product the card names."""
+    value = line.card[key]
+    wanted = product.strip().casefold()
+    for one in value.of_material:
+        if one.material.strip().casefold() == wanted:
+            return one.value
+    named = line.card.get("grease_product")
+    if named is not None and named.means.strip().casefold() != wanted:
+        return None
+    return value.value
+
+
+def _inspection(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
+    mounted, looked = _mounted(jobs), last_read(jobs, lambda r: r.step == LOOKED)
+    if mounted is not None and (looked is None or looked[1].at < mounted[1].at):
+        if "first_inspection_months" in line.card:
+            yield from _by_calendar(line, DueKind.FIRST_INSPECTION, "first_inspection_months", mounted, said="started")
+        else:
+            yield from _by_calendar(line, DueKind.INSPECTION, "inspection_months", mounted, said="started")
+        return
+    yield from _by_calendar(line, DueKind.INSPECTION, "inspection_months", looked, said="last looked over")
+
+
+def _round(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
+    every = _every(line, "round_days")
+    if every is None:
+        return
+    started = last_read(jobs, lambda r: r.step == STARTED)
+    last = [look.at.date() for look in line.looks[-1:]] + ([started[1].at.date()] if started else [])
+    if last:
+        since = max(last)
+        on = since + timedelta(days=round(every[0].value))
+        why = f"last {day(since)}, every {every[0].value:g} days: {every[1]}"
+        yield Due(kind=DueKind.ROUND, on=on, why=why, since=since)
+
+
+def _seen(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
+    """What the last round found, until a job has been there."""
+    last = line.looks[-1] if line.looks else None
+    if last is None or not last.troubles or any(job.closed > last.at for job in jobs):
+        return
+    said = f"{', '.join(last.troubles)}; seen {day(last.at.date())} by {last.by or 'a round'}"
+    yield Due(kind=DueKind.SEEN, on=last.at.date(), why=said, since=last.at.date())
+
+
+def _closed(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
+    check = FAMILIES[line.spec.coupling.family].facts.closed
+    if check is not None:
+        last = last_read(jobs, lambda r: r.step in (check.key, found_key(check.key)))
+        yield from _by_calendar(line, DueKind.CLOSED, "closed_check_months", last, said="last measured")
+
+
+def _aligned(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
+    last = last_read(jobs, lambda r: r.step in (*LEFT, *FOUND))
+    yield from _by_calendar(line, DueKind.ALIGNMENT, "alignment_months", last, said="last read")
+
+
+def _packing(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
+    """Followed up every so many days; the rings renewed once the nuts were turned by a total."""
+    steps = ("couple.nuts", "keep.packing")
+    last = last_read(jobs, lambda r: r.step in steps)
+    yield from _by_calendar(line, DueKind.PACKING, "packing_days", last, said="last followed up")
+    most = _every(line, "packing_total_deg")
+    if most is None or last is None:
+        return
+    turned = 0.0
+    for _, read in reads_of(jobs, lambda r: r.step in steps):
+        fresh = read.step == "couple.nuts" or read.inputs.get("rings") == RENEWED
+        turned = (0.0 if fresh else turned) + (read.figure("turn_deg") or 0.0)
+    if turned >= most[0].value:
+        why = f"the nuts were turned by {turned:g}° since the rings were new, {most[0].value:g}° at most: {most[1]}"
+        yield Due(kind=DueKind.RINGS, on=last[1].at.date(), why=why, since=last[1].at.date())
+
+
+def _oil(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
+    last = last_read(jobs, lambda r: r.step in ("couple.oil", "keep.oil"))
+    found = [*_by_calendar(line, DueKind.OIL, "oil_months", last, said="last filled")]
+    every = _every(line, "oil_hours")
+    if every is not None and last is not None:
+        since = last[1].at.date()
+        on, rate = _by_hours(line, every[0].value, since)
+        why = f"filled {day(since)} (job {last[0].number}), every {every[0].value:g} h, {rate}: {every[1]}"
+        found.append(Due(kind=DueKind.OIL, on=on, why=why, since=since))
+    yield from sorted(found, key=lambda one: one.on or date.max)[:1]
+
+
+def _worn(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
+    """The first day on which what wears may be at its limit, as far as its readings can say."""
+    for series in series_of(line, jobs):
+        if series.key not in ("wear", "play"):
+            continue
+        trend = series.trend(today)
+        if trend is None:
+            continue
+        over = trend.verdict == "over"
+        at = trend.reached
+        if not over and (at is None or at.earliest is None or at.likely is None):
+            continue
+        last = series.points[-1].at.date()
+        on = last if over or at is None else at.earliest
+        says = " ".join(str(one) for one in trend.says[:2])
+        yield Due(kind=DueKind.WORN, on=on, why=f"{series.title.lower()}: {says}", since=last)
+        return
+
+
+Rule = Callable[[KeptLine, Sequence[PastJob], date], Iterator[Due]]
+RULES: tuple[Rule, ...] = (
+    _retorque,
+    _grease,
+    _inspection,
+    _round,
+    _seen,
+    _closed,
+    _aligned,
+    _packing,
+    _oil,
+    _worn,
+)
+
+
+def scope_of(one: Due, line: LineSpec) -> Scope | None:
+    """The job that does it; None for a round, which is walked."""
+    if one.kind is DueKind.WORN:
+        element = FAMILIES[line.coupling.family].facts.element
+        return Scope.ELEMENT if element is not None else Scope.REFIT
+    return Scope.UPKEEP if one.task is not None else None

@@ -1,0 +1,131 @@
+"""What is known of a line's past: its jobs with what was read in them, and what rounds read while it ran."""
+
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date, datetime
+from typing import Any
+
+from pydantic import Field
+
+from ..card.values import ValueCard
+from ..line import LineSpec
+from ..model import Model, Name, PlainText
+from ..route.steps import Scope
+
+LEAKS, NOISE = ("none", "sweats", "drips"), ("as usual", "other than usual", "bad")
+MOUNTS = (Scope.FIT, Scope.REFIT)  # jobs that put a coupling on its shafts
+RENEWS = (*MOUNTS, Scope.ELEMENT)  # and those after which what wears is new
+SOME_DAYS = 7.0  # between two readings of the hour meter, so that they tell how long it runs a day
+HOURS_A_DAY = 24.0
+DAY_S = 86_400.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class Read:
+    """A reading that counts: where and when it was taken, what was entered, and what its bench said of it."""
+
+    step: str
+    at: datetime
+    inputs: Mapping[str, Any]
+    bench: str = ""
+    checks: Sequence[Mapping[str, Any]] = ()
+    offset: tuple[float, float] | None = None  # of an alignment: up and across, mm
+    by: str = ""
+    title: str = ""
+    stage: str = ""
+
+    def figure(self, key: str) -> float | None:
+        """A figure that was entered; None where it was not."""
+        value = self.inputs.get(key)
+        return float(value) if isinstance(value, int | float) and not isinstance(value, bool) else None
+
+
+@dataclass(frozen=True, kw_only=True)
+class PastJob:
+    """A job whose record was signed. ``reads`` in the order they were entered; ``moves`` when a machine was moved."""
+
+    number: int
+    scope: Scope
+    started: datetime
+    closed: datetime
+    reads: tuple[Read, ...] = ()
+    moves: tuple[datetime, ...] = ()
+    times: tuple[tuple[datetime, str, str], ...] = ()  # of every entry: when, at which step, of which stage
+    title: str = ""
+    id: str = ""
+
+    def last(self, *steps: str) -> Read | None:
+        """The last reading of any of these steps."""
+        return next((read for read in reversed(self.reads) if read.step in steps), None)
+
+
+class Look(Model):
+    """What a round reads of a line while it runs. What was not read is null."""
+
+    at: datetime
+    wear_mm: float | None = Field(default=None, ge=-500, le=500, description="at the wear mark, by strobe")
+    leaks: str | None = Field(default=None, description="none, sweats or drips")
+    noise: str | None = Field(default=None, description="as usual, other than usual or bad")
+    temperature_c: float | None = Field(default=None, ge=-40, le=400, description="of coupling or bearing, by pyrometer")
+    vibration_mm_per_s: float | None = Field(
+        default=None, ge=0, le=500, description="one figure, where an instrument gives it"
+    )
+    hours: float | None = Field(default=None, ge=0, le=2_000_000, description="of the hour meter")
+    note: PlainText = Field(default="", max_length=400)
+    by: Name = ""
+
+    @property
+    def troubles(self) -> tuple[str, ...]:
+        """What was not as it should be."""
+        leaks = (f"leaks: {self.leaks}",) if self.leaks in LEAKS[1:] else ()
+        return (*leaks, *((f"noise: {self.noise}",) if self.noise in NOISE[1:] else ()))
+
+
+@dataclass(frozen=True, kw_only=True)
+class Postponed:
+    """Something that was due ``of`` that day, put off by the lead. Once it is due for another day this counts no more."""
+
+    kind: str
+    of: date
+    until: date
+    reason: str
+    by: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class KeptLine:
+    """A line as it is kept: what it is, its card, what rounds read of it, what was put off."""
+
+    spec: LineSpec
+    card: ValueCard
+    looks: tuple[Look, ...] = ()  # in the order of their times
+    postponed: tuple[Postponed, ...] = ()
+
+    def limit(self, key: str) -> float | None:
+        """A figure of the card at the line's speed."""
+        return self.card[key].at(self.spec.speed_rpm) if key in self.card else None
+
+    def hours_a_day(self) -> tuple[float, str]:
+        """How long it runs on a usual day, and where that comes from: the hour meter, the register, or nobody says."""
+        read = [(look.at, look.hours) for look in self.looks if look.hours is not None]
+        for at, hours in read[:-1]:
+            days = (read[-1][0] - at).total_seconds() / DAY_S
+            if days >= SOME_DAYS and read[-1][1] > hours:
+                return min((read[-1][1] - hours) / days, HOURS_A_DAY), "hour meter"
+        if self.spec.hours_a_day is not None:
+            return self.spec.hours_a_day, "register"
+        return HOURS_A_DAY, "assumed"
+
+
+def reads_of(jobs: Iterable[PastJob], wanted: Callable[[Read], bool]) -> Iterator[tuple[PastJob, Read]]:
+    """Every reading that is asked for, with its job, in order of time."""
+    for job in sorted(jobs, key=lambda one: one.started):
+        for read in job.reads:
+            if wanted(read):
+                yield job, read
+
+
+def last_read(jobs: Iterable[PastJob], wanted: Callable[[Read], bool]) -> tuple[PastJob, Read] | None:
+    """The last of them."""
+    found = list(reads_of(jobs, wanted))
+    return max(found, key=lambda one: one[1].at) if found else None

@@ -1,0 +1,267 @@
+"""Readings over the years, each in its own series: with its limit, and the breaks that nothing is fitted across."""
+
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date, datetime
+from typing import Any
+
+from ..card.values import source_of
+from ..route.families.register import FAMILIES
+from ..route.stages.closed_coupling import found_key
+from ..route.steps import Scope
+from ..wearing import wear
+from ..wearing.wear_io import Unit, WearBreak, WearInput, WearReading, WearResult
+from .past import MOUNTS, RENEWS, KeptLine, Look, PastJob, Read, reads_of
+
+BY_STROBE_MM = 0.2  # rule of thumb: ± of a mark read by strobe as it runs
+BY_RULE_MM = 0.1  # rule of thumb: ± of a mark read at rest
+LEFT, FOUND = ("set.align", "couple.align"), ("found.align", "off.align")
+PERCENT = 100.0
+
+
+@dataclass(frozen=True, kw_only=True)
+class Point:
+    """One reading of a series; ``where`` it was taken: a round, or a job by its number."""
+
+    at: datetime
+    value: float
+    plus_minus: float | None
+    where: str
+    job: str = ""  # its id
+
+
+@dataclass(frozen=True, kw_only=True)
+class Series:
+    """One thing that is read again and again over the years."""
+
+    key: str
+    title: str
+    unit: Unit
+    points: tuple[Point, ...]
+    breaks: tuple[WearBreak, ...]
+    limit: float | None = None
+    source: str = ""
+
+    def given(self, today: date) -> WearInput:
+        """As its bench takes it; what a device says is of tomorrow is left to tomorrow."""
+        readings = [WearReading(at=p.at, value=p.value, plus_minus=p.plus_minus) for p in self.points if p.at.date() <= today]
+        return WearInput(
+            readings=readings,
+            breaks=[one for one in self.breaks if one.at.date() <= today],
+            limit=self.limit,
+            limit_source=self.source or "no limit on the card",
+            unit=self.unit,
+            today=today,
+        )
+
+    def trend(self, today: date) -> WearResult | None:
+        """What its readings come to; None without one."""
+        given = self.given(today)
+        return wear.evaluate(given) if given.readings else None
+
+
+def series_of(line: KeptLine, jobs: Sequence[PastJob]) -> list[Series]:
+    """Every series of a line that has a reading. ``jobs`` - those that were signed."""
+    made = [
+        _wear(line, jobs),
+        _play(line, jobs),
+        _closed(line, jobs),
+        *_aligned(line, jobs),
+        _turned(jobs),
+        _looked(line, jobs, "temperature", "Temperature as it runs", "°C"),
+        _looked(line, jobs, "vibration", "Vibration as it runs", "mm/s"),
+    ]
+    return [one for one in made if one is not None and one.points]
+
+
+def _limit(line: KeptLine, key: str) -> tuple[float | None, str]:
+    return line.limit(key), source_of(line.card, key) if key in line.card else ""
+
+
+def _number(job: PastJob) -> str:
+    return f"job {job.number}"
+
+
+def _renewed(jobs: Iterable[PastJob]) -> tuple[WearBreak, ...]:
+    """When what wears was new: the old one was counted out, or a coupling was put on."""
+    found = []
+    for job in jobs:
+        if job.scope not in RENEWS:
+            continue
+        out = job.last("off.old")
+        if out is not None and str(out.inputs.get("fate", "")).startswith("whole"):
+            continue
+        what = "new element" if job.scope is Scope.ELEMENT else "fitted"
+        found.append(WearBreak(at=out.at if out else job.started, why=f"{what}, {_number(job)}"))
+    return tuple(found)
+
+
+def _wear(line: KeptLine, jobs: Sequence[PastJob]) -> Series:
+    """How far the wear mark went from its zero; where none was noted, from the first reading after the set was new."""
+    marks: list[tuple[datetime, float, float, str, str, bool]] = []
+    steps = {"couple.wear": "zero_mm", "found.wear": "zero_mm", "close.start": "wear_mm"}
+    for job, read in reads_of(jobs, lambda r: r.step in steps):
+        value = read.figure(steps[read.step])
+        if value is not None:
+            running = read.step == "close.start"
+            half = BY_STROBE_MM if running else BY_RULE_MM
+            marks.append((read.at, value, half, _number(job), job.id, read.step == "couple.wear"))
+    marks += [(look.at, look.wear_mm, BY_STROBE_MM, "round", "", False) for look in line.looks if look.wear_mm is not None]
+    renewed = _renewed(jobs)
+    zero: float | None = None
+    points, begun = [], [one.at for one in renewed]
+    for at, value, half, where, job_id, is_zero in sorted(marks, key=lambda one: one[0]):
+        if begun and _plain(at) >= begun[0]:
+            begun, zero = [b for b in begun if b > _plain(at)], None
+        if is_zero or zero is None:
+            zero = value
+        points.append(Point(at=at, value=abs(value - zero), plus_minus=half, where=where, job=job_id))
+    limit, source = _limit(line, "wear_limit_mm")
+    return Series(
+        key="wear", title="Wear at the mark", unit="mm", points=tuple(points), breaks=renewed, limit=limit, source=source
+    )
+
+
+def _plain(at: datetime) -> datetime:
+    return WearBreak(at=at, why="-").at
+
+
+def _play(line: KeptLine, jobs: Sequence[PastJob]) -> Series:
+    points = [
+        Point(at=read.at, value=value, plus_minus=None, where=_number(job), job=job.id)
+        for job, read in reads_of(jobs, lambda r: r.step in ("couple.wear", "found.wear"))
+        if (value := read.figure("twist_mm")) is not None
+    ]
+    limit, source = _limit(line, "twist_limit_mm")
+    return Series(
+        key="play",
+        title="Play by hand, at the rim",
+        unit="mm",
+        points=tuple(points),
+        breaks=_renewed(jobs),
+        limit=limit,
+        source=source,
+    )
+
+
+def _moved(jobs: Iterable[PastJob]) -> tuple[WearBreak, ...]:
+    """When a machine was moved: what was read before and after it is not one trend."""
+    found = []
+    for job in jobs:
+        if job.scope in MOUNTS:
+            found.append(WearBreak(at=job.started, why=f"fitted, {_number(job)}"))
+        elif job.moves:
+            found.append(WearBreak(at=min(job.moves), why=f"moved, {_number(job)}"))
+    return tuple(found)
+
+
+def _closed(line: KeptLine, jobs: Sequence[PastJob]) -> Series | None:
+    """The spread of the closed coupling: the judged figure of it that uses most of its limit."""
+    check = FAMILIES[line.spec.coupling.family].facts.closed
+    if check is None:
+        return None
+    points, limit, source = [], None, ""
+    for job, read in reads_of(jobs, lambda r: r.step in (check.key, found_key(check.key))):
+        spreads = [c for c in read.checks if c["unit"] == "mm" and c["value"] is not None and "spread" in c["code"]]
+        spreads = spreads or [c for c in read.checks if c["code"] == "ends_differ" and c["value"] is not None]
+        if not spreads:
+            continue
+        worst = max(spreads, key=lambda c: abs(c["value"]))
+        limit, source = worst["max"], worst["source"]
+        points.append(_point(job, read, worst))
+    return Series(
+        key="closed",
+        title="Spread of the closed coupling",
+        unit="mm",
+        points=tuple(points),
+        breaks=_moved(jobs),
+        limit=limit,
+        source=source,
+    )
+
+
+def _point(job: PastJob, read: Read, check: Mapping[str, Any]) -> Point:
+    half = check.get("plus_minus") or None
+    return Point(at=read.at, value=abs(check["value"]), plus_minus=half, where=_number(job), job=job.id)
+
+
+def alignments(jobs: Sequence[PastJob]) -> list[tuple[PastJob, Read]]:
+    """Of each job the alignment as it was found, and as it was left: nothing in between."""
+    kept = []
+    for job in sorted(jobs, key=lambda one: one.started):
+        found, left = job.last(*FOUND), job.last(*LEFT)
+        kept += [(job, read) for read in (found, left) if read is not None]
+    return kept
+
+
+def _aligned(line: KeptLine, jobs: Sequence[PastJob]) -> list[Series]:
+    """Offset and angle, as left and as found, with the ± their own readings gave them."""
+    kinds: tuple[tuple[str, str, Unit], ...] = (("offset", "Offset", "mm"), ("angle", "Angularity", "mm/m"))
+    made = []
+    for code, title, unit in kinds:
+        points, limit, source = [], None, ""
+        for job, read in alignments(jobs):
+            judged = [c for c in read.checks if c["code"] == code and c["value"] is not None]
+            check = next((c for c in judged if c.get("against") != "running target"), None) or next(iter(judged), None)
+            if check is None:
+                continue
+            limit, source = check["max"], check["source"]
+            points.append(_point(job, read, check))
+        made.append(
+            Series(
+                key=code,
+                title=f"{title}, as left and as found",
+                unit=unit,
+                points=tuple(points),
+                breaks=_moved(jobs),
+                limit=limit,
+                source=source,
+            )
+        )
+    return made
+
+
+def turned_first_round(read: Read) -> tuple[int, int] | None:
+    """Of a circle that was pulled again: how many bolts still turned in the first round, of how many."""
+    pulls = [pull for pull in read.inputs.get("pulls") or () if pull.get("pass", 1) == 1]
+    bolts = read.inputs.get("bolts")
+    if not pulls or not isinstance(bolts, int):
+        return None
+    first: dict[object, bool] = {}
+    for pull in pulls:
+        first.setdefault(pull["bolt"], bool(pull.get("moved")))
+    return sum(first.values()), bolts
+
+
+def _turned(jobs: Sequence[PastJob]) -> Series:
+    """Bolts that still turned when they were pulled again, all circles of a job together."""
+    points = []
+    for job in sorted(jobs, key=lambda one: one.started):
+        counted = [t for read in job.reads if ".rerun." in read.step and (t := turned_first_round(read)) is not None]
+        if counted:
+            at = max(read.at for read in job.reads if ".rerun." in read.step)
+            share = PERCENT * sum(t for t, _ in counted) / sum(of for _, of in counted)
+            points.append(Point(at=at, value=share, plus_minus=None, where=_number(job), job=job.id))
+    return Series(
+        key="turned",
+        title="Bolts that still turned when pulled again",
+        unit="%",
+        points=tuple(points),
+        breaks=_renewed(jobs),
+    )
+
+
+def _looked(line: KeptLine, jobs: Sequence[PastJob], key: str, title: str, unit: Unit) -> Series:
+    of: dict[str, tuple[Callable[[Look], float | None], str]] = {
+        "temperature": (lambda look: look.temperature_c, "coupling_temperature_c"),
+        "vibration": (lambda look: look.vibration_mm_per_s, "vibration_mm_per_s"),
+    }
+    read, line_of_card = of[key]
+    points = tuple(
+        Point(at=look.at, value=value, plus_minus=None, where="round")
+        for look in line.looks
+        if (value := read(look)) is not None
+    )
+    worked = tuple(WearBreak(at=job.closed, why=f"worked on, {_number(job)}") for job in jobs)
+    limit, source = _limit(line, line_of_card)
+    return Series(key=key, title=title, unit=unit, points=points, breaks=worked, limit=limit, source=source)
