@@ -33,6 +33,7 @@ class Deed(StrEnum):
     CANCEL_JOBS = "cancel jobs"
     READ_IN_JOBS = "read in jobs"
     SET_SITE_RULES = "set the rules of the site"
+    PUT_OFF = "put off what is due"
 
 
 TAKES: Mapping[Deed, Role] = {
@@ -45,4 +46,5 @@ TAKES: Mapping[Deed, Role] = {
     Deed.CANCEL_JOBS: Role.LEAD,
     Deed.READ_IN_JOBS: Role.LEAD,
     Deed.SET_SITE_RULES: Role.LEAD,
+    Deed.PUT_OFF: Role.LEAD,
 }

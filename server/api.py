@@ -9,6 +9,14 @@ from .instruments.api import router as instruments
 from .jobs.api import router as jobs
 from .jobs.live.api import router as live
 from .jobs.streams import router as streams
+from .keep.calendar_api import router as calendar
+from .keep.due_api import router as due
+from .keep.exports_api import router as exports
+from .keep.history_api import router as history
+from .keep.instruments_api import router as register
+from .keep.labels_api import router as labels
+from .keep.reasons_api import router as reasons
+from .keep.rounds_api import router as rounds
 from .plant.api import router as lines
 from .reports.api import router as records
 from .web.benches import router as benches
@@ -19,9 +27,17 @@ api.add_router("/session", session)
 api.add_router("/benches", benches)
 api.add_router("/couplings", couplings)
 api.add_router("/instruments", instruments)
+api.add_router("/instruments", register)
 api.add_router("/lines", lines)
 api.add_router("/jobs", jobs)
 api.add_router("/jobs", streams)
 api.add_router("/jobs", live)
 api.add_router("/records", records)
+api.add_router("/due", due)
+api.add_router("/rounds", rounds)
+api.add_router("/history", history)
+api.add_router("/reasons", reasons)
+api.add_router("/calendar", calendar)
+api.add_router("/labels", labels)
+api.add_router("/exports", exports)
 register_handlers(api)

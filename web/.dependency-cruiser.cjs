@@ -6,6 +6,7 @@ const FROM_THE_GROUND_UP = [
   ['session'],
   ['frame'],
   ['benches'],
+  ['keep'],
   ['line'],
   ['job'],
   ['floor', 'quick', 'record'],

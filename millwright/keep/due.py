@@ -11,6 +11,7 @@ from ..route.families.register import FAMILIES
 from ..route.stages.closed_coupling import found_key
 from ..route.steps import Scope, Task
 from ..route.upkeep import RENEWED
+from ..say import Words, joined, words
 from ..wearing.days import day, months_on
 from .past import MOUNTS, RENEWS, KeptLine, PastJob, Postponed, Read, last_read, reads_of
 from .series import FOUND, LEFT, series_of
@@ -61,7 +62,7 @@ class Due:
 
     kind: DueKind
     on: date | None
-    why: str
+    why: Words
     since: date | None = None
     task: Task | None = None
     was: date | None = None
@@ -86,6 +87,10 @@ def _put_off(one: Due, postponed: Sequence[Postponed]) -> Due:
     return replace(one, on=last.until, was=one.on, postponed=last)
 
 
+def _plain(text: str) -> Words:
+    return Words(text, {})
+
+
 def _every(line: KeptLine, key: str) -> tuple[Value, str] | None:
     return (line.card[key], source_of(line.card, key)) if key in line.card else None
 
@@ -103,7 +108,7 @@ def _by_calendar(
     on = since + timedelta(days=round(value.value)) if days else months_on(since, value.value)
     unit = "days" if days else "months"
     why = f"{said} {day(since)} (job {job.number}), every {value.value:g} {unit}: {source}"
-    yield Due(kind=kind, on=on, why=why, since=since)
+    yield Due(kind=kind, on=on, why=_plain(why), since=since)
 
 
 def _by_hours(line: KeptLine, hours: float, since: date) -> tuple[date, str]:
@@ -134,7 +139,7 @@ def _retorque(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[
         promised = read.inputs.get("due")
         on = date.fromisoformat(promised) if isinstance(promised, str) else read.at.date()
         why = f"not run in and pulled again in job {job.number}: left open until {day(on)}"
-        yield Due(kind=DueKind.RETORQUE, on=on, why=why, since=read.at.date())
+        yield Due(kind=DueKind.RETORQUE, on=on, why=_plain(why), since=read.at.date())
         return
     renewed = max((job for job in jobs if job.scope in RENEWS), key=lambda one: one.closed, default=None)
     first = _every(line, "retorque_hours")
@@ -144,7 +149,7 @@ def _retorque(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[
         why = (
             f"first after {hours:g} h of running since {day(renewed.closed.date())} (job {renewed.number}), {rate}: {source}"
         )
-        yield Due(kind=DueKind.RETORQUE, on=on, why=why, since=renewed.closed.date())
+        yield Due(kind=DueKind.RETORQUE, on=on, why=_plain(why), since=renewed.closed.date())
         return
     last = last_read(jobs, lambda r: ".rerun." in r.step or r.step == "close.torque")
     yield from _by_calendar(line, DueKind.RETORQUE, "retorque_months", last, said="last pulled")
@@ -164,7 +169,7 @@ def _grease(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Du
         every = _for_product(line, key, product)
         if every is None:
             why = f"filled {day(since)} with {product} (job {job.number}): the card has no interval for this product"
-            yield Due(kind=DueKind.GREASE, on=None, why=why, since=since)
+            yield Due(kind=DueKind.GREASE, on=None, why=_plain(why), since=since)
             return
         source = source_of(line.card, key)
         if key == "grease_months":
@@ -174,9 +179,8 @@ def _grease(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Du
             days.append((on, f"every {every:g} h, {rate}: {source}"))
     if days:
         on, said = min(days)
-        yield Due(
-            kind=DueKind.GREASE, on=on, why=f"filled {day(since)} with {product} (job {job.number}), {said}", since=since
-        )
+        filled = _plain(f"filled {day(since)} with {product} (job {job.number}), {said}")
+        yield Due(kind=DueKind.GREASE, on=on, why=filled, since=since)
 
 
 def _for_product(line: KeptLine, key: str, product: str) -> float | None:
@@ -213,7 +217,7 @@ def _round(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due
         since = max(last)
         on = since + timedelta(days=round(every[0].value))
         why = f"last {day(since)}, every {every[0].value:g} days: {every[1]}"
-        yield Due(kind=DueKind.ROUND, on=on, why=why, since=since)
+        yield Due(kind=DueKind.ROUND, on=on, why=_plain(why), since=since)
 
 
 def _seen(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
@@ -222,7 +226,7 @@ def _seen(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]
     if last is None or not last.troubles or any(job.closed > last.at for job in jobs):
         return
     said = f"{', '.join(last.troubles)}; seen {day(last.at.date())} by {last.by or 'a round'}"
-    yield Due(kind=DueKind.SEEN, on=last.at.date(), why=said, since=last.at.date())
+    yield Due(kind=DueKind.SEEN, on=last.at.date(), why=_plain(said), since=last.at.date())
 
 
 def _closed(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
@@ -251,7 +255,7 @@ def _packing(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[D
         turned = (0.0 if fresh else turned) + (read.figure("turn_deg") or 0.0)
     if turned >= most[0].value:
         why = f"the nuts were turned by {turned:g}° since the rings were new, {most[0].value:g}° at most: {most[1]}"
-        yield Due(kind=DueKind.RINGS, on=last[1].at.date(), why=why, since=last[1].at.date())
+        yield Due(kind=DueKind.RINGS, on=last[1].at.date(), why=_plain(why), since=last[1].at.date())
 
 
 def _oil(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
@@ -262,7 +266,7 @@ def _oil(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
         since = last[1].at.date()
         on, rate = _by_hours(line, every[0].value, since)
         why = f"filled {day(since)} (job {last[0].number}), every {every[0].value:g} h, {rate}: {every[1]}"
-        found.append(Due(kind=DueKind.OIL, on=on, why=why, since=since))
+        found.append(Due(kind=DueKind.OIL, on=on, why=_plain(why), since=since))
     yield from sorted(found, key=lambda one: one.on or date.max)[:1]
 
 
@@ -280,8 +284,9 @@ def _worn(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]
             continue
         last = series.points[-1].at.date()
         on = last if over or at is None else at.earliest
-        says = " ".join(str(one) for one in trend.says[:2])
-        yield Due(kind=DueKind.WORN, on=on, why=f"{series.title.lower()}: {says}", since=last)
+        says = [Words(one.template, one.values) for one in trend.says[:2]]
+        why = words("{series}: {says}", series=series.title.lower(), says=joined(says, " "))
+        yield Due(kind=DueKind.WORN, on=on, why=why, since=last)
         return
 
 

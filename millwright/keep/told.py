@@ -64,7 +64,7 @@ def told(job: PastJob) -> Told:
     """What one job comes to. ``job`` - with everything that was read in it."""
     why = job.last(REASON)
     return Told(
-        reason=str(why.inputs.get("reason", "")) if why else "",
+        reason=str(why.inputs.get("cause", "")) if why else "",
         found=str(why.inputs.get("found") or "") if why else "",
         parts=tuple(_parts(job)),
         torques=tuple(_torques(job)),

@@ -48,6 +48,6 @@ class UpkeepTest(unittest.TestCase):
         work = upkeep("jaw, curved", Task.LOOK)
         work.until("close.why")
         self.assertEqual(work.state("close.hand"), "blocked")
-        work.enter("close.why", {"reason": "wear"})
+        work.enter("close.why", {"cause": "wear"})
         work.until(None)
         self.assertTrue(work.route().closed)

@@ -19,10 +19,11 @@ from server.jobs.actions.append_entry import Sent, append_entry
 from server.jobs.actions.sign import sign
 from server.jobs.actions.start_job import start_job
 from server.jobs.models import Job
+from server.keep.summary import rebuild
 from server.plant.actions import save_line
 from server.plant.models import Line
 
-from . import blower, drum_turner, kiln_fan, pump
+from . import blower, drum_turner, kiln_fan, pump, years
 from .coupled import COUPLED
 from .further_lines import CARDS, FURTHER
 from .hanging import HANGING, IN_HAND
@@ -67,6 +68,7 @@ def build_demo(*, password: str, now: datetime) -> Site:
         )
         for name, (spec, values) in registered().items()
     }
+    years.put_on_the_cards(lines)
     line = lines["Steep aeration blower 2"]
     long_ago = now - timedelta(days=402)
     old = Work(
@@ -81,6 +83,7 @@ def build_demo(*, password: str, now: datetime) -> Site:
     work = Work(start_job(line, by=lead, title="New coupling, both hubs", now=today), millwright, lead, today)
     work.until("set.align")
     work.enter("set.align", blower.FOUND)
+    years.live_through(lines, millwright, lead, now, Work)
     align_the_kiln_fan(lines["Kiln fan A"], millwright, lead, now)
     heat_a_hub(lines["Kiln fan A"], millwright, lead, now)
     draw_up_a_taper(lines["Drum turner"], millwright, lead, now)
@@ -88,6 +91,9 @@ def build_demo(*, password: str, now: datetime) -> Site:
     tap_a_hub_true(lines["Chilled-water pump 1"], millwright, lead, now)
     couple_up(lines, millwright, lead, now)
     hang(lines, millwright, lead, now)
+    years.walk_the_rounds(lines, millwright, now)
+    years.hang_up_the_instruments(millwright, now)
+    rebuild(lines.values())
     site.proof_hours = PROOF_HOURS
     site.save(update_fields=["proof_hours"])
     return site

@@ -37,7 +37,7 @@ TYRE: dict[str, dict[str, Any]] = {
 # Line, what is done, when it began, what is written otherwise than usual, and where it stands; None where it is closed.
 COUPLED: tuple[tuple[str, str, Scope, timedelta, dict[str, dict[str, Any]], str | None], ...] = (
     ("Roller mill", "New grid coupling", Scope.FIT, timedelta(days=150), GRID, None),
-    ("Malt crusher", "New set of blocks", Scope.ELEMENT, timedelta(days=24), BLOCKS, None),
+    ("Malt crusher", "New set of blocks", Scope.ELEMENT, timedelta(days=400), BLOCKS, None),
     ("Chilled-water pump 2", "New spacer unit and hubs", Scope.FIT, timedelta(hours=8), UNIT, "couple.home"),
     ("Husk mill", "New tyre", Scope.ELEMENT, timedelta(hours=3), TYRE, "couple.ring_driver"),
 )

@@ -1,4 +1,4 @@
-"""Brackets and wrenches of a site: how far each bracket hangs, what each wrench can be set to and until when it counts."""
+"""Instruments of a site: brackets, wrenches and whatever else measures; until when each counts, and which are withdrawn."""
 
 from typing import Any, Self
 
@@ -16,7 +16,24 @@ class InstrumentQuerySet(models.QuerySet[Any]):
         return self.filter(site=member.site)
 
 
-class Bracket(models.Model):
+class Instrument(models.Model):
+    """What every instrument has: until when its calibration holds, and whether it was taken out of use."""
+
+    calibrated_until = models.DateField(null=True)
+    withdrawn_at = models.DateTimeField(null=True)
+    withdrawn_by = models.CharField(max_length=150, blank=True)
+    withdrawn_because = models.CharField(max_length=400, blank=True)
+
+    class Meta:
+        abstract = True
+
+    @property
+    def withdrawn(self) -> bool:
+        """Not to be used until it comes back calibrated."""
+        return self.withdrawn_at is not None
+
+
+class Bracket(Instrument):
     """A dial on its bracket, its sag measured on a stiff pipe. Measured again it is written anew, with who and when."""
 
     class Positive(models.TextChoices):
@@ -45,7 +62,7 @@ class Bracket(models.Model):
         return f"{self.name}, {self.sag_mm:g} mm"
 
 
-class Wrench(models.Model):
+class Wrench(Instrument):
     """A torque wrench: its range, its length, and until when it is calibrated. Written anew after each calibration."""
 
     site = models.ForeignKey(Site, on_delete=models.PROTECT, related_name="wrenches")
@@ -53,7 +70,6 @@ class Wrench(models.Model):
     min_nm = models.FloatField()
     max_nm = models.FloatField()
     length_mm = models.FloatField(null=True, help_text="from the drive square to the mark on the grip")
-    calibrated_until = models.DateField(null=True)
     kept_by = models.CharField(max_length=150)
     kept_at = models.DateTimeField()
 
@@ -68,3 +84,38 @@ class Wrench(models.Model):
 
     def __str__(self) -> str:
         return f"{self.name}, {self.min_nm:g} to {self.max_nm:g} N·m"
+
+
+class Gauge(Instrument):
+    """A dial, a laser, a micrometer: known by its number, with its calibration. Written anew after each calibration."""
+
+    class Kind(models.TextChoices):
+        """What it is."""
+
+        DIAL = "dial"
+        LASER = "laser"
+        MICROMETER = "micrometer"
+        PYROMETER = "pyrometer"
+        STROBE = "strobe"
+        VIBRATION = "vibration meter"
+
+    site = models.ForeignKey(Site, on_delete=models.PROTECT, related_name="gauges")
+    kind = models.CharField(max_length=20, choices=Kind.choices)
+    name = models.CharField(max_length=60)
+    kept_by = models.CharField(max_length=150)
+    kept_at = models.DateTimeField()
+
+    objects = InstrumentQuerySet.as_manager()
+
+    class Meta:
+        ordering = ["kind", "name"]
+        constraints = [
+            models.UniqueConstraint(fields=["site", "kind", "name"], name="gauge_name_once_per_site_and_kind"),
+            models.CheckConstraint(
+                condition=Q(kind__in=["dial", "laser", "micrometer", "pyrometer", "strobe", "vibration meter"]),
+                name="gauge_kind_known",
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.name}"

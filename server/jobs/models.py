@@ -12,10 +12,12 @@ from django.utils import timezone
 
 from millwright.card.values import Value as CardValue
 from millwright.card.values import ValueCard
+from millwright.keep.past import RENEWS
 from millwright.line import LineSpec
 from millwright.roles import Role
 from millwright.route import state
 from millwright.route.stages.as_found import as_left_steps
+from millwright.route.stages.change_element import LIFE
 from millwright.route.stand import NOTHING_LEFT
 from millwright.route.stand import stand as derived
 from millwright.route.steps import Answers, Scope, Task, Terms
@@ -147,13 +149,29 @@ class Job(models.Model):
         if self.scope == Scope.FIT:
             return {}
         kept_under = as_left_steps(self.as_spec)
+        life = {LIFE: found} if self.scope == Scope.ELEMENT and (found := self._life()) else {}
         read = Entry.objects.filter(
             job__in=Job.objects.signed().filter(line=self.line_id, number__lt=self.number),
             kind=state.EntryKind.READING,
             step__in=kept_under,
         )
         read = read.exclude(pk__in=Entry.objects.filter(job__line=self.line_id).slips())
-        return {kept_under[e.step]: e.inputs for e in read.order_by("job__number", "number")}
+        return {**life, **{kept_under[e.step]: e.inputs for e in read.order_by("job__number", "number")}}
+
+    def _life(self) -> dict[str, Any]:
+        """Since when the element that is in has run, and what its mark showed last; empty where no job put it in."""
+        put_in = Job.objects.signed().filter(line=self.line_id, number__lt=self.number, scope__in=[s.value for s in RENEWS])
+        job = put_in.order_by("-closed_at").first()
+        if job is None or job.closed_at is None:
+            return {}
+        marks = self.line.looks.filter(wear_mm__isnull=False, at__gte=job.closed_at, at__lte=self.started_at)
+        mark = marks.order_by("-at").first()
+        return {
+            "since": job.closed_at.date().isoformat(),
+            "days": (self.started_at - job.closed_at).days,
+            "job": job.number,
+            **({"mark_mm": mark.wear_mm, "read": mark.at.date().isoformat()} if mark else {}),
+        }
 
 
 class EntryQuerySet(models.QuerySet["Entry"]):

@@ -5,8 +5,9 @@ import uuid
 from django.db import models
 
 from millwright.card.values import Value, ValueCard
+from millwright.keep.past import Look
 from millwright.line import LineSpec
-from server.accounts.models import Membership, Site
+from server.accounts.models import Membership, Site, User
 
 
 class LineQuerySet(models.QuerySet["Line"]):
@@ -26,6 +27,9 @@ class Line(models.Model):
     spec = models.JSONField(help_text="millwright.line.LineSpec")
     values = models.JSONField(default=dict, help_text="millwright.card.values.ValueCard")
     version = models.PositiveIntegerField(default=1, help_text="counts saves: two windows do not overwrite each other")
+    walk = models.PositiveIntegerField(
+        default=0, help_text="its place on the round through the hall; lines of one place go by name"
+    )
     changed_at = models.DateTimeField(auto_now=True)
 
     objects = LineQuerySet.as_manager()
@@ -46,6 +50,48 @@ class Line(models.Model):
     def card(self) -> ValueCard:
         """The values of this line's coupling and feet, with their sources."""
         return {key: Value.model_validate(value) for key, value in self.values.items()}
+
+
+class LineLook(models.Model):
+    """What a round read of a line while it ran. Its id is made by the device; the database refuses to change or delete it."""
+
+    id = models.UUIDField(primary_key=True)
+    line = models.ForeignKey(Line, on_delete=models.PROTECT, related_name="looks")
+    at = models.DateTimeField(help_text="when it was read")
+    wear_mm = models.FloatField(null=True)
+    leaks = models.CharField(max_length=20, blank=True)
+    noise = models.CharField(max_length=20, blank=True)
+    temperature_c = models.FloatField(null=True)
+    vibration_mm_per_s = models.FloatField(null=True)
+    hours = models.FloatField(null=True, help_text="of the hour meter")
+    note = models.CharField(max_length=400, blank=True)
+    typed = models.JSONField(default=dict)
+    person = models.ForeignKey(User, null=True, on_delete=models.PROTECT, related_name="+")
+    by = models.CharField(max_length=150)
+    role = models.CharField(max_length=12)
+    entered_at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["at", "entered_at"]
+        indexes = [models.Index(fields=["line", "-at"], name="look_latest_of_line")]
+
+    def __str__(self) -> str:
+        return f"{self.line}, {self.at:%Y-%m-%d}"
+
+    @property
+    def as_core(self) -> Look:
+        """The look as the core knows it."""
+        return Look(
+            at=self.at,
+            wear_mm=self.wear_mm,
+            leaks=self.leaks or None,
+            noise=self.noise or None,
+            temperature_c=self.temperature_c,
+            vibration_mm_per_s=self.vibration_mm_per_s,
+            hours=self.hours,
+            note=self.note,
+            by=self.by,
+        )
 
 
 class LineChange(models.Model):

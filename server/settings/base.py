@@ -45,6 +45,8 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "django_tasks",
+    "django_tasks_db",
     "server.web",
     "server.accounts",
     "server.catalogue",
@@ -52,6 +54,7 @@ INSTALLED_APPS = [
     "server.plant",
     "server.jobs",
     "server.reports",
+    "server.keep",
     "server.demo",
     "server.describe",
 ]
@@ -68,6 +71,7 @@ ASGI_APPLICATION = "server.asgi.application"
 TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
 
 DATABASES = {"default": _database(os.environ.get("DATABASE_URL", "postgresql://anvil@127.0.0.1:5417/anvil"))}
+TASKS = {"default": {"BACKEND": "django_tasks_db.DatabaseBackend"}}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "accounts.User"

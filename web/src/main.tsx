@@ -12,7 +12,15 @@ import { BrowserRouter, Route, Routes, useNavigate } from 'react-router'
 import { api, signedOut } from './api/client'
 import { readDrafts } from './api/drafts'
 import { openOutbox } from './api/outbox'
-import { floorOptions, forgetAnswers, jobOptions, queryClient, sessionOptions, useReturningServer } from './api/queries'
+import {
+  floorOptions,
+  forgetAnswers,
+  jobOptions,
+  queryClient,
+  roundOptions,
+  sessionOptions,
+  useReturningServer,
+} from './api/queries'
 import { Floor } from './floor/Floor'
 import { type Late, LateView } from './frame/LateView'
 import { Lost } from './frame/Lost'
@@ -26,6 +34,11 @@ const LINE: Late = () => import('./line/LineView').then((m) => m.LineView)
 const LINE_EDITOR: Late = () => import('./line/LineEditor').then((m) => m.LineEditor)
 const CATALOGUE: Late = () => import('./line/CatalogueView').then((m) => m.CatalogueView)
 const RECORD: Late = () => import('./record/RecordView').then((m) => m.RecordView)
+const DUE: Late = () => import('./keep/DueView').then((m) => m.DueView)
+const ROUNDS: Late = () => import('./keep/RoundsView').then((m) => m.RoundsView)
+const HISTORY: Late = () => import('./keep/HistoryView').then((m) => m.HistoryView)
+const REASONS: Late = () => import('./keep/ReasonsView').then((m) => m.ReasonsView)
+const INSTRUMENTS: Late = () => import('./keep/InstrumentsView').then((m) => m.InstrumentsView)
 const QUICK_BENCHES: Late = () => import('./quick/QuickBenches').then((m) => m.QuickBenches)
 const QUICK_BENCH: Late = () => import('./quick/QuickBench').then((m) => m.QuickBench)
 
@@ -34,7 +47,8 @@ function App() {
   const session = useQuery(sessionOptions)
   useReturningServer()
   useEffect(() => {
-    if (session.data) queryClient.prefetchQuery(floorOptions) // so that the floor opens without a server as well
+    if (!session.data) return
+    for (const options of [floorOptions, roundOptions]) queryClient.prefetchQuery<unknown>(options as never) // to open without a server
   }, [session.data])
   const [ended, setEnded] = useState(false)
   const navigate = useNavigate()
@@ -64,6 +78,11 @@ function App() {
         <Route path="/catalogue" element={<LateView view={CATALOGUE} />} />
         <Route path="/lines/:lineId" element={<LateView view={LINE} />} />
         <Route path="/lines/:lineId/edit" element={<LateView view={LINE_EDITOR} />} />
+        <Route path="/lines/:lineId/history" element={<LateView view={HISTORY} />} />
+        <Route path="/due" element={<LateView view={DUE} />} />
+        <Route path="/rounds" element={<LateView view={ROUNDS} />} />
+        <Route path="/reasons" element={<LateView view={REASONS} />} />
+        <Route path="/instruments" element={<LateView view={INSTRUMENTS} />} />
         <Route path="/jobs/:jobId" element={<LateView view={JOB} />} />
         <Route path="/jobs/:jobId/steps/:stepKey" element={<LateView view={JOB} />} />
         <Route path="/jobs/:jobId/record" element={<LateView view={RECORD} />} />

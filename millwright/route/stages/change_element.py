@@ -16,6 +16,7 @@ SCRAP, BACK_IN = "scrap, and marked so", "whole: it goes back in"
 NO_NUMBER = "where there is none, write none"
 NO, YES = "no", "yes"
 STAYED, SLID = "stayed where it was", "was slackened or moved"
+LIFE = "life"  # what is kept of the old one's life: since when it ran, what its mark showed last
 SCRAPPED = "scrapped"  # what the old one's sheet is kept under for the next job
 
 
@@ -45,10 +46,10 @@ def changed(job: JobFacts) -> Part:
     if element is None:
         return in_order()
     new = [_new(element, job)] if job.answers.get(OLD, {}).get("fate") != BACK_IN else []
-    return in_order(_old(element), *new, _moved(job))
+    return in_order(_old(element, job), *new, _moved(job))
 
 
-def _old(element: Element) -> Step:
+def _old(element: Element, job: JobFacts) -> Step:
     return Step(
         key=OLD,
         stage=Stage.TAKE_OFF,
@@ -58,7 +59,7 @@ def _old(element: Element) -> Step:
         photograph="the old one, its wear, the seats it came from",
         form=SheetForm(
             fields=(
-                count("out", element.counted, expected=element.pieces, of="as many as one coupling has"),
+                count("out", element.counted, _life(job), expected=element.pieces, of="as many as one coupling has"),
                 text("number", "Number, batch or marking on it", NO_NUMBER),
                 choice(
                     "fate", "Old part", SCRAP, BACK_IN, detail="scrap is marked and set aside, so that it never goes in again"
@@ -70,6 +71,18 @@ def _old(element: Element) -> Step:
         ),
         on_fail="A hub that is hurt is a job of its own: take it off and fit it.",
     )
+
+
+def _life(job: JobFacts) -> str:
+    """How long the old one ran and how far it was worn: the next one starts its own trend at its own zero."""
+    life = job.as_left.get(LIFE, {})
+    if "days" not in life:
+        return ""
+    ran = f"in since {life['since']} (job {life['job']}): {life['days']} days"
+    mark, zero = life.get("mark_mm"), job.as_left.get("wear", {}).get("zero_mm")
+    if not isinstance(mark, int | float) or not isinstance(zero, int | float):
+        return ran
+    return f"{ran}; worn {abs(mark - zero):.2f} mm at the mark on {life['read']}"
 
 
 def _new(element: Element, job: JobFacts) -> Step:

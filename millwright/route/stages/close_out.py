@@ -242,7 +242,7 @@ def _why(job: JobFacts) -> list[Step]:
             hands_on=False,
             form=SheetForm(
                 fields=(
-                    choice("reason", "What it came from", *REASONS, detail="the main one; what else there was goes below"),
+                    choice("cause", "What it came from", *REASONS, detail="the main one; what else there was goes below"),
                     text("found", "What was found", required=False),
                 )
             ),

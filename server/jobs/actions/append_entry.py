@@ -16,6 +16,7 @@ from millwright.route.state import EntryKind
 from millwright.units import LengthUnit, read_angle_mm_per_m, read_length_mm, read_temperature_c, read_torque_nm
 from millwright.verdict import is_unproven
 from server.accounts.models import Membership
+from server.instruments.withdrawn import withdrawn_problems
 
 from ..chain import head_of, link
 from ..models import Entry, Job, Photograph
@@ -64,6 +65,7 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
         raise OutOfTurn("This record is signed and closed. Start a new job; a note may still be added.")
     if picture is not None and sum(entry.kind is EntryKind.PHOTOGRAPH for entry in entries) >= MOST_A_JOB:
         raise OutOfTurn(f"This job has {MOST_A_JOB} photographs already, which is the most there can be.")
+    refuse_if_any(withdrawn_problems(by, inputs))
     refuse_if_any(_typed_problems(inputs, sent.typed, sent.unit))
     refuse_if_any([Problem(path, "There is a control character in this text. Type it again.") for path in _unwritten(inputs)])
     checked = check(route, step, kind, inputs, by.as_role, by.user.shown_name)

@@ -8,7 +8,6 @@ const answer = (status: number, message: string) =>
 const parcel = (id: string, more: Partial<Parcel> = {}): Parcel => ({
   id,
   jobId: 'j',
-  to: 'entries',
   step: 's',
   body: { step: 's', kind: 'note', inputs: { text: 'n' } },
   ...more,
@@ -111,6 +110,25 @@ describe('what is entered', () => {
     await enterAgain(a!)
     await expectKept([])
     expect(sent().map((body) => body.id)).toEqual(['a'])
+  })
+  it('of a round goes to the rounds with how long ago it was read, and entered again is as it was read', async () => {
+    away()
+    const first = await opened()
+    const inputs = { line_id: 'l', wear_mm: 4, note: '', typed: {}, unit: 'mm' as const, confirmed: false }
+    const body = { kind: 'look' as const, step: 'Crusher', inputs }
+    await first.append(parcel('a', { body, happenedAt: Date.now() }))
+    close()
+    vi.setSystemTime(new Date('2026-05-04T10:10:00Z'))
+    server.mockReset().mockImplementation(async () => answer(422, 'It does not grow back.'))
+    const { enterAgain } = await opened()
+    await expectKept([{ id: 'a', refused: 'It does not grow back.' }])
+    expect(server.mock.calls[0]![0]).toBe('/api/rounds/looks')
+    expect(sent()[0]).toMatchObject({ line_id: 'l', wear_mm: 4, confirmed: false })
+    expect(sent()[0].ago_s).toBeGreaterThan(590)
+    well()
+    await enterAgain((await kept())[0]!)
+    await expectKept([])
+    expect(sent().at(-1)).toMatchObject({ id: 'a', confirmed: true })
   })
   it('is not given up where something between here and the server says no', async () => {
     server.mockImplementation(async () => new Response('<h1>Too large</h1>', { status: 413 }))

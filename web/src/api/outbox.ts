@@ -7,14 +7,19 @@ import { queryClient, sessionOptions } from './queries'
 import { serverBack } from './server'
 
 type Without<T, K extends string> = T extends unknown ? Omit<T, K> : never
+/** What a round read of a line. It is no entry of a job: `step` is the name of the line, for the tray. */
+interface LookBody {
+  kind: 'look'
+  step: string
+  inputs: Omit<Schemas['LookIn'], 'id' | 'by' | 'ago_s'>
+}
 /** What is entered; who enters it, and its id, go with the parcel. */
-export type Body = Without<Schemas['EntryIn'], 'id' | 'by'>
+export type Body = Without<Schemas['EntryIn'], 'id' | 'by'> | LookBody
 
-/** Something to append to a job. Its id is made here, so that sending it twice never doubles it. */
+/** Something to append to a job, or to the rounds of a line: `jobId` is then the line's. Its id is made here, so that sending it twice never doubles it. */
 export interface Parcel {
   id: string
   jobId: string
-  to: 'entries'
   step: string
   body: Body
   /** For what happened at a moment: when, by this device's clock. Sent as how long ago, so that a late one does not shift it. */
@@ -131,12 +136,13 @@ const NO_SERVER = [0, 502, 503, 504]
 /** Null when the parcel has gone, or lies in the tray; else why it waits. */
 async function sendOne(parcel: Kept): Promise<Waits | null> {
   try {
-    const body = JSON.stringify({ id: parcel.id, by: parcel.by, ...dated(parcel) })
+    const { address, content } = addressed(parcel)
+    const body = JSON.stringify({ id: parcel.id, by: parcel.by, ...content })
     const longest = parcel.body.kind === 'photograph' ? LONGEST_WITH_A_PICTURE_MS : LONGEST_MS
-    await post(`/api/jobs/${parcel.jobId}/${parcel.to}`, body, AbortSignal.timeout(longest))
+    await post(address, body, AbortSignal.timeout(longest))
     await del(parcel.id, STORE)
     // Seen in the job before it is no longer seen here.
-    await queryClient.invalidateQueries({ queryKey: ['job', parcel.jobId] })
+    await queryClient.invalidateQueries({ queryKey: parcel.body.kind === 'look' ? ['round'] : ['job', parcel.jobId] })
     await new Promise<void>((seen) => notifyManager.schedule(seen))
     queryClient.invalidateQueries({ queryKey: ['floor'] })
     if (parcel.typedAt) dropEntered(parcel.typedAt)
@@ -159,10 +165,11 @@ async function sendOne(parcel: Kept): Promise<Waits | null> {
   return null
 }
 
-function dated({ body, happenedAt }: Parcel) {
-  if (happenedAt === undefined) return body
-  const ago_s = Math.max(0, (Date.now() - happenedAt) / 1000)
-  return { ...body, inputs: { ...body.inputs, ago_s } }
+function addressed({ body, jobId, happenedAt }: Parcel) {
+  const ago_s = happenedAt === undefined ? undefined : Math.max(0, (Date.now() - happenedAt) / 1000)
+  if (body.kind === 'look') return { address: '/api/rounds/looks', content: { ...body.inputs, ago_s } }
+  const content = ago_s === undefined ? body : { ...body, inputs: { ...body.inputs, ago_s } }
+  return { address: `/api/jobs/${jobId}/entries`, content }
 }
 
 // Another window of this device has kept or sent something, perhaps what was entered here.
@@ -180,8 +187,13 @@ OTHER_WINDOWS.addEventListener('message', async () => {
 /** Enter what was not taken once more, as it is, after what stood in its way has been put right; else it lies there again. */
 export async function enterAgain(parcel: Kept): Promise<void> {
   const { refused: _, ...same } = parcel
-  await keep({ ...same, waits: '' })
+  await keep({ ...same, body: confirmed(same.body), waits: '' })
   await sendAll()
+}
+
+/** A figure of a round that goes back was asked about: entered once more, it is as it was read. */
+function confirmed(body: Body): Body {
+  return body.kind === 'look' ? { ...body, inputs: { ...body.inputs, confirmed: true } } : body
 }
 
 /** Throw away what was not taken: the one way anything leaves this device unsent, by a tap. */

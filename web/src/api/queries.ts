@@ -59,6 +59,35 @@ export const lineJobsOptions = (lineId: string) =>
     queryKey: ['line', lineId, 'jobs'],
     queryFn: () => bring(api.GET('/api/jobs/of-line/{line_id}', { params: { path: { line_id: lineId } } })),
   })
+export const dueOptions = (sort: 'day' | 'line' | 'kind' = 'day') =>
+  queryOptions({ queryKey: ['due', sort], queryFn: () => bring(api.GET('/api/due', { params: { query: { sort } } })) })
+export const lineDueOptions = (lineId: string) =>
+  queryOptions({
+    queryKey: ['due', 'line', lineId],
+    queryFn: () => bring(api.GET('/api/due', { params: { query: { line: lineId } } })),
+  })
+export const roundOptions = queryOptions({ queryKey: ['round'], queryFn: () => bring(api.GET('/api/rounds')) })
+export const historyOptions = (lineId: string) =>
+  queryOptions({
+    queryKey: ['history', lineId],
+    queryFn: () => bring(api.GET('/api/history/{line_id}', { params: { path: { line_id: lineId } } })),
+  })
+export const reasonsOptions = (months: number) =>
+  queryOptions({
+    queryKey: ['reasons', months],
+    queryFn: () => bring(api.GET('/api/reasons', { params: { query: { months } } })),
+  })
+export const instrumentsOptions = queryOptions({
+  queryKey: ['instruments'],
+  queryFn: () => bring(api.GET('/api/instruments')),
+})
+export const calendarsOptions = queryOptions({ queryKey: ['calendars'], queryFn: () => bring(api.GET('/api/calendar')) })
+export const exportOptions = (exportId: string) =>
+  queryOptions({
+    queryKey: ['export', exportId],
+    queryFn: () => bring(api.GET('/api/exports/{export_id}', { params: { path: { export_id: exportId } } })),
+    refetchInterval: (query) => (query.state.data?.ready || query.state.data?.failed ? false : 700),
+  })
 export const jobOptions = (jobId: string) =>
   queryOptions({
     queryKey: ['job', jobId],

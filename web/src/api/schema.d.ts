@@ -404,6 +404,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description Which addresses there are: one's own and the site's.
+         */
+        get: operations["calendars_read"];
+        put?: never;
+        /**
+         * Make
+         * @description A new address. The one there was before is revoked with it.
+         */
+        post: operations["calendar_make"];
+        /**
+         * Revoke
+         * @description From now on the address gives nothing.
+         */
+        delete: operations["calendar_revoke"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendar/{secret}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Feed
+         * @description What is due, for a calendar. Whoever has the address may read it; a person's only while they belong to the site.
+         */
+        get: operations["calendar_feed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/couplings": {
         parameters: {
             query?: never;
@@ -488,6 +536,170 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description What is due, sorted by the database; of one line, or of the site.
+         */
+        get: operations["due_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due/put-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Off
+         * @description Put something off, with the reason. 409 where it is not due that day any more.
+         */
+        post: operations["due_put_off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask
+         * @description Ask for the file. It is written behind the scenes.
+         */
+        post: operations["export_ask"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/{export_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description How far it has come.
+         */
+        get: operations["export_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/{export_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * File
+         * @description The file, once it is ready.
+         */
+        get: operations["export_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/history/{line_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description Everything a line has been through, the latest job first.
+         */
+        get: operations["history_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/history/{line_id}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * As Csv
+         * @description A line's history as CSV: a row a figure, a part, a torque, a grease, a look of a round.
+         */
+        get: operations["history_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description The whole register.
+         */
+        get: operations["instruments_read"];
+        /**
+         * Calibrated
+         * @description Put an instrument into the register, or say that it came back calibrated: then it is in use again.
+         */
+        put: operations["instrument_calibrated"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments/brackets": {
         parameters: {
             query?: never;
@@ -506,6 +718,27 @@ export interface paths {
          */
         put: operations["bracket_keep"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Withdraw
+         * @description Take an instrument out of use at once, wherever it is: nothing is entered with it from now on. What it read in open
+         *     jobs is named.
+         */
+        post: operations["instrument_withdraw"];
         delete?: never;
         options?: never;
         head?: never;
@@ -770,6 +1003,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/labels/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description Labels on A4, to be cut: of one line, or of every line in walking order.
+         */
+        get: operations["label_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/{line_id}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Svg
+         * @description One label.
+         */
+        get: operations["label_svg"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/lines": {
         parameters: {
             query?: never;
@@ -826,6 +1099,26 @@ export interface paths {
          * @description Who changed what on a line, the latest first.
          */
         get: operations["line_changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reasons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description The jobs of the last months together: charts and the numbers under them.
+         */
+        get: operations["reasons_read"];
         put?: never;
         post?: never;
         delete?: never;
@@ -948,6 +1241,106 @@ export interface paths {
         get: operations["record_pdf"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description The lines in walking order. Six queries, however many lines.
+         */
+        get: operations["round_read"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description One stop of a round. The same id sent again changes nothing.
+         */
+        post: operations["look_enter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description The round on paper, to be filled in by hand where there is no tablet.
+         */
+        get: operations["round_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/walk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Walk
+         * @description Put the lines into the order they are walked; those that are not named come after them, by name.
+         */
+        put: operations["round_order"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rounds/{line_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read In
+         * @description Earlier readings of a line from a CSV file: all of it, or nothing with what is wrong and in which line.
+         */
+        post: operations["looks_read_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1826,6 +2219,36 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * AsLeftOut
+         * @description How a job left the machines, drawn.
+         */
+        AsLeftOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Drawing */
+            drawing: string;
+            /** Drawing Title */
+            drawing_title: string;
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /**
+             * Job
+             * Format: uuid
+             */
+            job: string;
+            /** Number */
+            number: number;
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * AsRead
          * @description How the axes were read: by dials or a laser whose readings are here, or off another instrument's screen.
          */
@@ -2171,6 +2594,42 @@ export interface components {
              * @description shown at 6 on a stiff pipe, zeroed at 12
              */
             sag_mm: number;
+        };
+        /**
+         * CalendarIn
+         * @description Whose calendar it is to be.
+         */
+        CalendarIn: {
+            /**
+             * Whose
+             * @default mine
+             * @enum {string}
+             */
+            whose?: "mine" | "site";
+        };
+        /**
+         * CalendarOut
+         * @description Whose calendar has an address, and since when. The address itself is shown once, when it is made.
+         */
+        CalendarOut: {
+            /**
+             * Address
+             * @description shown when it is made, and never again
+             * @default
+             */
+            address: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Made By */
+            made_by: string;
+            /**
+             * Whose
+             * @enum {string}
+             */
+            whose: "mine" | "site";
         };
         /**
          * CancelIn
@@ -2630,7 +3089,7 @@ export interface components {
          * @description What is not for everybody to do. Whoever is signed in may read, measure, tick and write a note.
          * @enum {string}
          */
-        Deed: "add and change lines" | "start jobs" | "keep instruments" | "answer questions" | "change values of the card" | "accept out of tolerance" | "cancel jobs" | "read in jobs" | "set the rules of the site";
+        Deed: "add and change lines" | "start jobs" | "keep instruments" | "answer questions" | "change values of the card" | "accept out of tolerance" | "cancel jobs" | "read in jobs" | "set the rules of the site" | "put off what is due";
         /**
          * Deviation
          * @description What is not as the value card has it, or was taken all the same; who said so, and why.
@@ -2845,6 +3304,54 @@ export interface components {
             words: components["schemas"]["Words"];
         };
         /**
+         * DueKind
+         * @description What can be due.
+         * @enum {string}
+         */
+        DueKind: "pull the bolts again" | "grease it" | "first inspection" | "look it over" | "round" | "seen on the round" | "measure it closed" | "read the alignment" | "packing nuts" | "packing rings" | "oil of the gear unit" | "worn to its limit" | "calibration";
+        /**
+         * DueListOut
+         * @description What is due, and the day it is held against.
+         */
+        DueListOut: {
+            /** Items */
+            items: components["schemas"]["DueOut"][];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+        };
+        /**
+         * DueOut
+         * @description One thing that is due. `on` is null where the card does not say when: `why` then says what is missing.
+         */
+        DueOut: {
+            kind: components["schemas"]["DueKind"];
+            /** Line Id */
+            line_id: string | null;
+            /** Name */
+            name: string;
+            /** On */
+            on: string | null;
+            open_job: components["schemas"]["OpenJobOut"] | null;
+            /** Postponed Because */
+            postponed_because: string;
+            /** Postponed By */
+            postponed_by: string;
+            /** @description the job that does it; null for a round or a calibration */
+            scope: components["schemas"]["Scope"] | null;
+            /** Since */
+            since: string | null;
+            task: components["schemas"]["Task"] | null;
+            /**
+             * Was
+             * @description the day it was due before it was put off
+             */
+            was: string | null;
+            why: components["schemas"]["Words"];
+        };
+        /**
          * EndFound
          * @description A gap: on the axis, its spread, and the slope it shows of the movable shaft (+ rises, + toward 3, away from it).
          *
@@ -2969,6 +3476,30 @@ export interface components {
             unit?: "mm" | "in";
         };
         /**
+         * ExportOut
+         * @description How far an export has come.
+         */
+        ExportOut: {
+            /**
+             * Asked At
+             * Format: date-time
+             */
+            asked_at: string;
+            /** Done */
+            done: number;
+            /** Failed */
+            failed: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Lines */
+            lines: number;
+            /** Ready */
+            ready: boolean;
+        };
+        /**
          * FeelerReading
          * @description The feeler that slides under the edge, over the hub that is lower there.
          */
@@ -3064,6 +3595,18 @@ export interface components {
             /** Typed */
             typed: string;
             value: components["schemas"]["Words"];
+        };
+        /**
+         * FigureOut
+         * @description One judged figure of a job, as found and as left.
+         */
+        FigureOut: {
+            found: components["schemas"]["Words"];
+            left: components["schemas"]["Words"];
+            limit: components["schemas"]["Words"];
+            status: components["schemas"]["Status"];
+            /** What */
+            what: string;
         };
         /**
          * FitEntry
@@ -4125,6 +4668,18 @@ export interface components {
             wanted_source?: string;
         };
         /**
+         * GreaseOut
+         * @description What was filled.
+         */
+        GreaseOut: {
+            /** Batch */
+            batch: string;
+            /** Grams */
+            grams: number | null;
+            /** Product */
+            product: string;
+        };
+        /**
          * GreaseResult
          * @description `next` is null when every hole showed but the one filled through last, and every plug is in. `done`: how much was.
          */
@@ -4817,6 +5372,24 @@ export interface components {
             title: string;
         };
         /**
+         * HistoryOut
+         * @description A line's history.
+         */
+        HistoryOut: {
+            as_left: components["schemas"]["AsLeftOut"] | null;
+            /** Jobs */
+            jobs: components["schemas"]["PastJobOut"][];
+            /** Name */
+            name: string;
+            /** Series */
+            series: components["schemas"]["SeriesOut"][];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+        };
+        /**
          * Hole
          * @description One hole: on which flange its head stands, how far its bolt is, and what comes next.
          */
@@ -4954,6 +5527,50 @@ export interface components {
             used_in: string[];
             /** What */
             what: string;
+        };
+        /**
+         * InstrumentIn
+         * @description An instrument as it came back from calibration, or as it is put into the register.
+         */
+        InstrumentIn: {
+            /**
+             * Calibrated Until
+             * Format: date
+             */
+            calibrated_until: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "torque wrench" | "bracket" | "dial" | "laser" | "micrometer" | "pyrometer" | "strobe" | "vibration meter";
+            /** Name */
+            name: string;
+        };
+        /**
+         * InstrumentOut
+         * @description An instrument of the register.
+         */
+        InstrumentOut: {
+            /** Calibrated Until */
+            calibrated_until: string | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "torque wrench" | "bracket" | "dial" | "laser" | "micrometer" | "pyrometer" | "strobe" | "vibration meter";
+            /** Name */
+            name: string;
+            /**
+             * Used In
+             * @description of one that is withdrawn: readings of open jobs that it took
+             */
+            used_in: components["schemas"]["UsedOut"][];
+            /** Withdrawn At */
+            withdrawn_at: string | null;
+            /** Withdrawn Because */
+            withdrawn_because: string;
+            /** Withdrawn By */
+            withdrawn_by: string;
         };
         /**
          * IsolationPoint
@@ -5728,6 +6345,110 @@ export interface components {
             proof_due: string;
         };
         /**
+         * LookIn
+         * @description What was read. `ago_s`: how long ago by the device's own clock; or `on`, the day, where it is copied from paper.
+         */
+        LookIn: {
+            /**
+             * Ago S
+             * @default 0
+             */
+            ago_s?: number;
+            /**
+             * By
+             * @description username of whoever read it; refused for anybody else's session
+             */
+            by?: string | null;
+            /**
+             * Confirmed
+             * @description figures that go back are as they were read
+             * @default false
+             */
+            confirmed?: boolean;
+            /** Hours */
+            hours?: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Leaks */
+            leaks?: string | null;
+            /**
+             * Line Id
+             * Format: uuid
+             */
+            line_id: string;
+            /** Noise */
+            noise?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** On */
+            on?: string | null;
+            /** Temperature C */
+            temperature_c?: number | null;
+            /**
+             * Typed
+             * @default {}
+             */
+            typed?: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
+            /** Vibration Mm Per S */
+            vibration_mm_per_s?: number | null;
+            /** Wear Mm */
+            wear_mm?: number | null;
+        };
+        /**
+         * LookOut
+         * @description What a round read of a line.
+         */
+        LookOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Hours */
+            hours: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Leaks */
+            leaks: string;
+            /** Noise */
+            noise: string;
+            /** Note */
+            note: string;
+            /** Temperature C */
+            temperature_c: number | null;
+            /** Vibration Mm Per S */
+            vibration_mm_per_s: number | null;
+            /** Wear Mm */
+            wear_mm: number | null;
+        };
+        /**
+         * LooksTakenOut
+         * @description How many readings of a file were taken in.
+         */
+        LooksTakenOut: {
+            /** Readings */
+            readings: number;
+        };
+        /**
          * Machine
          * @description One machine of the line.
          */
@@ -6121,6 +6842,78 @@ export interface components {
             source?: string;
         };
         /**
+         * OpenJobOut
+         * @description The job that is open on a line.
+         */
+        OpenJobOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Number */
+            number: number;
+            scope: components["schemas"]["Scope"];
+            /** Tasks */
+            tasks: components["schemas"]["Task"][];
+        };
+        /**
+         * PartOut
+         * @description A part or set that went in or out.
+         */
+        PartOut: {
+            /** Fate */
+            fate: string;
+            /** Number */
+            number: string;
+            /** Way */
+            way: string;
+        };
+        /**
+         * PastJobOut
+         * @description One job in a row.
+         */
+        PastJobOut: {
+            /**
+             * Closed
+             * Format: date-time
+             */
+            closed: string;
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /** Found */
+            found: string;
+            /** Greases */
+            greases: components["schemas"]["GreaseOut"][];
+            /** Hours */
+            hours: {
+                [key: string]: number;
+            };
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Number */
+            number: number;
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Reason */
+            reason: string;
+            scope: components["schemas"]["Scope"];
+            /**
+             * Started
+             * Format: date-time
+             */
+            started: string;
+            /** Title */
+            title: string;
+            /** Torques */
+            torques: components["schemas"]["TorqueOut"][];
+            /** Who */
+            who: string[];
+        };
+        /**
          * Path
          * @description A line or an outline, as SVG has it.
          */
@@ -6394,6 +7187,30 @@ export interface components {
             turned?: boolean | null;
         };
         /**
+         * PutOffIn
+         * @description What is put off, from which day, until when and why.
+         */
+        PutOffIn: {
+            kind: components["schemas"]["DueKind"];
+            /**
+             * Line Id
+             * Format: uuid
+             */
+            line_id: string;
+            /**
+             * Of
+             * Format: date
+             */
+            of: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+        };
+        /**
          * Question
          * @description A question to the lead; with `accept`, the reading that is out of tolerance, a request to accept it.
          */
@@ -6630,6 +7447,43 @@ export interface components {
          */
         Ready: "go" | "wait" | "soak" | "read it" | "over its ceiling";
         /**
+         * ReasonOut
+         * @description How many jobs came from a reason.
+         */
+        ReasonOut: {
+            /** Jobs */
+            jobs: number;
+            /** Lines */
+            lines: number;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * ReasonsOut
+         * @description What a lead looks at on Monday.
+         */
+        ReasonsOut: {
+            /** Hours */
+            hours: components["schemas"]["StageHoursOut"][];
+            /** Jobs */
+            jobs: number;
+            /** Months */
+            months: number;
+            /** Reasons */
+            reasons: components["schemas"]["ReasonOut"][];
+            /** Returning */
+            returning: components["schemas"]["ReturningOut"][];
+            /** Timed Jobs */
+            timed_jobs: number;
+            /**
+             * Unsaid
+             * @description jobs that do not say what they came from
+             */
+            unsaid: number;
+            /** Wandered */
+            wandered: components["schemas"]["WanderedOut"][];
+        };
+        /**
          * RecordOut
          * @description The whole record.
          */
@@ -6732,6 +7586,19 @@ export interface components {
             title: string;
         };
         /**
+         * RegisterOut
+         * @description Every instrument of the site.
+         */
+        RegisterOut: {
+            /** Instruments */
+            instruments: components["schemas"]["InstrumentOut"][];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+        };
+        /**
          * Result
          * @description What every bench returns besides its own fields. `proven`: false where one check is not, null where none tells.
          */
@@ -6757,6 +7624,25 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             /** Working */
             working: components["schemas"]["WorkLine"][];
+        };
+        /**
+         * ReturningOut
+         * @description A line that came back: more than one job that was not planned.
+         */
+        ReturningOut: {
+            /** Jobs */
+            jobs: number;
+            /**
+             * Line Id
+             * Format: uuid
+             */
+            line_id: string;
+            /** Name */
+            name: string;
+            /** Reasons */
+            reasons: {
+                [key: string]: number;
+            };
         };
         /**
          * Role
@@ -6799,6 +7685,53 @@ export interface components {
              * @default false
              */
             stays?: boolean;
+        };
+        /**
+         * RoundLineOut
+         * @description One stop of the round. `reads`: the figures this line is read for, the first of them asked at once.
+         */
+        RoundLineOut: {
+            /** Due */
+            due: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Lamp
+             * @description where the lamp goes to see the wear mark running
+             */
+            lamp: string;
+            last: components["schemas"]["LookOut"] | null;
+            /** Limits */
+            limits: {
+                [key: string]: number;
+            };
+            /** Name */
+            name: string;
+            /** Open Job */
+            open_job: number | null;
+            /** Reads */
+            reads: string[];
+            spec: components["schemas"]["FloorSpec"];
+        };
+        /**
+         * RoundOut
+         * @description The whole walk.
+         */
+        RoundOut: {
+            /** Leaks */
+            leaks: string[];
+            /** Lines */
+            lines: components["schemas"]["RoundLineOut"][];
+            /** Noise */
+            noise: string[];
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
         };
         /**
          * Run
@@ -7088,6 +8021,43 @@ export interface components {
             on: "face" | "shaft" | "rim further along";
             /** Readings */
             readings: components["schemas"]["ClockReading"][];
+        };
+        /**
+         * SeriesOut
+         * @description Readings over the years, what they were fitted from, and what they come to.
+         */
+        SeriesOut: {
+            given: components["schemas"]["WearInput"];
+            /** Key */
+            key: string;
+            /** Limit */
+            limit: number | null;
+            /** Points */
+            points: components["schemas"]["SeriesPointOut"][];
+            /** Source */
+            source: string;
+            /** Title */
+            title: string;
+            trend: components["schemas"]["WearResult"];
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * SeriesPointOut
+         * @description One reading of a series, and where it was taken.
+         */
+        SeriesPointOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Job */
+            job: string;
+            /** Value */
+            value: number;
+            /** Where */
+            where: string;
         };
         /**
          * SessionOut
@@ -7808,6 +8778,18 @@ export interface components {
          * @enum {string}
          */
         Stage: "Lock out" | "Receive" | "As found" | "Take off" | "Prepare" | "Mount hubs" | "Set & align" | "Couple up" | "Fit the backstop" | "Upkeep" | "Close out";
+        /**
+         * StageHoursOut
+         * @description Hours a stage took, on average over the jobs that had it.
+         */
+        StageHoursOut: {
+            /** Hours */
+            hours: number;
+            /** Jobs */
+            jobs: number;
+            /** Stage */
+            stage: string;
+        };
         /**
          * StagesDone
          * @description How far an open job is.
@@ -8744,6 +9726,18 @@ export interface components {
             working: components["schemas"]["WorkLine"][];
         };
         /**
+         * TorqueOut
+         * @description A circle, and what it was pulled to.
+         */
+        TorqueOut: {
+            /** Bolts */
+            bolts: number;
+            /** Torque Nm */
+            torque_nm: number;
+            /** What */
+            what: string;
+        };
+        /**
          * Torque_armEntry
          * @description An entry as it was appended.
          */
@@ -8871,6 +9865,23 @@ export interface components {
             rpm: number;
             /** Value */
             value: number;
+        };
+        /**
+         * UsedOut
+         * @description A reading in an open job that was taken with it.
+         */
+        UsedOut: {
+            /**
+             * Job
+             * Format: uuid
+             */
+            job: string;
+            /** Line */
+            line: string;
+            /** Number */
+            number: number;
+            /** Step */
+            step: string;
         };
         /**
          * Value
@@ -9020,6 +10031,37 @@ export interface components {
          * @enum {string}
          */
         Verdict: "inside" | "close" | "over" | "incomplete" | "not judged";
+        /**
+         * WalkIn
+         * @description The lines in the order they are walked.
+         */
+        WalkIn: {
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * WanderedOut
+         * @description An alignment as one job left it and the next one found it.
+         */
+        WanderedOut: {
+            /** By Mm */
+            by_mm: number;
+            /** Found In */
+            found_in: number;
+            /** Left In */
+            left_in: number;
+            /**
+             * Line Id
+             * Format: uuid
+             */
+            line_id: string;
+            /** Moved */
+            moved: boolean | null;
+            /** Name */
+            name: string;
+            /** Plus Minus Mm */
+            plus_minus_mm: number | null;
+        };
         /**
          * WarmReading
          * @description That this was read warm: what was left cold, and by how much each foot was said to rise.
@@ -9186,7 +10228,6 @@ export interface components {
             /**
              * Limit
              * @description at most
-             * @default null
              */
             limit?: number | null;
             /**
@@ -9197,7 +10238,6 @@ export interface components {
             /**
              * Plus Minus
              * @description of one reading, 95 %
-             * @default null
              */
             plus_minus?: number | null;
             /** Readings */
@@ -9224,11 +10264,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
-            /**
-             * Plus Minus
-             * @default null
-             */
-            plus_minus: number | null;
+            /** Plus Minus */
+            plus_minus?: number | null;
             /** Value */
             value: number;
         };
@@ -9309,6 +10346,21 @@ export interface components {
             left: number;
             /** Width */
             width: number;
+        };
+        /**
+         * WithdrawIn
+         * @description What is taken out of use, and why.
+         */
+        WithdrawIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "torque wrench" | "bracket" | "dial" | "laser" | "micrometer" | "pyrometer" | "strobe" | "vibration meter";
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * Words
@@ -10447,6 +11499,227 @@ export interface operations {
             };
         };
     };
+    calendars_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarOut"][];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    calendar_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    calendar_revoke: {
+        parameters: {
+            query?: {
+                whose?: "mine" | "site";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    calendar_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     catalogue_read: {
         parameters: {
             query?: never;
@@ -10713,6 +11986,529 @@ export interface operations {
             };
         };
     };
+    due_read: {
+        parameters: {
+            query?: {
+                line?: string | null;
+                sort?: "day" | "line" | "kind";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueListOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    due_put_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutOffIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueListOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    export_ask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    export_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                export_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    export_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                export_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    history_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    history_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    instruments_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    instrument_calibrated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InstrumentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     brackets_read: {
         parameters: {
             query?: never;
@@ -10793,6 +12589,75 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    instrument_withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WithdrawIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11843,6 +13708,113 @@ export interface operations {
             };
         };
     };
+    label_sheet: {
+        parameters: {
+            query?: {
+                line?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    label_svg: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     line_create: {
         parameters: {
             query?: never;
@@ -12090,6 +14062,55 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    reasons_read: {
+        parameters: {
+            query?: {
+                months?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReasonsOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12461,6 +14482,336 @@ export interface operations {
                 };
             };
             /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    round_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    look_enter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    round_sheet: {
+        parameters: {
+            query?: {
+                unit?: "mm" | "in";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    round_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WalkIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    looks_read_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LooksTakenOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -147,6 +147,10 @@ Object.assign(TYPED, {
   },
   backstop: { cells: {}, choices: { seen: 'output side', output: 'ccw', meshes: '2', on: 'input side' } },
   torque_arm: { cells: { power: '11', rpm: '68', arm: '550', angle: '84' } },
+  wear: {
+    cells: { v0: '3.0', v1: '.13 in', v2: '0.2', half: '0.1', limit: '4' },
+    choices: { days: ['2026-01-03', '2026-02-03', '2026-03-04'], fresh: [2] },
+  },
 })
 
 function corners(foot: string, text: string) {

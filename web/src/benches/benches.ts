@@ -16,6 +16,7 @@ import { straightedgeBench } from './straightedge/StraightedgeBench'
 import type { BenchName } from './table'
 import { taperBench } from './taper/TaperBench'
 import { tightenBench } from './tighten/TightenBench'
+import { wearBench } from './wear/WearBench'
 
 /** Every bench of the client by the core's name. Add a bench here. */
 const BENCHES: { readonly [N in BenchName]?: BenchClient<N> } = {
@@ -34,6 +35,7 @@ const BENCHES: { readonly [N in BenchName]?: BenchClient<N> } = {
   airgap: airGapBench,
   backstop: backstopBench,
   torque_arm: armBench,
+  wear: wearBench,
   clock: clockBench,
 }
 

@@ -4,7 +4,7 @@ import { Input, Link, SearchField } from 'react-aria-components'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { post, Refused, type Schemas } from '../api/client'
-import { floorOptions, sessionOptions } from '../api/queries'
+import { dueOptions, floorOptions, sessionOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
 import { Tray } from '../job/Tray'
@@ -30,6 +30,7 @@ const SHOWN_AT_ONCE = 60 // rows of a group; a site may have thousands
 /** The floor: every line of the site as a small shaft drawing with its state in words and its open job. */
 export function Floor() {
   const { data: lines, error } = useQuery({ ...floorOptions, refetchInterval: 15_000 })
+  const due = useQuery(dueOptions()).data
   const site = useQuery(sessionOptions).data?.site.name ?? ''
   const [mayAdd, mayReadIn] = [useMay('add and change lines'), useMay('read in jobs')]
   const [show, setShow] = useState<Show>('all')
@@ -48,10 +49,13 @@ export function Floor() {
     '/': () => search.current?.focus(),
     n: () => navigate('/lines/new'),
     b: () => navigate('/benches'),
+    d: () => navigate('/due'),
+    r: () => navigate('/rounds'),
     ...Object.fromEntries(order.slice(0, 9).map((line, i) => [String(i + 1), () => goTo(line)])),
   })
   if (!lines) return error ? <Lost why={error} /> : null
   const jobs = lines.filter((line) => line.job).length
+  const late = due?.items.filter((item) => item.on !== null && item.on < due.today).length ?? 0
   return (
     <Sheet
       title={site}
@@ -73,6 +77,11 @@ export function Floor() {
               <b>{lines.filter(SHOWS[key].holds).length}</b>
             </button>
           ))}
+          <Link href="/due">
+            <span>Due</span>
+            <b>{late > 0 ? `${late} late` : ''}</b>
+          </Link>
+          <Link href="/rounds">Round</Link>
           <Link href="/benches">Quick benches</Link>
           <Link href="/catalogue">Catalogue</Link>
           {mayAdd && <Link href="/lines/new">Add a line</Link>}
@@ -85,6 +94,8 @@ export function Floor() {
         ['1 to 9', 'open a line'],
         ['N', 'new line'],
         ['B', 'benches'],
+        ['D', 'due'],
+        ['R', 'round'],
       ]}
     >
       {found.length === 0 && <Empty>Nothing on this floor matches.</Empty>}

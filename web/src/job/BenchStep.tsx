@@ -62,8 +62,8 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
     setRefused('')
     const as_it_is = result !== null && cannotTell(result)
     const body = { step: step.key, kind: 'reading', inputs: reading.input, typed: reading.typed, as_it_is } as const
-    return append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body, typedAt: { place, draft } }).catch(
-      (why) => setRefused(sayRefusal(why, unit)),
+    return append({ id: newId(), jobId: job.id, step: step.key, body, typedAt: { place, draft } }).catch((why) =>
+      setRefused(sayRefusal(why, unit)),
     )
   })
   const now = outdated ? null : touched ? reading.input && { ...reading.input, ...preset } : (current?.inputs ?? null)

@@ -26,7 +26,7 @@ export function HandOver({ step, isOpen, onClose }: { step: Step; isOpen: boolea
     return append({
       id: newId(),
       jobId: job.id,
-      to: 'entries',
+
       step: step.key,
       body: { step: step.key, kind: 'hand-over', inputs: { what, ...who, ...(text.trim() && { text: text.trim() }) } },
     })

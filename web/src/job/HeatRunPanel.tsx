@@ -33,7 +33,7 @@ export function HeatRunPanel({ step }: { step: Step }) {
     return append({
       id: newId(),
       jobId: job.id,
-      to: 'entries',
+
       step: step.key,
       happenedAt: Date.now(),
       body: { step: step.key, kind: 'event', inputs: { event, ...more }, typed },

@@ -66,7 +66,7 @@ export function MoveSlip({ step, read, onClose }: MoveSlipProps) {
     append({
       id: newId(),
       jobId: job.id,
-      to: 'entries',
+
       step: step.key,
       body: { step: step.key, kind: 'move', inputs: { feet, axial_mm: axial, note }, typed: reader.typed },
     })

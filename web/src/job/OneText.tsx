@@ -25,7 +25,7 @@ export function OneText({ title, told, label, button, isOptional = false, step, 
   const [problem, setProblem] = useState('')
   const send = useOneAtATime(async () => {
     if (!isOptional && !text.trim()) return setProblem('Enter a few words.')
-    await append({ id: newId(), jobId: job.id, to: 'entries', step, body: body(text) })
+    await append({ id: newId(), jobId: job.id, step, body: body(text) })
       .then(onClose)
       .catch((why) => setProblem(why.message))
   })

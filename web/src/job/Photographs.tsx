@@ -92,7 +92,7 @@ export function TakePhotograph({ step }: { step: Step }) {
   }
   const enter = useOneAtATime(() => {
     const body = { step: step.key, kind: 'photograph', inputs: { caption: caption.trim() }, image } as const
-    return append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body })
+    return append({ id: newId(), jobId: job.id, step: step.key, body })
       .then(close)
       .catch((why) => setProblem(why.message))
   })

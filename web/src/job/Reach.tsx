@@ -81,7 +81,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
             await append({
               id: newId(),
               jobId: job.id,
-              to: 'entries',
+
               step: step.key,
               body: { step: step.key, kind: 'value', inputs: { key, value, ...(reason && { reason }) } },
             })
@@ -148,7 +148,7 @@ function LedgerLines({ step }: { step: Step }) {
   const [goes, setGoes] = useState<(typeof GOES)[number]>('temporary, must come out')
   const [problem, setProblem] = useState('')
   const send = (inputs: Schemas['LedgerCount']) =>
-    append({ id: newId(), jobId: job.id, to: 'entries', step: step.key, body: { step: step.key, kind: 'ledger', inputs } })
+    append({ id: newId(), jobId: job.id, step: step.key, body: { step: step.key, kind: 'ledger', inputs } })
       .then(() => {
         setProblem('')
         setWhat('')

@@ -60,7 +60,7 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
     return append({
       id: newId(),
       jobId: job.id,
-      to: 'entries',
+
       step: step.key,
       body: { step: step.key, kind: 'reading', inputs, typed },
       typedAt: { place, draft },

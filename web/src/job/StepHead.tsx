@@ -140,7 +140,7 @@ function Aside({
     append({
       id: newId(),
       jobId: job.id,
-      to: 'entries',
+
       step,
       body: { step, kind: 'answer', inputs: { question: entryId, text } },
     }).catch((why) => setProblem(why.message))

@@ -17,6 +17,7 @@ const KINDS: Record<Body['kind'], string> = {
   'hand-over': 'Break or hand-over',
   photograph: 'Photograph',
   slip: 'Slip taken out',
+  look: 'Round',
 }
 
 /** What was entered on this device and not taken, with the reason: nothing leaves it without a tap. */

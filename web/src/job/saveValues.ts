@@ -14,7 +14,7 @@ export async function saveValues(values: Record<string, Schemas['Value']>, { job
   const refused: Record<string, string> = {}
   for (const [key, value] of Object.entries(values)) {
     const body = { step, kind: 'value', inputs: { key, value } } as const
-    await append({ id: newId(), jobId, to: 'entries', step, body }).catch((why) => {
+    await append({ id: newId(), jobId, step, body }).catch((why) => {
       refused[key] = sayRefusal(why, unit)
     })
   }

@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-aria-components'
-import { useNavigate, useParams } from 'react-router'
+import { useNavigate, useParams, useSearchParams } from 'react-router'
 import styled from 'styled-components'
 import { api, bring, Refused, type Schemas } from '../api/client'
 import { catalogueOptions, floorOptions, lineJobsOptions, lineOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
+import { DueHere } from '../keep/DueHere'
 import { Num } from '../kit/Allowance'
 import { MainButton, PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
@@ -34,11 +35,14 @@ export function LineView() {
   const [mayKeep, mayStart, mayCancel] = [useMay('add and change lines'), useMay('start jobs'), useMay('cancel jobs')]
   const catalogue = useQuery(catalogueOptions).data
   const [title, setTitle] = useState('')
-  const [scope, setScope] = useState<Schemas['Scope']>('fit it')
+  const asked = useSearchParams()[0].get('scope') as Schemas['Scope'] | null
+  const [scope, setScope] = useState<Schemas['Scope']>(asked || 'fit it')
   const [recordIn, setRecordIn] = useState<LengthUnit>(unit)
   const [problem, setProblem] = useState('')
   if (!line) return error ? <Lost why={error} /> : null
   const { spec } = line
+  // What is due has a way of its own: from the list above, with its few steps chosen.
+  const scopes = line.scopes.filter((one) => one !== 'do what is due')
   const open = jobs.find((job) => !job.closed)
   const start = async () => {
     try {
@@ -61,6 +65,7 @@ export function LineView() {
           <LineDrawing spec={spec} />
         </div>
         <section>
+          <DueHere lineId={lineId} name={line.name} open={!!open} />
           <h2>Work</h2>
           {open ? (
             <>
@@ -79,7 +84,7 @@ export function LineView() {
                 problem={problem}
                 detail="New element; both hubs; alignment check …"
               />
-              <Choice label="The coupling" options={line.scopes} value={scope} onChange={setScope} />
+              <Choice label="The coupling" options={scopes} value={scope} onChange={setScope} />
               <Choice
                 label="Record in"
                 options={UNITS}
@@ -99,6 +104,7 @@ export function LineView() {
             <PlainButton onPress={() => navigate(`/lines/new?like=${line.id}`)}>New line like this one</PlainButton>
           )}
           <h2>History</h2>
+          <PlainButton onPress={() => navigate(`/lines/${line.id}/history`)}>All it has been through</PlainButton>
           {jobs.length === 0 && <p>No job on this line yet.</p>}
           <ul>
             {jobs.map((job) => (

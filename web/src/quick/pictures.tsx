@@ -53,6 +53,14 @@ const PICTURES: Record<string, (cut: string, arrow: string) => ReactNode> = {
       <path d="M16 58H60" strokeWidth="3" stroke="var(--blue)" />
     </>
   ),
+  wear: () => (
+    <>
+      <path d="M14 8V62H112" fill="none" />
+      <path d="M14 16H112" strokeDasharray="10 4" />
+      <path d="M22 54L104 18" strokeWidth="2.5" fill="none" />
+      <path d="M26 46l8 8m0 -8l-8 8M50 36l8 8m0 -8l-8 8M72 30l8 8m0 -8l-8 8" stroke="var(--blue)" strokeWidth="2.5" />
+    </>
+  ),
   gap: (cut, arrow) => (
     <>
       <path d="M30 8H50V64H30Z" fill="var(--leaf)" />

@@ -33,6 +33,7 @@ class Command(BaseCommand):
             if stands.get("properties", {}).keys() != schema.get("properties", {}).keys():
                 raise CommandError(f"Two different models are called {name}. One of them needs another name.")
         with_shapes(schemas)
+        schemas["SeriesOut"]["properties"]["trend"] = {"$ref": "#/components/schemas/WearResult"}
         for routes in description["paths"].values():
             for route in routes.values():
                 for name in refs_in(route["responses"]):

@@ -1,0 +1,231 @@
+"""What a line has been through, on one page: its jobs in rows, its readings over the years, its drawings as left."""
+
+from datetime import date, datetime
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
+from ninja import Field, Router, Schema
+
+from millwright.benches import as_dict
+from millwright.figures_in_words import say_figure
+from millwright.keep.past import PastJob
+from millwright.keep.series import LEFT, Series, series_of
+from millwright.keep.told import Told, told
+from millwright.route.steps import Scope
+from millwright.say import NOTHING
+from millwright.verdict import Status
+from millwright.wearing.wear_io import WearInput
+from server.accounts.auth import member_of
+from server.jobs.models import Entry, Job
+from server.plant.models import Line
+from server.reports.checks import limit_of, value_of
+from server.reports.drawing import drawing_of
+from server.web.described import gives
+from server.web.errors import ErrorsOut
+from server.web.words import Said
+
+from .history_csv import written
+from .read import kept_lines, past_jobs
+
+router = Router(tags=["history"])
+MISSING = {404: ErrorsOut}
+
+
+class PartOut(Schema):
+    """A part or set that went in or out."""
+
+    way: str
+    number: str
+    fate: str
+
+
+class TorqueOut(Schema):
+    """A circle, and what it was pulled to."""
+
+    what: str
+    torque_nm: float
+    bolts: int
+
+
+class GreaseOut(Schema):
+    """What was filled."""
+
+    product: str
+    grams: float | None
+    batch: str
+
+
+class FigureOut(Schema):
+    """One judged figure of a job, as found and as left."""
+
+    what: str
+    found: Said
+    left: Said
+    limit: Said
+    status: Status
+
+
+class PastJobOut(Schema):
+    """One job in a row."""
+
+    id: UUID
+    number: int
+    title: str
+    scope: Scope
+    started: datetime
+    closed: datetime
+    reason: str
+    found: str
+    parts: list[PartOut]
+    torques: list[TorqueOut]
+    greases: list[GreaseOut]
+    who: list[str]
+    hours: dict[str, float]
+    figures: list[FigureOut]
+
+
+class SeriesPointOut(Schema):
+    """One reading of a series, and where it was taken."""
+
+    at: datetime
+    value: float
+    where: str
+    job: str
+
+
+class SeriesOut(Schema):
+    """Readings over the years, what they were fitted from, and what they come to."""
+
+    key: str
+    title: str
+    unit: str
+    limit: float | None
+    source: str
+    points: list[SeriesPointOut]
+    given: WearInput
+    trend: dict[str, Any] = Field(description="what the bench `wear` says of them")
+
+
+class AsLeftOut(Schema):
+    """How a job left the machines, drawn."""
+
+    job: UUID
+    number: int
+    step: str
+    title: str
+    at: datetime
+    by: str
+    drawing: str
+    drawing_title: str
+    figures: list[FigureOut]
+
+
+class HistoryOut(Schema):
+    """A line's history."""
+
+    name: str
+    today: date
+    jobs: list[PastJobOut]
+    series: list[SeriesOut]
+    as_left: AsLeftOut | None
+
+
+@router.get("/{line_id}", response={200: HistoryOut, **MISSING}, operation_id="history_read", url_name="history")
+def read(request: HttpRequest, line_id: UUID) -> object:
+    """Everything a line has been through, the latest job first."""
+    line = get_object_or_404(Line.objects.visible_to(member_of(request)), pk=line_id)
+    today = timezone.localdate()
+    kept, jobs = kept_lines([line])[line.pk], past_jobs([line.pk], whole=True)[line.pk]
+    return {
+        "name": line.name,
+        "today": today,
+        "jobs": [_job(job, told(job)) for job in reversed(jobs)],
+        "series": [shown for one in series_of(kept, jobs) if (shown := _series(one, today)) is not None],
+        "as_left": _as_left(line),
+    }
+
+
+@router.get(
+    "/{line_id}/csv", response=MISSING, operation_id="history_csv", url_name="history_csv", openapi_extra=gives("text/csv")
+)
+def as_csv(request: HttpRequest, line_id: UUID) -> object:
+    """A line's history as CSV: a row a figure, a part, a torque, a grease, a look of a round."""
+    line = get_object_or_404(Line.objects.visible_to(member_of(request)), pk=line_id)
+    kept, jobs = kept_lines([line])[line.pk], past_jobs([line.pk])[line.pk]
+    answer = HttpResponse(written([(line.name, kept, jobs)]), content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = 'attachment; filename="history.csv"'
+    return answer
+
+
+def _job(job: PastJob, come_to: Told) -> dict[str, Any]:
+    return {
+        "id": job.id,
+        "number": job.number,
+        "title": job.title,
+        "scope": job.scope,
+        "started": job.started,
+        "closed": job.closed,
+        "reason": come_to.reason,
+        "found": come_to.found,
+        "parts": come_to.parts,
+        "torques": come_to.torques,
+        "greases": come_to.greases,
+        "who": come_to.who,
+        "hours": come_to.hours,
+        "figures": [
+            {
+                "what": line.what,
+                "found": NOTHING if line.found is None else say_figure(line.found, line.left["unit"]),
+                "left": value_of(line.left),
+                "limit": limit_of(line.left),
+                "status": line.left["status"],
+            }
+            for line in come_to.summary
+        ],
+    }
+
+
+def _series(one: Series, today: date) -> dict[str, Any] | None:
+    trend = one.trend(today)
+    if trend is None:
+        return None
+    return {
+        "key": one.key,
+        "title": one.title,
+        "unit": one.unit,
+        "limit": one.limit,
+        "source": one.source,
+        "points": one.points[-len(trend.drawn) :],
+        "given": one.given(today).model_copy(update={"readings": trend.drawn}),
+        "trend": as_dict(trend),
+    }
+
+
+def _as_left(line: Line) -> dict[str, Any] | None:
+    """The last alignment a signed job left, drawn as it was read."""
+    slips = Entry.objects.filter(job__line=line).slips()
+    read = Entry.objects.filter(
+        job__in=Job.objects.signed().filter(line=line), kind="reading", step__in=(*LEFT, "found.align")
+    ).exclude(pk__in=slips)
+    entry = read.select_related("job").order_by("-job__number", "-number").first()
+    if entry is None:
+        return None
+    drawing = drawing_of(entry.job, entry)
+    return {
+        "job": entry.job_id,
+        "number": entry.job.number,
+        "step": entry.step,
+        "title": entry.asked.get("title", entry.step),
+        "at": entry.at,
+        "by": entry.by,
+        "drawing": drawing.svg if drawing else "",
+        "drawing_title": drawing.title if drawing else "",
+        "figures": [
+            {"what": c["name"], "found": NOTHING, "left": value_of(c), "limit": limit_of(c), "status": c["status"]}
+            for c in (entry.result or {}).get("checks", [])
+            if c["value"] is not None
+        ],
+    }

@@ -1,0 +1,168 @@
+"""The register of everything that measures: until when each counts, what is withdrawn, and where it was used since."""
+
+from datetime import date, datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from django.db import transaction
+from django.http import Http404, HttpRequest
+from django.utils import timezone
+from ninja import Field, Router, Schema
+
+from millwright.errors import Problem, UnusableInput
+from millwright.model import NameIn, PlainTextIn
+from millwright.roles import Deed
+from server.accounts.auth import member_of, require
+from server.accounts.models import Membership
+from server.instruments.models import Bracket, Gauge, Wrench
+from server.jobs.models import Entry, Job
+from server.web.errors import ErrorsOut
+
+router = Router(tags=["instruments"])
+REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 422: ErrorsOut}
+WRENCH, BRACKET = "torque wrench", "bracket"
+FIRST = {WRENCH: "Keep its range at the bolts", BRACKET: "Keep its sag at the dials"}
+InstrumentKind = Literal["torque wrench", "bracket", "dial", "laser", "micrometer", "pyrometer", "strobe", "vibration meter"]
+
+
+class UsedOut(Schema):
+    """A reading in an open job that was taken with it."""
+
+    job: UUID
+    number: int
+    line: str
+    step: str
+
+
+class InstrumentOut(Schema):
+    """An instrument of the register."""
+
+    kind: InstrumentKind
+    name: str
+    calibrated_until: date | None
+    withdrawn_at: datetime | None
+    withdrawn_by: str
+    withdrawn_because: str
+    used_in: list[UsedOut] = Field(description="of one that is withdrawn: readings of open jobs that it took")
+
+
+class InstrumentIn(Schema, extra="forbid"):
+    """An instrument as it came back from calibration, or as it is put into the register."""
+
+    kind: InstrumentKind
+    name: NameIn = Field(min_length=1, max_length=60)
+    calibrated_until: date
+
+
+class WithdrawIn(Schema, extra="forbid"):
+    """What is taken out of use, and why."""
+
+    kind: InstrumentKind
+    name: NameIn
+    reason: PlainTextIn = Field(max_length=400)
+
+
+class RegisterOut(Schema):
+    """Every instrument of the site."""
+
+    today: date
+    instruments: list[InstrumentOut]
+
+
+@router.get("", response=RegisterOut, operation_id="instruments_read", url_name="instruments")
+def read(request: HttpRequest) -> object:
+    """The whole register."""
+    return _register(member_of(request))
+
+
+def _register(member: Membership) -> dict[str, Any]:
+    found: list[tuple[str, Any]] = [
+        *((WRENCH, one) for one in Wrench.objects.visible_to(member)),
+        *((BRACKET, one) for one in Bracket.objects.visible_to(member)),
+        *((one.kind, one) for one in Gauge.objects.visible_to(member)),
+    ]
+    return {
+        "today": timezone.localdate(),
+        "instruments": [
+            {
+                "kind": kind,
+                "name": one.name,
+                "calibrated_until": one.calibrated_until,
+                "withdrawn_at": one.withdrawn_at,
+                "withdrawn_by": one.withdrawn_by,
+                "withdrawn_because": one.withdrawn_because,
+                "used_in": _used(member, kind, one.name) if one.withdrawn else [],
+            }
+            for kind, one in found
+        ],
+    }
+
+
+def _used(member: Membership, kind: str, name: str) -> list[dict[str, Any]]:
+    """Readings of open jobs that this instrument took: they name their wrench, or whatever sheet asks a number."""
+    if kind != WRENCH:
+        return []
+    open_jobs = Job.objects.visible_to(member).which_are(closed=False)
+    read = Entry.objects.filter(job__in=open_jobs, kind="reading").select_related("job__line")
+    by_bench = read.filter(inputs__wrench__name=name)
+    by_hand = read.filter(inputs__wrench=name)
+    return [
+        {"job": e.job_id, "number": e.job.number, "line": e.job.line.name, "step": e.asked.get("title", e.step)}
+        for e in [*by_bench, *by_hand]
+    ]
+
+
+@router.put("", response={200: RegisterOut, **REFUSALS}, operation_id="instrument_calibrated", url_name="instrument")
+def calibrated(request: HttpRequest, payload: InstrumentIn) -> object:
+    """Put an instrument into the register, or say that it came back calibrated: then it is in use again."""
+    member = member_of(request)
+    require(member, Deed.KEEP_INSTRUMENTS)
+    name, now = payload.name.strip(), timezone.now()
+    if payload.calibrated_until < timezone.localdate():
+        raise UnusableInput(Problem("calibrated_until", "That day is past: an instrument out of date is not used."))
+    fresh = {"calibrated_until": payload.calibrated_until, "withdrawn_at": None, "withdrawn_by": "", "withdrawn_because": ""}
+    if payload.kind in (WRENCH, BRACKET):
+        one = _find(member, payload.kind, name, FIRST[payload.kind])
+        for key, value in fresh.items():
+            setattr(one, key, value)
+        one.save(update_fields=[*fresh])
+    else:
+        Gauge.objects.update_or_create(
+            site=member.site,
+            kind=payload.kind,
+            name=name,
+            defaults={**fresh, "kept_by": member.user.shown_name, "kept_at": now},
+        )
+    return _register(member)
+
+
+@router.post(
+    "/withdraw", response={200: RegisterOut, **REFUSALS}, operation_id="instrument_withdraw", url_name="instrument_withdraw"
+)
+def withdraw(request: HttpRequest, payload: WithdrawIn) -> object:
+    """Take an instrument out of use at once, wherever it is: nothing is entered with it from now on. What it read in open
+    jobs is named."""
+    member = member_of(request)
+    require(member, Deed.KEEP_INSTRUMENTS)
+    if not payload.reason.strip():
+        raise UnusableInput(Problem("reason", "Enter the reason: dropped, out of its band, lost."))
+    with transaction.atomic():
+        one = _find(member, payload.kind, payload.name.strip(), "")
+        one.withdrawn_at, one.withdrawn_by = timezone.now(), member.user.shown_name
+        one.withdrawn_because = payload.reason.strip()
+        one.save(update_fields=["withdrawn_at", "withdrawn_by", "withdrawn_because"])
+    return _register(member)
+
+
+def _find(member: Membership, kind: str, name: str, first: str) -> Any:
+    of: dict[str, Any] = {WRENCH: Wrench, BRACKET: Bracket}
+    found = (
+        of[kind].objects.visible_to(member).filter(name=name).first()
+        if kind in of
+        else Gauge.objects.visible_to(member).filter(kind=kind, name=name).first()
+    )
+    if found is None and first:
+        raise UnusableInput(Problem("name", f"No {kind} is called {name} yet. {first} first, then it stands here."))
+    if found is None:
+        raise Http404
+    return found

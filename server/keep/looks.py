@@ -1,0 +1,141 @@
+"""What a round reads, taken in: one look at a line at a time, or a file of them."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from datetime import UTC, datetime, timedelta
+from uuid import UUID
+
+from django.db import IntegrityError, transaction
+from django.shortcuts import get_object_or_404
+
+from millwright.errors import Problem, problem, refuse_if_any
+from millwright.keep.past import LEAKS, NOISE, Look
+from millwright.keep.series import BY_STROBE_MM, series_of
+from millwright.route.entry import OutOfTurn
+from millwright.say import Figure
+from millwright.units import LengthUnit, read_length_mm, read_temperature_c
+from millwright.wearing.days import day
+from server.accounts.models import Membership
+from server.plant.models import Line, LineLook
+
+from .read import kept_lines, past_jobs
+
+TYPED_AGREES = 1e-6
+LONGEST_AGO = timedelta(days=60)
+CLOCKS_DIFFER = timedelta(minutes=5)
+FIGURES = ("wear_mm", "temperature_c", "vibration_mm_per_s", "hours")
+
+
+@dataclass(frozen=True, kw_only=True)
+class Sent:
+    """What a device sent of a round. ``confirmed``: the figures that go back are as they were read."""
+
+    id: UUID
+    line: UUID
+    look: Look
+    typed: Mapping[str, str] = field(default_factory=dict)
+    unit: LengthUnit = "mm"
+    confirmed: bool = False
+
+
+@transaction.atomic
+def take_look(sent: Sent, *, by: Membership, now: datetime) -> LineLook:
+    """The look, appended. The same id sent again gives the one that stands.
+
+    Raises `Http404` for a line the member may not see, `UnusableInput` where a figure is in the future, is not what was
+    typed, or goes back without being confirmed.
+    """
+    line = get_object_or_404(Line.objects.visible_to(by).select_for_update(no_key=True), pk=sent.line)
+    stands = LineLook.objects.filter(pk=sent.id).first()
+    if stands is not None:
+        if stands.line_id != line.pk:
+            raise OutOfTurn("Something else was already entered under this number.")
+        return stands
+    look = sent.look
+    refuse_if_any([*_time_problems(look.at, now), *_empty(look), *_choices(look), *_typed_problems(sent)])
+    if not sent.confirmed:
+        refuse_if_any(_goes_back(line, look))
+    return _created(line, sent.id, look, dict(sent.typed), by, now)
+
+
+def _created(line: Line, id: UUID, look: Look, typed: dict[str, str], by: Membership, now: datetime) -> LineLook:
+    try:
+        with transaction.atomic():
+            return LineLook.objects.create(
+                id=id,
+                line=line,
+                at=look.at,
+                wear_mm=look.wear_mm,
+                leaks=look.leaks or "",
+                noise=look.noise or "",
+                temperature_c=look.temperature_c,
+                vibration_mm_per_s=look.vibration_mm_per_s,
+                hours=look.hours,
+                note=look.note.strip(),
+                typed=typed,
+                person=by.user,
+                by=by.user.shown_name,
+                role=by.role,
+                entered_at=now,
+            )
+    except IntegrityError:
+        raise OutOfTurn("Something else was already entered under this number.") from None
+
+
+def _time_problems(at: datetime, now: datetime) -> list[Problem]:
+    if at > now + CLOCKS_DIFFER:
+        return [Problem("at", f"{day(at.date())} has not come yet.")]
+    if at < now - LONGEST_AGO:
+        return [Problem("at", f"{day(at.date())} is long ago. Readings of another year are read in as a file.")]
+    return []
+
+
+def _empty(look: Look) -> list[Problem]:
+    told = [getattr(look, key) for key in FIGURES] + [look.leaks, look.noise, look.note.strip() or None]
+    return [] if any(one is not None for one in told) else [Problem("wear_mm", "Nothing was read. Enter what you saw.")]
+
+
+def _choices(look: Look) -> list[Problem]:
+    found = []
+    for key, given, options in (("leaks", look.leaks, LEAKS), ("noise", look.noise, NOISE)):
+        if given is not None and given not in options:
+            found.append(Problem(key, f"This is one of: {', '.join(options)}."))
+    return found
+
+
+def _typed_problems(sent: Sent) -> list[Problem]:
+    """What was typed must read as the value beside it."""
+    found = []
+    for key, text in sent.typed.items():
+        value = getattr(sent.look, key, None) if key in FIGURES else None
+        read = read_temperature_c(text) if key == "temperature_c" else read_length_mm(text, sent.unit)
+        if key in ("wear_mm", "temperature_c") and (value is None or read is None or abs(read - value) > TYPED_AGREES):
+            found.append(Problem(key, f"“{text[:40]}” was typed; that is not the value sent with it."))
+    return found
+
+
+def _goes_back(line: Line, look: Look) -> list[Problem]:
+    """A mark does not grow back, and an hour meter does not run back: read again, or confirm."""
+    kept = kept_lines([line])[line.pk]
+    earlier = [one for one in kept.looks if one.at <= look.at]
+    found = []
+    metered = [one for one in earlier if one.hours is not None]
+    if look.hours is not None and metered and (metered[-1].hours or 0) > look.hours:
+        last = metered[-1]
+        text = "The hour meter showed {was} on {day}. Read it again, or confirm that it is as read."
+        found.append(problem("hours", text, was=Figure(last.hours or 0, "h", 0), day=day(last.at.date())))
+    if look.wear_mm is None:
+        return found
+
+    added = replace(kept, looks=tuple(sorted((*kept.looks, look), key=lambda one: one.at)))
+    wear = next((one for one in series_of(added, past_jobs([line.pk])[line.pk]) if one.key == "wear"), None)
+    points = [] if wear is None else [p for p in wear.points if p.at <= look.at]
+    renewed = max((one.at for one in (wear.breaks if wear else ())), default=None)
+    same = [p for p in points if renewed is None or p.at.astimezone(UTC).replace(tzinfo=None) >= renewed]
+    if len(same) > 1 and same[-2].value - same[-1].value > 2 * BY_STROBE_MM:
+        text = (
+            "Wear was {was} on {day} and is {now} now: it does not grow back. Read it again, or confirm that it is as read."
+        )
+        was, now = Figure(same[-2].value, "mm", 2), Figure(same[-1].value, "mm", 2)
+        found.append(problem("wear_mm", text, was=was, day=day(same[-2].at.date()), now=now))
+    return found

@@ -1,0 +1,229 @@
+"""The round through the hall: the lines in walking order, what was read last, and what is read now."""
+
+from datetime import date, datetime, timedelta
+from typing import Any
+from uuid import UUID
+
+from django.db import transaction
+from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
+from ninja import Field, Router, Schema, Status
+
+from millwright.errors import Problem, UnusableInput
+from millwright.keep.due import DueKind
+from millwright.keep.past import LEAKS, NOISE, Look
+from millwright.model import NameIn, PlainTextIn
+from millwright.roles import Deed
+from millwright.route.families.register import FAMILIES
+from millwright.units import MM_PER_INCH, LengthUnit
+from server.accounts.auth import member_named, member_of, require
+from server.jobs.models import Entry, Job
+from server.jobs.schemas.floor import FloorSpec
+from server.plant.models import Line, LineLook
+from server.reports.paper import printed
+from server.web.described import gives
+from server.web.errors import ErrorsOut
+
+from .look_file import take_file
+from .looks import Sent, take_look
+from .models import DueItem
+from .read import in_walking_order
+
+router = Router(tags=["rounds"])
+MOST_BYTES = 8_000_000
+REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
+LIMITS = {"wear_mm": "wear_limit_mm", "temperature_c": "coupling_temperature_c", "vibration_mm_per_s": "vibration_mm_per_s"}
+
+
+class LookOut(Schema):
+    """What a round read of a line."""
+
+    id: UUID
+    at: datetime
+    wear_mm: float | None
+    leaks: str
+    noise: str
+    temperature_c: float | None
+    vibration_mm_per_s: float | None
+    hours: float | None
+    note: str
+    by: str
+
+
+class RoundLineOut(Schema):
+    """One stop of the round. `reads`: the figures this line is read for, the first of them asked at once."""
+
+    id: UUID
+    name: str
+    spec: FloorSpec
+    reads: list[str]
+    limits: dict[str, float]
+    lamp: str = Field(description="where the lamp goes to see the wear mark running")
+    last: LookOut | None
+    due: date | None
+    open_job: int | None
+
+
+class RoundOut(Schema):
+    """The whole walk."""
+
+    today: date
+    leaks: list[str]
+    noise: list[str]
+    lines: list[RoundLineOut]
+
+
+class LookIn(Schema, extra="forbid"):
+    """What was read. `ago_s`: how long ago by the device's own clock; or `on`, the day, where it is copied from paper."""
+
+    id: UUID
+    line_id: UUID
+    by: str | None = Field(default=None, description="username of whoever read it; refused for anybody else's session")
+    ago_s: float = Field(default=0, ge=0, le=5_184_000)
+    on: date | None = None
+    wear_mm: float | None = Field(default=None, ge=-500, le=500)
+    leaks: NameIn | None = None
+    noise: NameIn | None = None
+    temperature_c: float | None = Field(default=None, ge=-40, le=400)
+    vibration_mm_per_s: float | None = Field(default=None, ge=0, le=500)
+    hours: float | None = Field(default=None, ge=0, le=2_000_000)
+    note: PlainTextIn = Field(default="", max_length=400)
+    typed: dict[str, str] = {}
+    unit: LengthUnit = "mm"
+    confirmed: bool = Field(default=False, description="figures that go back are as they were read")
+
+
+class WalkIn(Schema, extra="forbid"):
+    """The lines in the order they are walked."""
+
+    lines: list[UUID] = Field(max_length=10_000)
+
+
+class LooksTakenOut(Schema):
+    """How many readings of a file were taken in."""
+
+    readings: int
+
+
+@router.get("", response=RoundOut, operation_id="round_read", url_name="round")
+def read(request: HttpRequest) -> object:
+    """The lines in walking order. Six queries, however many lines."""
+    return _round(member_of(request).site_id)
+
+
+def _round(site_id: UUID) -> dict[str, Any]:
+    lines = list(in_walking_order(Line.objects.filter(site=site_id)))
+    due = dict(DueItem.objects.filter(site=site_id, kind=DueKind.ROUND).values_list("line_id", "on"))
+    in_hand = dict(Job.objects.which_are(closed=False).filter(site=site_id).values_list("line_id", "number"))
+    marks = Entry.objects.filter(job__site=site_id, kind="reading", step="couple.wear").order_by("at")
+    lamps = dict(marks.values_list("job__line", "inputs__light"))
+    return {
+        "today": timezone.localdate(),
+        "leaks": list(LEAKS),
+        "noise": list(NOISE),
+        "lines": [_stop(line, due.get(line.pk), in_hand.get(line.pk), lamps.get(line.pk) or "") for line in lines],
+    }
+
+
+def _in_unit(last: LineLook, unit: LengthUnit) -> dict[str, str]:
+    """What was read last, as the page has it."""
+    figures = {"wear_mm": (last.wear_mm, 2), "vibration_mm_per_s": (last.vibration_mm_per_s, 1)}
+    inch = {key: f"{value / MM_PER_INCH:.{places + 1}f}" for key, (value, places) in figures.items() if value is not None}
+    metric = {key: f"{value:.{places}f}" for key, (value, places) in figures.items() if value is not None}
+    hot = {} if last.temperature_c is None else {"temperature_c": f"{last.temperature_c:.0f}"}
+    return {**(inch if unit == "in" else metric), **hot}
+
+
+def _stop(line: Any, due: date | None, open_job: int | None, lamp: str) -> dict[str, Any]:
+    last: LineLook | None = next(iter(line.last_looks), None)
+    limits = {key: line.values[of]["value"] for key, of in LIMITS.items() if of in line.values}
+    read = [key for key in (*LIMITS, "hours") if key in limits or (last is not None and getattr(last, key) is not None)]
+    watched = FAMILIES[line.spec["coupling"]["family"]].facts.watched
+    if "wear_mm" not in read and any(field.key == "wear_mm" for field in watched):
+        read.insert(0, "wear_mm")
+    return {
+        "id": line.pk,
+        "name": line.name,
+        "spec": line.spec,
+        "reads": read,
+        "limits": limits,
+        "lamp": lamp,
+        "last": last,
+        "due": due,
+        "open_job": open_job,
+    }
+
+
+@router.post("/looks", response={201: LookOut, **REFUSALS}, operation_id="look_enter", url_name="looks")
+def look(request: HttpRequest, payload: LookIn) -> object:
+    """One stop of a round. The same id sent again changes nothing."""
+    member, now = member_named(request, payload.by), timezone.now()
+    if payload.on is not None and payload.on > timezone.localdate():
+        raise UnusableInput(Problem("on", "This day has not come yet."))
+    at = now - timedelta(seconds=payload.ago_s) if payload.on is None else _noon(payload.on, now)
+    read = Look(
+        at=at,
+        wear_mm=payload.wear_mm,
+        leaks=payload.leaks,
+        noise=payload.noise,
+        temperature_c=payload.temperature_c,
+        vibration_mm_per_s=payload.vibration_mm_per_s,
+        hours=payload.hours,
+        note=payload.note,
+    )
+    sent = Sent(
+        id=payload.id, line=payload.line_id, look=read, typed=payload.typed, unit=payload.unit, confirmed=payload.confirmed
+    )
+    return Status(201, take_look(sent, by=member, now=now))
+
+
+def _noon(on: date, now: datetime) -> datetime:
+    noon = timezone.make_aware(datetime(on.year, on.month, on.day, 12))  # noqa: DTZ001 - the site's own noon
+    return min(noon, now)
+
+
+@router.put("/walk", response={204: None, **REFUSALS}, operation_id="round_order", url_name="walk")
+def walk(request: HttpRequest, payload: WalkIn) -> object:
+    """Put the lines into the order they are walked; those that are not named come after them, by name."""
+    member = member_of(request)
+    require(member, Deed.KEEP_LINES)
+    place = {line: i for i, line in enumerate(payload.lines)}
+    with transaction.atomic():
+        lines = list(Line.objects.visible_to(member).select_for_update(no_key=True))
+        for line in lines:
+            line.walk = place.get(line.pk, len(place))
+        Line.objects.bulk_update(lines, ["walk"])
+    return Status(204, None)
+
+
+@router.post(
+    "/{line_id}/file",
+    response={200: LooksTakenOut, **REFUSALS},
+    operation_id="looks_read_in",
+    url_name="looks_read_in",
+    openapi_extra={"requestBody": {"content": {"text/csv": {"schema": {"type": "string"}}}, "required": True}},
+)
+def read_in(request: HttpRequest, line_id: UUID) -> object:
+    """Earlier readings of a line from a CSV file: all of it, or nothing with what is wrong and in which line."""
+    member = member_of(request)
+    content = request.read(MOST_BYTES + 1)
+    if len(content) > MOST_BYTES:
+        raise UnusableInput(Problem("file", f"This file is over {MOST_BYTES // 1_000_000} MB. Split it, or thin it out."))
+    try:
+        text = content.decode("utf-8")
+    except UnicodeDecodeError:
+        raise UnusableInput(Problem("file", "This is not a text file.")) from None
+    return {"readings": take_file(line_id, text, by=member, now=timezone.now())}
+
+
+@router.get("/sheet.pdf", operation_id="round_sheet", url_name="round_sheet", openapi_extra=gives("application/pdf"))
+def sheet(request: HttpRequest, unit: LengthUnit = "mm") -> object:
+    """The round on paper, to be filled in by hand where there is no tablet."""
+    member = member_of(request)
+    found = _round(member.site_id)
+    for line in found["lines"]:
+        line["shown"] = _in_unit(line["last"], unit) if line["last"] else {}
+    content = printed("round.html", {**found, "site": member.site.name, "unit": unit})
+    answer = HttpResponse(content, content_type="application/pdf")
+    answer["Content-Disposition"] = 'attachment; filename="round.pdf"'
+    return answer

@@ -1,0 +1,106 @@
+"""The summary of what is due: made anew for a line whenever something of it changed, or for a whole site."""
+
+from collections.abc import Iterable
+from dataclasses import asdict
+from datetime import date
+from typing import Any
+from uuid import UUID
+
+from django.db import transaction
+from django.utils import timezone
+
+from millwright.keep.due import Due, DueKind, due, scope_of
+from millwright.say import words
+from millwright.wearing.days import day
+from server.accounts.models import Site
+from server.instruments.models import Bracket, Gauge, Wrench
+from server.jobs.models import Job
+from server.plant.models import Line, LineLook
+
+from .models import DueItem
+from .read import kept_lines, past_jobs
+
+AT_A_TIME = 200  # lines
+
+
+@transaction.atomic
+def rebuild(lines: Iterable[Line], today: date | None = None) -> None:
+    """What is due on these lines, from their jobs, cards and rounds."""
+    on = today or timezone.localdate()
+    given = list(lines)
+    for start in range(0, len(given), AT_A_TIME):
+        some = given[start : start + AT_A_TIME]
+        kept, jobs = kept_lines(some), past_jobs([line.pk for line in some])
+        DueItem.objects.filter(line__in=some).delete()
+        DueItem.objects.bulk_create(_item(line, one) for line in some for one in due(kept[line.pk], jobs[line.pk], on))
+
+
+def _item(line: Line, one: Due) -> DueItem:
+    scope = scope_of(one, line.as_spec)
+    return DueItem(
+        site_id=line.site_id,
+        line=line,
+        name=line.name,
+        kind=one.kind.value,
+        on=one.on,
+        since=one.since,
+        was=one.was,
+        why=asdict(one.why),
+        task=one.task.value if one.task else "",
+        scope=scope.value if scope else "",
+        postponed_by=one.postponed.by if one.postponed else "",
+        postponed_because=one.postponed.reason if one.postponed else "",
+    )
+
+
+@transaction.atomic
+def rebuild_instruments(site_id: UUID) -> None:
+    """When each instrument of a site is to be calibrated; one that is withdrawn is not asked for."""
+    found = [
+        DueItem(
+            site_id=site_id,
+            name=called,
+            kind=DueKind.CALIBRATION.value,
+            on=one.calibrated_until,
+            why=asdict(words(f"calibrated until {day(one.calibrated_until)}: out of date it is not used")),
+        )
+        for called, one in instruments_of(site_id)
+        if one.calibrated_until is not None and not one.withdrawn
+    ]
+    DueItem.objects.filter(site=site_id, line=None).delete()
+    DueItem.objects.bulk_create(found)
+
+
+def instruments_of(site_id: UUID) -> list[tuple[str, Any]]:
+    """Every instrument of a site, by what it is called."""
+    return [
+        *((f"Torque wrench {one.name}", one) for one in Wrench.objects.filter(site=site_id)),
+        *((f"Bracket {one.name}", one) for one in Bracket.objects.filter(site=site_id)),
+        *((f"{one.kind.capitalize()} {one.name}", one) for one in Gauge.objects.filter(site=site_id)),
+    ]
+
+
+def rebuild_site(site: Site) -> None:
+    """Everything that is due on a site."""
+    rebuild(Line.objects.filter(site=site))
+    rebuild_instruments(site.pk)
+
+
+def on_closed(sender: object, job: Job, **rest: object) -> None:
+    """What is due on its line, once a record is closed."""
+    rebuild([job.line])
+
+
+def on_line(sender: object, instance: Line, **rest: object) -> None:
+    """A line was changed: its card says when."""
+    rebuild([instance])
+
+
+def on_look(sender: object, instance: LineLook, **rest: object) -> None:
+    """A round was there."""
+    rebuild([instance.line])
+
+
+def on_instrument(sender: object, instance: Any, **rest: object) -> None:
+    """An instrument was calibrated, or withdrawn."""
+    rebuild_instruments(instance.site_id)

@@ -1,0 +1,49 @@
+import { Link } from 'react-aria-components'
+import styled from 'styled-components'
+import type { Schemas } from '../api/client'
+import { Glyph, sayStatus } from '../kit/Allowance'
+import { useUnit } from '../units/preferences'
+import { sayIn } from '../units/say'
+import { sayWhen } from '../units/when'
+
+/** How the last job left the machines: drawn as it was read, with its judged figures. */
+export function AsLeft({ left }: { left: NonNullable<Schemas['HistoryOut']['as_left']> }) {
+  const unit = useUnit()
+  return (
+    <Part>
+      <h2>
+        {left.step === 'found.align' ? 'As last read' : 'As left'}
+        <span>
+          {' '}
+          job <Link href={`/jobs/${left.job}/record`}>{left.number}</Link>, {sayWhen(left.at)}, {left.by}
+        </span>
+      </h2>
+      <div>
+        {left.drawing && <img alt={left.drawing_title} src={`data:image/svg+xml;utf8,${encodeURIComponent(left.drawing)}`} />}
+        <ul>
+          {left.figures.map((one) => (
+            <li key={one.what}>
+              <span>{one.what}</span>
+              <b>{sayIn(one.left, unit)}</b>
+              <small>
+                <Glyph status={one.status} /> {sayStatus({ status: one.status })}
+                {one.limit.template && `, ${sayIn(one.limit, unit)}`}
+              </small>
+            </li>
+          ))}
+        </ul>
+      </div>
+    </Part>
+  )
+}
+
+const Part = styled.section`
+  h2 span { font-weight: 400; font-size: var(--fs-small); color: var(--ink-2); }
+  h2 a { display: inline-flex; align-items: center; justify-content: center; min-height: var(--touch); min-width: var(--touch); margin: -12px 0; }
+  > div { display: flex; flex-wrap: wrap; gap: 8px 24px; align-items: flex-start; }
+  img { flex: 3 1 460px; width: 100%; max-width: 760px; min-width: 0; background: #fff; border: 0.75px solid var(--line); }
+  ul { flex: 1 1 240px; }
+  li { padding: 5px 0; border-bottom: 0.75px solid var(--line); line-height: 1.25; }
+  li b { font: 600 var(--fs-text) var(--read); float: right; }
+  li small { display: block; color: var(--ink-2); font-size: var(--fs-small); }
+`

@@ -1,0 +1,110 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Link } from 'react-aria-components'
+import { useParams } from 'react-router'
+import styled from 'styled-components'
+import { post, Refused, type Schemas } from '../api/client'
+import { historyOptions } from '../api/queries'
+import { Lost } from '../frame/Lost'
+import { Sheet } from '../frame/Sheet'
+import { FileButton } from '../kit/FileButton'
+import { useMay } from '../session/may'
+import { AsLeft } from './AsLeft'
+import { CompareJobs } from './CompareJobs'
+import { PastJobs } from './PastJobs'
+import { SeriesPart } from './SeriesPart'
+
+/** What a line has been through: how it was left, its readings over the years, each job in a row, two of them side by side. */
+export function HistoryView() {
+  const { lineId = '' } = useParams()
+  const { data: history, error } = useQuery(historyOptions(lineId))
+  const mayKeep = useMay('add and change lines')
+  if (!history) return error ? <Lost why={error} /> : null
+  const { jobs, series, as_left, today, name } = history
+  return (
+    <Sheet
+      title={name}
+      tab="History"
+      note="What it has been through"
+      tools={
+        <Out>
+          <Link href={`/lines/${lineId}`}>The line</Link>
+          <a href={`/api/history/${lineId}/csv`}>CSV</a>
+        </Out>
+      }
+    >
+      <Page>
+        {as_left && <AsLeft left={as_left} />}
+        <section>
+          <h2>Readings over the years</h2>
+          {series.length === 0 && <p>Nothing was read here twice yet. Rounds and jobs fill this in.</p>}
+          {series.map((one) => (
+            <SeriesPart key={one.key} series={one} today={today} />
+          ))}
+          {mayKeep && <TakeIn lineId={lineId} />}
+        </section>
+        <section>
+          <h2>Jobs</h2>
+          <PastJobs jobs={jobs} />
+        </section>
+        {jobs.length > 1 && (
+          <section>
+            <h2>Two jobs side by side</h2>
+            <CompareJobs jobs={jobs} />
+          </section>
+        )}
+      </Page>
+    </Sheet>
+  )
+}
+
+const MOST_SAID = 5
+
+/** Earlier readings from a file, all of it or nothing. */
+function TakeIn({ lineId }: { lineId: string }) {
+  const client = useQueryClient()
+  const [said, setSaid] = useState('')
+  const [problem, setProblem] = useState('')
+  const read = async (chosen: File) => {
+    setSaid('Reading it …')
+    setProblem('')
+    try {
+      const { readings } = await post<Schemas['LooksTakenOut']>(`/api/rounds/${lineId}/file`, chosen)
+      await client.invalidateQueries()
+      setSaid(
+        readings === 0
+          ? 'Every reading in it was here already.'
+          : `${readings} ${readings === 1 ? 'reading was' : 'readings were'} taken in.`,
+      )
+    } catch (why) {
+      if (!(why instanceof Refused)) throw why
+      setSaid('')
+      setProblem(`Nothing was taken in. ${why.placed.slice(0, MOST_SAID).join(' ')}`)
+    }
+  }
+  return (
+    <div className="take-in">
+      <FileButton label="Take earlier readings in" file="File of readings" accept=".csv,text/csv" onFile={read} />
+      <p>
+        CSV with a line a reading: <code>at,wear_mm,temperature_c,vibration_mm_per_s,hours</code>, of these what there is.
+        Inches: <code>wear_in</code>, <code>vibration_in_per_s</code>.
+      </p>
+      {said && <p role="status">{said}</p>}
+      {problem && <p role="alert">{problem}</p>}
+    </div>
+  )
+}
+
+const Out = styled.div`
+  display: flex;
+  align-items: stretch;
+  a { display: flex; align-items: center; padding: 0 14px; min-height: var(--touch); min-width: var(--touch); border-left: 1.25px solid var(--hair); font-weight: 500; }
+`
+const Page = styled.div`
+  padding-bottom: 24px;
+  > section { padding: 12px 16px 4px; border-bottom: 1.25px solid var(--line); }
+  > section > h2 { font-size: var(--fs-sub); font-weight: 600; margin-bottom: 6px; }
+  .take-in { display: flex; flex-wrap: wrap; align-items: center; gap: 6px 16px; padding: 8px 0 12px; font-size: var(--fs-small); color: var(--ink-2); }
+  .take-in [role='alert'] { flex-basis: 100%; font-weight: 600; color: var(--ink); }
+  code { font: 500 var(--fs-note) var(--read); overflow-wrap: anywhere; }
+`

@@ -1,0 +1,33 @@
+import { expect, it } from 'vitest'
+import { EMPTY } from '../benches/draft'
+import { LEAKS, moved, nextStop, readLook, type Stop } from './round'
+
+const stop = (id: string, reads: string[] = []) => ({ id, name: id, reads, last: null }) as unknown as Stop
+
+it('a look holds what was read and nothing else', () => {
+  const draft = LEAKS.put({ ...EMPTY, cells: { wear_mm: { text: '0.2', unit: 'in' } } }, 'none')
+  const { inputs, isEmpty } = readLook(stop('a', ['wear_mm']), draft, 'in')
+  expect(inputs).toMatchObject({
+    line_id: 'a',
+    wear_mm: 5.08,
+    leaks: 'none',
+    noise: null,
+    hours: null,
+    typed: { wear_mm: '0.2 in' },
+  })
+  expect(isEmpty).toBe(false)
+  expect(readLook(stop('a'), EMPTY, 'mm').isEmpty).toBe(true)
+})
+
+it('the walk goes on to the next line that was not looked at, round the end', () => {
+  const stops = ['a', 'b', 'c'].map((id) => stop(id))
+  const seen = (one: Stop) => one.id === 'c'
+  expect(nextStop(stops, 'a', seen)?.id).toBe('b')
+  expect(nextStop(stops, 'b', seen)?.id).toBe('a')
+  expect(nextStop([stops[0]!], 'a', seen)).toBeUndefined()
+})
+
+it('a line moves one place along the walk, and no further than its ends', () => {
+  expect(moved(['a', 'b', 'c'], 'b', -1)).toEqual(['b', 'a', 'c'])
+  expect(moved(['a', 'b', 'c'], 'c', 1)).toEqual(['a', 'b', 'c'])
+})
