@@ -17,8 +17,10 @@ from django.utils import timezone
 from server.accounts.models import Membership, Site, User
 from server.catalogue.models import CatalogueChange, CouplingSize
 from server.demo.build import build_demo
+from server.instruments.models import Bracket, Gauge, Wrench
 from server.jobs.models import Entry, Job, Signature
-from server.plant.models import Line, LineChange
+from server.keep.models import DueItem
+from server.plant.models import Line, LineChange, LineLook
 from server.reports.models import IssuedRecord
 
 PASSWORD = "for-tests-only"
@@ -33,6 +35,11 @@ MODELS: tuple[type[Model], ...] = (
     CatalogueChange,
     Line,
     LineChange,
+    LineLook,
+    Bracket,
+    Wrench,
+    Gauge,
+    DueItem,
     Job,
     Entry,
     Signature,

@@ -1,28 +1,34 @@
 """Lines of the value card for the years after: what is done again when, and what may not be passed while it runs."""
 
+from dataclasses import replace
+
 from .kind import COUPLING_PAPER, ValueKind, figure
 
 UNIT_PAPER = "the gear unit's installation manual"
+GREASE_PAPER = "the coupling's manual, by the kind of grease"
 SITE_RULE = "the site's own rule, or the maker's manual"
 
 
-def months(key: str, title: str, look_in: str, *, by_material: bool = False) -> ValueKind:
+def months(key: str, title: str, look_in: str) -> ValueKind:
     """Months of the calendar between one time and the next."""
-    return figure(key, title, "months", look_in, 0.25, 240, by_material=by_material)
+    return figure(key, title, "months", look_in, 0.25, 240)
 
 
-def hours(key: str, title: str, look_in: str, *, by_material: bool = False) -> ValueKind:
+def hours(key: str, title: str, look_in: str) -> ValueKind:
     """Hours of running between one time and the next."""
-    return figure(key, title, "h", look_in, 1, 200_000, by_material=by_material)
+    return figure(key, title, "h", look_in, 1, 200_000)
+
+
+def of_each_grease(kind: ValueKind) -> ValueKind:
+    """An interval that may be another one for another product."""
+    return replace(kind, by_material=True, by_what="grease product")
 
 
 KEEP_LINES = (
     hours("retorque_hours", "First pulled again after running for", COUPLING_PAPER),
     months("retorque_months", "Bolts of the coupling pulled again every", COUPLING_PAPER),
-    months("grease_months", "Greased again every", "the coupling's manual, by the kind of grease", by_material=True),
-    hours(
-        "grease_hours", "Greased again after running for", "the coupling's manual, by the kind of grease", by_material=True
-    ),
+    of_each_grease(months("grease_months", "Greased again every", GREASE_PAPER)),
+    of_each_grease(hours("grease_hours", "Greased again after running for", GREASE_PAPER)),
     months("first_inspection_months", "First inspection after", COUPLING_PAPER),
     months("inspection_months", "Looked over every", SITE_RULE),
     figure("round_days", "Round while it runs, every", "days", SITE_RULE, 1, 400),

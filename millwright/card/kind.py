@@ -22,6 +22,7 @@ class ValueKind:
     ask: str = ""
     by_speed: bool = False  # may have steps that hold up to a speed
     by_material: bool = False  # may have a figure for each material of the element
+    by_what: str = "material of the element"  # or for each of something else
     words_only: bool = False  # what it means is all there is to it; the figure is 0
     written: bool = False  # of words: not one of a few, but as it stands in the paper
 

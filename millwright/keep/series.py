@@ -262,6 +262,6 @@ def _looked(line: KeptLine, jobs: Sequence[PastJob], key: str, title: str, unit:
         for look in line.looks
         if (value := read(look)) is not None
     )
-    worked = tuple(WearBreak(at=job.closed, why=f"worked on, {_number(job)}") for job in jobs)
+    worked = tuple(WearBreak(at=job.closed, why=f"worked on, {_number(job)}") for job in jobs if job.scope is not Scope.CHECK)
     limit, source = _limit(line, line_of_card)
     return Series(key=key, title=title, unit=unit, points=points, breaks=worked, limit=limit, source=source)

@@ -55,6 +55,7 @@ class ValueKindOut(Schema):
     ask: str
     by_speed: bool
     by_material: bool
+    by_what: str
     words_only: bool
     written: bool
 

@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from datetime import datetime, time, timedelta
 from random import Random
 from typing import Any
-from uuid import UUID
+from uuid import uuid4
 
 from django.utils import timezone
 
@@ -19,13 +19,13 @@ from server.jobs.actions.start_job import start_job
 from server.keep.summary import rebuild_instruments
 from server.plant.models import Line, LineLook
 
+from . import blower
 from .in_order import in_order
 from .lines import sample, site_rule
 
-CRUSHER, YEAST, DRUM = "Malt crusher", "Yeast pump", "Drum turner"
+CRUSHER, YEAST, DRUM, MILL = "Malt crusher", "Yeast pump", "Drum turner", "Roller mill"
 GREASE = "Brackwater coupling grease"
-WALK = ("Steep aeration blower 2", CRUSHER, "Roller mill", "Husk mill", "Kiln fan A", YEAST, DRUM)
-ROUNDS = "Quillmere rounds, sample rule"
+WALK = ("Steep aeration blower 2", CRUSHER, MILL, "Husk mill", "Kiln fan A", YEAST, DRUM)
 
 # Further lines of the value cards: when something is due, and what may not be passed as it runs.
 KEPT: dict[str, dict[str, Value]] = {
@@ -48,8 +48,8 @@ KEPT: dict[str, dict[str, Value]] = {
         "closed_check_months": site_rule(12, "7"),
         "round_days": site_rule(30, "7"),
     },
-    "Steep aeration blower 2": {"first_inspection_months": sample(12, "12"), "round_days": site_rule(14, "7")},
-    "Roller mill": {"grease_months": sample(6, "21"), "round_days": site_rule(30, "7")},
+    "Steep aeration blower 2": {"first_inspection_months": sample(12, "12")},
+    MILL: {"coupling_temperature_c": site_rule(70, "7"), "grease_months": sample(6, "21"), "round_days": site_rule(30, "7")},
     "Kiln fan A": {"grease_months": sample(12, "21"), "alignment_months": site_rule(12, "7")},
 }
 NEW_BLOCKS: dict[str, dict[str, Any]] = {
@@ -59,8 +59,13 @@ NEW_BLOCKS: dict[str, dict[str, Any]] = {
     "receive.kit": {"blocks_n": 12},
     "receive.blocks": {"go_in": "through the open ring, once the machines are set"},
 }
-PIPE = {"close.why": {"cause": "pipe strain", "found": "a hanger of the suction pipe was loose"}}
-LATE = {"close.why": {"cause": "lubrication", "found": "grease stiff and dark"}}
+WANDERED = tuple({"clock": clock, "value_mm": value} for clock, value in ((0, 0.0), (90, 0.02), (180, 0.03), (270, 0.01)))
+PIPE: dict[str, dict[str, Any]] = {
+    "found.align": {"dials": [{**blower.BOLTED["dials"][0], "readings": list(WANDERED)}, blower.BOLTED["dials"][1]]},
+    "close.why": {"cause": "pipe strain", "found": "a hanger of the suction pipe was loose"},
+}
+SEAL: dict[str, dict[str, Any]] = {"close.why": {"cause": "lubrication", "found": "grease lost at the seal, motor side"}}
+LATE: dict[str, dict[str, Any]] = {"close.why": {"cause": "lubrication", "found": "grease stiff and dark"}}
 # Line, what is done, how long ago, to do what, and what is written otherwise than usual.
 PAST: tuple[tuple[str, str, int, Scope, tuple[Task, ...], dict[str, dict[str, Any]]], ...] = (
     (CRUSHER, "New coupling, both hubs", 760, Scope.FIT, (), NEW_BLOCKS),
@@ -74,7 +79,7 @@ PAST: tuple[tuple[str, str, int, Scope, tuple[Task, ...], dict[str, dict[str, An
     ),
     (YEAST, "Looked at: it had got louder", 41, Scope.CHECK, (), PIPE),
     (DRUM, "Greased", 700, Scope.UPKEEP, (Task.GREASE,), {}),
-    (DRUM, "Greased", 512, Scope.UPKEEP, (Task.GREASE,), {}),
+    (DRUM, "Greased, seal renewed", 512, Scope.UPKEEP, (Task.GREASE,), SEAL),
     (DRUM, "Greased late", 262, Scope.UPKEEP, (Task.GREASE,), LATE),
 )
 Round = tuple[int, dict[str, Any]]  # so many days ago, and what was read
@@ -112,6 +117,15 @@ def _drum() -> list[Round]:
     ]
 
 
+def _mill() -> list[Round]:
+    """Warm, and no warmer than it was."""
+    chance = Random(5)
+    return [
+        (ago, {"temperature_c": round(52 + chance.gauss(0, 1.5)), "leaks": "none", "noise": "as usual"})
+        for ago in range(145, 15, -28)
+    ]
+
+
 def put_on_the_cards(lines: Mapping[str, Line]) -> None:
     """The lines that say when something is due, on the cards and on the round."""
     for name, values in KEPT.items():
@@ -133,11 +147,10 @@ def live_through(lines: Mapping[str, Line], millwright: Membership, lead: Member
 
 def walk_the_rounds(lines: Mapping[str, Line], millwright: Membership, now: datetime) -> None:
     """What rounds read, in the early shift of their days."""
-    for name, rounds in ((CRUSHER, _crusher()), (YEAST, _yeast()), (DRUM, _drum())):
-        chance = Random(name)
+    for name, rounds in ((CRUSHER, _crusher()), (YEAST, _yeast()), (DRUM, _drum()), (MILL, _mill())):
         LineLook.objects.bulk_create(
             LineLook(
-                id=UUID(int=chance.getrandbits(128), version=4),
+                id=uuid4(),
                 line=lines[name],
                 at=_morning(now, ago),
                 person=millwright.user,

@@ -32,6 +32,7 @@ class BracketOut(BracketIn):
 
     measured_by: str
     measured_at: datetime
+    usable: bool = Field(description="not withdrawn, and its calibration holds")
 
 
 @router.get("/brackets", response=list[BracketOut], operation_id="brackets_read", url_name="brackets")
@@ -66,6 +67,7 @@ class WrenchOut(WrenchIn):
 
     kept_by: str
     kept_at: datetime
+    usable: bool = Field(description="not withdrawn, and its calibration holds")
 
 
 @router.get("/wrenches", response=list[WrenchOut], operation_id="wrenches_read", url_name="wrenches")

@@ -4,6 +4,7 @@ from typing import Any, Self
 
 from django.db import models
 from django.db.models import F, Q
+from django.utils import timezone
 
 from server.accounts.models import Membership, Site
 
@@ -31,6 +32,11 @@ class Instrument(models.Model):
     def withdrawn(self) -> bool:
         """Not to be used until it comes back calibrated."""
         return self.withdrawn_at is not None
+
+    @property
+    def usable(self) -> bool:
+        """It is in use, and its calibration holds where it has one."""
+        return not self.withdrawn and (self.calibrated_until is None or self.calibrated_until >= timezone.localdate())
 
 
 class Bracket(Instrument):

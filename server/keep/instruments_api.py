@@ -18,8 +18,11 @@ from server.instruments.models import Bracket, Gauge, Wrench
 from server.jobs.models import Entry, Job
 from server.web.errors import ErrorsOut
 
+from .summary import called
+
 router = Router(tags=["instruments"])
 REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 422: ErrorsOut}
+SECOND_PULL = "close.torque"  # its sheet asks for the number of the wrench
 WRENCH, BRACKET = "torque wrench", "bracket"
 FIRST = {WRENCH: "Keep its range at the bolts", BRACKET: "Keep its sag at the dials"}
 InstrumentKind = Literal["torque wrench", "bracket", "dial", "laser", "micrometer", "pyrometer", "strobe", "vibration meter"]
@@ -39,6 +42,7 @@ class InstrumentOut(Schema):
 
     kind: InstrumentKind
     name: str
+    called: str
     calibrated_until: date | None
     withdrawn_at: datetime | None
     withdrawn_by: str
@@ -87,6 +91,7 @@ def _register(member: Membership) -> dict[str, Any]:
             {
                 "kind": kind,
                 "name": one.name,
+                "called": called(kind, one.name),
                 "calibrated_until": one.calibrated_until,
                 "withdrawn_at": one.withdrawn_at,
                 "withdrawn_by": one.withdrawn_by,
@@ -105,7 +110,7 @@ def _used(member: Membership, kind: str, name: str) -> list[dict[str, Any]]:
     open_jobs = Job.objects.visible_to(member).which_are(closed=False)
     read = Entry.objects.filter(job__in=open_jobs, kind="reading").select_related("job__line")
     by_bench = read.filter(inputs__wrench__name=name)
-    by_hand = read.filter(inputs__wrench=name)
+    by_hand = read.filter(inputs__wrench=name, step=SECOND_PULL)
     return [
         {"job": e.job_id, "number": e.job.number, "line": e.job.line.name, "step": e.asked.get("title", e.step)}
         for e in [*by_bench, *by_hand]

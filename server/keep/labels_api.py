@@ -42,6 +42,7 @@ def label_svg(line: Line, address: str) -> str:
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDE_MM} {HIGH_MM}" width="{WIDE_MM}mm" height="{HIGH_MM}mm" '
         f'font-family="Barlow Semi Condensed, sans-serif" fill="{INK}">'
+        f"<title>{escape(line.name)}: {escape(address)}</title>"
         f'<rect x=".3" y=".3" width="{WIDE_MM - 0.6}" height="{HIGH_MM - 0.6}" fill="#fff" stroke="{INK}" stroke-width=".6"/>'
         f'{inner}{rows}<text x="{NAME_AT}" y="29" font-size="3.4">Scan: last as left, what is due, start a job</text>'
         f'<text x="{NAME_AT}" y="33" font-size="3.4">Guard off only locked out</text></svg>'

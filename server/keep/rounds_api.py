@@ -116,7 +116,7 @@ def _round(site_id: UUID) -> dict[str, Any]:
     due = dict(DueItem.objects.filter(site=site_id, kind=DueKind.ROUND).values_list("line_id", "on"))
     in_hand = dict(Job.objects.which_are(closed=False).filter(site=site_id).values_list("line_id", "number"))
     marks = Entry.objects.filter(job__site=site_id, kind="reading", step="couple.wear").order_by("at")
-    lamps = dict(marks.values_list("job__line", "inputs__light"))
+    lamps = {line: light for line, light in marks.values_list("job__line", "inputs__light") if light}
     return {
         "today": timezone.localdate(),
         "leaks": list(LEAKS),

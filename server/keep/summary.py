@@ -74,10 +74,15 @@ def rebuild_instruments(site_id: UUID) -> None:
 def instruments_of(site_id: UUID) -> list[tuple[str, Any]]:
     """Every instrument of a site, by what it is called."""
     return [
-        *((f"Torque wrench {one.name}", one) for one in Wrench.objects.filter(site=site_id)),
-        *((f"Bracket {one.name}", one) for one in Bracket.objects.filter(site=site_id)),
-        *((f"{one.kind.capitalize()} {one.name}", one) for one in Gauge.objects.filter(site=site_id)),
+        *((called("torque wrench", one.name), one) for one in Wrench.objects.filter(site=site_id)),
+        *((called("bracket", one.name), one) for one in Bracket.objects.filter(site=site_id)),
+        *((called(one.kind, one.name), one) for one in Gauge.objects.filter(site=site_id)),
     ]
+
+
+def called(kind: str, name: str) -> str:
+    """What an instrument is called: with what it is, where its name does not say so."""
+    return name if kind.split()[-1] in name.lower() else f"{kind.capitalize()} {name}"
 
 
 def rebuild_site(site: Site) -> None:

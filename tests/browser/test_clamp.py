@@ -82,7 +82,7 @@ class ClampTest(BrowserTestCase):
         expect(page.get_by_text("Max. clearance (interference is negative), driver hub")).to_be_visible()
         page.get_by_role("button", name="Change Angle limit of the coupling", exact=True).click()
         page.get_by_role("button", name="Another figure for a material of the element").click()
-        page.get_by_label("Element of").fill("92 shore A")
+        page.get_by_label("For this material of the element").fill("92 shore A")
         page.get_by_label("Document").fill("Pump drawing 12")
         page.get_by_label("Changed because").fill("limit by material")
         page.get_by_role("button", name="Save value").click()

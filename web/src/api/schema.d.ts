@@ -2594,6 +2594,11 @@ export interface components {
              * @description shown at 6 on a stiff pipe, zeroed at 12
              */
             sag_mm: number;
+            /**
+             * Usable
+             * @description not withdrawn, and its calibration holds
+             */
+            usable: boolean;
         };
         /**
          * CalendarIn
@@ -5553,6 +5558,8 @@ export interface components {
         InstrumentOut: {
             /** Calibrated Until */
             calibrated_until: string | null;
+            /** Called */
+            called: string;
             /**
              * Kind
              * @enum {string}
@@ -10002,6 +10009,8 @@ export interface components {
             by_material: boolean;
             /** By Speed */
             by_speed: boolean;
+            /** By What */
+            by_what: string;
             /** High */
             high: number;
             /** Key */
@@ -10467,6 +10476,11 @@ export interface components {
             min_nm: number;
             /** Name */
             name: string;
+            /**
+             * Usable
+             * @description not withdrawn, and its calibration holds
+             */
+            usable: boolean;
         };
         /**
          * Written

@@ -21,7 +21,7 @@ interface TrendChartProps {
 }
 
 const WIDTH = 740
-const BOX = { left: 58, right: 724, top: 30, bottom: 204 }
+const BOX = { left: 58, right: 724, top: 44, bottom: 214 }
 const APART = 132 // px between two breaks that both have room for their words
 
 /** Readings over the years: crosses as read, the line through what runs now with its band, the limit and when it is reached. */
@@ -54,7 +54,7 @@ export function TrendChart({ trend, title, unit, limit, today, breaks, aside = [
       .replace(/\.$/, '')
   const says = [title, ...trend.advice].join('. ')
   return (
-    <Drawing paper={[0, 0, WIDTH, 236]} along says={says}>
+    <Drawing paper={[0, 0, WIDTH, 246]} along says={says}>
       <defs>
         <pattern id={id} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V6" stroke="var(--line)" strokeWidth="1" />
@@ -80,9 +80,9 @@ export function TrendChart({ trend, title, unit, limit, today, breaks, aside = [
       ))}
       {drawnBreaks.map((one, i) => (
         <g key={`${one.at} ${one.why}`}>
-          <path d={`M${one.x} ${BOX.top - 12}V${BOX.bottom}`} stroke="var(--ink)" strokeWidth="1.25" strokeDasharray="2 3" />
+          <path d={`M${one.x} 4V${BOX.bottom}`} stroke="var(--ink)" strokeWidth="1.25" strokeDasharray="2 3" />
           {(drawnBreaks[i + 1]?.x ?? BOX.right + APART / 2) - one.x > APART && (
-            <text x={one.x + 5} y={BOX.top - 4} fontSize="var(--fs-note)" className="halo">
+            <text x={one.x + 5} y="16" fontSize="var(--fs-note)" className="halo">
               {one.why}
             </text>
           )}

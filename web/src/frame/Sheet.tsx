@@ -182,7 +182,7 @@ const Page = styled.div`
       .top { flex-wrap: wrap; }
       .name { min-height: var(--head); }
     }
-    &[data-rail]:not([data-verdict]) { grid-template: auto auto auto var(--foot) / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'strip'; }
+    &[data-rail]:not([data-verdict]) { grid-template: auto auto 1fr var(--foot) / minmax(0, 1fr); grid-template-areas: 'top' 'rail' 'bench' 'strip'; }
     &:not([data-verdict]) .rail { border-right: 0; border-bottom: 1.25px solid var(--ink); }
     .bench { overflow-x: auto; }
     .keys { display: none; }

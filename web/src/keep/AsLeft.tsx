@@ -15,7 +15,7 @@ export function AsLeft({ left }: { left: NonNullable<Schemas['HistoryOut']['as_l
         {left.step === 'found.align' ? 'As last read' : 'As left'}
         <span>
           {' '}
-          job <Link href={`/jobs/${left.job}/record`}>{left.number}</Link>, {sayWhen(left.at)}, {left.by}
+          {sayWhen(left.at)}, {left.by}, <Link href={`/jobs/${left.job}/record`}>job {left.number}</Link>
         </span>
       </h2>
       <div>
@@ -43,7 +43,7 @@ const Part = styled.section`
   > div { display: flex; flex-wrap: wrap; gap: 8px 24px; align-items: flex-start; }
   img { flex: 3 1 460px; width: 100%; max-width: 760px; min-width: 0; background: #fff; border: 0.75px solid var(--line); }
   ul { flex: 1 1 240px; }
-  li { padding: 5px 0; border-bottom: 0.75px solid var(--line); line-height: 1.25; }
-  li b { font: 600 var(--fs-text) var(--read); float: right; }
-  li small { display: block; color: var(--ink-2); font-size: var(--fs-small); }
+  li { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 0 12px; padding: 5px 0; border-bottom: 0.75px solid var(--line); line-height: 1.25; }
+  li b { font: 600 var(--fs-text) var(--read); }
+  li small { grid-column: 1 / -1; color: var(--ink-2); font-size: var(--fs-small); }
 `

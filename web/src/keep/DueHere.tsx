@@ -46,10 +46,11 @@ export function DueHere({ lineId, name, open }: { lineId: string; name: string; 
       {left && (
         <>
           <h2>Last as left</h2>
-          <ul>
+          <ul className="left">
             {left.figures.map((one) => (
               <li key={one.what}>
-                <span>{one.what}</span> <b>{sayIn(one.left, unit)}</b>
+                <span>{one.what}</span>
+                <b>{sayIn(one.left, unit)}</b>
               </li>
             ))}
           </ul>
@@ -78,10 +79,7 @@ const Part = styled.div`
   display: flex;
   flex-direction: column;
   gap: 8px;
-  ul > li { padding-left: 0; padding-right: 0; }
-  ul > li:has(> .day) { grid-template-columns: minmax(0, 1fr); }
-  ul > li .does { justify-content: flex-start; }
-  li b { font: 600 var(--fs-text) var(--read); }
-  li .what b, li .day b { font: 600 var(--fs-body) var(--text); }
+  .left li { display: flex; justify-content: space-between; gap: 10px; }
+  .left b { font: 600 var(--fs-text) var(--read); white-space: nowrap; }
   a { display: inline-flex; align-items: center; min-height: var(--touch); }
 `

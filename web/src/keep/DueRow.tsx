@@ -19,16 +19,19 @@ export function DueRow({ due, today, onLine = false }: { due: Due; today: string
   const isLate = groupOf(due, today) === 'Overdue'
   const { line_id, on } = due
   return (
-    <Row data-late={isLate || undefined}>
-      <div className="day">
-        <b>{sayDays(on, today)}</b>
-        {on && <small>{sayDay(on)}</small>}
-      </div>
+    <Row data-late={isLate || undefined} data-here={onLine || undefined}>
+      {!onLine && (
+        <div className="day">
+          <b>{sayDays(on, today)}</b>
+          {on && <small>{sayDay(on)}</small>}
+        </div>
+      )}
       <div className="what">
         <b>
           {!onLine && (line_id ? <Link href={`/lines/${line_id}`}>{due.name}</Link> : due.name)}
           {!onLine && ': '}
           {onLine ? DUE_WORDS[due.kind] : DUE_WORDS[due.kind].toLowerCase()}
+          {onLine && `: ${sayDays(on, today)}${on ? `, ${sayDay(on)}` : ''}`}
         </b>
         <small>{sayIn(due.why, unit)}</small>
         {due.was && <small>{sayPutOff(due)}</small>}
@@ -85,6 +88,8 @@ const Row = styled.li`
   border-bottom: 0.75px solid var(--line);
   line-height: 1.25;
   &[data-late] { border-left: 8px solid var(--ink); padding-left: 8px; }
+  &[data-here] { grid-template-columns: minmax(0, 1fr); padding-right: 0; .does { justify-content: flex-start; } }
+  &[data-here]:not([data-late]) { padding-left: 0; }
   b { font-weight: 600; }
   small { display: block; color: var(--ink-2); font-size: var(--fs-small); overflow-wrap: anywhere; }
   .what a { display: inline-flex; min-height: var(--touch); align-items: center; margin: -10px 0; }

@@ -57,8 +57,6 @@ export function InstrumentsView() {
   )
 }
 
-const called = (one: Pick<Instrument, 'kind' | 'name'>) => `${one.kind[0]!.toUpperCase()}${one.kind.slice(1)} ${one.name}`
-
 function sayState(one: Instrument, today: string): string {
   if (one.withdrawn_at) return `withdrawn ${sayWhen(one.withdrawn_at)} by ${one.withdrawn_by}: ${one.withdrawn_because}`
   if (!one.calibrated_until) return 'no calibration noted'
@@ -78,7 +76,7 @@ function Row({ one, today, mayKeep, onSlip }: RowProps) {
   return (
     <li data-late={isOut || undefined}>
       <div>
-        <b>{called(one)}</b>
+        <b>{one.called}</b>
         <small>{sayState(one, today)}</small>
         {one.used_in.map((used) => (
           <small key={`${used.job} ${used.step}`}>
@@ -93,13 +91,13 @@ function Row({ one, today, mayKeep, onSlip }: RowProps) {
       {mayKeep && (
         <div className="does">
           <PlainButton
-            aria-label={`${called(one)}: back from calibration`}
+            aria-label={`${one.called}: back from calibration`}
             onPress={() => onSlip({ what: 'calibrated', of: one })}
           >
             Back from calibration
           </PlainButton>
           {!one.withdrawn_at && (
-            <PlainButton aria-label={`Withdraw ${called(one)}`} onPress={() => onSlip({ what: 'withdraw', of: one })}>
+            <PlainButton aria-label={`Withdraw ${one.called}`} onPress={() => onSlip({ what: 'withdraw', of: one })}>
               Withdraw
             </PlainButton>
           )}
@@ -133,7 +131,7 @@ function Calibrated({ of, onClose }: { of: Instrument | null; onClose: () => voi
   const put = () =>
     save(() => bring(api.PUT('/api/instruments', { body: { kind, name: name.trim(), calibrated_until: until } })))
   return (
-    <Slip title={of ? `${called(of)}: back from calibration` : 'Add an instrument'} isOpen onClose={onClose}>
+    <Slip title={of ? `${of.called}: back from calibration` : 'Add an instrument'} isOpen onClose={onClose}>
       {!of && (
         <>
           <Pick label="What it is" options={NEW_KINDS} value={kind} onChange={(v) => setKind(v as Instrument['kind'])} />
@@ -155,7 +153,7 @@ function Withdraw({ of, onClose }: { of: Instrument; onClose: () => void }) {
   const put = () =>
     save(() => bring(api.POST('/api/instruments/withdraw', { body: { kind: of.kind, name: of.name, reason } })))
   return (
-    <Slip title={`Withdraw ${called(of)}`} isOpen onClose={onClose}>
+    <Slip title={`Withdraw ${of.called}`} isOpen onClose={onClose}>
       <p>Nothing is entered with it from now on, wherever it is. What it read in open jobs is named here.</p>
       <Words
         label="Reason"

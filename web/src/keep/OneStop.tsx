@@ -119,7 +119,9 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
           />
         </div>
       ) : (
-        <WordButton onPress={() => setShowsAll(true)}>More to note, or copied from paper</WordButton>
+        <div>
+          <WordButton onPress={() => setShowsAll(true)}>More to note, or copied from paper</WordButton>
+        </div>
       )}
       {problems.general && <p role="alert">{problems.general}</p>}
       <div className="foot">

@@ -27,7 +27,7 @@ export function RoundsView() {
   const { lines: stops, today } = round
   const seen = (stop: Stop) => isSeen(stop, today, outbox)
   const done = stops.filter(seen).length
-  const chosen = stops.find((stop) => stop.id === at.get('line')) ?? stops.find((stop) => !seen(stop)) ?? stops[0]
+  const chosen = stops.find((stop) => stop.id === at.get('line')) ?? nextStop(stops, '', seen) ?? stops[0]
   const open = (stop: Stop) => goTo({ line: stop.id }, { replace: true })
   const waiting = ofKind(notSent(outbox), 'look').length
   return (

@@ -68,7 +68,7 @@ export function SeriesPart({ series, today }: { series: Schemas['SeriesOut']; to
 const Part = styled.section`
   padding: 6px 0 10px;
   border-bottom: 0.75px solid var(--line);
-  max-width: 980px;
+  max-width: 860px;
   h3 { font-size: var(--fs-body); font-weight: 600; }
   h3 span { font-weight: 400; margin-left: 8px; color: var(--ink-2); }
   ul { display: grid; gap: 2px; padding-top: 4px; }

@@ -2,7 +2,7 @@ import { expect, it } from 'vitest'
 import { EMPTY } from '../benches/draft'
 import { LEAKS, moved, nextStop, readLook, type Stop } from './round'
 
-const stop = (id: string, reads: string[] = []) => ({ id, name: id, reads, last: null }) as unknown as Stop
+const stop = (id: string, reads: string[] = []) => ({ id, name: id, reads, last: null, open_job: null }) as unknown as Stop
 
 it('a look holds what was read and nothing else', () => {
   const draft = LEAKS.put({ ...EMPTY, cells: { wear_mm: { text: '0.2', unit: 'in' } } }, 'none')

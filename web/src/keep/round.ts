@@ -62,10 +62,11 @@ export function isSeen(stop: Stop, today: string, outbox: readonly Kept[]): bool
   return waits || (stop.last !== null && stop.last.at.slice(0, 10) === today)
 }
 
-/** The next line of the walk that was not looked at yet; from the end it goes on at the beginning. */
+/** The next line of the walk that was not looked at yet and that nobody works on; from the end on at the beginning. */
 export function nextStop(stops: readonly Stop[], after: string, seen: (stop: Stop) => boolean): Stop | undefined {
   const at = stops.findIndex((stop) => stop.id === after)
-  return [...stops.slice(at + 1), ...stops.slice(0, Math.max(at, 0))].find((stop) => !seen(stop) && stop.id !== after)
+  const ahead = [...stops.slice(at + 1), ...stops.slice(0, Math.max(at, 0))]
+  return ahead.find((stop) => !seen(stop) && stop.id !== after && stop.open_job === null)
 }
 
 /** A stop moved one place up or down the walk. */

@@ -55,7 +55,7 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
     const found: Problems = {
       ...(wrong && { figure: wrong }),
       ...(!upTo && { steps: 'Enter an rpm and a figure for each speed.' }),
-      ...(!ofMaterial && { materials: 'Enter a material and its figure.' }),
+      ...(!ofMaterial && { materials: `Enter the ${kind.by_what} and its figure.` }),
       ...(!source.document.trim() && { document: 'Enter the document.' }),
       ...(withReason && !reason.trim() && { reason: 'Enter the reason for the change. The record shows it.' }),
     }
@@ -91,9 +91,9 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
       )}
       {kind.by_material && (
         <Steps
-          label="Element of"
-          of="material"
-          add="Another figure for a material of the element"
+          label={`For this ${kind.by_what}`}
+          of={kind.by_what}
+          add={`Another figure for a ${kind.by_what}`}
           steps={materials}
           setSteps={setMaterials}
           figureUnit={figureUnit}

@@ -36,7 +36,8 @@ export function LineView() {
   const catalogue = useQuery(catalogueOptions).data
   const [title, setTitle] = useState('')
   const asked = useSearchParams()[0].get('scope') as Schemas['Scope'] | null
-  const [scope, setScope] = useState<Schemas['Scope']>(asked || 'fit it')
+  const [picked, setScope] = useState<Schemas['Scope'] | null>(null)
+  const scope = picked ?? asked ?? 'fit it'
   const [recordIn, setRecordIn] = useState<LengthUnit>(unit)
   const [problem, setProblem] = useState('')
   if (!line) return error ? <Lost why={error} /> : null
@@ -65,7 +66,6 @@ export function LineView() {
           <LineDrawing spec={spec} />
         </div>
         <section>
-          <DueHere lineId={lineId} name={line.name} open={!!open} />
           <h2>Work</h2>
           {open ? (
             <>
@@ -121,6 +121,9 @@ export function LineView() {
           </ul>
         </section>
         <section>
+          <DueHere lineId={lineId} name={line.name} open={!!open} />
+        </section>
+        <section>
           <h2>Machines</h2>
           {(['driver', 'driven'] as const).map((side) => {
             const machine = spec[side]
@@ -166,7 +169,7 @@ export function LineView() {
 
 const Page = styled.div`
   display: grid;
-  grid-template-columns: 380px minmax(0, 1fr);
+  grid-template-columns: 310px 390px minmax(0, 1fr);
   .drawing { grid-column: 1 / -1; border-bottom: 1.25px solid var(--ink); padding: 12px 16px; }
   .drawing svg { display: block; width: min(100%, 1000px); margin: 0 auto; }
   section { padding: 12px 16px 24px; display: flex; flex-direction: column; gap: 8px; }
@@ -177,5 +180,9 @@ const Page = styled.div`
   small { display: block; color: var(--ink-2); font-size: var(--fs-small); }
   li { padding: 4px 0; border-bottom: 0.75px solid var(--line); }
   li a { display: inline-flex; min-height: var(--touch); align-items: center; }
-  @media (max-width: 860px) { grid-template-columns: minmax(0, 1fr); }
+  @media (max-width: 1180px) {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    section:last-child { grid-column: 1 / -1; border-left: 0; border-top: 1.25px solid var(--line); }
+  }
+  @media (max-width: 700px) { grid-template-columns: minmax(0, 1fr); section + section { border-left: 0; border-top: 1.25px solid var(--line); } }
 `

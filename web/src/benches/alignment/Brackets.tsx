@@ -51,7 +51,12 @@ export function Brackets({ draft, change }: Pick<CellsProps, 'draft' | 'change'>
   return (
     <Kept>
       {brackets.length > 0 && (
-        <Pick label="Bracket" options={['', ...brackets.map((b) => b.name)]} value={chosen?.name ?? ''} onChange={take} />
+        <Pick
+          label="Bracket"
+          options={['', ...brackets.filter((b) => b.usable || b === chosen).map((b) => b.name)]}
+          value={chosen?.name ?? ''}
+          onChange={take}
+        />
       )}
       {chosen && (
         <p>

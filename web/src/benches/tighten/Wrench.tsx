@@ -103,7 +103,7 @@ export function WrenchInHand(cells: CellsProps) {
       {kept.length > 0 && (
         <Pick
           label="Wrench"
-          options={['', ...kept.map((w) => w.name)]}
+          options={['', ...kept.filter((w) => w.usable || w.name === name).map((w) => w.name)]}
           value={kept.some((w) => w.name === name) ? name : ''}
           onChange={take}
         />
