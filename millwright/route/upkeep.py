@@ -32,7 +32,7 @@ _OLD_GREASE = Stop(
     rows=(
         tick("plugs", "Plugs and fittings wiped clean"),
         condition("old", "Old grease: no metal, not hard, not run out"),
-        choice("old_is", "The old grease", SAME, WASHED, detail="the product it was filled with stands in the record"),
+        choice("old_is", "The old grease", SAME, WASHED, detail="the record says what it was filled with"),
     ),
     on_fail="Metal or hard grease: open it and look at teeth and seals. That is a job of its own.",
 )

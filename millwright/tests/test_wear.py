@@ -1,9 +1,11 @@
 """Wear and drift: simulated truths, one bad reading, jumps, breaks, and where nothing can be said."""
 
+import json
 import random
 import unittest
 from datetime import UTC, date, datetime, timedelta
 
+from millwright.benches import evaluate_json
 from millwright.errors import UnusableInput
 from millwright.rig.worn import TrueWear
 from millwright.wearing.trend import MOST_FITTED
@@ -111,6 +113,18 @@ class WearTest(unittest.TestCase):
         with self.assertRaises(UnusableInput) as caught:
             trend(read(TrueWear(start=START), MONTHLY), today=on(100))
         self.assertEqual(caught.exception.problems[0].path, "readings.4.at")
+
+    def test_takes_days_and_moments_as_they_are_written_and_refuses_what_is_neither(self) -> None:
+        def sent(*at: str) -> str:
+            readings = [{"at": one, "value": float(i)} for i, one in enumerate(at)]
+            return json.dumps({"readings": readings, "today": "2026-11-27"})
+
+        result = evaluate_json("wear", sent("2026-01-31", "2026-02-28T06:40:00+02:00"))
+        self.assertEqual([one.at.isoformat() for one in result.drawn], ["2026-01-31T12:00:00", "2026-02-28T04:40:00"])  # type: ignore[attr-defined]
+        with self.assertRaises(UnusableInput) as caught:
+            evaluate_json("wear", sent("2026-01-31", "last week"))
+        [problem] = caught.exception.problems
+        self.assertEqual((problem.path, problem.message), ("readings.1.at", "Enter a day: 2026-03-31."))
 
     def test_takes_a_hundred_thousand_readings_and_draws_a_few_hundred(self) -> None:
         chance, truth = random.Random(4), TrueWear(start=START, a_day=0.006)

@@ -15,16 +15,21 @@ Unit = Literal["mm", "mm/m", "°C", "mm/s", "%", "°"]
 DAY = 10  # characters of a day without a time
 
 
-def _noon(given: object) -> object:
-    """A day without a time is taken at noon."""
-    return f"{given}T12:00:00" if isinstance(given, str) and len(given) == DAY else given
+def _read(given: object) -> object:
+    """A moment, or a day: that is taken at noon."""
+    if not isinstance(given, str):
+        return given
+    try:
+        return datetime.fromisoformat(f"{given}T12:00:00" if len(given) == DAY else given)
+    except ValueError:
+        raise ValueError("Enter a day: 2026-03-31.") from None
 
 
 def _plain(at: datetime) -> datetime:
     return at.astimezone(UTC).replace(tzinfo=None) if at.tzinfo else at
 
 
-Moment = Annotated[datetime, BeforeValidator(_noon), AfterValidator(_plain)]
+Moment = Annotated[datetime, BeforeValidator(_read), AfterValidator(_plain)]
 
 
 class WearReading(Model):

@@ -167,7 +167,7 @@ def _find(member: Membership, kind: str, name: str, first: str) -> Any:
         else Gauge.objects.visible_to(member).filter(kind=kind, name=name).first()
     )
     if found is None and first:
-        raise UnusableInput(Problem("name", f"No {kind} is called {name} yet. {first} first, then it stands here."))
+        raise UnusableInput(Problem("name", f"No {kind} is called {name} yet. {first} first, then it is listed here."))
     if found is None:
         raise Http404
     return found

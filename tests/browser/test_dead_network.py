@@ -42,15 +42,15 @@ class StoppableThread(LiveServerThread):
     server_class = CutsOff
 
 
-class DeadNetworkTest(BrowserTestCase):
-    """The application opens, figures are entered and wait, and nobody is told a verdict that nobody gave."""
+class StoppableCase(BrowserTestCase):
+    """A server that can be switched off, and a device that opens without it."""
 
     opens_without_server = True
     server_thread_class = StoppableThread
 
-    def stop_server(self) -> None:
+    def stop_server(self, *paths: str) -> None:
         """As a server that is switched off, once this device has what it needs to open without it."""
-        for path in ("/", "/api/session", "/api/jobs", f"/api/jobs/{self.job.pk}"):
+        for path in ("/", "/api/session", "/api/jobs", *paths):
             until(partial(self.page.evaluate, IS_KEPT, path), self.page)
         self.server_thread.terminate()
         self.addCleanup(self.start_server)
@@ -67,11 +67,15 @@ class DeadNetworkTest(BrowserTestCase):
         self.assertIsNone(thread.error)
         type(self).server_thread = thread
 
+
+class DeadNetworkTest(StoppableCase):
+    """The application opens, figures are entered and wait, and nobody is told a verdict that nobody gave."""
+
     def test_the_work_goes_on_and_is_sent_in_order_when_the_server_is_back(self) -> None:
         page, before = self.page, self.job.entries.count()
         self.goto_step("set.gap")
         expect(page.get_by_role("heading", name="Set the gap")).to_be_visible()
-        self.stop_server()
+        self.stop_server(f"/api/jobs/{self.job.pk}")
         page.get_by_role("button", name="New readings").click()
         self.fill_ring("Gap", dict.fromkeys(RIM, "30.5"))
         page.get_by_role("button", name=ENTER).click()

@@ -60,6 +60,12 @@ class AxeTest(BrowserTestCase):
     def test_the_quick_benches(self) -> None:
         self.look_at("/benches", *(f"/benches/{name}" for name in ("runout", "tighten", "heat", "taper")), heading="main")
 
+    def test_what_is_due_rounds_history_reasons_and_instruments(self) -> None:
+        history = "/lines/{}/history".format(Line.objects.get(name="Malt crusher").pk)
+        self.look_at("/due", "/rounds", history, "/reasons")
+        self.look_at("/instruments", heading="main li")
+        self.look_at("/benches/wear", heading="main")
+
     def test_floor_line_editor_and_record(self) -> None:
         line, closed = self.job.line_id, job_of("Steep aeration blower 2", closed=True).pk
         self.look_at(f"/lines/{line}", f"/lines/{line}/edit", "/lines/new", f"/jobs/{closed}/record")
@@ -116,6 +122,11 @@ class HandAndEyeTest(BrowserTestCase):
             "Malt auger 3": ("couple.nuts",),
         }
         self.measure(*(f"/jobs/{job_of(name).pk}/steps/{step}" for name, steps in looked.items() for step in steps))
+
+    def test_what_is_due_rounds_history_reasons_and_instruments(self) -> None:
+        crusher = Line.objects.get(name="Malt crusher").pk
+        self.measure("/due", "/rounds", f"/rounds?line={crusher}", "/reasons", "/instruments", "/benches/wear")
+        self.measure(f"/lines/{crusher}", f"/lines/{crusher}/history")
 
     def test_floor_line_editor_record_and_quick_benches(self) -> None:
         line, closed = self.job.line_id, job_of("Steep aeration blower 2", closed=True).pk

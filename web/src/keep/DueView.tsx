@@ -64,8 +64,7 @@ export function DueView() {
       </Tools>
       {items.length === 0 && (
         <Empty>
-          Nothing is due. Intervals stand on the value card of each line; what was never done in a recorded job has no day
-          yet.
+          Nothing is due. Intervals are on the value card of each line; what was never done in a recorded job has no day yet.
         </Empty>
       )}
       {groups.map(({ title, of }) => {

@@ -79,7 +79,7 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
             {stop.last ? `Last ${sayDay(stop.last.at)}, ${stop.last.by}` : 'Not looked at yet'}
             {stop.lamp && `. Lamp: ${stop.lamp}`}
           </p>
-          {stop.open_job && <p>Job {stop.open_job} is open here: where it stands still, go on to the next.</p>}
+          {stop.open_job && <p>Job {stop.open_job} is open here. If it is at rest, go on to the next.</p>}
         </div>
         <ShaftLine spec={stop.spec} />
       </header>
@@ -111,7 +111,7 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
             problem={problems.note}
           />
           <Words
-            label="Copied from paper: the day it was read"
+            label="Copied from a printed sheet: the day it was read"
             type="date"
             value={ON_DAY.of(draft)}
             onChange={(on) => change(ON_DAY.put(draft, on))}
@@ -120,7 +120,7 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
         </div>
       ) : (
         <div>
-          <WordButton onPress={() => setShowsAll(true)}>More to note, or copied from paper</WordButton>
+          <WordButton onPress={() => setShowsAll(true)}>More to note, or copied from a printed sheet</WordButton>
         </div>
       )}
       {problems.general && <p role="alert">{problems.general}</p>}

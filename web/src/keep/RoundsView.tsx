@@ -62,7 +62,7 @@ export function RoundsView() {
                 {mayOrder && (
                   <PlainButton onPress={() => setOrder(stops.map((stop) => stop.id))}>Change the order</PlainButton>
                 )}
-                <a href={`/api/rounds/sheet.pdf?unit=${unit}`}>Round sheet on paper</a>
+                <a href={`/api/rounds/sheet.pdf?unit=${unit}`}>Round sheet to print</a>
                 <Link href="/due">To what is due</Link>
               </div>
             </>
