@@ -223,7 +223,7 @@ def _aligned(line: KeptLine, jobs: Sequence[PastJob]) -> list[Series]:
 
 def turned_first_round(read: Read) -> tuple[int, int] | None:
     """Of a circle that was pulled again: how many bolts still turned in the first round, of how many."""
-    pulls = [pull for pull in read.inputs.get("pulls") or () if pull.get("pass", 1) == 1]
+    pulls = read.inputs.get("pulls") or ()
     bolts = read.inputs.get("bolts")
     if not pulls or not isinstance(bolts, int):
         return None

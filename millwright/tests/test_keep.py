@@ -188,6 +188,17 @@ class SeriesTest(unittest.TestCase):
         self.assertAlmostEqual(trend.per_month, 0.1 * 30.4375 / 30, delta=0.005)
         self.assertEqual(trend.runs[-1].why, "new element, job 2")
 
+    def test_where_no_zero_was_noted_the_first_reading_of_a_set_is_its_zero(self) -> None:
+        fitted = job(1, "2025-01-01", blocks("2025-01-01"))
+        changed = job(2, "2025-12-01", read("off.old", "2025-12-01", fate="scrap, and marked so"), scope=Scope.ELEMENT)
+        looks = (
+            Look(at=at("2025-06-01"), wear_mm=4.0),
+            Look(at=at("2026-01-01"), wear_mm=2.0),
+            Look(at=at("2026-02-01"), wear_mm=2.3),
+        )
+        wear = series_of(line("claw with elastomer blocks", looks=looks), [fitted, changed])[0]
+        self.assertEqual([round(p.value, 2) for p in wear.points], [0.0, 1.0, 0.0, 0.3])
+
     def test_an_element_that_went_back_in_goes_on_where_it_was(self) -> None:
         fitted = job(1, "2025-01-01", blocks("2025-01-01"))
         out = read("off.old", "2025-12-01", hour=10, fate="whole: it goes back in")

@@ -47,7 +47,7 @@ class Line:
         if inside < 0 or a == 0:
             return None, None
         roots = sorted(((-b - np.sqrt(inside)) / (2 * a), (-b + np.sqrt(inside)) / (2 * a)))
-        if a > 0 and self.slope > 0:
+        if a > 0:  # proven to go one way or the other
             return float(roots[0]), float(roots[1])
         # Not proven to grow: the upper edge still comes up to the limit some day, the lower never.
         return (float(roots[1]), None) if self.slope > -np.sqrt(vbb) else (None, None)

@@ -20,6 +20,7 @@ MOST_ON_A_SHEET = 200
 WIDE_MM, HIGH_MM, CODE_MM = 90, 36, 30
 INK = "#14202B"
 NAME_AT, LONGEST_ROW, MOST_ROWS = 36, 22, 3
+SAID = ("Scan: as last left, what is due,", "start a job.", "Guard off: locked out only.")  # each fits, in any type face
 
 
 def address_of(request: HttpRequest, line: Line) -> str:
@@ -36,16 +37,16 @@ def label_svg(line: Line, address: str) -> str:
     code.save(out, kind="svg", scale=1, border=4, dark=INK, xmldecl=False, svgns=False, nl=False, omitsize=True)
     inner = out.getvalue().decode().replace("<svg ", f'<svg x="3" y="3" width="{CODE_MM}" height="{CODE_MM}" ', 1)
     rows = "".join(
-        f'<text x="{NAME_AT}" y="{12 + 5.5 * i}" font-size="5" font-weight="600">{escape(row)}</text>'
+        f'<text x="{NAME_AT}" y="{9 + 5.2 * i}" font-size="5" font-weight="600">{escape(row)}</text>'
         for i, row in enumerate(_rows(line.name))
     )
+    said = "".join(f'<text x="{NAME_AT}" y="{26 + 4 * i}" font-size="3.2">{row}</text>' for i, row in enumerate(SAID))
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDE_MM} {HIGH_MM}" width="{WIDE_MM}mm" height="{HIGH_MM}mm" '
         f'font-family="Barlow Semi Condensed, sans-serif" fill="{INK}">'
         f"<title>{escape(line.name)}: {escape(address)}</title>"
         f'<rect x=".3" y=".3" width="{WIDE_MM - 0.6}" height="{HIGH_MM - 0.6}" fill="#fff" stroke="{INK}" stroke-width=".6"/>'
-        f'{inner}{rows}<text x="{NAME_AT}" y="29" font-size="3.4">Scan: last as left, what is due, start a job</text>'
-        f'<text x="{NAME_AT}" y="33" font-size="3.4">Guard off only locked out</text></svg>'
+        f"{inner}{rows}{said}</svg>"
     )
 
 

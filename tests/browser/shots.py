@@ -6,6 +6,7 @@ from django.conf import settings
 from playwright.sync_api import expect
 
 from millwright.tests.work import Work
+from server.plant.models import Line
 from tests.site import job_of
 from tests.worked import worked
 
@@ -37,17 +38,7 @@ class Shots(BrowserTestCase):
         self.shot("fit", f"{steps}/prepare.fit.driver")
         fan, drum = (job_of(name).pk for name in ("Kiln fan A", "Drum turner"))
         self.shot("heat", f"/jobs/{fan}/steps/prepare.heat.driven")
-        self.page.goto(f"{self.live_server_url}/jobs/{fan}/steps/mount.hot.driven")
-        self.page.get_by_role("button", name="Hub out of heater").click()
-        self.page.get_by_label("Hub, °C").fill("163")
-        self.page.get_by_role("button", name="Log temperature").click()
-        expect(self.page.get_by_text("Last read 163 °C")).to_be_visible()
-        self.shot("run", "")
         self.shot("taper", f"/jobs/{drum}/steps/prepare.taper.driver")
-        pump = job_of("Chilled-water pump 1").pk
-        self.shot("runout", f"/jobs/{pump}/steps/mount.true.driven")
-        swept = job_of("Chilled-water pump 1", closed=True).pk
-        self.shot("sheet", f"/jobs/{job_of('Chilled-water pump 2').pk}/steps/couple.home")
         self.shot("tighten", f"/jobs/{closed}/steps/couple.feet")
         self.draw_in()
         self.shot("record", f"/jobs/{closed}/record")
@@ -65,8 +56,8 @@ class Shots(BrowserTestCase):
         self.page.get_by_role("button", name="Screen").click()
         self.shot("airgap", f"/jobs/{job_of('Induced-draught fan').pk}/steps/set.align")
         self.page.get_by_role("button", name="Screen").click()
-        self.shot("laser", f"/jobs/{swept}/steps/found.align")
         self.soft_foot()
+        self.kept()
 
     def draw_in(self) -> None:
         """Close-fit bolts, half of them through."""
@@ -97,3 +88,19 @@ class Shots(BrowserTestCase):
             self.page.get_by_label(f"{corner} o’clock side").fill(air)
         expect(self.verdict()).to_have_text("Soft foot: motor tail, 3 side.")
         self.shot("softfoot", "")
+
+    def kept(self) -> None:
+        """What is due, the years of a line, what repeats, and a stop of a round on an upright tablet."""
+        crusher = Line.objects.get(name="Malt crusher").pk
+        self.shot("due", "/due")
+        self.page.goto(f"{self.live_server_url}/lines/{crusher}/history")
+        self.page.get_by_role("region", name="Wear at the mark").evaluate("el => el.scrollIntoView()")
+        self.shot("history", "")
+        self.shot("reasons", "/reasons")
+        self.page.set_viewport_size({"width": 820, "height": 1180})
+        self.page.goto(f"{self.live_server_url}/rounds?line={crusher}")
+        self.page.get_by_text("none", exact=True).click()
+        self.page.get_by_text("as usual", exact=True).click()
+        self.page.get_by_label("Wear mark, by strobe").fill("5.6")
+        self.shot("round", "")
+        self.page.set_viewport_size({"width": 1280, "height": 800})

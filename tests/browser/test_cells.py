@@ -179,7 +179,7 @@ class BoltsTest(BrowserTestCase):
         page.get_by_label("Full torque").fill("100")
         page.get_by_text("straight to torque").click()
         expect(page.get_by_role("button", name="Bolt 1, next")).to_be_visible()  # the plan pushes the next button down
-        page.get_by_role("button", name="Which wrench, and what is on its end").click()
+        page.get_by_role("button", name="Another wrench, or an extension").click()
         for label, text in (("Number or name of the wrench", "W3"), ("Its range from, N·m", "20"), ("to, N·m", "200")):
             page.get_by_label(label, exact=True).fill(text)
         page.get_by_label("Calibrated until").fill("2020-03-31")
@@ -193,7 +193,7 @@ class BoltsTest(BrowserTestCase):
         page.get_by_label("Its length, mm").fill("400")
         page.get_by_role("button", name="Keep this wrench for the site").click()
         expect(page.get_by_role("button", name="Keep this wrench for the site")).to_be_hidden()
-        self.assertEqual(Wrench.objects.get().length_mm, 400.0)
+        self.assertEqual(Wrench.objects.get(name="W3").length_mm, 400.0)
         page.get_by_label("Torque reached").fill("92")  # the wrench shows it, the bolt gets 115
         page.get_by_role("button", name="Bolt 1: clicked at 80").click()
         expect(page.get_by_text("Bolt 1 got 115 N·m in pass 1. Slacken it and pull it again.")).to_be_visible()

@@ -79,7 +79,7 @@ class ChangeTheElementTest(CoupleUpCase):
             expect(page.get_by_text("change the element", exact=True)).to_have_count(offered)
         page.get_by_label("What is to be done").fill("New grid")
         page.get_by_text("change the element", exact=True).click()
-        page.get_by_role("button", name="Start a job").click()
+        page.get_by_role("button", name="Start a job", exact=True).click()
         self.heading("Read the documents and dress for the job")
         expect(page.get_by_role("button", name="Take off")).to_be_visible()
         expect(page.get_by_role("button", name="Prepare")).to_have_count(0)

@@ -92,9 +92,15 @@ class CoupleUpCase(BrowserTestCase):
         tap(self.page.get_by_role("radio", name=runs))
         self.page.get_by_role("button", name=re.compile("^Save( unfinished)?$")).click()
 
+    def say_why(self) -> None:
+        """What the job came from: it is not signed before."""
+        self.sheet("Say what was found, and why")
+        self.go_on()
+
     def sign_and_read(self) -> str:
-        """Both signatures, and the record as it was issued."""
+        """What it came from, both signatures, and the record as it was issued."""
         page = self.page
+        self.say_why()
         self.heading("Sign: the work was done as recorded")
         sign(page, "millwright")
         expect(page.get_by_text("Signed by Jorun Thornquist")).to_be_visible()

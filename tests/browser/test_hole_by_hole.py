@@ -176,4 +176,5 @@ class RunInTest(HoleByHoleCase):
         self.go_on()
         self.start("runs smoothly")
         self.go_on()
+        self.say_why()
         self.heading("Sign: the work was done as recorded")

@@ -53,9 +53,14 @@ export function CompareJobs({ jobs }: { jobs: readonly PastJob[] }) {
                 <tr key={what}>
                   <th scope="row">{what}</th>
                   {figures.map((figure, i) => (
-                    <Pair key={`${what} ${i === 0 ? 'first' : 'second'}`} figure={figure} unit={unit} />
+                    <Pair
+                      key={`${what} ${i === 0 ? 'first' : 'second'}`}
+                      figure={figure}
+                      unit={unit}
+                      of={`Job ${pair[i]!.number}`}
+                    />
                   ))}
-                  <td>{sayIn(limit, unit)}</td>
+                  <td data-of="Limit">{sayIn(limit, unit)}</td>
                 </tr>
               )
             })}
@@ -66,12 +71,26 @@ export function CompareJobs({ jobs }: { jobs: readonly PastJob[] }) {
   )
 }
 
-function Pair({ figure, unit }: { figure: PastJob['figures'][number] | undefined; unit: 'mm' | 'in' }) {
-  if (!figure) return <td colSpan={2}>not read</td>
+interface PairProps {
+  figure: PastJob['figures'][number] | undefined
+  unit: 'mm' | 'in'
+  of: string
+}
+
+function Pair({ figure, unit, of }: PairProps) {
+  if (!figure) {
+    return (
+      <td colSpan={2} data-of={of}>
+        not read
+      </td>
+    )
+  }
   return (
     <>
-      <td className="num">{sayIn(figure.found, unit)}</td>
-      <td className="num">
+      <td className="num" data-of={`${of}, found`}>
+        {sayIn(figure.found, unit)}
+      </td>
+      <td className="num" data-of={`${of}, left`}>
         <Glyph status={figure.status} /> {sayIn(figure.left, unit)}
       </td>
     </>
@@ -79,11 +98,18 @@ function Pair({ figure, unit }: { figure: PastJob['figures'][number] | undefined
 }
 
 const Part = styled.div`
-  overflow-x: auto;
   padding-bottom: 12px;
   .pick { display: grid; grid-template-columns: repeat(auto-fit, minmax(240px, 1fr)); gap: 8px 20px; max-width: 820px; padding-bottom: 10px; }
-  table { border-collapse: collapse; min-width: 620px; width: 100%; max-width: 1100px; }
+  table { border-collapse: collapse; width: 100%; max-width: 1100px; }
   th, td { text-align: left; padding: 5px 14px 5px 0; border-bottom: 0.75px solid var(--line); font-weight: 400; line-height: 1.2; vertical-align: top; }
   thead th { font-size: var(--fs-small); color: var(--ink-2); }
   .num { font: 500 var(--fs-small) var(--read); }
+  @media (max-width: 700px) {
+    thead { display: none; }
+    table, tbody { display: block; }
+    tr { display: grid; grid-template-columns: 1fr 1fr; padding: 6px 0; border-bottom: 0.75px solid var(--line); }
+    th, td { border: 0; padding: 2px 8px 2px 0; }
+    th, td:last-child { grid-column: 1 / -1; font-weight: 600; }
+    td::before { content: attr(data-of); display: block; font: 400 var(--fs-note) var(--text); color: var(--ink-2); }
+  }
 `

@@ -81,5 +81,5 @@ const Part = styled.div`
   gap: 8px;
   .left li { display: flex; justify-content: space-between; gap: 10px; }
   .left b { font: 600 var(--fs-text) var(--read); white-space: nowrap; }
-  a { display: inline-flex; align-items: center; min-height: var(--touch); }
+  a { display: inline-flex; align-items: center; min-height: var(--touch); min-width: var(--touch); }
 `

@@ -7,8 +7,11 @@ import { post, Refused, type Schemas } from '../api/client'
 import { historyOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
+import { PlainButton } from '../kit/Button'
 import { FileButton } from '../kit/FileButton'
+import { saveAs } from '../kit/saveAs'
 import { useMay } from '../session/may'
+import { useUnit } from '../units/preferences'
 import { AsLeft } from './AsLeft'
 import { CompareJobs } from './CompareJobs'
 import { PastJobs } from './PastJobs'
@@ -59,10 +62,15 @@ export function HistoryView() {
 }
 
 const MOST_SAID = 5
+const COLUMNS = {
+  mm: 'at,wear_mm,temperature_c,vibration_mm_per_s,hours',
+  in: 'at,wear_in,temperature_c,vibration_in_per_s,hours',
+}
 
 /** Earlier readings from a file, all of it or nothing. */
 function TakeIn({ lineId }: { lineId: string }) {
   const client = useQueryClient()
+  const unit = useUnit()
   const [said, setSaid] = useState('')
   const [problem, setProblem] = useState('')
   const read = async (chosen: File) => {
@@ -85,10 +93,10 @@ function TakeIn({ lineId }: { lineId: string }) {
   return (
     <div className="take-in">
       <FileButton label="Take earlier readings in" file="File of readings" accept=".csv,text/csv" onFile={read} />
-      <p>
-        CSV with a line a reading: <code>at,wear_mm,temperature_c,vibration_mm_per_s,hours</code>, of these what there is.
-        Inches: <code>wear_in</code>, <code>vibration_in_per_s</code>.
-      </p>
+      <PlainButton onPress={() => saveAs('readings.csv', `${COLUMNS[unit]}\n`, 'text/csv')}>
+        Empty file to fill in
+      </PlainButton>
+      <p>A line a reading: its day, and of the figures what there is.</p>
       {said && <p role="status">{said}</p>}
       {problem && <p role="alert">{problem}</p>}
     </div>
@@ -106,5 +114,4 @@ const Page = styled.div`
   > section > h2 { font-size: var(--fs-sub); font-weight: 600; margin-bottom: 6px; }
   .take-in { display: flex; flex-wrap: wrap; align-items: center; gap: 6px 16px; padding: 8px 0 12px; font-size: var(--fs-small); color: var(--ink-2); }
   .take-in [role='alert'] { flex-basis: 100%; font-weight: 600; color: var(--ink); }
-  code { font: 500 var(--fs-note) var(--read); overflow-wrap: anywhere; }
 `

@@ -154,6 +154,14 @@ function Editor({ line, like }: Record<'line' | 'like', Schemas['LineOut'] | nul
               value={BACKSTOP[draft.choices.backstop ? 1 : 0]!}
               onChange={(v) => set('backstop', v === BACKSTOP[1])}
             />
+            <LabelledCell
+              cell="hours"
+              label="Runs a day"
+              kind="number"
+              unit="h"
+              detail="on a usual day; empty if all day. What is due by hours goes by it"
+              {...cell}
+            />
             <Words label="Purpose" unit="optional" value={word('purpose')} onChange={(v) => set('purpose', v)} long />
             <h2>Isolation points</h2>
             <IsolationPoints draft={draft} set={set} problems={problems} />

@@ -44,6 +44,7 @@ const WHOLE: LineSpec = {
   speed_rpm: 1480,
   isolation_points: [{ energy: 'electric', point: 'Fan isolator' }],
   purpose: 'keeps the germinating floor cool',
+  hours_a_day: 16,
 }
 
 /** Nulls and what stands for them: a figure nobody gave is left out of what is sent. */

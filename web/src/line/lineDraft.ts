@@ -27,6 +27,7 @@ export function draftOf(name: string, spec: LineSpec | null): Draft {
     if (value !== null && value !== undefined) draft.cells[cell] = { text: String(value), unit: 'mm' }
   }
   put('speed', spec?.speed_rpm)
+  put('hours', spec?.hours_a_day)
   for (const side of SIDES) {
     const machine = spec?.[side]
     const hub = spec?.coupling[`${side}_hub`]
@@ -112,6 +113,7 @@ export function specOf(draft: Draft) {
     movable: MOVABLE.of(draft),
     speed_rpm: reader.number('speed', 'spec.speed_rpm'),
     isolation_points: points,
+    hours_a_day: reader.number('hours', 'spec.hours_a_day'),
     purpose: word('purpose'),
     backstop: draft.choices.backstop === true,
   })
