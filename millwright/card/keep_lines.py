@@ -31,6 +31,7 @@ KEEP_LINES = (
     of_each_grease(hours("grease_hours", "Greased again after running for", GREASE_PAPER)),
     months("first_inspection_months", "First inspection after", COUPLING_PAPER),
     months("inspection_months", "Looked over every", SITE_RULE),
+    months("play_months", "Wear and play read at rest every", COUPLING_PAPER),
     figure("round_days", "Round while it runs, every", "days", SITE_RULE, 1, 400),
     months("closed_check_months", "Measured closed every", SITE_RULE),
     months("alignment_months", "Alignment read every", SITE_RULE),

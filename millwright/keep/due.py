@@ -29,6 +29,7 @@ class DueKind(StrEnum):
     INSPECTION = "look it over"
     ROUND = "round"
     SEEN = "seen on the round"
+    PLAY = "read wear and play"
     CLOSED = "measure it closed"
     ALIGNMENT = "read the alignment"
     PACKING = "packing nuts"
@@ -45,6 +46,7 @@ TASK_OF = {
     DueKind.FIRST_INSPECTION: Task.LOOK,
     DueKind.INSPECTION: Task.LOOK,
     DueKind.SEEN: Task.LOOK,
+    DueKind.PLAY: Task.WEAR,
     DueKind.CLOSED: Task.CLOSED,
     DueKind.ALIGNMENT: Task.ALIGN,
     DueKind.PACKING: Task.PACKING,
@@ -229,6 +231,11 @@ def _seen(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]
     yield Due(kind=DueKind.SEEN, on=last.at.date(), why=_plain(said), since=last.at.date())
 
 
+def _play(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
+    last = last_read(jobs, lambda r: r.step in ("couple.wear", "found.wear"))
+    yield from _by_calendar(line, DueKind.PLAY, "play_months", last, said="last read")
+
+
 def _closed(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
     check = FAMILIES[line.spec.coupling.family].facts.closed
     if check is not None:
@@ -297,6 +304,7 @@ RULES: tuple[Rule, ...] = (
     _inspection,
     _round,
     _seen,
+    _play,
     _closed,
     _aligned,
     _packing,

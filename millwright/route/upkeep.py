@@ -92,6 +92,7 @@ def values_of(facts: FamilyFacts) -> tuple[str, ...]:
     procedure = FAMILIES[facts.family].procedure(None)
     return (
         *(("retorque_hours", "retorque_months") if facts.circles else ()),
+        *(("play_months",) if _read_at_rest(procedure) else ()),
         *(("grease_months", "grease_hours") if _filled(procedure) else ()),
         *(("closed_check_months",) if facts.closed else ()),
         *(() if facts.hangs else ("alignment_months",)),

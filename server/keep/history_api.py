@@ -109,6 +109,14 @@ class SeriesOut(Schema):
     trend: dict[str, Any] = Field(description="what the bench `wear` says of them")
 
 
+class DrawnOut(Schema):
+    """Something the last job left, drawn: bolts as seated, holes as filled, marks as read."""
+
+    title: str
+    drawing: str
+    drawing_title: str
+
+
 class AsLeftOut(Schema):
     """How a job left the machines, drawn."""
 
@@ -121,6 +129,7 @@ class AsLeftOut(Schema):
     drawing: str
     drawing_title: str
     figures: list[FigureOut]
+    also: list[DrawnOut] = Field(description="what else that job left, drawn")
 
 
 class HistoryOut(Schema):
@@ -214,6 +223,9 @@ def _as_left(line: Line) -> dict[str, Any] | None:
     if entry is None:
         return None
     drawing = drawing_of(entry.job, entry)
+    others = Entry.objects.filter(job=entry.job, kind="reading").exclude(pk__in=slips).exclude(result__bench="alignment")
+    latest = others.order_by("step", "-number").distinct("step")
+    also = [(one, drawn) for one in latest if (drawn := drawing_of(entry.job, one)) is not None]
     return {
         "job": entry.job_id,
         "number": entry.job.number,
@@ -227,5 +239,9 @@ def _as_left(line: Line) -> dict[str, Any] | None:
             {"what": c["name"], "found": NOTHING, "left": value_of(c), "limit": limit_of(c), "status": c["status"]}
             for c in (entry.result or {}).get("checks", [])
             if c["value"] is not None
+        ],
+        "also": [
+            {"title": one.asked.get("title", one.step), "drawing": drawn.svg, "drawing_title": drawn.title}
+            for one, drawn in sorted(also, key=lambda pair: pair[0].number)
         ],
     }

@@ -60,6 +60,7 @@ class RoundLineOut(Schema):
     limits: dict[str, float]
     lamp: str = Field(description="where the lamp goes to see the wear mark running")
     last: LookOut | None
+    looked_today: bool
     due: date | None
     open_job: int | None
 
@@ -149,6 +150,7 @@ def _stop(line: Any, due: date | None, open_job: int | None, lamp: str) -> dict[
         "limits": limits,
         "lamp": lamp,
         "last": last,
+        "looked_today": last is not None and timezone.localdate(last.at) == timezone.localdate(),
         "due": due,
         "open_job": open_job,
     }

@@ -2224,6 +2224,11 @@ export interface components {
          */
         AsLeftOut: {
             /**
+             * Also
+             * @description what else that job left, drawn
+             */
+            also: components["schemas"]["DrawnOut"][];
+            /**
              * At
              * Format: date-time
              */
@@ -3280,6 +3285,18 @@ export interface components {
             x: number;
         };
         /**
+         * DrawnOut
+         * @description Something the last job left, drawn: bolts as seated, holes as filled, marks as read.
+         */
+        DrawnOut: {
+            /** Drawing */
+            drawing: string;
+            /** Drawing Title */
+            drawing_title: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * DrawnPlane
          * @description A flexing plane of a spacer and the angle it takes.
          */
@@ -3313,7 +3330,7 @@ export interface components {
          * @description What can be due.
          * @enum {string}
          */
-        DueKind: "pull the bolts again" | "grease it" | "first inspection" | "look it over" | "round" | "seen on the round" | "measure it closed" | "read the alignment" | "packing nuts" | "packing rings" | "oil of the gear unit" | "worn to its limit" | "calibration";
+        DueKind: "pull the bolts again" | "grease it" | "first inspection" | "look it over" | "round" | "seen on the round" | "read wear and play" | "measure it closed" | "read the alignment" | "packing nuts" | "packing rings" | "oil of the gear unit" | "worn to its limit" | "calibration";
         /**
          * DueListOut
          * @description What is due, and the day it is held against.
@@ -7715,6 +7732,8 @@ export interface components {
             limits: {
                 [key: string]: number;
             };
+            /** Looked Today */
+            looked_today: boolean;
             /** Name */
             name: string;
             /** Open Job */

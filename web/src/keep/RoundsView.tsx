@@ -25,7 +25,7 @@ export function RoundsView() {
   const [order, setOrder] = useState<string[] | null>(null)
   if (!round) return error ? <Lost why={error} /> : null
   const { lines: stops, today } = round
-  const seen = (stop: Stop) => isSeen(stop, today, outbox)
+  const seen = (stop: Stop) => isSeen(stop, outbox)
   const done = stops.filter(seen).length
   const chosen = stops.find((stop) => stop.id === at.get('line')) ?? nextStop(stops, '', seen) ?? stops[0]
   const open = (stop: Stop) => goTo({ line: stop.id }, { replace: true })

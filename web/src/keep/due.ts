@@ -11,6 +11,7 @@ export const DUE_WORDS: Record<Schemas['DueKind'], string> = {
   'look it over': 'Look it over',
   round: 'Round',
   'seen on the round': 'Seen on the round',
+  'read wear and play': 'Read wear and play',
   'measure it closed': 'Measure it closed',
   'read the alignment': 'Read the alignment',
   'packing nuts': 'Follow up the packing nuts',

@@ -57,9 +57,9 @@ export function readLook(stop: Stop, draft: Draft, unit: 'mm' | 'in'): LookRead 
 }
 
 /** Lines whose look of today waits on this device, or has arrived. */
-export function isSeen(stop: Stop, today: string, outbox: readonly Kept[]): boolean {
+export function isSeen(stop: Stop, outbox: readonly Kept[]): boolean {
   const waits = ofKind(notSent(outbox), 'look').some((p) => p.jobId === stop.id)
-  return waits || (stop.last !== null && stop.last.at.slice(0, 10) === today)
+  return waits || stop.looked_today
 }
 
 /** The next line of the walk that was not looked at yet and that nobody works on; from the end on at the beginning. */
