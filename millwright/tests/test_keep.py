@@ -112,10 +112,10 @@ class DueTest(unittest.TestCase):
         self.assertEqual(only(due(card, [fitted, looked], TODAY), DueKind.INSPECTION).on, date(2027, 5, 10))
 
     def test_what_is_read_or_changed_again_is_due_from_the_last_time(self) -> None:
-        done = job(
-            1, "2026-01-31", blocks("2026-01-31"), read("couple.align", "2026-01-31"), read("couple.oil", "2026-01-31")
-        )
-        card = {"play_months": figure(1), "alignment_months": figure(24), "oil_months": figure(12), "oil_hours": figure(1600)}
+        day = "2026-01-31"
+        done = job(1, day, blocks(day), read("couple.align", day), read("couple.oil", day))
+        card: dict[str, Any] = {"play_months": figure(1), "alignment_months": figure(24)}
+        card |= {"oil_months": figure(12), "oil_hours": figure(1600)}
         found = {one.kind: one.on for one in due(line("claw with elastomer blocks", runs=16.0, **card), [done], TODAY)}
         by_hand = {DueKind.PLAY: date(2026, 2, 28), DueKind.ALIGNMENT: date(2028, 1, 31), DueKind.OIL: date(2026, 5, 11)}
         self.assertEqual(found, by_hand)

@@ -14,12 +14,12 @@ class KeepConfig(AppConfig):
         from django.db.models.signals import post_save
 
         from server.instruments.models import Bracket, Gauge, Wrench
-        from server.jobs.signals import record_closed
+        from server.jobs.models import Job
         from server.plant.models import Line, LineLook
 
         from . import summary
 
-        record_closed.connect(summary.on_closed, dispatch_uid="what is due after a record")
+        post_save.connect(summary.on_job, sender=Job, dispatch_uid="what is due after a record")
         post_save.connect(summary.on_line, sender=Line, dispatch_uid="what is due on a line")
         post_save.connect(summary.on_look, sender=LineLook, dispatch_uid="what is due after a round")
         for kind in (Bracket, Gauge, Wrench):

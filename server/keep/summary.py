@@ -91,9 +91,10 @@ def rebuild_site(site: Site) -> None:
     rebuild_instruments(site.pk)
 
 
-def on_closed(sender: object, job: Job, **rest: object) -> None:
-    """What is due on its line, once a record is closed."""
-    rebuild([job.line])
+def on_job(sender: object, instance: Job, **rest: object) -> None:
+    """What is due on its line, once a record is closed: here, or in the file it was read in from."""
+    if instance.signed:
+        rebuild([instance.line])
 
 
 def on_line(sender: object, instance: Line, **rest: object) -> None:

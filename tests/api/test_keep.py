@@ -2,6 +2,7 @@
 
 import csv
 import io
+import json
 import re
 from datetime import date, timedelta
 from typing import Any
@@ -120,6 +121,18 @@ class DueTest(DemoTest):
         DueItem.objects.all().delete()
         call_command("rebuild_due", stdout=io.StringIO())
         self.assertEqual(rows(), kept)
+
+    def test_a_record_that_is_read_in_from_a_file_counts_like_one_that_was_closed_here(self) -> None:
+        line = line_of(MILL)
+        written = self.lead.get(f"/api/records/{Job.objects.signed().get(line=line).pk}/json").json()
+        fresh = {one["id"]: str(uuid4()) for one in [written, *written["entries"], *written["signatures"]]}
+        text = json.dumps(written)
+        for was, now in fresh.items():
+            text = text.replace(was, now)
+        DueItem.objects.filter(line=line).delete()
+        answer = self.lead.post("/api/records", text, content_type="application/json")
+        self.assertEqual(answer.status_code, 201, answer.content)
+        self.assertEqual(self.due(MILL, "grease it")["task"], "grease it")
 
     def test_a_card_that_is_changed_changes_what_is_due(self) -> None:
         line = line_of(MILL)
