@@ -1,74 +1,21 @@
 """What is due on a line, and when: from what was recorded, the value card and what rounds read. Nothing is typed for it."""
 
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import date, timedelta
-from enum import StrEnum
 
 from ..card.values import Value, source_of
-from ..line import LineSpec
 from ..route.families.register import FAMILIES
 from ..route.stages.closed_coupling import found_key
-from ..route.steps import Scope, Task
 from ..route.upkeep import RENEWED
 from ..say import Words, joined, words
 from ..wearing.days import day, months_on
+from .due_kinds import TASK_OF, Due, DueKind
 from .past import MOUNTS, RENEWS, KeptLine, PastJob, Postponed, Read, last_read, reads_of
 from .series import FOUND, LEFT, series_of
 
 LOOKED, STARTED = "found.look", "close.start"
 RUN_IN, LATER = "close.run_in", "cannot be stopped for it now"
-
-
-class DueKind(StrEnum):
-    """What can be due."""
-
-    RETORQUE = "pull the bolts again"
-    GREASE = "grease it"
-    FIRST_INSPECTION = "first inspection"
-    INSPECTION = "look it over"
-    ROUND = "round"
-    SEEN = "seen on the round"
-    PLAY = "read wear and play"
-    CLOSED = "measure it closed"
-    ALIGNMENT = "read the alignment"
-    PACKING = "packing nuts"
-    RINGS = "packing rings"
-    OIL = "oil of the gear unit"
-    WORN = "worn to its limit"
-    CALIBRATION = "calibration"
-
-
-# The job of upkeep that does it; a round is walked, an element is changed in a job of its own.
-TASK_OF = {
-    DueKind.RETORQUE: Task.RETORQUE,
-    DueKind.GREASE: Task.GREASE,
-    DueKind.FIRST_INSPECTION: Task.LOOK,
-    DueKind.INSPECTION: Task.LOOK,
-    DueKind.SEEN: Task.LOOK,
-    DueKind.PLAY: Task.WEAR,
-    DueKind.CLOSED: Task.CLOSED,
-    DueKind.ALIGNMENT: Task.ALIGN,
-    DueKind.PACKING: Task.PACKING,
-    DueKind.RINGS: Task.PACKING,
-    DueKind.OIL: Task.OIL,
-}
-
-
-@dataclass(frozen=True, kw_only=True)
-class Due:
-    """Something that is to be done by a day. ``on`` is None where the card does not say: ``why`` then says what is missing.
-
-    ``since`` - when it was last done; ``was`` - the day it was due before the lead put it off
-    """
-
-    kind: DueKind
-    on: date | None
-    why: Words
-    since: date | None = None
-    task: Task | None = None
-    was: date | None = None
-    postponed: Postponed | None = None
 
 
 def due(line: KeptLine, jobs: Sequence[PastJob], today: date) -> list[Due]:
@@ -311,11 +258,3 @@ RULES: tuple[Rule, ...] = (
     _oil,
     _worn,
 )
-
-
-def scope_of(one: Due, line: LineSpec) -> Scope | None:
-    """The job that does it; None for a round, which is walked."""
-    if one.kind is DueKind.WORN:
-        element = FAMILIES[line.coupling.family].facts.element
-        return Scope.ELEMENT if element is not None else Scope.REFIT
-    return Scope.UPKEEP if one.task is not None else None

@@ -23,6 +23,13 @@ RENEWED, STAY = "renewed", "stay in"
 OUT = "Start a job that puts it right; or the lead accepts it until then, and says why."
 HAND_WARM = condition("warm", "Packing by hand: warm, not hot, no smoke, no dust past it")
 
+
+def _filled_with(job: JobFacts) -> str:
+    """What has to be the same, or is washed out."""
+    product = job.as_left.get(as_found.GREASED, {}).get("product")
+    return f"filled with {product} last time" if product else "nobody noted what it was filled with"
+
+
 _OLD_GREASE = Stop(
     key="old_grease",
     title="Look at the old grease",
@@ -32,7 +39,7 @@ _OLD_GREASE = Stop(
     rows=(
         tick("plugs", "Plugs and fittings wiped clean"),
         condition("old", "Old grease: no metal, not hard, not run out"),
-        choice("old_is", "The old grease", SAME, WASHED, detail="the record says what it was filled with"),
+        lambda job: choice("old_is", "The old grease", SAME, WASHED, detail=_filled_with(job)),
     ),
     on_fail="Metal or hard grease: open it and look at teeth and seals. That is a job of its own.",
 )

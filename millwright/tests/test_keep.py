@@ -6,7 +6,8 @@ from datetime import UTC, date, datetime, timedelta
 from typing import Any
 
 from millwright.card.values import OfMaterial, Source, Value
-from millwright.keep.due import Due, DueKind, due
+from millwright.keep.due import due
+from millwright.keep.due_kinds import Due, DueKind
 from millwright.keep.past import KeptLine, Look, PastJob, Postponed, Read
 from millwright.keep.series import series_of
 from millwright.keep.told import told, wandered

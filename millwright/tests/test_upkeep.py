@@ -4,7 +4,7 @@ import unittest
 
 from millwright.route.entry import OutOfTurn
 from millwright.route.families.register import FAMILIES
-from millwright.route.steps import Scope, Stage, Task
+from millwright.route.steps import Scope, SheetForm, Stage, Task
 from millwright.route.upkeep import tasks_of
 
 from .work import WEDGE, Work, ways_of
@@ -43,6 +43,15 @@ class UpkeepTest(unittest.TestCase):
         work.until("keep.old_grease")
         work.step_on()
         self.assertEqual(work.state("keep.old_grease"), "done")
+
+    def test_names_the_grease_that_is_in(self) -> None:
+        filled = Work(
+            family="gear", scope=Scope.UPKEEP, tasks=(Task.GREASE,), as_left={"greased": {"product": "Maltster blue"}}
+        )
+        for work, says in ((filled, "filled with Maltster blue last time"), (upkeep("gear", Task.GREASE), "nobody noted")):
+            now = work.route().find("keep.old_grease")
+            assert now is not None and isinstance(now.step.form, SheetForm)
+            self.assertIn(says, next(field.detail for field in now.step.form.fields if field.key == "old_is"))
 
     def test_is_not_signed_before_it_is_said_why(self) -> None:
         work = upkeep("jaw, curved", Task.LOOK)

@@ -10,7 +10,7 @@ from django.utils import timezone
 from ninja import Field, Router, Schema
 
 from millwright.errors import Problem, UnusableInput
-from millwright.keep.due import DueKind
+from millwright.keep.due_kinds import DueKind
 from millwright.model import PlainTextIn
 from millwright.roles import Deed
 from millwright.route.entry import OutOfTurn
@@ -61,6 +61,13 @@ class DueListOut(Schema):
 
     today: date
     items: list[DueOut]
+    left_out: int = Field(description="how many more there are, behind those that are shown")
+
+
+class DueCountOut(Schema):
+    """How much is overdue."""
+
+    late: int
 
 
 class PutOffIn(Schema, extra="forbid"):
@@ -79,6 +86,12 @@ def read(request: HttpRequest, line: UUID | None = None, sort: Sort = "day") -> 
     return _list(member_of(request), line, sort)
 
 
+@router.get("/count", response=DueCountOut, operation_id="due_count", url_name="due_count")
+def count(request: HttpRequest) -> object:
+    """How much of the site is overdue: for the floor, which has no room for more."""
+    return {"late": DueItem.objects.visible_to(member_of(request)).filter(on__lt=timezone.localdate()).count()}
+
+
 def _list(member: Membership, line: UUID | None, sort: Sort = "day") -> dict[str, object]:
     items = DueItem.objects.visible_to(member)
     if line is not None:
@@ -88,7 +101,11 @@ def _list(member: Membership, line: UUID | None, sort: Sort = "day") -> dict[str
         job.line_id: job
         for job in Job.objects.which_are(closed=False).filter(line__in={i.line_id for i in shown if i.line_id})
     }
-    return {"today": timezone.localdate(), "items": [_item(one, in_hand) for one in shown]}
+    return {
+        "today": timezone.localdate(),
+        "items": [_item(one, in_hand) for one in shown],
+        "left_out": items.count() - len(shown) if len(shown) == MOST_SHOWN else 0,
+    }
 
 
 def _item(one: DueItem, in_hand: dict[UUID, Job]) -> dict[str, object]:

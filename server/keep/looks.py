@@ -126,7 +126,6 @@ def _goes_back(line: Line, look: Look) -> list[Problem]:
         found.append(problem("hours", text, was=Figure(last.hours or 0, "h", 0), day=day(last.at.date())))
     if look.wear_mm is None:
         return found
-
     added = replace(kept, looks=tuple(sorted((*kept.looks, look), key=lambda one: one.at)))
     wear = next((one for one in series_of(added, past_jobs([line.pk])[line.pk]) if one.key == "wear"), None)
     points = [] if wear is None else [p for p in wear.points if p.at <= look.at]

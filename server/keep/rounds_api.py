@@ -10,7 +10,7 @@ from django.utils import timezone
 from ninja import Field, Router, Schema, Status
 
 from millwright.errors import Problem, UnusableInput
-from millwright.keep.due import DueKind
+from millwright.keep.due_kinds import DueKind
 from millwright.keep.past import LEAKS, NOISE, Look
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Deed

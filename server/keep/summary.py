@@ -9,7 +9,8 @@ from uuid import UUID
 from django.db import transaction
 from django.utils import timezone
 
-from millwright.keep.due import Due, DueKind, due, scope_of
+from millwright.keep.due import due
+from millwright.keep.due_kinds import Due, DueKind, scope_of
 from millwright.say import words
 from millwright.wearing.days import day
 from server.accounts.models import Site

@@ -59,6 +59,8 @@ class DueTest(DemoTest):
             items = self.lead.get(f"/api/due?sort={sort}").json()["items"]
             self.assertEqual([item[key] for item in items], sorted(item[key] for item in items), sort)
             self.assertGreater(len(items), 10)
+        late = [item for item in items if item["on"] and item["on"] < self.today.isoformat()]
+        self.assertEqual(self.lead.get("/api/due/count").json(), {"late": len(late)})
         self.assertEqual(Member("stranger").get("/api/due").json()["items"], [])
         self.assertEqual(Member("stranger").get(f"/api/due?line={line_of(DRUM).pk}").status_code, 404)
 

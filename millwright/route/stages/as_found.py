@@ -12,13 +12,15 @@ from .set_by import by_air_gap
 
 CLOSED, OPENED = "stays closed", "is opened"
 LOOK = "found.look"
+GREASED = "greased"  # what it was filled with last
 WEAR = "wear"  # the zero of a wear mark, and the twist when it was new
 
 
 def as_left_steps(line: LineSpec) -> dict[str, str]:
     """The steps whose readings are compared with by a later job on this line, and what they are kept under."""
     check = FAMILIES[line.coupling.family].facts.closed
-    measured = {"off.old": change_element.SCRAPPED, "couple.wear": WEAR} | (
+    read = {"off.old": change_element.SCRAPPED, "couple.wear": WEAR, "couple.grease": GREASED, "keep.grease": GREASED}
+    measured = read | (
         {check.key: closed_coupling.AS_LEFT, closed_coupling.found_key(check.key): closed_coupling.AS_LEFT} if check else {}
     )
     return {"couple.align": set_and_align.AS_LEFT, "found.align": set_and_align.AS_LEFT, **measured}

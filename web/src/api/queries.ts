@@ -61,6 +61,10 @@ export const lineJobsOptions = (lineId: string) =>
   })
 export const dueOptions = (sort: 'day' | 'line' | 'kind' = 'day') =>
   queryOptions({ queryKey: ['due', sort], queryFn: () => bring(api.GET('/api/due', { params: { query: { sort } } })) })
+export const dueCountOptions = queryOptions({
+  queryKey: ['due', 'count'],
+  queryFn: () => bring(api.GET('/api/due/count')),
+})
 export const lineDueOptions = (lineId: string) =>
   queryOptions({
     queryKey: ['due', 'line', lineId],

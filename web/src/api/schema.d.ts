@@ -556,6 +556,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/due/count": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Count
+         * @description How much of the site is overdue: for the floor, which has no room for more.
+         */
+        get: operations["due_count"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/due/put-off": {
         parameters: {
             query?: never;
@@ -3326,6 +3346,14 @@ export interface components {
             words: components["schemas"]["Words"];
         };
         /**
+         * DueCountOut
+         * @description How much is overdue.
+         */
+        DueCountOut: {
+            /** Late */
+            late: number;
+        };
+        /**
          * DueKind
          * @description What can be due.
          * @enum {string}
@@ -3338,6 +3366,11 @@ export interface components {
         DueListOut: {
             /** Items */
             items: components["schemas"]["DueOut"][];
+            /**
+             * Left Out
+             * @description how many more there are, behind those that are shown
+             */
+            left_out: number;
             /**
              * Today
              * Format: date
@@ -12038,6 +12071,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DueListOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    due_count: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueCountOut"];
                 };
             };
             /** @description sign in first */

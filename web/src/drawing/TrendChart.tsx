@@ -1,6 +1,6 @@
 import { useId } from 'react'
 import type { Schemas } from '../api/client'
-import { showFigure } from '../units/length'
+import { onSheet, showFigure } from '../units/length'
 import { useUnit } from '../units/preferences'
 import { Drawing } from './Drawing'
 import { dayOf, sayDay, timeTicks, valueTicks } from './overTime'
@@ -52,6 +52,7 @@ export function TrendChart({ trend, title, unit, limit, today, breaks, aside = [
     showFigure(value, unit, sheet)
       .text.replace(/(\.\d*?)0+$/, '$1')
       .replace(/\.$/, '')
+  const factor = onSheet(unit, sheet)
   const says = [title, ...trend.advice].join('. ')
   return (
     <Drawing paper={[0, 0, WIDTH, 246]} along says={says}>
@@ -62,14 +63,17 @@ export function TrendChart({ trend, title, unit, limit, today, breaks, aside = [
       </defs>
       {band.length > 0 && <path d={`M${band.join('L')}Z`} fill={`url(#${id})`} />}
       <path d={`M${BOX.left} ${BOX.top}V${BOX.bottom}H${BOX.right}`} fill="none" stroke="var(--ink)" strokeWidth="1.25" />
-      {valueTicks(low, high).map((value) => (
-        <g key={value}>
-          <path d={`M${BOX.left - 4} ${y(value)}H${BOX.left}`} stroke="var(--ink)" strokeWidth="1.25" />
-          <text x={BOX.left - 8} y={y(value) + 5} textAnchor="end" fontSize="var(--fs-note)" fontFamily="var(--read)">
-            {figure(value)}
-          </text>
-        </g>
-      ))}
+      {valueTicks(low * factor, high * factor).map((tick) => {
+        const value = tick / factor
+        return (
+          <g key={tick}>
+            <path d={`M${BOX.left - 4} ${y(value)}H${BOX.left}`} stroke="var(--ink)" strokeWidth="1.25" />
+            <text x={BOX.left - 8} y={y(value) + 5} textAnchor="end" fontSize="var(--fs-note)" fontFamily="var(--read)">
+              {String(tick).replace('-', '−')}
+            </text>
+          </g>
+        )
+      })}
       {timeTicks(begins, ends).map(({ day, text }) => (
         <g key={day}>
           <path d={`M${x(day)} ${BOX.bottom}v5`} stroke="var(--ink)" strokeWidth="1.25" />

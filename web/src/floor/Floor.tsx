@@ -4,7 +4,7 @@ import { Input, Link, SearchField } from 'react-aria-components'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { post, Refused, type Schemas } from '../api/client'
-import { dueOptions, floorOptions, sessionOptions } from '../api/queries'
+import { dueCountOptions, floorOptions, sessionOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
 import { Tray } from '../job/Tray'
@@ -30,7 +30,7 @@ const SHOWN_AT_ONCE = 60 // rows of a group; a site may have thousands
 /** The floor: every line of the site as a small shaft drawing with its state in words and its open job. */
 export function Floor() {
   const { data: lines, error } = useQuery({ ...floorOptions, refetchInterval: 15_000 })
-  const due = useQuery(dueOptions()).data
+  const late = useQuery(dueCountOptions).data?.late ?? 0
   const site = useQuery(sessionOptions).data?.site.name ?? ''
   const [mayAdd, mayReadIn] = [useMay('add and change lines'), useMay('read in jobs')]
   const [show, setShow] = useState<Show>('all')
@@ -55,7 +55,6 @@ export function Floor() {
   })
   if (!lines) return error ? <Lost why={error} /> : null
   const jobs = lines.filter((line) => line.job).length
-  const late = due?.items.filter((item) => item.on !== null && item.on < due.today).length ?? 0
   return (
     <Sheet
       title={site}

@@ -87,6 +87,7 @@ export function DueView() {
           )
         )
       })}
+      {data.left_out > 0 && <Empty>{data.left_out} more are due later: sort by line or by what to find them.</Empty>}
       {shown.length > most && (
         <More type="button" onClick={() => setMost(most + SHOWN_AT_ONCE)}>
           Show more: {shown.length - most} left

@@ -190,6 +190,12 @@ export function showSlope(mmPerM: number, unit: LengthUnit): string {
   return unit === 'mm' ? `${size.toFixed(3)} /100` : `${size.toFixed(2)} thou/in`
 }
 
+/** By how much a figure of the core's is multiplied on a sheet: an axis has round ticks in what is read there. */
+export function onSheet(figureUnit: string, unit: LengthUnit): number {
+  if (figureUnit === 'mm') return inUnit(1, unit)
+  return figureUnit === 'mm/m' && unit === 'mm' ? 0.1 : 1
+}
+
 /** A check's or working line's figure with its unit, in the sheet's unit where it is a length. */
 export function showFigure(value: number, figureUnit: string, unit: LengthUnit): { text: string; unit: string } {
   switch (figureUnit) {
