@@ -29,11 +29,10 @@ def due(line: KeptLine, jobs: Sequence[PastJob], today: date) -> list[Due]:
 
 
 def _put_off(one: Due, postponed: Sequence[Postponed]) -> Due:
-    mine = [p for p in postponed if p.kind == one.kind and p.of == one.on]
-    if not mine:
+    mine = [p for p in postponed if p.kind == one.kind and p.since == one.since]
+    if not mine or one.on is None or mine[-1].until <= one.on:
         return one
-    last = mine[-1]
-    return replace(one, on=last.until, was=one.on, postponed=last)
+    return replace(one, on=mine[-1].until, was=one.on, postponed=mine[-1])
 
 
 def _plain(text: str) -> Words:
@@ -236,11 +235,10 @@ def _worn(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]
         at = trend.reached
         if not over and (at is None or at.earliest is None or at.likely is None):
             continue
-        last = series.points[-1].at.date()
-        on = last if over or at is None else at.earliest
+        on = series.points[-1].at.date() if over or at is None else at.earliest
         says = [Words(one.template, one.values) for one in trend.says[:2]]
         why = words("{series}: {says}", series=series.title.lower(), says=joined(says, " "))
-        yield Due(kind=DueKind.WORN, on=on, why=why, since=last)
+        yield Due(kind=DueKind.WORN, on=on, why=why, since=trend.runs[-1].start.date())
         return
 
 

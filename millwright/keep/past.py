@@ -83,10 +83,10 @@ class Look(Model):
 
 @dataclass(frozen=True, kw_only=True)
 class Postponed:
-    """Something that was due ``of`` that day, put off by the lead. Once it is due for another day this counts no more."""
+    """Something that was put off by the lead. It holds until the thing is done: ``since`` is when it was done last."""
 
     kind: str
-    of: date
+    since: date | None
     until: date
     reason: str
     by: str

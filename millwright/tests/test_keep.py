@@ -151,7 +151,7 @@ class DueTest(unittest.TestCase):
         self.assertNotIn(DueKind.RINGS, [one.kind for one in due(card, [new, *later, renewed], TODAY)])
 
     def test_what_the_lead_put_off_is_due_on_the_later_day_until_it_is_done(self) -> None:
-        put_off = Postponed(kind="grease it", of=date(2026, 7, 10), until=date(2026, 9, 1), reason="harvest", by="Lead")
+        put_off = Postponed(kind="grease it", since=date(2026, 1, 10), until=date(2026, 9, 1), reason="harvest", by="Lead")
         card = line(grease_months=figure(6), postponed=(put_off,))
         fitted = job(1, "2026-01-10", greased("2026-01-10"))
         again = job(2, "2026-08-20", greased("2026-08-20", step="keep.grease"), scope=Scope.UPKEEP)
@@ -183,6 +183,20 @@ class SeriesTest(unittest.TestCase):
         assert found.on is not None
         self.assertLess(found.on, straight)
         self.assertLess((straight - found.on).days, 90)
+
+    def test_a_forecast_that_was_put_off_stays_so_while_its_day_moves_with_the_readings(self) -> None:
+        fitted = job(1, "2026-01-01", blocks("2026-01-01"))
+        put_off = Postponed(
+            kind="worn to its limit", since=date(2026, 1, 1), until=date(2027, 9, 30), reason="ordered", by="L"
+        )
+        days = []
+        for months in (8, 10):
+            looks = marks("2026-01-01", 3.0, 0.2, months)
+            kept = line("claw with elastomer blocks", looks=looks, wear_limit_mm=figure(4.0), postponed=(put_off,))
+            found = only(due(kept, [fitted], TODAY), DueKind.WORN)
+            self.assertEqual(found.on, date(2027, 9, 30))
+            days.append(found.was)
+        self.assertNotEqual(*days)
 
     def test_a_new_set_starts_its_trend_at_its_own_zero(self) -> None:
         fitted = job(1, "2025-01-01", blocks("2025-01-01"))

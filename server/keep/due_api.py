@@ -156,6 +156,7 @@ def _put_off(member: Membership, given: PutOffIn) -> None:
     Postponement.objects.create(
         line=line,
         kind=given.kind.value,
+        since=stands.since,
         of=stands.was or stands.on,
         until=given.until,
         reason=given.reason.strip(),

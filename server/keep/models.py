@@ -17,6 +17,7 @@ class Postponement(models.Model):
 
     line = models.ForeignKey(Line, on_delete=models.PROTECT, related_name="postponements")
     kind = models.CharField(max_length=40, help_text="millwright.keep.due.DueKind")
+    since = models.DateField(null=True, help_text="when it was done last: done again, this counts no more")
     of = models.DateField(help_text="the day it was due")
     until = models.DateField()
     reason = models.CharField(max_length=400)

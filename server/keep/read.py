@@ -37,7 +37,7 @@ def kept_lines(lines: Iterable[Line]) -> dict[UUID, KeptLine]:
             card=line.card,
             looks=tuple(look.as_core for look in looks[line.pk]),
             postponed=tuple(
-                Postponed(kind=p.kind, of=p.of, until=p.until, reason=p.reason, by=p.by) for p in put_off[line.pk]
+                Postponed(kind=p.kind, since=p.since, until=p.until, reason=p.reason, by=p.by) for p in put_off[line.pk]
             ),
         )
         for line in lines

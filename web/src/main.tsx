@@ -42,13 +42,21 @@ const INSTRUMENTS: Late = () => import('./keep/InstrumentsView').then((m) => m.I
 const QUICK_BENCHES: Late = () => import('./quick/QuickBenches').then((m) => m.QuickBenches)
 const QUICK_BENCH: Late = () => import('./quick/QuickBench').then((m) => m.QuickBench)
 
+const MOST_WALKED = 400 // lines; a larger hall is asked for when it is walked
+
+/** Floor and round open without a server as well, once their answers were here. */
+async function keepToOpenWithoutServer() {
+  const lines = await queryClient.fetchQuery(floorOptions).catch(() => null)
+  if (lines && lines.length <= MOST_WALKED) await queryClient.prefetchQuery(roundOptions)
+}
+
 /** Signed in or not; and signed out in the middle of work, where the sheet stays as it is underneath. */
 function App() {
   const session = useQuery(sessionOptions)
   useReturningServer()
   useEffect(() => {
     if (!session.data) return
-    for (const options of [floorOptions, roundOptions]) queryClient.prefetchQuery<unknown>(options as never) // to open without a server
+    keepToOpenWithoutServer()
   }, [session.data])
   const [ended, setEnded] = useState(false)
   const navigate = useNavigate()

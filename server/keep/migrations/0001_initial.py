@@ -75,6 +75,7 @@ class Migration(migrations.Migration):
             fields=[
                 ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
                 ('kind', models.CharField(help_text='millwright.keep.due.DueKind', max_length=40)),
+                ('since', models.DateField(help_text='when it was done last: done again, this counts no more', null=True)),
                 ('of', models.DateField(help_text='the day it was due')),
                 ('until', models.DateField()),
                 ('reason', models.CharField(max_length=400)),
