@@ -5,6 +5,9 @@ import random
 import unittest
 from datetime import UTC, date, datetime, timedelta
 
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
 from millwright.benches import evaluate_json
 from millwright.errors import UnusableInput
 from millwright.rig.worn import TrueWear
@@ -34,6 +37,29 @@ def trend(readings: list[WearReading], **more: object) -> WearResult:
 
 def codes(result: WearResult) -> set[str]:
     return {one.code for one in result.says}
+
+
+_DAYS = st.lists(st.integers(0, 4000), min_size=1, max_size=30)
+
+
+class AnyReadingsTest(unittest.TestCase):
+    @settings(max_examples=150, deadline=None, derandomize=True)
+    @given(_DAYS, st.floats(0.001, 1e4), st.floats(-1e5, 1e5), st.randoms(use_true_random=False))
+    def test_are_answered_with_days_in_their_order_and_a_line_inside_its_band(
+        self, days: list[int], half: float, level: float, chance: random.Random
+    ) -> None:
+        value = level
+        readings = []
+        for day in sorted(days):
+            value = min(max(value + chance.choice((0.0, 0.1, half, -half, 40.0)), -1e5), 1e5)
+            readings.append(WearReading(at=START + timedelta(days=day), value=value))
+        result = trend(readings, plus_minus=half)
+        self.assertTrue(all(point.low <= point.value <= point.high for point in result.trend))
+        reached = result.reached
+        told = [] if reached is None else [on for on in (reached.earliest, reached.likely, reached.latest) if on is not None]
+        self.assertEqual(told, sorted(told))
+        self.assertTrue(all(on <= (result.carries_until or on) for on in told))
+        self.assertLessEqual(len(result.set_aside), 1)
 
 
 class WearTest(unittest.TestCase):
@@ -125,6 +151,9 @@ class WearTest(unittest.TestCase):
             evaluate_json("wear", sent("2026-01-31", "last week"))
         [problem] = caught.exception.problems
         self.assertEqual((problem.path, problem.message), ("readings.1.at", "Enter a day: 2026-03-31."))
+        with self.assertRaises(UnusableInput) as caught:
+            evaluate_json("wear", sent("0292-09-22T20:26:03Z", "2026-01-31"))
+        self.assertEqual(caught.exception.problems[0].path, "readings.0.at")
 
     def test_takes_a_hundred_thousand_readings_and_draws_a_few_hundred(self) -> None:
         chance, truth = random.Random(4), TrueWear(start=START, a_day=0.006)

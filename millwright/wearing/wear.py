@@ -133,12 +133,15 @@ def _reached(given: WearInput, found: Found) -> tuple[Reached | None, date | Non
     first, last = line.crosses(given.limit)
     if first is None:
         return None, carries
+    # What the line passed before anybody read it was passed by then, no matter when.
+    begun = float(run.days[0])
+    first, last = max(first, begun), None if last is None else max(last, begun)
     if first > until:
         return Reached(earliest=carries, likely=None, latest=None), carries
     earliest = run.on(float(np.floor(first)))
     if found.why == "flat":
         return Reached(earliest=earliest, likely=None, latest=None), carries
-    middle = (given.limit - line.level) / line.slope
+    middle = max((given.limit - line.level) / line.slope, begun)
     return Reached(
         earliest=earliest,
         likely=run.on(middle) if middle <= until else None,

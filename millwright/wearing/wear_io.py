@@ -12,6 +12,7 @@ MOST_READINGS = 100_000
 Unit = Literal["mm", "mm/m", "°C", "mm/s", "%", "°"]
 
 
+YEARS = range(1950, 2200)
 DAY = 10  # characters of a day without a time
 
 
@@ -26,7 +27,16 @@ def _read(given: object) -> object:
 
 
 def _plain(at: datetime) -> datetime:
-    return at.astimezone(UTC).replace(tzinfo=None) if at.tzinfo else at
+    plain = at.astimezone(UTC).replace(tzinfo=None) if at.tzinfo and at.year in YEARS else at.replace(tzinfo=None)
+    _of_our_time(plain)
+    return plain
+
+
+def _of_our_time(on: date) -> date:
+    """No coupling is older, and no forecast goes further."""
+    if on.year not in YEARS:
+        raise ValueError(f"The year {on.year}? A slip.")
+    return on
 
 
 Moment = Annotated[datetime, BeforeValidator(_read), AfterValidator(_plain)]
@@ -56,7 +66,7 @@ class WearInput(Model):
     limit: float | None = Field(default=None, gt=0, le=100_000, description="at most")
     limit_source: str = AS_ENTERED
     unit: Unit = "mm"
-    today: date
+    today: Annotated[date, AfterValidator(_of_our_time)]
 
 
 class TrendPoint(Model):

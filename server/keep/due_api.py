@@ -80,7 +80,7 @@ class PutOffIn(Schema, extra="forbid"):
     reason: PlainTextIn = Field(max_length=400)
 
 
-@router.get("", response=DueListOut, operation_id="due_read", url_name="due")
+@router.get("", response={200: DueListOut, 404: ErrorsOut}, operation_id="due_read", url_name="due")
 def read(request: HttpRequest, line: UUID | None = None, sort: Sort = "day") -> object:
     """What is due, sorted by the database; of one line, or of the site."""
     return _list(member_of(request), line, sort)

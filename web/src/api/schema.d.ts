@@ -12082,6 +12082,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description not usable: what is wrong, by path */
             422: {
                 headers: {

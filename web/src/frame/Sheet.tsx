@@ -147,7 +147,7 @@ const Page = styled.div`
   .bench { grid-area: bench; overflow: auto; min-width: 0; position: relative; }
   .verdict { grid-area: verdict; border-left: 1.25px solid var(--ink); overflow-y: auto; display: flex; flex-direction: column; min-width: 0; }
   .strip { grid-area: strip; display: flex; align-items: stretch; border-top: 2px solid var(--ink); background: var(--rail); font-size: var(--fs-text); min-width: 0; overflow: hidden; }
-  .strip > strong { flex: none; align-self: stretch; display: flex; align-items: center; padding: 0 12px; background: var(--ink); color: var(--paper); font-weight: 600; white-space: nowrap; }
+  .strip > strong, .strip .left > strong { flex: none; align-self: stretch; display: flex; align-items: center; padding: 0 12px; background: var(--ink); color: var(--paper); font-weight: 600; white-space: nowrap; }
   .strip .left { display: flex; align-items: stretch; min-width: 0; }
   .keys { margin-left: auto; display: flex; align-items: center; gap: 16px; padding: 0 16px; font-size: var(--fs-small); color: var(--ink-2); white-space: nowrap; }
   .keys kbd { font: 500 var(--fs-note) var(--read); border: 1.25px solid var(--line); background: var(--paper); color: var(--ink); padding: 1px 6px 2px; margin-right: 5px; }

@@ -5,6 +5,7 @@ import type { Schemas } from '../api/client'
 import { useOthers } from '../api/live'
 import { append, newId } from '../api/outbox'
 import { catalogueOptions } from '../api/queries'
+import { Tray } from '../frame/Tray'
 import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
@@ -21,7 +22,6 @@ import { HandOver } from './HandOver'
 import { RunningTimers } from './HeatRunPanel'
 import { lastChange } from './lastChange'
 import { saveValues } from './saveValues'
-import { Tray } from './Tray'
 
 type Open = 'card' | 'ledger' | 'provisional' | 'hand-over' | null
 

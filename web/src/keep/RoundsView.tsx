@@ -8,6 +8,7 @@ import { notSent, ofKind, useOutbox } from '../api/outbox'
 import { roundOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
+import { Tray } from '../frame/Tray'
 import { PlainButton } from '../kit/Button'
 import { useMay } from '../session/may'
 import { useUnit } from '../units/preferences'
@@ -70,9 +71,10 @@ export function RoundsView() {
         </Walk>
       }
       strip={
-        waiting > 0 && (
-          <strong role="status">{waiting === 1 ? '1 look waits' : `${waiting} looks wait`} on this device</strong>
-        )
+        <>
+          {waiting > 0 && <strong role="status">Not sent yet: {waiting}. Kept on this device.</strong>}
+          <Tray />
+        </>
       }
     >
       {chosen ? (
