@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Literal, get_args
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from ninja import Field, Router, Schema
 
 from millwright.card.catalogue_file import CatalogueFile, CatalogueSize, read_csv, write_csv
@@ -24,6 +24,7 @@ from millwright.route.upkeep import values_of
 from server.accounts.auth import member_of
 from server.web.described import exchanges, gives
 from server.web.errors import ErrorsOut
+from server.web.files import as_file
 from server.web.words import ChangedOut
 
 from . import actions
@@ -143,9 +144,7 @@ def write(request: HttpRequest, form: Literal["json", "csv"] = "json") -> object
     ]
     is_csv = form == "csv"
     text = write_csv(sizes) if is_csv else CatalogueFile(sizes=sizes).model_dump_json(indent=2, exclude_defaults=False)
-    answer = HttpResponse(text, content_type="text/csv; charset=utf-8" if is_csv else "application/json")
-    answer["Content-Disposition"] = f'attachment; filename="catalogue.{form}"'
-    return answer
+    return as_file(text, "text/csv; charset=utf-8" if is_csv else "application/json", f"catalogue.{form}")
 
 
 @router.post(

@@ -6,7 +6,7 @@ from itertools import islice
 from uuid import UUID
 
 from django.db import transaction
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from django_tasks import task
@@ -16,6 +16,7 @@ from server.accounts.auth import member_of
 from server.plant.models import Line
 from server.web.described import gives
 from server.web.errors import ErrorsOut
+from server.web.files import as_file
 
 from .history_csv import written
 from .models import Export
@@ -81,9 +82,7 @@ def file(request: HttpRequest, export_id: UUID) -> object:
     export = _mine(request, export_id)
     if export.content is None:
         raise Http404
-    answer = HttpResponse(bytes(export.content), content_type="text/csv; charset=utf-8")
-    answer["Content-Disposition"] = 'attachment; filename="history-of-all-lines.csv"'
-    return answer
+    return as_file(bytes(export.content), "text/csv; charset=utf-8", "history-of-all-lines.csv")
 
 
 @task()

@@ -4,7 +4,7 @@ from datetime import date, datetime
 from typing import Any
 from uuid import UUID
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Field, Router, Schema
@@ -25,6 +25,7 @@ from server.reports.checks import limit_of, value_of
 from server.reports.drawing import drawing_of
 from server.web.described import gives
 from server.web.errors import ErrorsOut
+from server.web.files import as_file
 from server.web.words import Said
 
 from .history_csv import written
@@ -164,9 +165,7 @@ def as_csv(request: HttpRequest, line_id: UUID) -> object:
     """A line's history as CSV: a row a figure, a part, a torque, a grease, a look of a round."""
     line = get_object_or_404(Line.objects.visible_to(member_of(request)), pk=line_id)
     kept, jobs = kept_lines([line])[line.pk], past_jobs([line.pk])[line.pk]
-    answer = HttpResponse(written([(line.name, kept, jobs)]), content_type="text/csv; charset=utf-8")
-    answer["Content-Disposition"] = 'attachment; filename="history.csv"'
-    return answer
+    return as_file(written([(line.name, kept, jobs)]), "text/csv; charset=utf-8", "history.csv")
 
 
 def _job(job: PastJob, come_to: Told) -> dict[str, Any]:

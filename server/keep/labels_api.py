@@ -14,6 +14,7 @@ from server.plant.models import Line
 from server.reports.paper import printed
 from server.web.described import gives
 from server.web.errors import ErrorsOut
+from server.web.files import as_file
 
 router = Router(tags=["labels"])
 MOST_ON_A_SHEET = 200
@@ -90,6 +91,4 @@ def sheet(request: HttpRequest, line: UUID | None = None) -> object:
     if len(found) > MOST_ON_A_SHEET:
         raise UnusableInput(Problem("line", f"More than {MOST_ON_A_SHEET} lines: print their labels one by one."))
     content = printed("labels.html", {"labels": [label_svg(one, address_of(request, one)) for one in found]})
-    answer = HttpResponse(content, content_type="application/pdf")
-    answer["Content-Disposition"] = 'attachment; filename="labels.pdf"'
-    return answer
+    return as_file(content, "application/pdf", "labels.pdf")

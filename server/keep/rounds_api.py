@@ -5,7 +5,7 @@ from typing import Any
 from uuid import UUID
 
 from django.db import transaction
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Field, Router, Schema, Status
 
@@ -23,6 +23,7 @@ from server.plant.models import Line, LineLook
 from server.reports.paper import printed
 from server.web.described import gives
 from server.web.errors import ErrorsOut
+from server.web.files import as_file
 
 from .look_file import take_file
 from .looks import Sent, take_look
@@ -226,6 +227,4 @@ def sheet(request: HttpRequest, unit: LengthUnit = "mm") -> object:
     for line in found["lines"]:
         line["shown"] = _in_unit(line["last"], unit) if line["last"] else {}
     content = printed("round.html", {**found, "site": member.site.name, "unit": unit})
-    answer = HttpResponse(content, content_type="application/pdf")
-    answer["Content-Disposition"] = 'attachment; filename="round.pdf"'
-    return answer
+    return as_file(content, "application/pdf", "round.pdf")

@@ -9,6 +9,8 @@ from millwright.keep.past import Look
 from millwright.line import LineSpec
 from server.accounts.models import Membership, Site, User
 
+NOT_PLACED = 1_000_000  # behind every line that has its place
+
 
 class LineQuerySet(models.QuerySet["Line"]):
     """Lines a member may see."""
@@ -28,7 +30,7 @@ class Line(models.Model):
     values = models.JSONField(default=dict, help_text="millwright.card.values.ValueCard")
     version = models.PositiveIntegerField(default=1, help_text="counts saves: two windows do not overwrite each other")
     walk = models.PositiveIntegerField(
-        default=0, help_text="its place on the round through the hall; lines of one place go by name"
+        default=NOT_PLACED, help_text="its place on the round through the hall; lines of one place go by name"
     )
     changed_at = models.DateTimeField(auto_now=True)
 

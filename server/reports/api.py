@@ -2,7 +2,7 @@
 
 from uuid import UUID
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Status
@@ -17,6 +17,7 @@ from server.jobs.schemas.jobs import JobOut
 from server.jobs.show import job_out
 from server.web.described import gives
 from server.web.errors import ErrorsOut
+from server.web.files import as_file
 
 from .exchange import read_job, write_job
 from .figures import figures_of, rings_of
@@ -32,10 +33,6 @@ MISSING = {404: ErrorsOut}
 def _job(request: HttpRequest, job_id: UUID) -> Job:
     mine = Job.objects.visible_to(member_of(request)).select_related("line", "site")
     return get_object_or_404(mine.prefetch_related("entries", "signatures"), pk=job_id)
-
-
-def _file(content: str | bytes, kind: str, name: str) -> HttpResponse:
-    return HttpResponse(content, content_type=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
 @router.get("/{job_id}", response={200: RecordOut, **MISSING}, operation_id="record_read", url_name="record")
@@ -54,7 +51,7 @@ def read(request: HttpRequest, job_id: UUID) -> object:
 def pdf(request: HttpRequest, job_id: UUID) -> object:
     """The record on paper."""
     job = _job(request, job_id)
-    return _file(record_pdf(job), "application/pdf", f"job-{job.number}.pdf")
+    return as_file(record_pdf(job), "application/pdf", f"job-{job.number}.pdf")
 
 
 @router.get(
@@ -67,7 +64,7 @@ def pdf(request: HttpRequest, job_id: UUID) -> object:
 def as_json(request: HttpRequest, job_id: UUID) -> object:
     """The job as a JSON file that another installation reads."""
     job = _job(request, job_id)
-    return _file(write_job(job), "application/json", f"job-{job.number}.json")
+    return as_file(write_job(job), "application/json", f"job-{job.number}.json")
 
 
 @router.get(
@@ -95,7 +92,7 @@ def entry_csv(request: HttpRequest, job_id: UUID, entry_id: UUID, dial: int = 0)
     if not 0 <= dial < len(rings):
         raise UnusableInput(Problem("entry", "This entry holds no clock readings."))
     found = [ClockReading(clock=float(r["clock"]), value_mm=float(r["value_mm"])) for r in rings[dial]]
-    return _file(write_csv(found), "text/csv; charset=utf-8", "readings.csv")
+    return as_file(write_csv(found), "text/csv; charset=utf-8", "readings.csv")
 
 
 @router.post(

@@ -16,7 +16,7 @@ class Migration(migrations.Migration):
         migrations.AddField(
             model_name='line',
             name='walk',
-            field=models.PositiveIntegerField(default=0, help_text='its place on the round through the hall; lines of one place go by name'),
+            field=models.PositiveIntegerField(default=1000000, help_text='its place on the round through the hall; lines of one place go by name'),
         ),
         migrations.CreateModel(
             name='LineLook',

@@ -6,6 +6,7 @@ import styled from 'styled-components'
 import { post, Refused, type Schemas } from '../api/client'
 import { dueCountOptions, floorOptions, sessionOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
+import { RailNav } from '../frame/RailNav'
 import { Sheet } from '../frame/Sheet'
 import { Tray } from '../frame/Tray'
 import { PlainButton } from '../kit/Button'
@@ -174,11 +175,7 @@ const Find = styled(SearchField)`
   input::placeholder { color: var(--ink-2); opacity: 1; }
   &:focus-within { outline: 3px solid var(--blue); outline-offset: -1px; }
 `
-const Rail = styled.nav`
-  @media (max-width: 860px) { display: grid; grid-template-columns: repeat(auto-fit, minmax(170px, 1fr)); }
-  > button, > a { display: flex; width: 100%; min-height: max(48px, var(--touch)); align-items: center; padding: 0 14px; font-size: var(--fs-body); font-weight: 500; border-bottom: 0.75px solid var(--line); text-decoration: none; text-align: left; line-height: 1.1; gap: 8px; }
-  b { margin-left: auto; font: 500 var(--fs-sub) var(--read); }
-  [aria-pressed='true'] { background: var(--ink); color: var(--paper); font-weight: 600; }
+const Rail = styled(RailNav)`
   .read-in { padding: 12px 14px; }
   p { font-size: var(--fs-small); font-weight: 600; margin-top: 6px; overflow-wrap: anywhere; }
 `

@@ -4,6 +4,7 @@ import { Link } from 'react-aria-components'
 import styled from 'styled-components'
 import { dueOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
+import { RailNav } from '../frame/RailNav'
 import { Sheet } from '../frame/Sheet'
 import { Choice } from '../kit/Choice'
 import { CalendarSlip } from './CalendarSlip'
@@ -34,7 +35,7 @@ export function DueView() {
       title="Due"
       note={`${items.length === 1 ? '1 thing' : `${items.length} things`}, ${late} overdue`}
       rail={
-        <Rail aria-label="Show">
+        <RailNav aria-label="Show">
           <button type="button" aria-pressed={kind === null} onClick={() => setKind(null)}>
             <span>Everything due</span>
             <b>{items.length}</b>
@@ -49,7 +50,7 @@ export function DueView() {
           <Link href="/instruments">Instruments</Link>
           <Link href="/reasons">Reasons that repeat</Link>
           <Link href="/">To the floor</Link>
-        </Rail>
+        </RailNav>
       }
     >
       <Tools>
@@ -97,12 +98,6 @@ export function DueView() {
   )
 }
 
-const Rail = styled.nav`
-  @media (max-width: 860px) { display: grid; grid-template-columns: repeat(auto-fit, minmax(170px, 1fr)); }
-  > button, > a { display: flex; width: 100%; min-height: max(48px, var(--touch)); align-items: center; padding: 0 14px; font-size: var(--fs-body); font-weight: 500; border-bottom: 0.75px solid var(--line); text-decoration: none; text-align: left; line-height: 1.1; gap: 8px; }
-  b { margin-left: auto; font: 500 var(--fs-sub) var(--read); }
-  [aria-pressed='true'] { background: var(--ink); color: var(--paper); font-weight: 600; }
-`
 const Tools = styled.div`
   display: flex;
   flex-wrap: wrap;

@@ -7,6 +7,7 @@ import { post, Refused, type Schemas } from '../api/client'
 import { historyOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
+import { TopLinks } from '../frame/TopLinks'
 import { PlainButton } from '../kit/Button'
 import { FileButton } from '../kit/FileButton'
 import { saveAs } from '../kit/saveAs'
@@ -30,10 +31,10 @@ export function HistoryView() {
       tab="History"
       note="What it has been through"
       tools={
-        <Out>
+        <TopLinks>
           <Link href={`/lines/${lineId}`}>The line</Link>
           <a href={`/api/history/${lineId}/csv`}>CSV</a>
-        </Out>
+        </TopLinks>
       }
     >
       <Page>
@@ -103,11 +104,6 @@ function TakeIn({ lineId }: { lineId: string }) {
   )
 }
 
-const Out = styled.div`
-  display: flex;
-  align-items: stretch;
-  a { display: flex; align-items: center; padding: 0 14px; min-height: var(--touch); min-width: var(--touch); border-left: 1.25px solid var(--hair); font-weight: 500; }
-`
 const Page = styled.div`
   padding-bottom: 24px;
   > section { padding: 12px 16px 4px; border-bottom: 1.25px solid var(--line); }

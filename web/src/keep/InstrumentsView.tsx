@@ -7,6 +7,7 @@ import { instrumentsOptions } from '../api/queries'
 import { sayDay } from '../drawing/overTime'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
+import { TopLinks } from '../frame/TopLinks'
 import { MainButton, PlainButton } from '../kit/Button'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
@@ -32,9 +33,9 @@ export function InstrumentsView() {
       title="Instruments"
       note={late === 0 ? `${instruments.length} in the register` : `${late} out of date`}
       tools={
-        <Out>
+        <TopLinks>
           <Link href="/due">What is due</Link>
-        </Out>
+        </TopLinks>
       }
     >
       <Page>
@@ -169,10 +170,6 @@ function Withdraw({ of, onClose }: { of: Instrument; onClose: () => void }) {
   )
 }
 
-const Out = styled.div`
-  display: flex;
-  a { display: flex; align-items: center; padding: 0 14px; min-height: var(--touch); border-left: 1.25px solid var(--hair); font-weight: 500; }
-`
 const Page = styled.div`
   .tools { display: flex; flex-wrap: wrap; gap: 8px 20px; align-items: center; padding: 10px 16px; border-bottom: 1.25px solid var(--line); color: var(--ink-2); }
   > p { padding: 16px; }

@@ -7,6 +7,7 @@ import { exportOptions, reasonsOptions } from '../api/queries'
 import { Bars } from '../drawing/Bars'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
+import { TopLinks } from '../frame/TopLinks'
 import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { sayLength } from '../units/length'
@@ -29,9 +30,9 @@ export function ReasonsView() {
       title="Reasons that repeat"
       note={`${data.jobs === 1 ? '1 closed job' : `${data.jobs} closed jobs`} in ${months} months`}
       tools={
-        <Out>
+        <TopLinks>
           <Link href="/due">What is due</Link>
-        </Out>
+        </TopLinks>
       }
     >
       <Page>
@@ -163,10 +164,6 @@ function Progress({ id }: { id: string }) {
   )
 }
 
-const Out = styled.div`
-  display: flex;
-  a { display: flex; align-items: center; padding: 0 14px; min-height: var(--touch); border-left: 1.25px solid var(--hair); font-weight: 500; }
-`
 const Page = styled.div`
   padding: 12px 16px 24px;
   display: grid;
