@@ -7,12 +7,11 @@ from datetime import date, timedelta
 from ..card.values import Value, source_of
 from ..route.families.register import FAMILIES
 from ..route.stages.closed_coupling import found_key
-from ..route.upkeep import RENEWED
 from ..say import Words, joined, words
 from ..wearing.days import day, months_on
 from .due_kinds import TASK_OF, Due, DueKind
-from .past import MOUNTS, RENEWS, KeptLine, PastJob, Postponed, Read, last_read, reads_of
-from .series import FOUND, LEFT, series_of
+from .past import MOUNTS, RENEWS, KeptLine, PastJob, Postponed, Read, last_read
+from .series import FOUND, LEFT, packing_turned, series_of
 
 LOOKED, STARTED = "found.look", "close.start"
 RUN_IN, LATER = "close.run_in", "cannot be stopped for it now"
@@ -202,10 +201,7 @@ def _packing(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[D
     most = _every(line, "packing_total_deg")
     if most is None or last is None:
         return
-    turned = 0.0
-    for _, read in reads_of(jobs, lambda r: r.step in steps):
-        fresh = read.step == "couple.nuts" or read.inputs.get("rings") == RENEWED
-        turned = (0.0 if fresh else turned) + (read.figure("turn_deg") or 0.0)
+    *_, (_, _, turned, _) = packing_turned(jobs)
     if turned >= most[0].value:
         why = f"the nuts were turned by {turned:g}° since the rings were new, {most[0].value:g}° at most: {most[1]}"
         yield Due(kind=DueKind.RINGS, on=last[1].at.date(), why=_plain(why), since=last[1].at.date())

@@ -9,6 +9,7 @@ from ..card.values import source_of
 from ..route.families.register import FAMILIES
 from ..route.stages.closed_coupling import found_key
 from ..route.steps import Scope
+from ..route.upkeep import RENEWED
 from ..wearing import wear
 from ..wearing.wear_io import Unit, WearBreak, WearInput, WearReading, WearResult
 from .past import MOUNTS, RENEWS, KeptLine, Look, PastJob, Read, reads_of
@@ -68,6 +69,7 @@ def series_of(line: KeptLine, jobs: Sequence[PastJob]) -> list[Series]:
         _closed(line, jobs),
         *_aligned(line, jobs),
         _turned(jobs),
+        _packed(line, jobs),
         _looked(line, jobs, "temperature", "Temperature as it runs", "°C"),
         _looked(line, jobs, "vibration", "Vibration as it runs", "mm/s"),
     ]
@@ -248,6 +250,32 @@ def _turned(jobs: Sequence[PastJob]) -> Series:
         unit="%",
         points=tuple(points),
         breaks=_renewed(jobs),
+    )
+
+
+def packing_turned(jobs: Sequence[PastJob]) -> list[tuple[PastJob, Read, float, bool]]:
+    """How far the packing nuts were turned in all since the rings were new, at each time; whether they were new then."""
+    found, turned = [], 0.0
+    for job, read in reads_of(jobs, lambda r: r.step in ("couple.nuts", "keep.packing")):
+        new = read.step == "couple.nuts" or read.inputs.get("rings") == RENEWED
+        turned = (0.0 if new else turned) + (read.figure("turn_deg") or 0.0)
+        found.append((job, read, turned, new))
+    return found
+
+
+def _packed(line: KeptLine, jobs: Sequence[PastJob]) -> Series:
+    told = packing_turned(jobs)
+    limit, source = _limit(line, "packing_total_deg")
+    return Series(
+        key="packing",
+        title="Packing nuts turned since the rings were new",
+        unit="°",
+        points=tuple(
+            Point(at=read.at, value=turned, plus_minus=None, where=_number(job), job=job.id) for job, read, turned, _ in told
+        ),
+        breaks=tuple(WearBreak(at=read.at, why=f"new rings, {_number(job)}") for job, read, _, new in told if new),
+        limit=limit,
+        source=source,
     )
 
 

@@ -147,6 +147,8 @@ class DueTest(unittest.TestCase):
         ]
         self.assertEqual(only(due(card, [new, later[0]], TODAY), DueKind.PACKING).on, date(2026, 7, 31))
         self.assertEqual(only(due(card, [new, *later], TODAY), DueKind.RINGS).on, date(2026, 8, 1))
+        [turned] = series_of(card, [new, *later])
+        self.assertEqual(([p.value for p in turned.points], turned.limit), ([60.0, 150.0, 210.0], 200.0))
         renewed = job(4, "2026-08-05", read("keep.packing", "2026-08-05", turn_deg=60.0, rings="renewed"), scope=Scope.UPKEEP)
         self.assertNotIn(DueKind.RINGS, [one.kind for one in due(card, [new, *later, renewed], TODAY)])
 

@@ -394,4 +394,4 @@ class HistoryTest(DemoTest):
         assert changed is not None
         ran = (timezone.now() - changed).days
         self.assertIn(f"{ran} days", said)
-        self.assertRegex(said, r"worn 2\.\d\d mm at the mark")
+        self.assertRegex(said, r"worn 2\.\d\d mm \(0\.\d\d\d in\) at the mark")

@@ -3,6 +3,7 @@ moved a machine."""
 
 from ...roles import Role
 from ...say import say
+from ...units import MM_PER_INCH
 from ...verdict import Judged, said_by_hand
 from ..families.facts import Element
 from ..fields import choice, condition, count, text, tick
@@ -82,7 +83,8 @@ def _life(job: JobFacts) -> str:
     mark, zero = life.get("mark_mm"), job.as_left.get("wear", {}).get("zero_mm")
     if not isinstance(mark, int | float) or not isinstance(zero, int | float):
         return ran
-    return f"{ran}; worn {abs(mark - zero):.2f} mm at the mark on {life['read']}"
+    worn = abs(mark - zero)
+    return f"{ran}; worn {worn:.2f} mm ({worn / MM_PER_INCH:.3f} in) at the mark on {life['read']}"
 
 
 def _new(element: Element, job: JobFacts) -> Step:
