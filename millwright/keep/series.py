@@ -158,12 +158,12 @@ def _moved(jobs: Iterable[PastJob]) -> tuple[WearBreak, ...]:
 
 
 def _closed(line: KeptLine, jobs: Sequence[PastJob]) -> Series | None:
-    """The spread of the closed coupling: the judged figure of it that uses most of its limit."""
+    """The spread of the closed coupling, as found and as left: of its judged spreads the largest."""
     check = FAMILIES[line.spec.coupling.family].facts.closed
     if check is None:
         return None
     points, limit, source = [], None, ""
-    for job, read in reads_of(jobs, lambda r: r.step in (check.key, found_key(check.key))):
+    for job, read in found_and_left(jobs, (found_key(check.key),), (check.key,)):
         spreads = [c for c in read.checks if c["unit"] == "mm" and c["value"] is not None and "spread" in c["code"]]
         spreads = spreads or [c for c in read.checks if c["code"] == "ends_differ" and c["value"] is not None]
         if not spreads:
@@ -187,13 +187,19 @@ def _point(job: PastJob, read: Read, check: Mapping[str, Any]) -> Point:
     return Point(at=read.at, value=abs(check["value"]), plus_minus=half, where=_number(job), job=job.id)
 
 
+def found_and_left(jobs: Sequence[PastJob], found: tuple[str, ...], left: tuple[str, ...]) -> list[tuple[PastJob, Read]]:
+    """Of each job what was read at these steps as it was found, and as it was left: nothing in between."""
+    return [
+        (job, read)
+        for job in sorted(jobs, key=lambda one: one.started)
+        for steps in (found, left)
+        if (read := job.last(*steps)) is not None
+    ]
+
+
 def alignments(jobs: Sequence[PastJob]) -> list[tuple[PastJob, Read]]:
-    """Of each job the alignment as it was found, and as it was left: nothing in between."""
-    kept = []
-    for job in sorted(jobs, key=lambda one: one.started):
-        found, left = job.last(*FOUND), job.last(*LEFT)
-        kept += [(job, read) for read in (found, left) if read is not None]
-    return kept
+    """Of each job the alignment as it was found, and as it was left."""
+    return found_and_left(jobs, FOUND, LEFT)
 
 
 def _aligned(line: KeptLine, jobs: Sequence[PastJob]) -> list[Series]:

@@ -262,6 +262,21 @@ class SeriesTest(unittest.TestCase):
         self.assertAlmostEqual(one.by_mm, 0.10)
         self.assertTrue(one.moved)
 
+    def test_of_the_closed_coupling_only_what_was_found_and_what_was_left_counts(self) -> None:
+        def measured(step: str, day: str, spread: float, hour: int) -> Read:
+            check = {"code": "spread", "unit": "mm", "value": spread, "max": 0.3, "source": "x", "plus_minus": 0.02}
+            return Read(step=step, at=at(day, hour), inputs={}, bench="gap", checks=[check], by="A")
+
+        left = job(
+            1,
+            "2026-01-01",
+            measured("couple.sleeve", "2026-01-01", 0.5, 10),
+            measured("couple.sleeve", "2026-01-01", 0.1, 14),
+        )
+        found = job(2, "2026-06-01", measured("found.sleeve", "2026-06-01", 0.15, 9), scope=Scope.CHECK)
+        closed = next(one for one in series_of(line("gear"), [left, found]) if one.key == "closed")
+        self.assertEqual(([p.value for p in closed.points], closed.limit), ([0.1, 0.15], 0.3))
+
     def test_bolts_that_still_turned_are_counted_in_the_first_round_alone(self) -> None:
         pulls = [{"pass": 1, "bolt": b, "moved": b <= 2} for b in range(1, 9)] + [
             {"pass": 2, "bolt": b, "moved": False} for b in range(1, 9)
