@@ -21,6 +21,7 @@ from server.plant.models import Line, LineLook
 from .read import kept_lines, past_jobs
 
 TYPED_AGREES = 1e-6
+GOES_BACK = "goes_back."  # in front of the path of a figure that is asked about, and taken once it is confirmed
 LONGEST_AGO = timedelta(days=60)
 CLOCKS_DIFFER = timedelta(minutes=5)
 FIGURES = ("wear_mm", "temperature_c", "vibration_mm_per_s", "hours")
@@ -123,7 +124,7 @@ def _goes_back(line: Line, look: Look) -> list[Problem]:
     if look.hours is not None and metered and (metered[-1].hours or 0) > look.hours:
         last = metered[-1]
         text = "The hour meter showed {was} on {day}. Read it again, or confirm that it is as read."
-        found.append(problem("hours", text, was=Figure(last.hours or 0, "h", 0), day=day(last.at.date())))
+        found.append(problem(f"{GOES_BACK}hours", text, was=Figure(last.hours or 0, "h", 0), day=day(last.at.date())))
     if look.wear_mm is None:
         return found
     added = replace(kept, looks=tuple(sorted((*kept.looks, look), key=lambda one: one.at)))
@@ -136,5 +137,5 @@ def _goes_back(line: Line, look: Look) -> list[Problem]:
             "Wear was {was} on {day} and is {now} now: it does not grow back. Read it again, or confirm that it is as read."
         )
         was, now = Figure(same[-2].value, "mm", 2), Figure(same[-1].value, "mm", 2)
-        found.append(problem("wear_mm", text, was=was, day=day(same[-2].at.date()), now=now))
+        found.append(problem(f"{GOES_BACK}wear_mm", text, was=was, day=day(same[-2].at.date()), now=now))
     return found

@@ -187,17 +187,20 @@ class RoundTest(DemoTest):
             ({"wear_mm": 5.6, "on": tomorrow}, "on"),
             ({"wear_mm": 5.6, "on": "2020-01-01"}, "at"),
             ({"leaks": "floods"}, "leaks"),
+            ({"wear_mm": 600}, "wear_mm"),
+            ({"wear_mm": "much"}, "wear_mm"),
             ({"wear_mm": 5.6, "typed": {"wear_mm": "0.2 in"}}, "wear_mm"),
         ):
             self.assertEqual(self.path(self.look(CRUSHER, **read)), (422, path), read)
+        self.assertIn("A slip?", self.look(CRUSHER, wear_mm=600)[1]["errors"][0]["message"])
         self.assertEqual(self.look(CRUSHER, wear_mm=5.08, typed={"wear_mm": "0.2 in"}, confirmed=True)[0], 201)
         self.assertEqual(self.look(CRUSHER, Member("stranger"), wear_mm=5.6)[0], 404)
 
     def test_what_goes_back_is_asked_about_and_taken_once_it_is_confirmed(self) -> None:
         back = self.look(CRUSHER, wear_mm=4.0)
-        self.assertEqual(self.path(back), (422, "wear_mm"))
+        self.assertEqual(self.path(back), (422, "goes_back.wear_mm"))
         self.assertIn("does not grow back", back[1]["errors"][0]["message"])
-        self.assertEqual(self.path(self.look(DRUM, hours=10.0)), (422, "hours"))
+        self.assertEqual(self.path(self.look(DRUM, hours=10.0)), (422, "goes_back.hours"))
         self.assertEqual(self.look(CRUSHER, wear_mm=4.0, confirmed=True)[0], 201)
 
     def test_a_file_of_earlier_readings_is_taken_in_whole_or_refused_line_by_line(self) -> None:

@@ -1298,7 +1298,8 @@ export interface paths {
         put?: never;
         /**
          * Look
-         * @description One stop of a round. The same id sent again changes nothing.
+         * @description One stop of a round. The same id sent again changes nothing. A figure that goes back is refused at `goes_back.…`
+         *     until it is confirmed.
          */
         post: operations["look_enter"];
         delete?: never;
@@ -6414,6 +6415,7 @@ export interface components {
             /**
              * By
              * @description username of whoever read it; refused for anybody else's session
+             * @default null
              */
             by?: string | null;
             /**
@@ -6422,30 +6424,45 @@ export interface components {
              * @default false
              */
             confirmed?: boolean;
-            /** Hours */
+            /**
+             * Hours
+             * @default null
+             */
             hours?: number | null;
             /**
              * Id
              * Format: uuid
              */
             id: string;
-            /** Leaks */
+            /**
+             * Leaks
+             * @default null
+             */
             leaks?: string | null;
             /**
              * Line Id
              * Format: uuid
              */
             line_id: string;
-            /** Noise */
+            /**
+             * Noise
+             * @default null
+             */
             noise?: string | null;
             /**
              * Note
              * @default
              */
             note?: string;
-            /** On */
+            /**
+             * On
+             * @default null
+             */
             on?: string | null;
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @default null
+             */
             temperature_c?: number | null;
             /**
              * Typed
@@ -6460,9 +6477,15 @@ export interface components {
              * @enum {string}
              */
             unit?: "mm" | "in";
-            /** Vibration Mm Per S */
+            /**
+             * Vibration Mm Per S
+             * @default null
+             */
             vibration_mm_per_s?: number | null;
-            /** Wear Mm */
+            /**
+             * Wear Mm
+             * @default null
+             */
             wear_mm?: number | null;
         };
         /**
@@ -14677,7 +14700,7 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
                 "application/json": components["schemas"]["LookIn"];
             };

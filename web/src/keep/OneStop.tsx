@@ -16,7 +16,7 @@ import { useUnit } from '../units/preferences'
 import { sayProblem } from '../units/say'
 import { FIGURES, type Figure, figuresOf, LEAKS, NOISE, NOTE, ON_DAY, readLook, type Stop } from './round'
 
-const ASKS_BACK: readonly string[] = ['wear_mm', 'hours'] // figures that only grow: going back is asked about
+const GOES_BACK = 'goes_back.' // before the name of a figure that only grows: it is asked about
 
 interface OneStopProps {
   stop: Stop
@@ -36,9 +36,10 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
   const [showsAll, setShowsAll] = useState(false)
   const { asked, others } = figuresOf(stop)
   const { inputs, isEmpty, unreadable } = readLook(stop, draft, unit)
-  const asksBack = ASKS_BACK.some((key) => problems[key])
+  const [asksBack, setAsksBack] = useState(false)
   const save = async (confirmed: boolean) => {
     setProblems({})
+    setAsksBack(false)
     try {
       await append({
         id: newId(),
@@ -51,7 +52,10 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
       onSaved()
     } catch (why) {
       if (!(why instanceof Refused)) throw why
-      setProblems(Object.fromEntries(why.problems.map((p) => [p.path || 'general', sayProblem(p, unit)])))
+      setAsksBack(why.problems.every((p) => p.path.startsWith(GOES_BACK)))
+      setProblems(
+        Object.fromEntries(why.problems.map((p) => [p.path.replace(GOES_BACK, '') || 'general', sayProblem(p, unit)])),
+      )
     }
   }
   const cell = (key: Figure) => (

@@ -9,6 +9,7 @@ from pydantic.json_schema import JsonSchemaMode, models_json_schema
 
 from server.api import api
 from server.jobs.described import are_filled, models_named, refs_in, with_shapes
+from server.keep.rounds_api import LookIn
 from server.plant.api import LineIn
 from server.web.described import with_refusals
 
@@ -26,7 +27,11 @@ class Command(BaseCommand):
         """Ninja's description, plus the benches' models by their own names."""
         description = with_refusals(json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"), default=str)))
         schemas = description["components"]["schemas"]
-        models: list[tuple[type[BaseModel], JsonSchemaMode]] = [(LineIn, "validation"), *models_named()]
+        models: list[tuple[type[BaseModel], JsonSchemaMode]] = [
+            (LineIn, "validation"),
+            (LookIn, "validation"),
+            *models_named(),
+        ]
         _, found = models_json_schema(models, ref_template="#/components/schemas/{model}")
         for name, schema in found["$defs"].items():
             stands = schemas.setdefault(name, schema)
