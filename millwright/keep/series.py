@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import date
 from typing import Any
 
 from ..card.values import source_of
@@ -12,23 +12,12 @@ from ..route.steps import Scope
 from ..route.upkeep import RENEWED
 from ..wearing import wear
 from ..wearing.wear_io import Unit, WearBreak, WearInput, WearReading, WearResult
+from .marks import worn
 from .past import MOUNTS, RENEWS, KeptLine, Look, PastJob, Read, reads_of
+from .points import Point, called
 
-BY_STROBE_MM = 0.2  # rule of thumb: ± of a mark read by strobe as it runs
-BY_RULE_MM = 0.1  # rule of thumb: ± of a mark read at rest
 LEFT, FOUND = ("set.align", "couple.align"), ("found.align", "off.align")
 PERCENT = 100.0
-
-
-@dataclass(frozen=True, kw_only=True)
-class Point:
-    """One reading of a series; ``where`` it was taken: a round, or a job by its number."""
-
-    at: datetime
-    value: float
-    plus_minus: float | None
-    where: str
-    job: str = ""  # its id
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -80,10 +69,6 @@ def _limit(line: KeptLine, key: str) -> tuple[float | None, str]:
     return line.limit(key), source_of(line.card, key) if key in line.card else ""
 
 
-def _number(job: PastJob) -> str:
-    return f"job {job.number}"
-
-
 def _renewed(jobs: Iterable[PastJob]) -> tuple[WearBreak, ...]:
     """When what wears was new: the old one was counted out, or a coupling was put on."""
     found = []
@@ -94,43 +79,28 @@ def _renewed(jobs: Iterable[PastJob]) -> tuple[WearBreak, ...]:
         if out is not None and str(out.inputs.get("fate", "")).startswith("whole"):
             continue
         what = "new element" if job.scope is Scope.ELEMENT else "fitted"
-        found.append(WearBreak(at=out.at if out else job.started, why=f"{what}, {_number(job)}"))
+        found.append(WearBreak(at=out.at if out else job.started, why=f"{what}, {called(job)}"))
     return tuple(found)
 
 
 def _wear(line: KeptLine, jobs: Sequence[PastJob]) -> Series:
-    """How far the wear mark went from its zero; where none was noted, from the first reading after the set was new."""
-    marks: list[tuple[datetime, float, float, str, str, bool]] = []
-    steps = {"couple.wear": "zero_mm", "found.wear": "zero_mm", "close.start": "wear_mm"}
-    for job, read in reads_of(jobs, lambda r: r.step in steps):
-        value = read.figure(steps[read.step])
-        if value is not None:
-            running = read.step == "close.start"
-            half = BY_STROBE_MM if running else BY_RULE_MM
-            marks.append((read.at, value, half, _number(job), job.id, read.step == "couple.wear"))
-    marks += [(look.at, look.wear_mm, BY_STROBE_MM, "round", "", False) for look in line.looks if look.wear_mm is not None]
+    """How far the wear mark went from its zero."""
     renewed = _renewed(jobs)
-    zero: float | None = None
-    points, begun = [], [one.at for one in renewed]
-    for at, value, half, where, job_id, is_zero in sorted(marks, key=lambda one: one[0]):
-        if begun and _plain(at) >= begun[0]:
-            begun, zero = [b for b in begun if b > _plain(at)], None
-        if is_zero or zero is None:
-            zero = value
-        points.append(Point(at=at, value=abs(value - zero), plus_minus=half, where=where, job=job_id))
     limit, source = _limit(line, "wear_limit_mm")
     return Series(
-        key="wear", title="Wear at the mark", unit="mm", points=tuple(points), breaks=renewed, limit=limit, source=source
+        key="wear",
+        title="Wear at the mark",
+        unit="mm",
+        points=tuple(worn(line, jobs, [one.at for one in renewed])),
+        breaks=renewed,
+        limit=limit,
+        source=source,
     )
-
-
-def _plain(at: datetime) -> datetime:
-    return WearBreak(at=at, why="-").at
 
 
 def _play(line: KeptLine, jobs: Sequence[PastJob]) -> Series:
     points = [
-        Point(at=read.at, value=value, plus_minus=None, where=_number(job), job=job.id)
+        Point(at=read.at, value=value, plus_minus=None, where=called(job), job=job.id)
         for job, read in reads_of(jobs, lambda r: r.step in ("couple.wear", "found.wear"))
         if (value := read.figure("twist_mm")) is not None
     ]
@@ -151,9 +121,9 @@ def _moved(jobs: Iterable[PastJob]) -> tuple[WearBreak, ...]:
     found = []
     for job in jobs:
         if job.scope in MOUNTS:
-            found.append(WearBreak(at=job.started, why=f"fitted, {_number(job)}"))
+            found.append(WearBreak(at=job.started, why=f"fitted, {called(job)}"))
         elif job.moves:
-            found.append(WearBreak(at=min(job.moves), why=f"moved, {_number(job)}"))
+            found.append(WearBreak(at=min(job.moves), why=f"moved, {called(job)}"))
     return tuple(found)
 
 
@@ -184,7 +154,7 @@ def _closed(line: KeptLine, jobs: Sequence[PastJob]) -> Series | None:
 
 def _point(job: PastJob, read: Read, check: Mapping[str, Any]) -> Point:
     half = check.get("plus_minus") or None
-    return Point(at=read.at, value=abs(check["value"]), plus_minus=half, where=_number(job), job=job.id)
+    return Point(at=read.at, value=abs(check["value"]), plus_minus=half, where=called(job), job=job.id)
 
 
 def found_and_left(jobs: Sequence[PastJob], found: tuple[str, ...], left: tuple[str, ...]) -> list[tuple[PastJob, Read]]:
@@ -249,7 +219,7 @@ def _turned(jobs: Sequence[PastJob]) -> Series:
         if counted:
             at = max(read.at for read in job.reads if ".rerun." in read.step)
             share = PERCENT * sum(t for t, _ in counted) / sum(of for _, of in counted)
-            points.append(Point(at=at, value=share, plus_minus=None, where=_number(job), job=job.id))
+            points.append(Point(at=at, value=share, plus_minus=None, where=called(job), job=job.id))
     return Series(
         key="turned",
         title="Bolts that still turned when pulled again",
@@ -277,9 +247,9 @@ def _packed(line: KeptLine, jobs: Sequence[PastJob]) -> Series:
         title="Packing nuts turned since the rings were new",
         unit="°",
         points=tuple(
-            Point(at=read.at, value=turned, plus_minus=None, where=_number(job), job=job.id) for job, read, turned, _ in told
+            Point(at=read.at, value=turned, plus_minus=None, where=called(job), job=job.id) for job, read, turned, _ in told
         ),
-        breaks=tuple(WearBreak(at=read.at, why=f"new rings, {_number(job)}") for job, read, _, new in told if new),
+        breaks=tuple(WearBreak(at=read.at, why=f"new rings, {called(job)}") for job, read, _, new in told if new),
         limit=limit,
         source=source,
     )
@@ -296,6 +266,6 @@ def _looked(line: KeptLine, jobs: Sequence[PastJob], key: str, title: str, unit:
         for look in line.looks
         if (value := read(look)) is not None
     )
-    worked = tuple(WearBreak(at=job.closed, why=f"worked on, {_number(job)}") for job in jobs if job.scope is not Scope.CHECK)
+    worked = tuple(WearBreak(at=job.closed, why=f"worked on, {called(job)}") for job in jobs if job.scope is not Scope.CHECK)
     limit, source = _limit(line, line_of_card)
     return Series(key=key, title=title, unit=unit, points=points, breaks=worked, limit=limit, source=source)

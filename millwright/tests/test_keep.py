@@ -225,6 +225,12 @@ class SeriesTest(unittest.TestCase):
         wear = series_of(line("claw with elastomer blocks", looks=looks), [fitted, changed])[0]
         self.assertEqual([round(p.value, 2) for p in wear.points], [0.0, 1.0, 0.0, 0.3])
 
+    def test_a_mark_that_shrinks_with_wear_wears_downward_and_not_upward(self) -> None:
+        noted = read("couple.wear", "2026-01-01", zero_mm=8.0, grows="shrinks")
+        looks = (Look(at=at("2026-02-01"), wear_mm=8.1), Look(at=at("2026-03-01"), wear_mm=7.5))
+        wear = series_of(line("claw with elastomer blocks", looks=looks), [job(1, "2026-01-01", noted)])[0]
+        self.assertEqual([round(p.value, 2) for p in wear.points], [0.0, -0.1, 0.5])
+
     def test_an_element_that_went_back_in_goes_on_where_it_was(self) -> None:
         fitted = job(1, "2025-01-01", blocks("2025-01-01"))
         out = read("off.old", "2025-12-01", hour=10, fate="whole: it goes back in")

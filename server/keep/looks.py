@@ -9,8 +9,9 @@ from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 
 from millwright.errors import Problem, problem, refuse_if_any
+from millwright.keep.marks import BY_STROBE_MM
 from millwright.keep.past import LEAKS, NOISE, Look
-from millwright.keep.series import BY_STROBE_MM, series_of
+from millwright.keep.series import series_of
 from millwright.route.entry import OutOfTurn
 from millwright.say import Figure
 from millwright.units import LengthUnit, read_length_mm, read_temperature_c
