@@ -171,6 +171,6 @@ const Walk = styled.nav`
     ol { display: flex; overflow-x: auto; }
     ol li { flex: none; width: 190px; border-right: 0.75px solid var(--line); }
     ol:has(.order) { display: block; li { width: 100%; } }
-    .tools { flex-direction: row; flex-wrap: wrap; align-items: center; }
+    .tools { flex-direction: row; align-items: center; overflow-x: auto; padding: 6px 12px; gap: 16px; > * { flex: none; } }
   }
 `

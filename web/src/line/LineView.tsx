@@ -66,6 +66,9 @@ export function LineView() {
           <LineDrawing spec={spec} />
         </div>
         <section>
+          <DueHere lineId={lineId} name={line.name} open={!!open} />
+        </section>
+        <section>
           <h2>Work</h2>
           {open ? (
             <>
@@ -121,9 +124,6 @@ export function LineView() {
           </ul>
         </section>
         <section>
-          <DueHere lineId={lineId} name={line.name} open={!!open} />
-        </section>
-        <section>
           <h2>Machines</h2>
           {(['driver', 'driven'] as const).map((side) => {
             const machine = spec[side]
@@ -169,7 +169,7 @@ export function LineView() {
 
 const Page = styled.div`
   display: grid;
-  grid-template-columns: 310px 390px minmax(0, 1fr);
+  grid-template-columns: 390px 310px minmax(0, 1fr);
   .drawing { grid-column: 1 / -1; border-bottom: 1.25px solid var(--ink); padding: 12px 16px; }
   .drawing svg { display: block; width: min(100%, 1000px); margin: 0 auto; }
   section { padding: 12px 16px 24px; display: flex; flex-direction: column; gap: 8px; }
