@@ -20,7 +20,7 @@ from server.accounts.models import Membership
 from server.plant.models import Line, LineLook
 
 from .looks import CLOCKS_DIFFER, FIGURES
-from .summary import rebuild
+from .summary import keep_up
 
 MOST_ROWS = 20_000
 MOST_PROBLEMS = 20
@@ -61,7 +61,7 @@ def take_file(line_id: UUID, text: str, *, by: Membership, now: datetime) -> int
         )
         for look in fresh
     )
-    rebuild([line])
+    keep_up(line)
     return len(fresh)
 
 

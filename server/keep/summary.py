@@ -1,5 +1,6 @@
 """The summary of what is due: made anew for a line whenever something of it changed, or for a whole site."""
 
+import logging
 from collections.abc import Iterable
 from dataclasses import asdict
 from datetime import date
@@ -21,6 +22,7 @@ from server.plant.models import Line, LineLook
 from .models import DueItem
 from .read import kept_lines, past_jobs
 
+logger = logging.getLogger(__name__)
 AT_A_TIME = 200  # lines
 
 
@@ -92,20 +94,29 @@ def rebuild_site(site: Site) -> None:
     rebuild_instruments(site.pk)
 
 
+def keep_up(line: Line) -> None:
+    """`rebuild` for one line. A summary that cannot be made keeps nobody from closing a record: it stays as it was, and the
+    log says so."""
+    try:
+        rebuild([line])
+    except Exception:
+        logger.exception("what is due on line %s could not be derived", line.pk)
+
+
 def on_job(sender: object, instance: Job, **rest: object) -> None:
     """What is due on its line, once a record is closed: here, or in the file it was read in from."""
     if instance.signed:
-        rebuild([instance.line])
+        keep_up(instance.line)
 
 
 def on_line(sender: object, instance: Line, **rest: object) -> None:
     """A line was changed: its card says when."""
-    rebuild([instance])
+    keep_up(instance)
 
 
 def on_look(sender: object, instance: LineLook, **rest: object) -> None:
     """A round was there."""
-    rebuild([instance.line])
+    keep_up(instance.line)
 
 
 def on_instrument(sender: object, instance: Any, **rest: object) -> None:

@@ -6,6 +6,7 @@ import json
 import re
 from datetime import date, timedelta
 from typing import Any
+from unittest import mock
 from uuid import uuid4
 
 from django.core.management import call_command
@@ -135,6 +136,13 @@ class DueTest(DemoTest):
         answer = self.lead.post("/api/records", text, content_type="application/json")
         self.assertEqual(answer.status_code, 201, answer.content)
         self.assertEqual(self.due(MILL, "grease it")["task"], "grease it")
+
+    def test_a_summary_that_cannot_be_made_keeps_nobody_from_working(self) -> None:
+        kept = DueItem.objects.filter(line__name=CRUSHER).count()
+        with mock.patch("server.keep.summary.due", side_effect=ValueError), self.assertLogs("server.keep.summary", "ERROR"):
+            body = {"id": str(uuid4()), "line_id": str(line_of(CRUSHER).pk), "leaks": "none"}
+            self.assertEqual(self.millwright.ask("POST", "/api/rounds/looks", body)[0], 201)
+        self.assertEqual(DueItem.objects.filter(line__name=CRUSHER).count(), kept)
 
     def test_a_card_that_is_changed_changes_what_is_due(self) -> None:
         line = line_of(MILL)
