@@ -11,7 +11,7 @@ from ..say import Words, joined, words
 from ..wearing.days import day, months_on
 from .due_kinds import TASK_OF, Due, DueKind
 from .past import MOUNTS, RENEWS, KeptLine, PastJob, Postponed, Read, last_read
-from .series import FOUND, LEFT, packing_turned, series_of
+from .series import FOUND, LEFT, packing_turned, wearing
 
 LOOKED, STARTED = "found.look", "close.start"
 RUN_IN, LATER = "close.run_in", "cannot be stopped for it now"
@@ -221,9 +221,7 @@ def _oil(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
 
 def _worn(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
     """The first day on which what wears may be at its limit, as far as its readings can say."""
-    for series in series_of(line, jobs):
-        if series.key not in ("wear", "play"):
-            continue
+    for series in wearing(line, jobs):
         trend = series.trend(today)
         if trend is None:
             continue

@@ -53,16 +53,20 @@ class Series:
 def series_of(line: KeptLine, jobs: Sequence[PastJob]) -> list[Series]:
     """Every series of a line that has a reading. ``jobs`` - those that were signed."""
     made = [
-        _wear(line, jobs),
-        _play(line, jobs),
+        *wearing(line, jobs),
         _closed(line, jobs),
         *_aligned(line, jobs),
         _turned(jobs),
         _packed(line, jobs),
-        _looked(line, jobs, "temperature", "Temperature as it runs", "°C"),
-        _looked(line, jobs, "vibration", "Vibration as it runs", "mm/s"),
+        _looked(line, jobs, "Temperature", "°C", lambda look: look.temperature_c, "coupling_temperature_c"),
+        _looked(line, jobs, "Vibration", "mm/s", lambda look: look.vibration_mm_per_s, "vibration_mm_per_s"),
     ]
     return [one for one in made if one is not None and one.points]
+
+
+def wearing(line: KeptLine, jobs: Sequence[PastJob]) -> tuple[Series, Series]:
+    """What wears until it is changed: the mark, and the play. Either may have no reading yet."""
+    return wear_of(line, jobs), _play(line, jobs)
 
 
 def _limit(line: KeptLine, key: str) -> tuple[float | None, str]:
@@ -83,7 +87,7 @@ def _renewed(jobs: Iterable[PastJob]) -> tuple[WearBreak, ...]:
     return tuple(found)
 
 
-def _wear(line: KeptLine, jobs: Sequence[PastJob]) -> Series:
+def wear_of(line: KeptLine, jobs: Sequence[PastJob]) -> Series:
     """How far the wear mark went from its zero."""
     renewed = _renewed(jobs)
     limit, source = _limit(line, "wear_limit_mm")
@@ -255,17 +259,17 @@ def _packed(line: KeptLine, jobs: Sequence[PastJob]) -> Series:
     )
 
 
-def _looked(line: KeptLine, jobs: Sequence[PastJob], key: str, title: str, unit: Unit) -> Series:
-    of: dict[str, tuple[Callable[[Look], float | None], str]] = {
-        "temperature": (lambda look: look.temperature_c, "coupling_temperature_c"),
-        "vibration": (lambda look: look.vibration_mm_per_s, "vibration_mm_per_s"),
-    }
-    read, line_of_card = of[key]
+def _looked(
+    line: KeptLine, jobs: Sequence[PastJob], title: str, unit: Unit, read: Callable[[Look], float | None], limit_key: str
+) -> Series:
+    """One figure of the rounds; a job that worked on the line is a break."""
     points = tuple(
         Point(at=look.at, value=value, plus_minus=None, where="round")
         for look in line.looks
         if (value := read(look)) is not None
     )
     worked = tuple(WearBreak(at=job.closed, why=f"worked on, {called(job)}") for job in jobs if job.scope is not Scope.CHECK)
-    limit, source = _limit(line, line_of_card)
-    return Series(key=key, title=title, unit=unit, points=points, breaks=worked, limit=limit, source=source)
+    limit, source = _limit(line, limit_key)
+    return Series(
+        key=title.lower(), title=f"{title} as it runs", unit=unit, points=points, breaks=worked, limit=limit, source=source
+    )

@@ -11,7 +11,7 @@ from django.shortcuts import get_object_or_404
 from millwright.errors import Problem, problem, refuse_if_any
 from millwright.keep.marks import BY_STROBE_MM
 from millwright.keep.past import LEAKS, NOISE, Look
-from millwright.keep.series import series_of
+from millwright.keep.series import wear_of
 from millwright.route.entry import OutOfTurn
 from millwright.say import Figure
 from millwright.units import LengthUnit, read_length_mm, read_temperature_c
@@ -129,9 +129,9 @@ def _goes_back(line: Line, look: Look) -> list[Problem]:
     if look.wear_mm is None:
         return found
     added = replace(kept, looks=tuple(sorted((*kept.looks, look), key=lambda one: one.at)))
-    wear = next((one for one in series_of(added, past_jobs([line.pk])[line.pk]) if one.key == "wear"), None)
-    points = [] if wear is None else [p for p in wear.points if p.at <= look.at]
-    renewed = max((one.at for one in (wear.breaks if wear else ())), default=None)
+    wear = wear_of(added, past_jobs([line.pk])[line.pk])
+    points = [p for p in wear.points if p.at <= look.at]
+    renewed = max((one.at for one in wear.breaks), default=None)
     same = [p for p in points if renewed is None or p.at.astimezone(UTC).replace(tzinfo=None) >= renewed]
     if len(same) > 1 and same[-2].value - same[-1].value > 2 * BY_STROBE_MM:
         text = (
