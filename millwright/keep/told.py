@@ -64,7 +64,7 @@ def told(job: PastJob) -> Told:
     """What one job comes to. ``job`` - with everything that was read in it."""
     why = job.last(REASON)
     return Told(
-        reason=str(why.inputs.get("cause", "")) if why else "",
+        reason=reason_of(job),
         found=str(why.inputs.get("found") or "") if why else "",
         parts=tuple(_parts(job)),
         torques=tuple(_torques(job)),
@@ -73,6 +73,12 @@ def told(job: PastJob) -> Told:
         hours=hours_by_stage(job),
         summary=tuple(summary(_summed(read) for read in job.reads)),
     )
+
+
+def reason_of(job: PastJob) -> str:
+    """What a job came from; empty where it is older than the question."""
+    why = job.last(REASON)
+    return str(why.inputs.get("cause", "")) if why else ""
 
 
 def _summed(read: Read) -> Summed:

@@ -1,6 +1,7 @@
 """What comes back on a site: which lines, for which reason, how often an alignment moved, how long the work took."""
 
 from collections import Counter, defaultdict
+from dataclasses import asdict
 from datetime import timedelta
 from statistics import mean
 from typing import Any
@@ -10,7 +11,7 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Field, Router, Schema
 
-from millwright.keep.told import hours_by_stage, told, wandered
+from millwright.keep.told import hours_by_stage, reason_of, wandered
 from millwright.route.stages.close_out import NOTHING_WRONG, REASONS
 from millwright.route.steps import Stage
 from server.accounts.auth import member_of
@@ -79,7 +80,7 @@ def read(request: HttpRequest, months: int = 24) -> object:
     since = timezone.now() - timedelta(days=months * DAYS_A_MONTH)
     names = dict(Line.objects.visible_to(member_of(request)).values_list("pk", "name"))
     past = past_jobs(names, whole=True, since=since)
-    why = {line: [told(job).reason for job in jobs] for line, jobs in past.items() if jobs}
+    why = {line: [reason_of(job) for job in jobs] for line, jobs in past.items() if jobs}
     timed = [hours for jobs in past.values() for job in jobs if (hours := hours_by_stage(job))]
     return {
         "months": months,
@@ -88,17 +89,7 @@ def read(request: HttpRequest, months: int = 24) -> object:
         "reasons": _reasons(why),
         "returning": _returning(why, names),
         "wandered": [
-            {
-                "line_id": line,
-                "name": names[line],
-                "left_in": one.left_in,
-                "found_in": one.found_in,
-                "by_mm": one.by_mm,
-                "plus_minus_mm": one.plus_minus_mm,
-                "moved": one.moved,
-            }
-            for line, jobs in past.items()
-            for one in wandered(jobs)
+            {"line_id": line, "name": names[line], **asdict(one)} for line, jobs in past.items() for one in wandered(jobs)
         ],
         "hours": _hours(timed),
         "timed_jobs": len(timed),
