@@ -20,6 +20,8 @@ class InstrumentQuerySet(models.QuerySet[Any]):
 class Instrument(models.Model):
     """What every instrument has: until when its calibration holds, and whether it was taken out of use."""
 
+    kind: Any
+    name: Any
     calibrated_until = models.DateField(null=True)
     withdrawn_at = models.DateTimeField(null=True)
     withdrawn_by = models.CharField(max_length=150, blank=True)
@@ -27,6 +29,12 @@ class Instrument(models.Model):
 
     class Meta:
         abstract = True
+
+    @property
+    def called(self) -> str:
+        """What it is called: with what it is, where its name does not say so."""
+        said = self.kind.split()[-1] in self.name.lower()
+        return str(self.name) if said else f"{self.kind.capitalize()} {self.name}"
 
     @property
     def withdrawn(self) -> bool:
@@ -41,6 +49,8 @@ class Instrument(models.Model):
 
 class Bracket(Instrument):
     """A dial on its bracket, its sag measured on a stiff pipe. Measured again it is written anew, with who and when."""
+
+    kind = "bracket"
 
     class Positive(models.TextChoices):
         """Which way of the plunger the dial shows as plus."""
@@ -70,6 +80,8 @@ class Bracket(Instrument):
 
 class Wrench(Instrument):
     """A torque wrench: its range, its length, and until when it is calibrated. Written anew after each calibration."""
+
+    kind = "torque wrench"
 
     site = models.ForeignKey(Site, on_delete=models.PROTECT, related_name="wrenches")
     name = models.CharField(max_length=60)

@@ -4,7 +4,6 @@ from datetime import date, datetime
 from typing import Any, Literal
 from uuid import UUID
 
-from django.db import transaction
 from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Field, Router, Schema
@@ -14,17 +13,16 @@ from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Deed
 from server.accounts.auth import member_of, require
 from server.accounts.models import Membership
-from server.instruments.models import Bracket, Gauge, Wrench
+from server.instruments.models import Bracket, Gauge, Instrument, Wrench
+from server.instruments.register import instrument, instruments_of
 from server.jobs.models import Entry, Job
 from server.web.errors import ErrorsOut
-
-from .summary import called
 
 router = Router(tags=["instruments"])
 REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 422: ErrorsOut}
 SECOND_PULL = "close.torque"  # its sheet asks for the number of the wrench
-WRENCH, BRACKET = "torque wrench", "bracket"
-FIRST = {WRENCH: "Keep its range at the bolts", BRACKET: "Keep its sag at the dials"}
+FIRST = {Wrench.kind: "Keep its range at the bolts", Bracket.kind: "Keep its sag at the dials"}
+SHOWN = ("kind", "name", "called", "calibrated_until", "withdrawn_at", "withdrawn_by", "withdrawn_because")
 InstrumentKind = Literal["torque wrench", "bracket", "dial", "laser", "micrometer", "pyrometer", "strobe", "vibration meter"]
 
 
@@ -80,37 +78,23 @@ def read(request: HttpRequest) -> object:
 
 
 def _register(member: Membership) -> dict[str, Any]:
-    found: list[tuple[str, Any]] = [
-        *((WRENCH, one) for one in Wrench.objects.visible_to(member)),
-        *((BRACKET, one) for one in Bracket.objects.visible_to(member)),
-        *((one.kind, one) for one in Gauge.objects.visible_to(member)),
-    ]
     return {
         "today": timezone.localdate(),
         "instruments": [
-            {
-                "kind": kind,
-                "name": one.name,
-                "called": called(kind, one.name),
-                "calibrated_until": one.calibrated_until,
-                "withdrawn_at": one.withdrawn_at,
-                "withdrawn_by": one.withdrawn_by,
-                "withdrawn_because": one.withdrawn_because,
-                "used_in": _used(member, kind, one.name) if one.withdrawn else [],
-            }
-            for kind, one in found
+            {**{key: getattr(one, key) for key in SHOWN}, "used_in": _used(member, one) if one.withdrawn else []}
+            for one in instruments_of(member.site_id)
         ],
     }
 
 
-def _used(member: Membership, kind: str, name: str) -> list[dict[str, Any]]:
+def _used(member: Membership, one: Instrument) -> list[dict[str, Any]]:
     """Readings of open jobs that this instrument took: they name their wrench, or whatever sheet asks a number."""
-    if kind != WRENCH:
+    if not isinstance(one, Wrench):
         return []
     open_jobs = Job.objects.visible_to(member).which_are(closed=False)
     read = Entry.objects.filter(job__in=open_jobs, kind="reading").select_related("job__line")
-    by_bench = read.filter(inputs__wrench__name=name)
-    by_hand = read.filter(inputs__wrench=name, step=SECOND_PULL)
+    by_bench = read.filter(inputs__wrench__name=one.name)
+    by_hand = read.filter(inputs__wrench=one.name, step=SECOND_PULL)
     return [
         {"job": e.job_id, "number": e.job.number, "line": e.job.line.name, "step": e.asked.get("title", e.step)}
         for e in [*by_bench, *by_hand]
@@ -122,22 +106,26 @@ def calibrated(request: HttpRequest, payload: InstrumentIn) -> object:
     """Put an instrument into the register, or say that it came back calibrated: then it is in use again."""
     member = member_of(request)
     require(member, Deed.KEEP_INSTRUMENTS)
-    name, now = payload.name.strip(), timezone.now()
+    name = payload.name.strip()
     if payload.calibrated_until < timezone.localdate():
         raise UnusableInput(Problem("calibrated_until", "That day is past: an instrument out of date is not used."))
     fresh = {"calibrated_until": payload.calibrated_until, "withdrawn_at": None, "withdrawn_by": "", "withdrawn_because": ""}
-    if payload.kind in (WRENCH, BRACKET):
-        one = _find(member, payload.kind, name, FIRST[payload.kind])
-        for key, value in fresh.items():
-            setattr(one, key, value)
-        one.save(update_fields=[*fresh])
-    else:
+    first = FIRST.get(payload.kind)
+    if first is None:
         Gauge.objects.update_or_create(
             site=member.site,
             kind=payload.kind,
             name=name,
-            defaults={**fresh, "kept_by": member.user.shown_name, "kept_at": now},
+            defaults={**fresh, "kept_by": member.user.shown_name, "kept_at": timezone.now()},
         )
+        return _register(member)
+    one = instrument(member.site_id, payload.kind, name)
+    if one is None:
+        text = f"No {payload.kind} is called {name} yet. {first} first, then it is listed here."
+        raise UnusableInput(Problem("name", text))
+    for key, value in fresh.items():
+        setattr(one, key, value)
+    one.save(update_fields=[*fresh])
     return _register(member)
 
 
@@ -151,23 +139,10 @@ def withdraw(request: HttpRequest, payload: WithdrawIn) -> object:
     require(member, Deed.KEEP_INSTRUMENTS)
     if not payload.reason.strip():
         raise UnusableInput(Problem("reason", "Enter the reason: dropped, out of its band, lost."))
-    with transaction.atomic():
-        one = _find(member, payload.kind, payload.name.strip(), "")
-        one.withdrawn_at, one.withdrawn_by = timezone.now(), member.user.shown_name
-        one.withdrawn_because = payload.reason.strip()
-        one.save(update_fields=["withdrawn_at", "withdrawn_by", "withdrawn_because"])
-    return _register(member)
-
-
-def _find(member: Membership, kind: str, name: str, first: str) -> Any:
-    of: dict[str, Any] = {WRENCH: Wrench, BRACKET: Bracket}
-    found = (
-        of[kind].objects.visible_to(member).filter(name=name).first()
-        if kind in of
-        else Gauge.objects.visible_to(member).filter(kind=kind, name=name).first()
-    )
-    if found is None and first:
-        raise UnusableInput(Problem("name", f"No {kind} is called {name} yet. {first} first, then it is listed here."))
-    if found is None:
+    one = instrument(member.site_id, payload.kind, payload.name.strip())
+    if one is None:
         raise Http404
-    return found
+    one.withdrawn_at, one.withdrawn_by = timezone.now(), member.user.shown_name
+    one.withdrawn_because = payload.reason.strip()
+    one.save(update_fields=["withdrawn_at", "withdrawn_by", "withdrawn_because"])
+    return _register(member)

@@ -15,7 +15,7 @@ from millwright.keep.due_kinds import Due, DueKind, scope_of
 from millwright.say import words
 from millwright.wearing.days import day
 from server.accounts.models import Site
-from server.instruments.models import Bracket, Gauge, Wrench
+from server.instruments.register import instruments_of
 from server.jobs.models import Job
 from server.plant.models import Line, LineLook
 
@@ -62,30 +62,16 @@ def rebuild_instruments(site_id: UUID) -> None:
     found = [
         DueItem(
             site_id=site_id,
-            name=called,
+            name=one.called,
             kind=DueKind.CALIBRATION.value,
             on=one.calibrated_until,
             why=asdict(words(f"calibrated until {day(one.calibrated_until)}: out of date it is not used")),
         )
-        for called, one in instruments_of(site_id)
+        for one in instruments_of(site_id)
         if one.calibrated_until is not None and not one.withdrawn
     ]
     DueItem.objects.filter(site=site_id, line=None).delete()
     DueItem.objects.bulk_create(found)
-
-
-def instruments_of(site_id: UUID) -> list[tuple[str, Any]]:
-    """Every instrument of a site, by what it is called."""
-    return [
-        *((called("torque wrench", one.name), one) for one in Wrench.objects.filter(site=site_id)),
-        *((called("bracket", one.name), one) for one in Bracket.objects.filter(site=site_id)),
-        *((called(one.kind, one.name), one) for one in Gauge.objects.filter(site=site_id)),
-    ]
-
-
-def called(kind: str, name: str) -> str:
-    """What an instrument is called: with what it is, where its name does not say so."""
-    return name if kind.split()[-1] in name.lower() else f"{kind.capitalize()} {name}"
 
 
 def rebuild_site(site: Site) -> None:
