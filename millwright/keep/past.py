@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import Field
 
@@ -12,7 +12,8 @@ from ..line import LineSpec
 from ..model import Model, Name, PlainText
 from ..route.steps import Scope
 
-LEAKS, NOISE = ("none", "sweats", "drips"), ("as usual", "other than usual", "bad")
+Leaks = Literal["none", "sweats", "drips"]
+Noise = Literal["as usual", "other than usual", "bad"]
 MOUNTS = (Scope.FIT, Scope.REFIT)  # jobs that put a coupling on its shafts
 RENEWS = (*MOUNTS, Scope.ELEMENT)  # and those after which what wears is new
 SOME_DAYS = 7.0  # between two readings of the hour meter, so that they tell how long it runs a day
@@ -64,8 +65,8 @@ class Look(Model):
 
     at: datetime
     wear_mm: float | None = Field(default=None, ge=-500, le=500, description="at the wear mark, by strobe")
-    leaks: str | None = Field(default=None, description="none, sweats or drips")
-    noise: str | None = Field(default=None, description="as usual, other than usual or bad")
+    leaks: Leaks | None = None
+    noise: Noise | None = None
     temperature_c: float | None = Field(default=None, ge=-40, le=400, description="of coupling or bearing, by pyrometer")
     vibration_mm_per_s: float | None = Field(
         default=None, ge=0, le=500, description="one figure, where an instrument gives it"
@@ -77,8 +78,8 @@ class Look(Model):
     @property
     def troubles(self) -> tuple[str, ...]:
         """What was not as it should be."""
-        leaks = (f"leaks: {self.leaks}",) if self.leaks in LEAKS[1:] else ()
-        return (*leaks, *((f"noise: {self.noise}",) if self.noise in NOISE[1:] else ()))
+        leaks = (f"leaks: {self.leaks}",) if self.leaks not in (None, "none") else ()
+        return (*leaks, *((f"noise: {self.noise}",) if self.noise not in (None, "as usual") else ()))
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -18,12 +18,14 @@ from millwright.wearing.days import day
 from server.accounts.auth import require
 from server.accounts.models import Membership
 from server.plant.models import Line, LineLook
+from server.reports.replay import CLOCKS_DIFFER
 
-from .looks import CLOCKS_DIFFER, FIGURES
+from .looks import row_of
 from .summary import keep_up
 
 MOST_ROWS = 20_000
 MOST_PROBLEMS = 20
+FROM_A_FILE = "from a file"
 A_DAY = 10  # characters of a day without a time
 IN_A_FILE = {  # head of a column: figure, and what a value is multiplied by
     "wear_mm": ("wear_mm", 1.0),
@@ -47,20 +49,7 @@ def take_file(line_id: UUID, text: str, *, by: Membership, now: datetime) -> int
     looks = read_file(text, now)
     there = set(line.looks.values_list("at", flat=True))
     fresh = [look for look in looks if look.at not in there]
-    LineLook.objects.bulk_create(
-        LineLook(
-            id=uuid4(),
-            line=line,
-            at=look.at,
-            person=by.user,
-            by=by.user.shown_name,
-            role=by.role,
-            entered_at=now,
-            note="from a file",
-            **{key: getattr(look, key) for key in FIGURES},
-        )
-        for look in fresh
-    )
+    LineLook.objects.bulk_create(row_of(line, uuid4(), look, by, now) for look in fresh)
     keep_up(line)
     return len(fresh)
 
@@ -126,7 +115,7 @@ def _row(number: int, row: Mapping[str, str], now: datetime, problems: list[Prob
             problems.append(Problem(f"line {number}", f"{name}: “{cell[:20]}” is no number."))
             return None
     try:
-        return Look(at=at, **values)
+        return Look(at=at, note=FROM_A_FILE, **values)
     except ValueError:
         problems.append(Problem(f"line {number}", "A figure here is beyond anything met in practice. A slip?"))
         return None

@@ -10,7 +10,7 @@ from django.shortcuts import get_object_or_404
 
 from millwright.errors import Problem, problem, refuse_if_any
 from millwright.keep.marks import BY_STROBE_MM
-from millwright.keep.past import LEAKS, NOISE, Look
+from millwright.keep.past import Look
 from millwright.keep.series import wear_of
 from millwright.route.entry import OutOfTurn
 from millwright.say import Figure
@@ -18,13 +18,14 @@ from millwright.units import LengthUnit, read_length_mm, read_temperature_c
 from millwright.wearing.days import day
 from server.accounts.models import Membership
 from server.plant.models import Line, LineLook
+from server.reports.replay import CLOCKS_DIFFER
 
 from .read import kept_lines, past_jobs
 
 TYPED_AGREES = 1e-6
 GOES_BACK = "goes_back."  # in front of the path of a figure that is asked about, and taken once it is confirmed
 LONGEST_AGO = timedelta(days=60)
-CLOCKS_DIFFER = timedelta(minutes=5)
+READ_AS_TYPED = ("wear_mm", "temperature_c", "vibration_mm_per_s")
 FIGURES = ("wear_mm", "temperature_c", "vibration_mm_per_s", "hours")
 
 
@@ -54,34 +55,38 @@ def take_look(sent: Sent, *, by: Membership, now: datetime) -> LineLook:
             raise OutOfTurn("Something else was already entered under this number.")
         return stands
     look = sent.look
-    refuse_if_any([*_time_problems(look.at, now), *_empty(look), *_choices(look), *_typed_problems(sent)])
+    refuse_if_any([*_time_problems(look.at, now), *_empty(look), *_typed_problems(sent)])
     if not sent.confirmed:
         refuse_if_any(_goes_back(line, look))
     return _created(line, sent.id, look, dict(sent.typed), by, now)
 
 
 def _created(line: Line, id: UUID, look: Look, typed: dict[str, str], by: Membership, now: datetime) -> LineLook:
+    row = row_of(line, id, look, by, now)
+    row.typed = typed
     try:
         with transaction.atomic():
-            return LineLook.objects.create(
-                id=id,
-                line=line,
-                at=look.at,
-                wear_mm=look.wear_mm,
-                leaks=look.leaks or "",
-                noise=look.noise or "",
-                temperature_c=look.temperature_c,
-                vibration_mm_per_s=look.vibration_mm_per_s,
-                hours=look.hours,
-                note=look.note.strip(),
-                typed=typed,
-                person=by.user,
-                by=by.user.shown_name,
-                role=by.role,
-                entered_at=now,
-            )
+            row.save(force_insert=True)
     except IntegrityError:
         raise OutOfTurn("Something else was already entered under this number.") from None
+    return row
+
+
+def row_of(line: Line, id: UUID, look: Look, by: Membership, now: datetime) -> LineLook:
+    """A look as it is kept, not saved yet."""
+    return LineLook(
+        id=id,
+        line=line,
+        at=look.at,
+        leaks=look.leaks or "",
+        noise=look.noise or "",
+        note=look.note.strip(),
+        person=by.user,
+        by=by.user.shown_name,
+        role=by.role,
+        entered_at=now,
+        **{key: getattr(look, key) for key in FIGURES},
+    )
 
 
 def _time_problems(at: datetime, now: datetime) -> list[Problem]:
@@ -97,21 +102,13 @@ def _empty(look: Look) -> list[Problem]:
     return [] if any(one is not None for one in told) else [Problem("wear_mm", "Nothing was read. Enter what you saw.")]
 
 
-def _choices(look: Look) -> list[Problem]:
-    found = []
-    for key, given, options in (("leaks", look.leaks, LEAKS), ("noise", look.noise, NOISE)):
-        if given is not None and given not in options:
-            found.append(Problem(key, f"This is one of: {', '.join(options)}."))
-    return found
-
-
 def _typed_problems(sent: Sent) -> list[Problem]:
     """What was typed must read as the value beside it."""
     found = []
     for key, text in sent.typed.items():
         value = getattr(sent.look, key, None) if key in FIGURES else None
         read = read_temperature_c(text) if key == "temperature_c" else read_length_mm(text, sent.unit)
-        if key in ("wear_mm", "temperature_c") and (value is None or read is None or abs(read - value) > TYPED_AGREES):
+        if key in READ_AS_TYPED and (value is None or read is None or abs(read - value) > TYPED_AGREES):
             found.append(Problem(key, f"“{text[:40]}” was typed; that is not the value sent with it."))
     return found
 

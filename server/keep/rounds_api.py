@@ -11,8 +11,8 @@ from ninja import Field, Router, Schema, Status
 
 from millwright.errors import Problem, UnusableInput
 from millwright.keep.due_kinds import DueKind
-from millwright.keep.past import LEAKS, NOISE, Look
-from millwright.model import NameIn, PlainTextIn, read_json
+from millwright.keep.past import Leaks, Look, Noise
+from millwright.model import PlainTextIn, read_json
 from millwright.roles import Deed
 from millwright.route.families.register import FAMILIES
 from millwright.units import MM_PER_INCH, LengthUnit
@@ -70,8 +70,6 @@ class RoundOut(Schema):
     """The whole walk."""
 
     today: date
-    leaks: list[str]
-    noise: list[str]
     lines: list[RoundLineOut]
 
 
@@ -84,8 +82,8 @@ class LookIn(Schema, extra="forbid"):
     ago_s: float = Field(default=0, ge=0, le=5_184_000)
     on: date | None = None
     wear_mm: float | None = Field(default=None, ge=-500, le=500)
-    leaks: NameIn | None = None
-    noise: NameIn | None = None
+    leaks: Leaks | None = None
+    noise: Noise | None = None
     temperature_c: float | None = Field(default=None, ge=-40, le=400)
     vibration_mm_per_s: float | None = Field(default=None, ge=0, le=500)
     hours: float | None = Field(default=None, ge=0, le=2_000_000)
@@ -117,12 +115,11 @@ def _round(site_id: UUID) -> dict[str, Any]:
     lines = list(in_walking_order(Line.objects.filter(site=site_id)))
     due = dict(DueItem.objects.filter(site=site_id, kind=DueKind.ROUND).values_list("line_id", "on"))
     in_hand = dict(Job.objects.which_are(closed=False).filter(site=site_id).values_list("line_id", "number"))
-    marks = Entry.objects.filter(job__site=site_id, kind="reading", step="couple.wear").order_by("at")
-    lamps = {line: light for line, light in marks.values_list("job__line", "inputs__light") if light}
+    marks = Entry.objects.filter(job__site=site_id, kind="reading", step="couple.wear").filter(inputs__light__regex=r"\S")
+    latest = marks.order_by("job__line", "-at").distinct("job__line")
+    lamps = dict(latest.values_list("job__line", "inputs__light"))
     return {
         "today": timezone.localdate(),
-        "leaks": list(LEAKS),
-        "noise": list(NOISE),
         "lines": [_stop(line, due.get(line.pk), in_hand.get(line.pk), lamps.get(line.pk) or "") for line in lines],
     }
 

@@ -1,11 +1,12 @@
 """Machine lines: name and, as the core's `LineSpec`, everything the work needs to know."""
 
 import uuid
+from typing import cast
 
 from django.db import models
 
 from millwright.card.values import Value, ValueCard
-from millwright.keep.past import Look
+from millwright.keep.past import Leaks, Look, Noise
 from millwright.line import LineSpec
 from server.accounts.models import Membership, Site, User
 
@@ -86,8 +87,8 @@ class LineLook(models.Model):
         return Look(
             at=self.at,
             wear_mm=self.wear_mm,
-            leaks=self.leaks or None,
-            noise=self.noise or None,
+            leaks=cast(Leaks | None, self.leaks or None),
+            noise=cast(Noise | None, self.noise or None),
             temperature_c=self.temperature_c,
             vibration_mm_per_s=self.vibration_mm_per_s,
             hours=self.hours,

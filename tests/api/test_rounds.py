@@ -54,6 +54,7 @@ class RoundTest(DemoTest):
             ({"wear_mm": 600}, "wear_mm"),
             ({"wear_mm": "much"}, "wear_mm"),
             ({"wear_mm": 5.6, "typed": {"wear_mm": "0.2 in"}}, "wear_mm"),
+            ({"vibration_mm_per_s": 0.2, "typed": {"vibration_mm_per_s": "0.2 in"}}, "vibration_mm_per_s"),
         ):
             self.assertEqual(self.path(self.look(CRUSHER, **read)), (422, path), read)
         self.assertIn("A slip?", self.look(CRUSHER, wear_mm=600)[1]["errors"][0]["message"])

@@ -6438,7 +6438,7 @@ export interface components {
              * Leaks
              * @default null
              */
-            leaks?: string | null;
+            leaks?: ("none" | "sweats" | "drips") | null;
             /**
              * Line Id
              * Format: uuid
@@ -6448,7 +6448,7 @@ export interface components {
              * Noise
              * @default null
              */
-            noise?: string | null;
+            noise?: ("as usual" | "other than usual" | "bad") | null;
             /**
              * Note
              * @default
@@ -7803,12 +7803,8 @@ export interface components {
          * @description The whole walk.
          */
         RoundOut: {
-            /** Leaks */
-            leaks: string[];
             /** Lines */
             lines: components["schemas"]["RoundLineOut"][];
-            /** Noise */
-            noise: string[];
             /**
              * Today
              * Format: date

@@ -11,10 +11,21 @@ import { ShaftLine } from '../drawing/ShaftLine'
 import { MainButton, PlainButton, WordButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Words } from '../kit/Field'
-import { showFigure } from '../units/length'
 import { useUnit } from '../units/preferences'
-import { sayProblem } from '../units/say'
-import { FIGURES, type Figure, figuresOf, LEAKS, NOISE, NOTE, ON_DAY, readLook, type Stop } from './round'
+import { sayFigure, sayProblem, sayUnit } from '../units/say'
+import {
+  FIGURES,
+  type Figure,
+  figuresOf,
+  LEAK_WORDS,
+  LEAKS,
+  NOISE,
+  NOISE_WORDS,
+  NOTE,
+  ON_DAY,
+  readLook,
+  type Stop,
+} from './round'
 
 const GOES_BACK = 'goes_back.' // before the name of a figure that only grows: it is asked about
 
@@ -64,7 +75,7 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
       cell={key}
       label={FIGURES[key].label}
       kind={FIGURES[key].kind}
-      unit={FIGURES[key].unit}
+      unit={sayUnit(FIGURES[key].unit, unit)}
       width={132}
       detail={sayBefore(stop, key, unit)}
       draft={draft}
@@ -91,13 +102,13 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
       <div className="taps">
         <Choice
           label="Leaks"
-          options={['none', 'sweats', 'drips'] as const}
+          options={LEAK_WORDS}
           value={LEAKS.of(draft) ?? null}
           onChange={(leaks) => change(LEAKS.put(draft, leaks))}
         />
         <Choice
           label="Noise"
-          options={['as usual', 'other than usual', 'bad'] as const}
+          options={NOISE_WORDS}
           value={NOISE.of(draft) ?? null}
           onChange={(noise) => change(NOISE.put(draft, noise))}
         />
@@ -144,11 +155,7 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
 /** What it was last time, and what it may be. */
 function sayBefore(stop: Stop, key: Figure, unit: 'mm' | 'in'): string {
   const [was, limit] = [stop.last?.[key], stop.limits[key]]
-  const of = { wear_mm: 'mm', temperature_c: '°C', vibration_mm_per_s: 'mm/s', hours: 'h' }[key]
-  const say = (value: number) => {
-    const { text, unit: shown } = showFigure(value, of, unit)
-    return `${text.replace(/(\.\d*?)0+$/, '$1').replace(/\.$/, '')} ${shown}`
-  }
+  const say = (value: number) => sayFigure({ value, unit: FIGURES[key].unit, places: FIGURES[key].places }, unit)
   const before = was === null || was === undefined ? '' : `was ${say(was)}`
   const most = limit === undefined ? '' : key === 'wear_mm' ? `${say(limit)} of wear at most` : `at most ${say(limit)}`
   return [before, most].filter(Boolean).join('; ')

@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest'
 import { EMPTY } from '../benches/draft'
-import { LEAKS, moved, nextStop, readLook, type Stop } from './round'
+import { sayUnit } from '../units/say'
+import { FIGURES, LEAKS, moved, nextStop, readLook, type Stop } from './round'
 
 const stop = (id: string, reads: string[] = []) => ({ id, name: id, reads, last: null, open_job: null }) as unknown as Stop
 
@@ -17,6 +18,13 @@ it('a look holds what was read and nothing else', () => {
   })
   expect(isEmpty).toBe(false)
   expect(readLook(stop('a'), EMPTY, 'mm').isEmpty).toBe(true)
+})
+
+it('vibration is typed in the unit the sheet shows beside its cell', () => {
+  const read = (text: string, unit: 'mm' | 'in') =>
+    readLook(stop('a'), { ...EMPTY, cells: { vibration_mm_per_s: { text, unit } } }, unit).inputs.vibration_mm_per_s
+  expect([sayUnit(FIGURES.vibration_mm_per_s.unit, 'in'), read('0.2', 'in')]).toEqual(['in/s', 5.08])
+  expect([sayUnit(FIGURES.vibration_mm_per_s.unit, 'mm'), read('2.8', 'mm')]).toEqual(['mm/s', 2.8])
 })
 
 it('the walk goes on to the next line that was not looked at, round the end', () => {

@@ -7,15 +7,18 @@ import type { CellKind } from '../units/length'
 export type Stop = Schemas['RoundLineOut']
 export type Figure = 'wear_mm' | 'temperature_c' | 'vibration_mm_per_s' | 'hours'
 
-/** What can be read of a line while it runs, and how its cell is called. */
-export const FIGURES: Record<Figure, { label: string; kind: CellKind; unit?: string }> = {
-  wear_mm: { label: 'Wear mark, by strobe', kind: 'length' },
-  temperature_c: { label: 'Temperature, by pyrometer', kind: 'temperature', unit: '°C' },
-  vibration_mm_per_s: { label: 'Vibration', kind: 'number', unit: 'mm/s' },
-  hours: { label: 'Hour meter', kind: 'number', unit: 'h' },
+/** What can be read of a line while it runs, how its cell is called, and the unit it is sent in. A speed is typed as the
+ * length a second moves: what an inch sheet asks is in/s, as on the printed sheet. */
+export const FIGURES: Record<Figure, { label: string; kind: CellKind; unit: string; places: number }> = {
+  wear_mm: { label: 'Wear mark, by strobe', kind: 'length', unit: 'mm', places: 2 },
+  temperature_c: { label: 'Temperature, by pyrometer', kind: 'temperature', unit: '°C', places: 0 },
+  vibration_mm_per_s: { label: 'Vibration', kind: 'length', unit: 'mm/s', places: 1 },
+  hours: { label: 'Hour meter', kind: 'number', unit: 'h', places: 0 },
 }
-export const LEAKS = oneOf('leaks', ['none', 'sweats', 'drips'] as const, undefined)
-export const NOISE = oneOf('noise', ['as usual', 'other than usual', 'bad'] as const, undefined)
+export const LEAK_WORDS = ['none', 'sweats', 'drips'] as const
+export const NOISE_WORDS = ['as usual', 'other than usual', 'bad'] as const
+export const LEAKS = oneOf('leaks', LEAK_WORDS, undefined)
+export const NOISE = oneOf('noise', NOISE_WORDS, undefined)
 export const NOTE = slot('note', '')
 export const ON_DAY = slot('on', '')
 

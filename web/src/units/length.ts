@@ -192,7 +192,7 @@ export function showSlope(mmPerM: number, unit: LengthUnit): string {
 
 /** By how much a figure of the core's is multiplied on a sheet: an axis has round ticks in what is read there. */
 export function onSheet(figureUnit: string, unit: LengthUnit): number {
-  if (figureUnit === 'mm') return inUnit(1, unit)
+  if (figureUnit === 'mm' || figureUnit === 'mm/s') return inUnit(1, unit)
   return figureUnit === 'mm/m' && unit === 'mm' ? 0.1 : 1
 }
 
@@ -201,6 +201,8 @@ export function showFigure(value: number, figureUnit: string, unit: LengthUnit):
   switch (figureUnit) {
     case 'mm':
       return { text: showLength(value, unit, 3), unit }
+    case 'mm/s':
+      return { text: showLength(value, unit, 1), unit: `${unit}/s` }
     case 'mm/m':
       return {
         text: (unit === 'mm' ? value / 10 : value).toFixed(3).replace('-', '−'),

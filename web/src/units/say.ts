@@ -21,7 +21,10 @@ const ON_INCH_SHEET: Record<string, readonly [number, string, number]> = {
 const ON_MM_SHEET: Record<string, readonly [number, string, number]> = { 'mm/m': [0.1, 'mm/100', 1] }
 
 /** One figure of a text, with its unit unless that stands elsewhere. */
-export function sayFigure({ value, unit, places, signed, bare }: Figure, sheet: LengthUnit): string {
+export function sayFigure(
+  { value, unit, places, signed, bare }: Pick<Figure, 'value' | 'unit'> & Partial<Figure>,
+  sheet: LengthUnit,
+): string {
   if (unit === 's' && !bare && value >= CLOCK_FROM_S) return showTime(value)
   const keep = bare && sheet === 'mm' // a sum on paper goes on in the units it was made in
   const [factor, shown, more] = (!keep && (sheet === 'in' ? ON_INCH_SHEET : ON_MM_SHEET)[unit]) || [1, unit, 0]
@@ -37,6 +40,11 @@ export function sayFigure({ value, unit, places, signed, bare }: Figure, sheet: 
   const isZero = Number(digits) === 0
   const sign = isZero ? '' : value < 0 ? '−' : signed ? '+' : ''
   return sign + digits + (bare || shown === '' ? '' : shown === '°' ? shown : ` ${shown}`)
+}
+
+/** What a unit of the core is called on the sheet. */
+export function sayUnit(unit: string, sheet: LengthUnit): string {
+  return (sheet === 'in' ? ON_INCH_SHEET : ON_MM_SHEET)[unit]?.[1] ?? unit
 }
 
 /** A text with its figures, as the sheet shows it. */
