@@ -1,7 +1,8 @@
 import { useId } from 'react'
 import type { Schemas } from '../api/client'
-import { onSheet, showFigure } from '../units/length'
+import { onSheet } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { sayFigure } from '../units/say'
 import { Drawing } from './Drawing'
 import { dayOf, sayDay, timeTicks, valueTicks } from './overTime'
 
@@ -48,10 +49,6 @@ export function TrendChart({ trend, title, unit, limit, today, breaks, aside = [
   const off = new Set(aside.map(dayOf))
   const reached = trend.reached
   const drawnBreaks = breaks.map((one) => ({ ...one, x: x(dayOf(one.at)) })).filter((one) => one.x > BOX.left - 1)
-  const figure = (value: number) =>
-    showFigure(value, unit, sheet)
-      .text.replace(/(\.\d*?)0+$/, '$1')
-      .replace(/\.$/, '')
   const factor = onSheet(unit, sheet)
   const says = [title, ...trend.advice].join('. ')
   return (
@@ -96,7 +93,7 @@ export function TrendChart({ trend, title, unit, limit, today, breaks, aside = [
         <>
           <path d={`M${BOX.left} ${y(limit)}H${BOX.right}`} stroke="var(--ink)" strokeWidth="2" strokeDasharray="14 4" />
           <text x={BOX.left + 6} y={y(limit) - 6} fontSize="var(--fs-note)" fontWeight="600" className="halo">
-            limit {figure(limit)} {showFigure(limit, unit, sheet).unit}
+            limit {sayFigure({ value: limit, unit }, sheet)}
           </text>
         </>
       )}
@@ -147,10 +144,9 @@ export function TrendChart({ trend, title, unit, limit, today, breaks, aside = [
 }
 
 /** When a limit is reached, in a few words: under a chart, and where there is no room for one. */
-export function sayReached(reached: Trend['reached'], carries: string | null): string {
+export function sayReached({ verdict, reached, carries_until }: Trend): string {
+  if (verdict === 'over') return 'now'
   if (!reached?.earliest) return 'cannot say yet'
-  if (reached.earliest === carries) return `not before ${sayDay(reached.earliest)}`
-  return reached.latest
-    ? `${sayDay(reached.earliest)} to ${sayDay(reached.latest)}`
-    : `not before ${sayDay(reached.earliest)}`
+  const isRange = reached.latest && reached.earliest !== carries_until
+  return isRange ? `${sayDay(reached.earliest)} to ${sayDay(reached.latest!)}` : `not before ${sayDay(reached.earliest)}`
 }

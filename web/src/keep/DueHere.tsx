@@ -61,8 +61,7 @@ export function DueHere({ lineId, name, open }: { lineId: string; name: string; 
       )}
       {trends.map((one) => (
         <p key={one.key}>
-          {one.title}: limit reached{' '}
-          {one.trend.verdict === 'over' ? 'now' : sayReached(one.trend.reached, one.trend.carries_until)}
+          {one.title}: limit reached {sayReached(one.trend)}
         </p>
       ))}
       <p>

@@ -27,7 +27,7 @@ export function InstrumentsView() {
   const [slip, setSlip] = useState<Slips>(null)
   if (!data) return error ? <Lost why={error} /> : null
   const { instruments, today } = data
-  const late = instruments.filter((one) => !one.withdrawn_at && one.calibrated_until && one.calibrated_until < today).length
+  const late = instruments.filter((one) => !one.withdrawn_at && isOutOfDate(one, today)).length
   return (
     <Sheet
       title="Instruments"
@@ -58,11 +58,12 @@ export function InstrumentsView() {
   )
 }
 
+const isOutOfDate = (one: Instrument, today: string) => one.calibrated_until !== null && one.calibrated_until < today
+
 function sayState(one: Instrument, today: string): string {
   if (one.withdrawn_at) return `withdrawn ${sayWhen(one.withdrawn_at)} by ${one.withdrawn_by}: ${one.withdrawn_because}`
   if (!one.calibrated_until) return 'no calibration noted'
-  const late = one.calibrated_until < today
-  return `calibrated until ${sayDay(one.calibrated_until)}, ${late ? 'out of date: not used' : sayDays(one.calibrated_until, today)}`
+  return `calibrated until ${sayDay(one.calibrated_until)}, ${isOutOfDate(one, today) ? 'out of date: not used' : sayDays(one.calibrated_until, today)}`
 }
 
 interface RowProps {
@@ -73,7 +74,7 @@ interface RowProps {
 }
 
 function Row({ one, today, mayKeep, onSlip }: RowProps) {
-  const isOut = !!one.withdrawn_at || (one.calibrated_until !== null && one.calibrated_until < today)
+  const isOut = !!one.withdrawn_at || isOutOfDate(one, today)
   return (
     <li data-late={isOut || undefined}>
       <div>

@@ -2,6 +2,7 @@ import { Link } from 'react-aria-components'
 import styled from 'styled-components'
 import type { Schemas } from '../api/client'
 import { sayDay } from '../drawing/overTime'
+import { showFigure } from '../units/length'
 
 type PastJob = Schemas['PastJobOut']
 
@@ -27,7 +28,10 @@ export function PastJobs({ jobs }: { jobs: readonly PastJob[] }) {
               of={job.parts.filter((p) => p.way === 'out').map((p) => [p.number, p.fate].filter(Boolean).join(', '))}
             />
             <Told what="In" of={job.parts.filter((p) => p.way === 'in').map((p) => p.number)} />
-            <Told what="Torques" of={job.torques.map((t) => `${t.what}: ${t.bolts} to ${t.torque_nm} N·m`)} />
+            <Told
+              what="Torques"
+              of={job.torques.map((t) => `${t.what}: ${t.bolts} to ${showFigure(t.torque_nm, 'N·m', 'mm').text} N·m`)}
+            />
             <Told
               what="Grease"
               of={job.greases.map((g) =>

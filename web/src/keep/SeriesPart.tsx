@@ -19,9 +19,7 @@ export function SeriesPart({ series, today }: { series: Schemas['SeriesOut']; to
     <Part aria-label={series.title}>
       <h3>
         {series.title}
-        {limit !== null && (
-          <span> limit reached: {trend.verdict === 'over' ? 'now' : sayReached(trend.reached, trend.carries_until)}</span>
-        )}
+        {limit !== null && <span> limit reached: {sayReached(trend)}</span>}
       </h3>
       <TrendChart {...{ trend, title: series.title, unit: series.unit, limit, today, aside }} breaks={given.breaks ?? []} />
       <ul>
