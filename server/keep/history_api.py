@@ -66,6 +66,7 @@ class FigureOut(Schema):
     found: Said
     left: Said
     limit: Said
+    source: str = Field(description="of the limit")
     status: Status
 
 
@@ -189,6 +190,7 @@ def _job(job: PastJob, come_to: Told) -> dict[str, Any]:
                 "found": NOTHING if line.found is None else say_figure(line.found, line.left["unit"]),
                 "left": value_of(line.left),
                 "limit": limit_of(line.left),
+                "source": line.left["source"],
                 "status": line.left["status"],
             }
             for line in come_to.summary
@@ -235,7 +237,14 @@ def _as_left(line: Line) -> dict[str, Any] | None:
         "drawing": drawing.svg if drawing else "",
         "drawing_title": drawing.title if drawing else "",
         "figures": [
-            {"what": c["name"], "found": NOTHING, "left": value_of(c), "limit": limit_of(c), "status": c["status"]}
+            {
+                "what": c["name"],
+                "found": NOTHING,
+                "left": value_of(c),
+                "limit": limit_of(c),
+                "source": c["source"],
+                "status": c["status"],
+            }
             for c in (entry.result or {}).get("checks", [])
             if c["value"] is not None
         ],

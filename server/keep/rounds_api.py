@@ -9,6 +9,7 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Field, Router, Schema, Status
 
+from millwright.card.values import Value, source_of
 from millwright.errors import Problem, UnusableInput
 from millwright.keep.due_kinds import DueKind
 from millwright.keep.past import Leaks, Look, Noise
@@ -51,6 +52,13 @@ class LookOut(Schema):
     by: str
 
 
+class LimitOut(Schema):
+    """What a figure may be at most, and who says so."""
+
+    value: float
+    source: str
+
+
 class RoundLineOut(Schema):
     """One stop of the round. `reads`: the figures this line is read for, the first of them asked at once."""
 
@@ -58,7 +66,7 @@ class RoundLineOut(Schema):
     name: str
     spec: FloorSpec
     reads: list[str]
-    limits: dict[str, float]
+    limits: dict[str, LimitOut]
     lamp: str = Field(description="where the lamp goes to see the wear mark running")
     last: LookOut | None
     looked_today: bool
@@ -135,7 +143,12 @@ def _in_unit(last: LineLook, unit: LengthUnit) -> dict[str, str]:
 
 def _stop(line: Any, due: date | None, open_job: int | None, lamp: str) -> dict[str, Any]:
     last: LineLook | None = next(iter(line.last_looks), None)
-    limits = {key: line.values[of]["value"] for key, of in LIMITS.items() if of in line.values}
+    card = {of: Value.model_validate(line.values[of]) for of in LIMITS.values() if of in line.values}
+    limits = {
+        key: {"value": card[of].at(line.spec["speed_rpm"]), "source": source_of(card, of)}
+        for key, of in LIMITS.items()
+        if of in card
+    }
     read = [key for key in (*LIMITS, "hours") if key in limits or (last is not None and getattr(last, key) is not None)]
     watched = FAMILIES[line.spec["coupling"]["family"]].facts.watched
     if "wear_mm" not in read and any(field.key == "wear_mm" for field in watched):

@@ -26,6 +26,7 @@ class RoundTest(DemoTest):
         self.assertEqual([line["name"] for line in lines][:3], ["Steep aeration blower 2", CRUSHER, MILL])
         crusher = lines[1]
         self.assertEqual((crusher["reads"][0], crusher["lamp"]), ("wear_mm", "slot in the guard, motor side"))
+        self.assertIn("page", crusher["limits"]["wear_mm"]["source"])
         order = {"lines": [line["id"] for line in reversed(lines)]}
         self.assertEqual(Member("apprentice").ask("PUT", "/api/rounds/walk", order)[0], 403)
         self.assertEqual(self.lead.ask("PUT", "/api/rounds/walk", order)[0], 204)

@@ -3660,6 +3660,11 @@ export interface components {
             found: components["schemas"]["Words"];
             left: components["schemas"]["Words"];
             limit: components["schemas"]["Words"];
+            /**
+             * Source
+             * @description of the limit
+             */
+            source: string;
             status: components["schemas"]["Status"];
             /** What */
             what: string;
@@ -6287,6 +6292,16 @@ export interface components {
             what: string;
         };
         /**
+         * LimitOut
+         * @description What a figure may be at most, and who says so.
+         */
+        LimitOut: {
+            /** Source */
+            source: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * LineChangeOut
          * @description What somebody changed on a line. The first of a line, when it was made, has no changes.
          */
@@ -7786,7 +7801,7 @@ export interface components {
             last: components["schemas"]["LookOut"] | null;
             /** Limits */
             limits: {
-                [key: string]: number;
+                [key: string]: components["schemas"]["LimitOut"];
             };
             /** Looked Today */
             looked_today: boolean;

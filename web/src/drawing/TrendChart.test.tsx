@@ -39,3 +39,10 @@ it('a reading that does not belong is ringed, not crossed', () => {
   expect(chart.querySelectorAll('circle')).toHaveLength(1)
   expect(chart.querySelectorAll('path[stroke="var(--blue)"][stroke-width="2.25"]')).toHaveLength(3)
 })
+
+it('names its unit beside the axis, with a limit and without', () => {
+  const chart = onSheet(
+    <TrendChart trend={TREND} title="Vibration" unit="mm/s" limit={null} today="2026-11-27" breaks={[]} />,
+  )
+  expect(chart.getByText('mm/s')).toBeTruthy()
+})

@@ -2,7 +2,7 @@ import { useId } from 'react'
 import type { Schemas } from '../api/client'
 import { onSheet } from '../units/length'
 import { useUnit } from '../units/preferences'
-import { sayFigure } from '../units/say'
+import { sayFigure, sayUnit } from '../units/say'
 import { Drawing } from './Drawing'
 import { dayOf, sayDay, timeTicks, valueTicks } from './overTime'
 
@@ -71,6 +71,9 @@ export function TrendChart({ trend, title, unit, limit, today, breaks, aside = [
           </g>
         )
       })}
+      <text x={BOX.left - 8} y={BOX.top - 10} textAnchor="end" fontSize="var(--fs-note)">
+        {sayUnit(unit, sheet)}
+      </text>
       {timeTicks(begins, ends).map(({ day, text }) => (
         <g key={day}>
           <path d={`M${x(day)} ${BOX.bottom}v5`} stroke="var(--ink)" strokeWidth="1.25" />

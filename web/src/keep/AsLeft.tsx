@@ -27,7 +27,7 @@ export function AsLeft({ left }: { left: NonNullable<Schemas['HistoryOut']['as_l
               <b>{sayIn(one.left, unit)}</b>
               <small>
                 <Glyph status={one.status} /> {sayStatus({ status: one.status })}
-                {one.limit.template && `, ${sayIn(one.limit, unit)}`}
+                {one.limit.template && `, ${sayIn(one.limit, unit)} (${one.source})`}
               </small>
             </li>
           ))}

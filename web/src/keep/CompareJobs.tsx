@@ -48,7 +48,7 @@ export function CompareJobs({ jobs }: { jobs: readonly PastJob[] }) {
           <tbody>
             {whats.map((what) => {
               const figures = pair.map((job) => job.figures.find((figure) => figure.what === what))
-              const limit = (figures[1] ?? figures[0])!.limit
+              const { limit, source } = (figures[1] ?? figures[0])!
               return (
                 <tr key={what}>
                   <th scope="row">{what}</th>
@@ -60,7 +60,10 @@ export function CompareJobs({ jobs }: { jobs: readonly PastJob[] }) {
                       of={`Job ${pair[i]!.number}`}
                     />
                   ))}
-                  <td data-of="Limit">{sayIn(limit, unit)}</td>
+                  <td data-of="Limit">
+                    {sayIn(limit, unit)}
+                    {limit.template && <small>{source}</small>}
+                  </td>
                 </tr>
               )
             })}
@@ -103,6 +106,7 @@ const Part = styled.div`
   table { border-collapse: collapse; width: 100%; max-width: 1100px; }
   th, td { text-align: left; padding: 5px 14px 5px 0; border-bottom: 0.75px solid var(--line); font-weight: 400; line-height: 1.2; vertical-align: top; }
   thead th { font-size: var(--fs-small); color: var(--ink-2); }
+  small { display: block; color: var(--ink-2); font-size: var(--fs-small); }
   .num { font: 500 var(--fs-small) var(--read); }
   @media (max-width: 700px) {
     thead { display: none; }

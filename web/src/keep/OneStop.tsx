@@ -157,7 +157,8 @@ function sayBefore(stop: Stop, key: Figure, unit: 'mm' | 'in'): string {
   const [was, limit] = [stop.last?.[key], stop.limits[key]]
   const say = (value: number) => sayFigure({ value, unit: FIGURES[key].unit, places: FIGURES[key].places }, unit)
   const before = was === null || was === undefined ? '' : `was ${say(was)}`
-  const most = limit === undefined ? '' : key === 'wear_mm' ? `${say(limit)} of wear at most` : `at most ${say(limit)}`
+  const says = limit && (key === 'wear_mm' ? `${say(limit.value)} of wear at most` : `at most ${say(limit.value)}`)
+  const most = says && `${says} (${limit.source})`
   return [before, most].filter(Boolean).join('; ')
 }
 
