@@ -3,6 +3,7 @@
 import uuid
 from collections.abc import Mapping
 from datetime import datetime
+from types import MappingProxyType
 from typing import Any
 
 from django.db import models
@@ -26,6 +27,7 @@ from millwright.verdict import Verdict, is_unproven
 from server.accounts.models import Membership, Site, User
 from server.plant.models import Line
 
+NOTHING_READ: Mapping[str, Any] = MappingProxyType({})
 WHOSE = "whose it is; name and role beside it stay as they were then. None where it came with a file, which knows names only"
 
 
@@ -251,6 +253,11 @@ class Entry(models.Model):
     def bench(self) -> str | None:
         """Of a reading: its bench, or that it was a sheet."""
         return (self.result or {}).get("bench")
+
+    @property
+    def readings(self) -> Mapping[str, Any]:
+        """What a bench was given; empty of a sheet, whose answers may have the name of anything."""
+        return self.inputs if self.bench not in (None, "sheet") else NOTHING_READ
 
     @property
     def as_core(self) -> state.Entry:

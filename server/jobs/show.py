@@ -93,7 +93,7 @@ def _shown(entries: list[Entry]) -> list[Entry]:
 
 
 def _is_sweep(entry: Entry) -> bool:
-    return any(len(dial["readings"]) > MOST_READ_BY_HAND for dial in entry.inputs.get("dials", ()))
+    return any(len(dial["readings"]) > MOST_READ_BY_HAND for dial in entry.readings.get("dials", ()))
 
 
 def _heat_run(now: StepNow, route: RouteNow, entries: list[Entry]) -> HeatRun | None:

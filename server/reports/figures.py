@@ -38,20 +38,17 @@ def figures_of(entry: Entry) -> list[FigureLine]:
 
 def rings_of(entry: Entry) -> dict[str, list[dict[str, float]]]:
     """Clock readings of a bench entry by name, in their order; none where it holds none."""
-    if (entry.result or {}).get("bench", "sheet") == "sheet":
-        return {}
-    first, other = entry.inputs.get("ends") or ("readings", "other end")
-    rings = [
-        {"kind": name, "readings": entry.inputs.get(key, [])} for name, key in ((first, "readings"), (other, "other_end"))
-    ]
-    dials = entry.inputs.get("dials") or rings
+    read = entry.readings
+    first, other = read.get("ends") or ("readings", "other end")
+    rings = [{"kind": name, "readings": read.get(key, [])} for name, key in ((first, "readings"), (other, "other_end"))]
+    dials = read.get("dials") or rings
     found = {f"{dial['kind']} {i}" if i > 1 else dial["kind"]: dial["readings"] for i, dial in _numbered(dials)}
     return {name: readings for name, readings in found.items() if readings and "value_mm" in readings[0]}
 
 
 def pulls_of(entry: Entry) -> BoltTable | None:
     """The pulls of a circle, a row a bolt and a column a pass; None where nothing was pulled to a torque."""
-    pulls: list[dict[str, Any]] = entry.inputs.get("pulls") or []
+    pulls: list[dict[str, Any]] = entry.readings.get("pulls") or []
     if not pulls or not {"reached_nm", "torque_nm"} & set(pulls[0]):
         return None
     passes = sorted({pull["pass"] for pull in pulls})
