@@ -149,7 +149,7 @@ def _lacking(form: SheetForm, answers: Mapping[str, Any]) -> list[str]:
     lacking += [
         f"why there is none: {f.label.lower()}"
         for f in form.fields
-        if answers.get(f.key) == NONE_HERE and not str(answers.get(why_key(f)) or "").strip()
+        if f.none_of and answers.get(f.key) == NONE_HERE and not str(answers.get(why_key(f)) or "").strip()
     ]
     if form.rows:
         rows = answers.get("rows") or []

@@ -2,6 +2,7 @@
 
 import json
 import unittest
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -66,6 +67,14 @@ class SheetTest(unittest.TestCase):
         found = sheet.evaluate(STEP, FORM, {**FULL, "part": "not ok"})
         self.assertEqual(found.verdict, Verdict.OVER)
         self.assertEqual(found.advice, ["Part is not in order.", "Put it right first."])
+
+    def test_none_is_a_word_where_words_are_asked_and_wants_a_reason_only_where_it_can_be_chosen(self) -> None:
+        self.assertEqual(sheet.evaluate(STEP, FORM, {**FULL, "words": "none"}).verdict, Verdict.NOT_JUDGED)
+        key = Field(key="key", kind="tick", label="Key in", none_of="no key on this taper")
+        keyed = replace(FORM, fields=(key, *FORM.fields))
+        self.assertEqual(sheet.evaluate(STEP, keyed, {**FULL, "key": "none"}).verdict, Verdict.INCOMPLETE)
+        said = {**FULL, "key": "none", "key_why": "none made", "words": "none"}
+        self.assertEqual(sheet.evaluate(STEP, keyed, said).verdict, Verdict.NOT_JUDGED)
 
     def test_nonsense_is_named_by_its_place_all_of_it_at_once(self) -> None:
         nonsense = {

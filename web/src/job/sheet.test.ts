@@ -60,6 +60,16 @@ describe('a tick that may not apply', () => {
   })
 })
 
+describe('a field of words', () => {
+  const step = sheet(false, field('arrow', { kind: 'text' }))
+
+  it('takes “none” as the word it is', () => {
+    const { inputs } = readSheet(step, { cells: {}, choices: { arrow: NONE_HERE } })
+    expect(inputs).toEqual({ arrow: 'none' })
+    expect(lacking(step, inputs)).toEqual([])
+  })
+})
+
 describe('counts and marks', () => {
   const step = sheet(false, field('bolts', { kind: 'count' }), field('match', { kind: 'marks', options: ['hub', 'unit'] }))
 

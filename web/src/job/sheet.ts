@@ -15,6 +15,8 @@ export const marksAt = (key: string) => slot<readonly string[]>(key, [])
 /** Answer of a tick that does not apply here; why stands under `whyKey`. */
 export const NONE_HERE = 'none'
 export const whyKey = (field: Field) => `${field.key}_why`
+/** There is nothing of it here, of a field that may say so; in a field of words “none” is a word. */
+const saysNone = (field: Field, value: unknown) => field.none_of !== '' && value === NONE_HERE
 const FIGURES = ['length', 'number', 'count']
 
 export const article = (name: string) => `${/^[aeiou]/.test(name) ? 'an' : 'a'} ${name}`
@@ -28,7 +30,7 @@ export function startSheet(form: SheetForm, entered: Answers | undefined): Draft
     if (value === undefined || value === null) continue
     if (FIGURES.includes(field.kind)) draft.cells[field.key] = { text: String(value), unit: 'mm' }
     else draft.choices[field.key] = value
-    if (value === NONE_HERE) draft.choices[whyKey(field)] = entered?.[whyKey(field)] ?? ''
+    if (saysNone(field, value)) draft.choices[whyKey(field)] = entered?.[whyKey(field)] ?? ''
   }
   return draft
 }
@@ -46,7 +48,7 @@ export function readSheet(form: SheetForm, draft: Draft) {
           ? reader.number(field.key, field.key)
           : answerAt(field.key).of(draft)
     if (value !== null && value !== '') inputs[field.key] = value
-    if (value === NONE_HERE) inputs[whyKey(field)] = answerAt(whyKey(field)).of(draft) ?? ''
+    if (saysNone(field, value)) inputs[whyKey(field)] = answerAt(whyKey(field)).of(draft) ?? ''
   }
   return { inputs, typed: reader.typed, unreadable: reader.unreadable }
 }
@@ -62,7 +64,7 @@ export function lacking(form: SheetForm, inputs: Answers, rows: Rows = []): stri
 
 function isMissing(field: Field, inputs: Answers): boolean {
   const value = inputs[field.key]
-  if (value === NONE_HERE) return String(inputs[whyKey(field)] ?? '').trim() === ''
+  if (saysNone(field, value)) return String(inputs[whyKey(field)] ?? '').trim() === ''
   if (field.kind === 'tick') return value !== true
   if (field.kind === 'marks') return !Array.isArray(value) || field.options.some((_, i) => !String(value[i] ?? '').trim())
   return value === undefined
@@ -81,7 +83,7 @@ export function stillWrong(problems: Record<string, string>, entered: Draft, dra
 export function waitsFor(form: SheetForm, field: Field, choices: Record<string, unknown>): string {
   if (!form.ordered || field.kind !== 'tick') return ''
   const above = form.fields.slice(0, form.fields.indexOf(field)).filter((f) => f.kind === 'tick')
-  return above.find((f) => choices[f.key] !== true && choices[f.key] !== NONE_HERE)?.label ?? ''
+  return above.find((f) => choices[f.key] !== true && !saysNone(f, choices[f.key]))?.label ?? ''
 }
 
 /** Choices with one changed; on a sheet that is done in order, a tick taken back takes those below it along. */
