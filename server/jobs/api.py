@@ -16,7 +16,7 @@ from server.accounts.actions import prove_identity
 from server.accounts.auth import member_named, member_of
 from server.plant.models import Line
 from server.web.described import gives
-from server.web.errors import ErrorsOut
+from server.web.errors import ErrorsOut, called
 
 from .actions.append_entry import Sent, append_entry
 from .actions.cancel_job import cancel_job
@@ -128,7 +128,9 @@ def read(request: HttpRequest, job_id: UUID) -> object:
     """A whole job as it stands."""
     member = member_of(request)
     jobs = Job.objects.visible_to(member).select_related("line", "site").prefetch_related("entries", "signatures")
-    return job_out(get_object_or_404(jobs, pk=job_id), member.user.shown_name)
+    job = get_object_or_404(jobs, pk=job_id)
+    with called(str(job)):
+        return job_out(job, member.user.shown_name)
 
 
 @router.post("/{job_id}/cancel", response={200: JobOut, **REFUSALS}, operation_id="job_cancel", url_name="job_cancel")

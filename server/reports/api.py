@@ -16,7 +16,7 @@ from server.jobs.models import Job
 from server.jobs.schemas.jobs import JobOut
 from server.jobs.show import job_out
 from server.web.described import gives
-from server.web.errors import ErrorsOut
+from server.web.errors import ErrorsOut, called
 from server.web.files import as_file
 
 from .exchange import read_job, write_job
@@ -38,7 +38,9 @@ def _job(request: HttpRequest, job_id: UUID) -> Job:
 @router.get("/{job_id}", response={200: RecordOut, **MISSING}, operation_id="record_read", url_name="record")
 def read(request: HttpRequest, job_id: UUID) -> object:
     """The record as it stands; of a closed job as it was issued."""
-    return shown(_job(request, job_id))
+    job = _job(request, job_id)
+    with called(f"The record of job {job.number}"):
+        return shown(job)
 
 
 @router.get(
@@ -51,7 +53,8 @@ def read(request: HttpRequest, job_id: UUID) -> object:
 def pdf(request: HttpRequest, job_id: UUID) -> object:
     """The record on paper."""
     job = _job(request, job_id)
-    return as_file(record_pdf(job), "application/pdf", f"job-{job.number}.pdf")
+    with called(f"The record of job {job.number}"):
+        return as_file(record_pdf(job), "application/pdf", f"job-{job.number}.pdf")
 
 
 @router.get(

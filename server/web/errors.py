@@ -1,7 +1,10 @@
 """Every refusal leaves in one shape: {"errors": [{"path", "message"}]}."""
 
 import logging
+from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import Any
+from uuid import uuid4
 
 from django.core.exceptions import PermissionDenied
 from django.db import InterfaceError, OperationalError
@@ -18,6 +21,37 @@ from .words import Said
 logger = logging.getLogger(__name__)
 RETRY_AFTER_S = 2
 NOT_READ = 400
+FAULT_LETTERS = 8
+
+
+class CannotBeShown(Exception):
+    """Something of the site, by its name, that the application falls over; the cause says at what."""
+
+
+# What has an answer of its own: it is no fault.
+ANSWERED = (
+    UnusableInput,
+    OutOfTurn,
+    PermissionDenied,
+    NotTheirs,
+    Http404,
+    AuthenticationError,
+    HttpError,
+    OperationalError,
+    InterfaceError,
+    ValidationError,
+)
+
+
+@contextmanager
+def called(what: str) -> Iterator[None]:
+    """Where the application falls over what is done here, its answer says of what: "Job 21"."""
+    try:
+        yield
+    except ANSWERED:
+        raise
+    except Exception as fault:
+        raise CannotBeShown(what) from fault
 
 
 class ProblemOut(Schema):
@@ -35,7 +69,8 @@ class ErrorsOut(Schema):
 
 
 def register_handlers(api: NinjaAPI) -> None:
-    """422 unusable input, 409 out of turn, 404 not there or not yours, 403 not this role, 401 sign in, 503 no database."""
+    """422 unusable input, 409 out of turn, 404 not there or not yours, 403 not this role, 401 sign in, 503 no database, 500 a
+    fault, whose number stands in the log."""
 
     def say(request: HttpRequest, status: int, *problems: Problem) -> HttpResponse:
         body = {"errors": [as_json(p) for p in problems]}
@@ -77,6 +112,17 @@ def register_handlers(api: NinjaAPI) -> None:
         logger.error("the database does not answer", exc_info=refused)
         answer = say(request, 503, Problem("", "The database does not answer. What you entered is kept and tried again."))
         answer.headers["Retry-After"] = str(RETRY_AFTER_S)
+        return answer
+
+    @api.exception_handler(Exception)
+    def fault(request: HttpRequest, fell_over: Exception) -> HttpResponse:
+        number = uuid4().hex[:FAULT_LETTERS]
+        named = str(fell_over) if isinstance(fell_over, CannotBeShown) else ""
+        logger.error("fault %s: %s %s %s", number, request.method, request.path, named, exc_info=fell_over)
+        what = f"{named} cannot be shown" if named else "This cannot be done"
+        text = f"{what}: the application falls over it. Fault {number} in the server's log. What was entered is kept."
+        answer = say(request, 500, Problem("", text))
+        answer.headers["X-Fault"] = number  # the application's own, and of this alone: the server is there
         return answer
 
     @api.exception_handler(ValidationError)

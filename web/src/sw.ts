@@ -38,7 +38,7 @@ registerRoute(
     plugins: [
       {
         fetchDidSucceed: async ({ response }) => {
-          if (response.status >= 500) throw new Error(`${response.status}`)
+          if (response.status >= 500 && !response.headers.has('X-Fault')) throw new Error(`${response.status}`)
           return response
         },
         cachedResponseWillBeUsed: async ({ cachedResponse }) => cachedResponse && markedKept(cachedResponse),

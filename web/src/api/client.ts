@@ -21,9 +21,14 @@ export class Refused extends Error {
     return this.problems.map((p) => [p.path, p.message].filter(Boolean).join(': '))
   }
 
-  /** No answer, a fault of the server's own, or a word of a proxy: no refusal of this content, so tried again with the same. */
+  /** The application falls over this one thing; its own words say which, and under what number it stands in the log. */
+  get isFault() {
+    return this.status === 500 && this.byApp
+  }
+
+  /** No answer, or a word of something in between: no refusal of this content, so tried again with the same. */
   get unreachable() {
-    return this.status === 0 || this.status >= 500 || !this.byApp
+    return !this.isFault && (this.status === 0 || this.status >= 500 || !this.byApp)
   }
 }
 

@@ -152,7 +152,7 @@ async function sendOne(parcel: Kept): Promise<Waits | null> {
     if (!(why instanceof Refused)) throw why
     if (why.status === 401) return { message: 'Sign in again, then it is sent.', holds: 'all' }
     // What the server falls over is tried again for ever, and keeps only its own job waiting.
-    if (why.unreachable) return { message: why.message, holds: NO_SERVER.includes(why.status) ? 'all' : 'job' }
+    if (why.unreachable || why.isFault) return { message: why.message, holds: NO_SERVER.includes(why.status) ? 'all' : 'job' }
     const somebodyElse = why.problems.find((p: Problem) => p.path === 'by')
     if (somebodyElse) return { message: somebodyElse.message, holds: 'itself' }
     const asked = settle.get(parcel.id)

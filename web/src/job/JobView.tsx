@@ -24,7 +24,7 @@ export function JobView() {
   useEffect(() => {
     if (job && !stepKey) navigate(`/jobs/${jobId}/steps/${firstOpen(job)}`, { replace: true })
   }, [job, stepKey, jobId, navigate])
-  if (!job) return error ? <Lost why={error} /> : null
+  if (!job) return error ? <Lost why={error} file={`/api/records/${jobId}/json`} /> : null
   const step = job.steps.find((s) => s.key === stepKey)
   if (!step) return stepKey ? <Lost /> : null
   return (

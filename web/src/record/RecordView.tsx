@@ -19,7 +19,7 @@ type Reading = Schemas['Reading']
 export function RecordView() {
   const { jobId = '' } = useParams()
   const { data: record, error } = useQuery(recordOptions(jobId))
-  if (!record) return error ? <Lost why={error} /> : null
+  if (!record) return error ? <Lost why={error} file={`/api/records/${jobId}/json`} /> : null
   const { unit } = record
   const stages = [...new Set(record.steps.map((s) => s.stage))]
   return (
