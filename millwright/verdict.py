@@ -66,6 +66,7 @@ class Check:
     against: str = ""  # whose limit it is then: "coupling" or "running target"
     plus_minus: float | None = None
     proven: bool | None = None
+    reads: str = ""  # how a signed figure is read: of a "fit", plus is interference and minus is clearance
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -141,6 +142,7 @@ def judge(  # noqa: PLR0913 - what is judged, its limit and where that comes fro
     against: str = "",
     plus_minus: float | None = None,
     signed: bool = False,
+    reads: str = "",
 ) -> Check:
     """Hold ``value`` against a band, an upper or a lower limit.
 
@@ -173,6 +175,7 @@ def judge(  # noqa: PLR0913 - what is judged, its limit and where that comes fro
         quantity=quantity,
         against=against,
         plus_minus=plus_minus,
+        reads=reads,
         proven=None if plus_minus is None or status is Status.NOT_JUDGED else over or _keeps(value, plus_minus, low, high),
     )
 

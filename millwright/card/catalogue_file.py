@@ -4,14 +4,14 @@ import csv
 import io
 from collections.abc import Callable, Sequence
 from dataclasses import replace
-from typing import Any, Literal, TypeVar
+from typing import Annotated, Any, Literal, TypeVar
 
-from pydantic import Field, ValidationError
+from pydantic import AfterValidator, Field, ValidationError
 
 from ..errors import Problem, UnusableInput, refuse_if_any
 from ..line import Family
 from ..model import Model, Name
-from .values import OfMaterial, Source, UpTo, Value, card_problems
+from .values import OfMaterial, Source, UpTo, Value, as_today, card_problems
 
 OF_A_SIZE = ["family", "series", "size"]
 OF_A_VALUE = ["value", "figure", "means", "up to rpm", "of material", "kind of source", "document", "issue", "page"]
@@ -26,7 +26,7 @@ class CatalogueSize(Model):
     family: Family
     series: Name = Field(min_length=1, max_length=60)
     size: Name = Field(min_length=1, max_length=40)
-    values: dict[str, Value] = Field(default_factory=dict)
+    values: Annotated[dict[str, Value], AfterValidator(as_today)] = Field(default_factory=dict)
 
 
 class CatalogueFile(Model):
@@ -89,14 +89,14 @@ def _read_row(row: list[str], sizes: dict[tuple[str, str], dict[str, Any]]) -> l
             steps = _pairs(up_to, lambda rpm, value: UpTo(rpm=float(rpm), value=value))
             of_material = _pairs(of, lambda material, value: OfMaterial(material=material, value=value))
             values[key] = Value(value=float(figure), means=means, up_to=steps, of_material=of_material, source=source)
-        size = CatalogueSize.model_validate({**known, "values": values})
+        CatalogueSize.model_validate({**known, "values": {}})
     except ValidationError as wrong:
         first = wrong.errors()[0]
         return [Problem("", f"{'.'.join(str(part) for part in first['loc'])}: {first['msg']}.")]
     except ValueError:
         return [Problem("", f"Enter a number: {figure or up_to or of}")]
     known["values"] |= values
-    return card_problems(size.values)
+    return card_problems(as_today(values))
 
 
 def _pairs(text: str, make: Callable[[str, float], T]) -> list[T]:

@@ -2,12 +2,17 @@
 
 from .kind import COUPLING_PAPER, figure, length, torque
 
+MIN_CLEARANCE, MAX_CLEARANCE = "clearance_min_mm", "clearance_max_mm"
+MIN_INTERFERENCE, MAX_INTERFERENCE = "interference_min_mm", "interference_max_mm"
+MAY_GRIP = "transition_interference_mm"
+LEAST_AND_MOST = ((MIN_CLEARANCE, MAX_CLEARANCE), (MIN_INTERFERENCE, MAX_INTERFERENCE))
 FIT_PAPER = "the coupling's order sheet or drawing: bore tolerance against the shaft's"
 HUB_LINES = (
-    length("fit_min_mm", "Max. clearance (interference is negative)", FIT_PAPER, -1, 1),
-    length("fit_max_mm", "Min. clearance (interference is negative)", FIT_PAPER, -1, 1),
-    length("interference_min_mm", "Interference, min.", FIT_PAPER, 0.001, 2),
-    length("interference_max_mm", "Interference, max.", FIT_PAPER, 0.001, 2),
+    length(MIN_CLEARANCE, "Min. clearance", FIT_PAPER, 0, 1),
+    length(MAX_CLEARANCE, "Max. clearance", FIT_PAPER, 0.001, 1),
+    length(MIN_INTERFERENCE, "Min. interference", FIT_PAPER, 0.001, 2),
+    length(MAX_INTERFERENCE, "Max. interference", FIT_PAPER, 0.001, 2),
+    length(MAY_GRIP, "Max. interference of a fit that may also slip, in place of min. clearance", FIT_PAPER, 0.001, 1),
     length("taper_interference_mm", "Interference on the taper", "the coupling's order sheet or drawing", 0.001, 2),
     length(
         "taper_mismatch_mm",

@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+from .hub_lines import MAY_GRIP
 from .kind import COUPLING_PAPER, ValueKind, figure
 
 UNIT_PAPER = "the gear unit's installation manual"
@@ -43,6 +44,7 @@ KEEP_LINES = (
     figure("vibration_mm_per_s", "Vibration as it runs, at most", "mm/s", SITE_RULE, 0.1, 200),
 )
 ALWAYS = (  # any line may be given these
+    MAY_GRIP,
     "first_inspection_months",
     "inspection_months",
     "round_days",

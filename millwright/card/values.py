@@ -11,6 +11,7 @@ from ..line import SIDES, Side
 from ..model import Model, Name
 from ..say import Figure, Part, Words, joined, words
 from ..units import angle_deg, read_angle_mm_per_m, read_length_mm, read_temperature_c, read_torque_nm
+from .hub_lines import LEAST_AND_MOST, MAX_CLEARANCE, MAY_GRIP, MIN_CLEARANCE
 from .kind import ValueKind
 from .kinds import CIRCLES, VALUE_KINDS
 
@@ -69,6 +70,8 @@ class Value(Model):
 
 
 ValueCard = dict[str, Value]
+# What the two ends of a slip fit were once kept under, with interference as plus.
+FORMERLY = {"fit_min_mm": MAX_CLEARANCE, "fit_max_mm": MIN_CLEARANCE}
 MATERIAL = "element_material"
 
 
@@ -83,6 +86,46 @@ def _of_material(value: Value, material: str) -> Value:
     return value if own is None else value.model_copy(update={"value": own})
 
 
+def key_today(key: str) -> str:
+    """The line a figure stands on today; an older card may have it under another key."""
+    base, at, side = key.partition("@")
+    return f"{FORMERLY.get(base, base)}{at}{side}"
+
+
+def as_today(card: Mapping[str, Value]) -> ValueCard:
+    """A card whatever its age: clearance is a plus figure on a line of its own.
+
+    An older one has the ends of a slip fit as interference, clearance negative. For a while its lines were called as if
+    clearance were plus: where the least lies above the most, that is how they were typed.
+
+    >>> source = Source(kind="sample", document="x")
+    >>> old = {"fit_min_mm": Value(value=-0.045, source=source), "fit_max_mm": Value(value=-0.005, source=source)}
+    >>> {key: value.value for key, value in as_today(old).items()}
+    {'clearance_max_mm': 0.045, 'clearance_min_mm': 0.005}
+    """
+    found: ValueCard = {}
+    for key, value in card.items():
+        base, at, side = key.partition("@")
+        if base not in FORMERLY:
+            found[key] = value
+            continue
+        least, most = (card.get(f"{end}{at}{side}") for end in FORMERLY)
+        typed_by_name = least is not None and least.value > (0 if most is None else most.value)
+        if typed_by_name:
+            found[key_today(key)] = value
+        elif base == "fit_max_mm" and value.value > 0:
+            found[f"{MAY_GRIP}{at}{side}"] = value
+        else:
+            found[key_today(key)] = _turned(value)
+    return found
+
+
+def _turned(value: Value) -> Value:
+    """The same figure with the other sign, and what was typed for it as well."""
+    typed = value.typed.lstrip("-\u2212") if value.typed[:1] in ("-", "\u2212") else value.typed and f"-{value.typed}"
+    return value.model_copy(update={"value": -value.value, "typed": typed})
+
+
 def value_kind(key: str) -> ValueKind | None:
     """What stands under a key: a line of the card, or the same line for one hub or one circle of bolts. None where there
     is none."""
@@ -92,6 +135,12 @@ def value_kind(key: str) -> ValueKind | None:
         return kind
     whose = f"{side} hub" if side in SIDES else CIRCLES.get(side)
     return replace(kind, key=key, title=f"{kind.title}, {whose}") if whose else None
+
+
+def on_its_line(key: str, value: Value) -> tuple[ValueKind | None, Value]:
+    """A figure that was put on a card once, as it stands on its line today; None where there is no such line."""
+    [(today, turned)] = as_today({key: value}).items()
+    return value_kind(today), turned
 
 
 def of_hub(card: ValueCard, key: str, side: Side) -> str:
@@ -113,11 +162,32 @@ def lines_of(card: ValueCard) -> list[tuple[str, ValueKind]]:
 
 def card_problems(card: Mapping[str, Value]) -> list[Problem]:
     """What is wrong with the figures of a whole card; paths start at `values`."""
-    return [
+    alone = [
         replace(p, path=f"values.{key}.{p.path}".rstrip("."))
         for key, value in card.items()
         for p in value_problems(key, value)
     ]
+    return alone + [replace(p, path=f"values.{key}.value") for key, p in pair_problems(card)]
+
+
+def pair_problems(card: Mapping[str, Value]) -> list[tuple[str, Problem]]:
+    """Where the least of something is not below its most, by the key of the least: for both hubs, or for one."""
+    found: dict[str, Problem] = {}
+    for side in ("", *(f"@{side}" for side in SIDES)):
+        for pair in LEAST_AND_MOST:
+            low, high = (f"{key}{side}" if f"{key}{side}" in card else key for key in pair)
+            if low not in card or high not in card or card[low].value < card[high].value:
+                continue
+            text = "{low_line}, {low}, has to be less than {high_line}, {high}."
+            lines: dict[str, Part] = {"low_line": _title(low), "high_line": _title(high)}
+            figures = {"low": Figure(card[low].value, "mm"), "high": Figure(card[high].value, "mm")}
+            found.setdefault(low, problem("value", text, **lines, **figures))
+    return list(found.items())
+
+
+def _title(key: str) -> str:
+    kind = value_kind(key)
+    return kind.title if kind else key
 
 
 def value_problems(key: str, value: Value) -> list[Problem]:
@@ -133,7 +203,9 @@ def value_problems(key: str, value: Value) -> list[Problem]:
         "low": Figure(kind.low, unit if unit == "mm" else ""),
         "high": Figure(kind.high, unit),
     }
-    if not kind.low <= value.value <= kind.high:
+    if value.value < 0 <= kind.low:
+        found.append(problem("value", "{line} is a plus figure.", line=kind.title))
+    elif not kind.low <= value.value <= kind.high:
         found.append(problem("value", between, **bounds))
     if kind.written and not value.means.strip():
         found.append(Problem("means", f"{kind.ask}?"))

@@ -10,7 +10,7 @@ from pydantic import Field
 from ..errors import Problem, problem, refuse_if_any
 from ..model import Model, Size
 from ..say import Say, bare, mm, say, words
-from ..verdict import Band, Check, Result, judge, work, worst
+from ..verdict import Band, Check, Result, WorkLine, judge, work, worst
 
 TAPER_OR_OVAL_MM = 0.02  # rule of thumb: more spread than this on one part wants a second look
 SIZE_FOR_SIZE_MM = 0.005  # rule of thumb: what a micrometer tells
@@ -90,20 +90,8 @@ def evaluate(given: FitInput) -> FitResult:
             *_say_shape("bore", bore_spread, bore_shape),
         ],
         working=[
-            work(
-                "tightest",
-                "tightest pair",
-                "largest shaft − smallest bore",
-                words("{shaft} − {bore}", shaft=bare(max(given.shaft_mm)), bore=bare(min(given.bore_mm))),
-                tightest,
-            ),
-            work(
-                "loosest",
-                "loosest pair",
-                "smallest shaft − largest bore",
-                words("{shaft} − {bore}", shaft=bare(min(given.shaft_mm)), bore=bare(max(given.bore_mm))),
-                loosest,
-            ),
+            _pair("tightest", "largest shaft", max(given.shaft_mm), "smallest bore", min(given.bore_mm)),
+            _pair("loosest", "smallest shaft", min(given.shaft_mm), "largest bore", max(given.bore_mm)),
         ],
         interference_min_mm=loosest,
         interference_max_mm=tightest,
@@ -173,14 +161,27 @@ def _checks(loosest: float, tightest: float, wanted: Band | None) -> list[Check]
     """A limit on its own is on the signed figure: a clearance keeps every upper limit on the interference."""
     if wanted is None:
         return []
-    low, high, source = wanted.min_mm, wanted.max_mm, wanted.source
     found = []
-    if high is not None:
-        name = "tightest pair"
-        found.append(judge("largest", name, tightest, "mm", low=low, high=high, source=source, signed=True))
-    if low is not None:
-        found.append(judge("smallest", "loosest pair", loosest, "mm", low=low, high=high, source=source, signed=True))
+    if wanted.max_mm is not None:
+        found.append(_judged("largest", "tightest pair", tightest, wanted))
+    if wanted.min_mm is not None:
+        found.append(_judged("smallest", "loosest pair", loosest, wanted))
     return found
+
+
+def _judged(code: str, name: str, value: float, wanted: Band) -> Check:
+    low, high = wanted.min_mm, wanted.max_mm
+    return judge(code, name, value, "mm", low=low, high=high, source=wanted.source, signed=True, reads="fit")
+
+
+def _pair(code: str, shaft: str, shaft_mm: float, bore: str, bore_mm: float) -> WorkLine:
+    """One pair on paper, as a plus figure under its word."""
+    grip = shaft_mm - bore_mm
+    sizes = {shaft: bare(shaft_mm), bore: bare(bore_mm)}
+    first, second = (shaft, bore) if grip > 0 else (bore, shaft)
+    numbers = words("{first} − {second}", first=sizes[first], second=sizes[second])
+    word = "interference" if grip > 0 else "clearance"
+    return work(code, f"{code} pair, {word}", f"{first} − {second}", numbers, abs(grip))
 
 
 def _advice(kind: FitKind, loosest: float, tightest: float, checks: list[Check]) -> list[Say]:

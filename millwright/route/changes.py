@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 
 from ..card.kind import ValueKind
-from ..card.values import Value, ValueCard, for_its_material, stands_on, value_kind
+from ..card.values import Value, ValueCard, as_today, for_its_material, key_today, stands_on, value_kind
 from ..say import Figure, Words, words
 from .state import Entry, EntryKind
 from .steps import Fact, Happened, Step
@@ -15,7 +15,7 @@ def value_card(catalogue: ValueCard, entries: Sequence[Entry]) -> ValueCard:
     for entry in entries:
         if entry.kind is EntryKind.VALUE:
             card[str(entry.inputs["key"])] = Value.model_validate(entry.inputs["value"])
-    return card
+    return as_today(card)
 
 
 def physical_changes(
@@ -43,16 +43,20 @@ def card_changes(catalogue: ValueCard, entries: Sequence[Entry], speed_rpm: floa
     for entry in entries:
         if entry.kind is not EntryKind.VALUE:
             continue
-        before = for_its_material(card)
+        before = for_its_material(as_today(card))
         key = str(entry.inputs["key"])
         card[key] = Value.model_validate(entry.inputs["value"])
-        after = for_its_material(card)
-        for line in dict.fromkeys((key, *(line for line in card if after[line].of_material))):
-            was, value, kind = stands_on(before, line), after[line], value_kind(line)
-            if kind is None or (was and (was.at(speed_rpm), was.means) == (value.at(speed_rpm), value.means)):
+        after = for_its_material(as_today(card))
+        for line in dict.fromkeys((key_today(key), *(line for line in after if after[line].of_material))):
+            was, value, kind = stands_on(before, line), after.get(line), value_kind(line)
+            if kind is None or value is None or (was and _says_the_same(was, value, speed_rpm)):
                 continue
             found.append((entry.number, line, _changed(was, value, kind, speed_rpm)))
     return found
+
+
+def _says_the_same(was: Value, value: Value, speed_rpm: float) -> bool:
+    return (was.at(speed_rpm), was.means) == (value.at(speed_rpm), value.means)
 
 
 def _changed(was: Value | None, value: Value, kind: ValueKind, speed_rpm: float) -> Words:

@@ -8,7 +8,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from ..benches import as_dict, evaluate_json
-from ..card.values import Value, stands_on, value_problems
+from ..card.values import Value, as_today, pair_problems, stands_on, value_problems
 from ..errors import Problem, UnusableInput, refuse_if_any
 from ..figures_in_words import COMPARED
 from ..model import Model, Name, PlainText, Reading, read_json
@@ -155,7 +155,9 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
         case Answer():
             _refuse_answer(route, given, role)
         case CardValue():
-            _refuse_value(given)
+            [(key, value)] = as_today({given.key: given.value}).items()
+            given = given.model_copy(update={"key": key, "value": value})
+            _refuse_value(route, given)
             given = given.model_copy(update={"was": _changed(route, given, role)})
         case LedgerCount():
             _refuse_count(route, given)
@@ -259,10 +261,13 @@ def _refuse_hand_over(given: HandOver) -> None:
         refuse_if_any(unsaid)
 
 
-def _refuse_value(given: CardValue) -> None:
-    """A line that is not there is a fault of the key, everything else of the value."""
+def _refuse_value(route: RouteNow, given: CardValue) -> None:
+    """A line that is not there is a fault of the key, everything else of the value; a least that is not below its most is
+    of whichever of the two is put there."""
     found = value_problems(given.key, given.value)
-    refuse_if_any([replace(p, path=f"value.{p.path}" if p.path else "key") for p in found])
+    stood = {key for key, _ in pair_problems(route.card)}
+    crossed = [p for key, p in pair_problems({**route.card, given.key: given.value}) if key == given.key or key not in stood]
+    refuse_if_any([replace(p, path=f"value.{p.path}" if p.path else "key") for p in [*found, *crossed]])
 
 
 def _changed(route: RouteNow, given: CardValue, role: Role) -> Value | None:

@@ -9,8 +9,8 @@ from millwright.route.hints import GreaseHints
 from millwright.route.steps import BenchForm
 
 FIGURES = {
-    "fit_min_mm": -0.045,
-    "fit_max_mm": -0.005,
+    "clearance_max_mm": 0.045,
+    "clearance_min_mm": 0.005,
     "set_screw_torque_nm": 25,
     "soft_foot_mm": 0.05,
     "gap_nominal_mm": 30,

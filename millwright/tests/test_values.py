@@ -9,9 +9,23 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from millwright.card.kinds import VALUE_KINDS
-from millwright.card.values import Source, UpTo, Value, lines_of, of_hub, say_value, value_kind, value_problems
+from millwright.card.values import (
+    Source,
+    UpTo,
+    Value,
+    as_today,
+    card_problems,
+    lines_of,
+    of_hub,
+    say_value,
+    value_kind,
+    value_problems,
+)
+from millwright.errors import UnusableInput
+from millwright.roles import Role
 from millwright.route.families.register import FAMILIES
 from millwright.route.hubs.ways import HUB_STEPS
+from millwright.route.state import EntryKind
 from millwright.setting.alignment import evaluate
 from millwright.setting.alignment_io import AlignmentInput
 from millwright.setting.shims import (
@@ -24,6 +38,8 @@ from millwright.setting.shims import (
     say_shims,
     stacks_under,
 )
+
+from .work import Work
 
 SAMPLE = Source(kind="sample", document="Trial sheet", issue="2", page="4")
 BOX = [0.05, 0.1, 0.2, 0.25, 0.5, 1.0]
@@ -55,6 +71,69 @@ class BySpeedTest(unittest.TestCase):
         by_speed = value(0.03, up_to=[UpTo(rpm=1800, value=0.05), UpTo(rpm=1000, value=0.08)])
         said = say_value(by_speed, VALUE_KINDS["hub_runout_mm"])
         self.assertEqual(str(said), "0.03 mm; up to 1000 rpm 0.08 mm; up to 1800 rpm 0.05 mm")
+
+
+class FitOnTheCardTest(unittest.TestCase):
+    """A clearance is a plus figure under its word, whatever the age of the card; the sign is the core's alone."""
+
+    def judged(self, card: dict[str, float], shaft_mm: float, bore_mm: float) -> dict[str, Any]:
+        """The sheet of the first hub with this fit on the card of its line, and what it says of these readings."""
+        work = Work()
+        for key in ("clearance_min_mm", "clearance_max_mm"):
+            del work.card[key]
+        work.card |= {key: value(figure) for key, figure in card.items()}
+        work.until("prepare.fit.driver")
+        work.enter("prepare.fit.driver", {"shaft_mm": [shaft_mm], "bore_mm": [bore_mm]})
+        return dict(work.judged(work.entries[-1]))
+
+    def test_typed_as_its_lines_are_called_a_fit_is_judged_as_they_say(self) -> None:
+        slip, grips = {"clearance_min_mm": 0.005, "clearance_max_mm": 0.045}, {"transition_interference_mm": 0.01}
+        for card, bore, verdict in (
+            (slip, 48.02, "inside"),
+            (slip, 48.05, "over"),
+            (slip, 48.001, "over"),
+            (slip, 47.98, "over"),  # 0.020 of interference on a hub that is to slip
+            ({"clearance_max_mm": 0.03, **grips}, 47.995, "inside"),
+            ({"clearance_max_mm": 0.03, **grips}, 47.985, "over"),
+            ({"fit_min_mm": -0.045, "fit_max_mm": -0.005}, 48.02, "inside"),  # a card from before, interference as plus
+            ({"fit_min_mm": -0.045, "fit_max_mm": -0.005}, 47.98, "over"),
+            ({"fit_min_mm": 0.045, "fit_max_mm": 0.005}, 48.02, "inside"),  # typed when its lines said clearance
+            ({"fit_min_mm": 0.045, "fit_max_mm": 0.005}, 47.98, "over"),
+        ):
+            with self.subTest(card=card, bore=bore):
+                self.assertEqual(self.judged(card, 48.0, bore)["verdict"], verdict)
+
+    def test_a_card_from_before_shows_plus_figures_and_what_was_typed_for_them(self) -> None:
+        for fits, shown in (
+            ({"fit_min_mm@driven": (-0.0457, "-.0018 in"), "fit_max_mm@driven": (-0.0051, "−.0002 in")},
+             {"clearance_max_mm@driven": (0.0457, ".0018 in"), "clearance_min_mm@driven": (0.0051, ".0002 in")}),
+            ({"fit_min_mm": (0.0381, ".0015 in"), "fit_max_mm": (0.0, "0 in")},
+             {"clearance_max_mm": (0.0381, ".0015 in"), "clearance_min_mm": (0.0, "0 in")}),
+            ({"fit_min_mm": (-0.02, ""), "fit_max_mm": (0.018, "")},
+             {"clearance_max_mm": (0.02, ""), "transition_interference_mm": (0.018, "")}),
+        ):  # fmt: skip
+            today = as_today({key: value(mm, typed=typed) for key, (mm, typed) in fits.items()})
+            self.assertEqual({key: (v.value, v.typed) for key, v in today.items()}, shown)
+            self.assertEqual(as_today(today), today)
+
+    def test_a_least_that_is_not_below_its_most_is_refused_when_it_is_saved_and_both_lines_are_named(self) -> None:
+        for low, high, names in (
+            ("clearance_min_mm", "clearance_max_mm", ("Min. clearance, 0.045 mm", "Max. clearance, 0.005 mm")),
+            ("interference_min_mm@driven", "interference_max_mm", ("Min. interference, driven hub", "Max. interference")),
+        ):
+            crossed = {low: value(0.045), high: value(0.005)}
+            [problem] = card_problems(crossed)
+            self.assertEqual(problem.path, f"values.{low}.value")
+            for name in names:
+                self.assertIn(name, problem.message)
+            self.assertEqual(card_problems({low: value(0.005), high: value(0.045)}), [])
+        work = Work()
+        put = {"key": "clearance_min_mm", "value": value(0.05).model_dump(mode="json"), "reason": "new drawing"}
+        with self.assertRaises(UnusableInput) as caught:
+            work.enter("prepare.fit.driver", put, EntryKind.VALUE, Role.LEAD)
+        self.assertIn("has to be less than Max. clearance, 0.045 mm", caught.exception.problems[0].message)
+        for key in ("clearance_min_mm", "clearance_max_mm"):
+            self.assertIn("is a plus figure", value_problems(key, value(-0.02))[0].message)
 
 
 class ByHubTest(unittest.TestCase):

@@ -96,7 +96,7 @@ class TakenIn(Schema):
 def read(request: HttpRequest) -> object:
     """The catalogue of this site."""
     return {
-        "sizes": list(CouplingSize.objects.filter(site=member_of(request).site)),
+        "sizes": [size.as_core for size in CouplingSize.objects.filter(site=member_of(request).site)],
         "kinds": _kinds(),
         "families": list(get_args(Family)),
         "asked_by_family": {family: list(values_of_family(family)) for family in FAMILIES},
@@ -138,10 +138,7 @@ def changes(request: HttpRequest, series: str, size: str) -> object:
 def write(request: HttpRequest, form: Literal["json", "csv"] = "json") -> object:
     """The whole catalogue as a file."""
     kept = CouplingSize.objects.filter(site=member_of(request).site)
-    sizes = [
-        CatalogueSize.model_validate({"family": s.family, "series": s.series, "size": s.size, "values": s.values})
-        for s in kept
-    ]
+    sizes = [size.as_core for size in kept]
     is_csv = form == "csv"
     text = write_csv(sizes) if is_csv else CatalogueFile(sizes=sizes).model_dump_json(indent=2, exclude_defaults=False)
     return as_file(text, "text/csv; charset=utf-8" if is_csv else "application/json", f"catalogue.{form}")

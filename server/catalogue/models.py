@@ -4,6 +4,7 @@ import uuid
 
 from django.db import models
 
+from millwright.card.catalogue_file import CatalogueSize
 from server.accounts.models import Site
 
 
@@ -23,6 +24,12 @@ class CouplingSize(models.Model):
 
     def __str__(self) -> str:
         return f"{self.series} {self.size}"
+
+    @property
+    def as_core(self) -> CatalogueSize:
+        """The size as the core knows it, whatever the age of its card."""
+        given = {"family": self.family, "series": self.series, "size": self.size, "values": self.values}
+        return CatalogueSize.model_validate(given)
 
 
 class CatalogueChange(models.Model):

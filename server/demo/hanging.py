@@ -22,7 +22,7 @@ def _of(document: str, value: float, page: str, means: str = "") -> Value:
 
 
 def _fit() -> dict[str, Value]:
-    return {"fit_min_mm": sample(-0.045, "6"), "fit_max_mm": sample(-0.005, "6")}
+    return {"clearance_max_mm": sample(0.045, "6"), "clearance_min_mm": sample(0.005, "6")}
 
 
 def _circle(key: str, count: int, torque_nm: float, document: str, page: str, thread: str = "dry") -> dict[str, Value]:

@@ -7,7 +7,7 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 
 from millwright.card.catalogue_file import CatalogueSize
-from millwright.card.values import Value, card_problems
+from millwright.card.values import Value, as_today, card_problems
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.line import LineSpec
 from millwright.roles import Deed
@@ -31,6 +31,7 @@ def save_line(
     apprentice, `OutOfTurn` where somebody else saved meanwhile, `UnusableInput` for a name in use.
     """
     require(by, Deed.KEEP_LINES)
+    values = as_today(values)
     refuse_if_any(card_problems(values))
     if line_id is None:
         line = Line(site=by.site, version=0)

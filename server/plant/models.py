@@ -5,7 +5,7 @@ from typing import cast
 
 from django.db import models
 
-from millwright.card.values import Value, ValueCard
+from millwright.card.values import Value, ValueCard, as_today
 from millwright.keep.past import Leaks, Look, Noise
 from millwright.line import LineSpec
 from server.accounts.models import Membership, Site, User
@@ -52,7 +52,7 @@ class Line(models.Model):
     @property
     def card(self) -> ValueCard:
         """The values of this line's coupling and feet, with their sources."""
-        return {key: Value.model_validate(value) for key, value in self.values.items()}
+        return as_today({key: Value.model_validate(value) for key, value in self.values.items()})
 
 
 class LineLook(models.Model):

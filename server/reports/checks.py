@@ -12,18 +12,32 @@ def value_of(check: Mapping[str, Any]) -> Words:
     """A judged figure, and to what it is known; empty where nothing was measured."""
     if check["value"] is None:
         return NOTHING
-    value, by = say_figure(check["value"], check["unit"]), check.get("plus_minus")
+    value, by = figure_of(check, check["value"]), check.get("plus_minus")
     if by is None:
         return value
     alone = {name: replace(figure, bare=True) for name, figure in value.values.items()}
     return words("{value} ± {by}", value=Words(value.template, alone), by=say_figure(by, check["unit"]))
 
 
+def figure_of(check: Mapping[str, Any], value: float) -> Words:
+    """A figure of this check in words: of a fit a plus figure, and whether that is clearance or interference."""
+    if check.get("reads") != "fit":
+        return say_figure(value, check["unit"])
+    return words("{size} {word}", size=say_figure(abs(value), check["unit"]), word=_grips(value))
+
+
+def _grips(value: float) -> str:
+    return "interference" if value > 0 else "clearance"
+
+
 def limit_of(check: Mapping[str, Any]) -> Words:
     """The band or the one limit it was held against; empty where there is none."""
-    low, high, unit = check["min"], check["max"], check["unit"]
+    low, high = check["min"], check["max"]
     if low is not None and high is not None:
-        return words("{low} to {high}", low=say_figure(low, unit), high=say_figure(high, unit))
+        if check.get("reads") != "fit" or _grips(low) != _grips(high):
+            return words("{low} to {high}", low=figure_of(check, low), high=figure_of(check, high))
+        least, most = sorted((low, high), key=abs)
+        return words("{low} to {high}", low=say_figure(abs(least), check["unit"]), high=figure_of(check, most))
     if high is not None:
-        return words("at most {high}", high=say_figure(high, unit))
-    return words("at least {low}", low=say_figure(low, unit)) if low is not None else NOTHING
+        return words("at most {high}", high=figure_of(check, high))
+    return words("at least {low}", low=figure_of(check, low)) if low is not None else NOTHING

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping
 from typing import Any
 
 from millwright.benches import in_order
-from millwright.card.values import Value, say_value, value_kind
+from millwright.card.values import Value, on_its_line, say_value
 from millwright.figures_in_words import lines, say_pull
 from millwright.route.fields import NONE_HERE
 from millwright.route.state import EntryKind
@@ -96,11 +96,11 @@ def _figures(entry: Entry) -> list[FigureLine]:
 
 def _value_figures(entry: Entry) -> list[FigureLine]:
     """A figure put on the card, what stood there before, and why it was changed."""
-    kind = value_kind(str(entry.inputs["key"]))
-    value = Value.model_validate(entry.inputs["value"])
-    was = Value.model_validate(entry.inputs["was"]) if entry.inputs.get("was") else None
+    key = str(entry.inputs["key"])
+    kind, value = on_its_line(key, Value.model_validate(entry.inputs["value"]))
+    was = on_its_line(key, Value.model_validate(entry.inputs["was"]))[1] if entry.inputs.get("was") else None
     if kind is None:
-        return [FigureLine(label=str(entry.inputs["key"]), value=words(f"{value.value:g}"), typed=value.typed)]
+        return [FigureLine(label=key, value=words(f"{value.value:g}"), typed=value.typed)]
     found = [FigureLine(label=kind.title, value=say_value(value, kind), typed=value.typed)]
     found += [FigureLine(label="from", value=words("{text}", text=value.source.say()), typed="")]
     if was is not None:

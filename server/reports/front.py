@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
-from millwright.card.values import Value, say_value, value_kind
+from millwright.card.values import Value, on_its_line, say_value
 from millwright.line import LineSpec, Machine
 from millwright.route.state import EntryKind, RouteNow, StepNow
 from millwright.say import NOTHING, Figure, mm, words
@@ -90,10 +90,11 @@ def _changed_values(entries: Sequence[Entry]) -> Iterator[Deviation]:
     for entry in entries:
         if entry.kind != EntryKind.VALUE or not entry.inputs.get("was"):
             continue
-        kind = value_kind(str(entry.inputs["key"]))
+        (kind, value), (_, was) = (
+            on_its_line(str(entry.inputs["key"]), Value.model_validate(entry.inputs[which])) for which in ("value", "was")
+        )
         if kind is None:
             continue
-        value, was = (Value.model_validate(entry.inputs[which]) for which in ("value", "was"))
         yield Deviation(
             step="Value card",
             what=kind.title,

@@ -4,7 +4,6 @@ from collections.abc import Mapping
 from typing import Any
 
 from millwright.card.values import lines_of, say_value
-from millwright.figures_in_words import say_figure
 from millwright.line import LineSpec
 from millwright.route.called import SLIP, called
 from millwright.route.families.register import FAMILIES
@@ -16,7 +15,7 @@ from server.jobs.chain import head_of
 from server.jobs.covered import is_covered
 from server.jobs.models import Entry, Job, Signature
 
-from .checks import limit_of, value_of
+from .checks import figure_of, limit_of, value_of
 from .drawing import drawing_of
 from .figures import figures_of, is_sheet, pulls_of, rings_of
 from .front import front_of, title_of
@@ -89,7 +88,7 @@ def _summary(entries: list[Entry], route: RouteNow) -> list[CheckLine]:
         _check_line(
             line.left,
             name=line.what,
-            found=NOTHING if line.found is None else say_figure(line.found, line.left["unit"]),
+            found=NOTHING if line.found is None else figure_of(line.left, line.found),
             overtaken=line.overtaken,
         )
         for line in summary(read)

@@ -51,6 +51,19 @@ class CatalogueTest(TestCase):
                     self.assertEqual({**kept, "typed": ""}, {**value, "typed": ""}, (form, key))
         self.assertGreater(CatalogueChange.objects.count(), changes)
 
+    def test_a_file_from_before_is_taken_in_with_clearance_as_plus_figures_and_goes_out_so(self) -> None:
+        head, *rows = csv.reader(io.StringIO(self.out("csv")))
+        mine = [row for row in rows if row[3] in ("clearance_min_mm", "clearance_max_mm")][:2]
+        once = {"clearance_max_mm": "fit_min_mm", "clearance_min_mm": "fit_max_mm"}
+        old = io.StringIO()
+        writer = csv.writer(old)
+        writer.writerow(head)
+        for row in mine:
+            writer.writerow([row[0], "Brackwater Old", "peg", once[row[3]], f"-{row[4]}", *row[5:]])
+        self.assertEqual(self.take_in(old.getvalue()), (200, {"sizes": 1}))
+        found = {r[3]: float(r[4]) for r in csv.reader(io.StringIO(self.out("csv"))) if r[1:3] == ["Brackwater Old", "peg"]}
+        self.assertEqual(found, {row[3]: float(row[4]) for row in mine})
+
     def test_a_line_that_is_wrong_is_named_and_nothing_is_taken_in(self) -> None:
         head, *rows = csv.reader(io.StringIO(self.out("csv")))
         gap = next(row for row in rows if row[3] == "gap_nominal_mm")

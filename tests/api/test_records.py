@@ -72,6 +72,18 @@ class RecordTest(TestCase):
         self.assertTrue(record["closed"])
         self.assertTrue(all(line["sample"] for line in record["card"] if "Brackwater" in line["source"]))
 
+    def test_a_fit_stands_as_a_plus_figure_under_its_word_on_page_and_paper(self) -> None:
+        _, record = Member("apprentice").ask("GET", f"/api/records/{self.job.pk}")
+        [step] = [s for s in record["steps"] if s["key"] == "prepare.fit.driver"]
+        said = {(in_words(c["value"]), in_words(c["limit"])) for c in step["readings"][0]["checks"]}
+        limit = "0.005 mm to 0.045 mm clearance"
+        self.assertEqual(said, {("0.016 mm clearance", limit), ("0.021 mm clearance", limit)})
+        card = {line["title"]: in_words(line["value"]) for line in record["card"]}
+        self.assertEqual((card["Min. clearance"], card["Max. clearance"]), ("0.005 mm", "0.045 mm"))
+        text = text_of(record_pdf(self.job))
+        self.assertIn("mm clearance", text)
+        self.assertNotIn("−0.0", text.partition("Measure shaft and bore")[2].partition("Measure and try the key")[0])
+
     def test_a_name_is_text_on_paper_and_nothing_that_is_obeyed(self) -> None:
         """Stored as nobody can enter it any more: a line break, a quote, and CSS behind it."""
         open_job = job_of(BLOWER)

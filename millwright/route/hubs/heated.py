@@ -20,7 +20,7 @@ from .phases import MOUNTED
 DECISIONS = (keyed.HEAT, "rework the hub", "reject the hub")
 COLD = "Hub and shaft both cold, at the temperatures used in the calculation"
 HOME, STUCK, OFF = OUTCOMES = ("seated at the mark", "stuck short of the mark", "gripped off its mark")
-VALUES = ("interference_min_mm", "interference_max_mm", "heat_clearance_mm", "hub_ceiling_c", "set_screw_torque_nm")
+VALUES = (*keyed.INTERFERENCE, "heat_clearance_mm", "hub_ceiling_c", "set_screw_torque_nm")
 
 
 def prepare(job: JobFacts, side: Side) -> Part:
@@ -28,8 +28,7 @@ def prepare(job: JobFacts, side: Side) -> Part:
     measured = keyed.measure(
         job,
         side,
-        "interference_min_mm",
-        "interference_max_mm",
+        keyed.INTERFERENCE,
         "Measure again, both at one temperature. Too loose: reject the hub. Too tight: rework or refuse it.",
     )
     return in_order(

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from typing import Any
 
+from ...card.hub_lines import MAX_CLEARANCE, MAX_INTERFERENCE, MAY_GRIP, MIN_CLEARANCE, MIN_INTERFERENCE
 from ...card.values import source_of
 from ...line import SIDES, Connection, LineSpec, Side
 from ...say import say
@@ -47,10 +48,15 @@ def clean(job: JobFacts, side: Side) -> Step:
     )
 
 
-def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str, *, key: bool = True) -> list[Step]:
-    """Fit, and ``key`` where there is one. ``low`` and ``high`` are the lines of the card with the fit wanted."""
+CLEARANCE, INTERFERENCE = (MAX_CLEARANCE, MIN_CLEARANCE), (MIN_INTERFERENCE, MAX_INTERFERENCE)
+
+
+def measure(job: JobFacts, side: Side, fit: tuple[str, str], on_fail: str, *, key: bool = True) -> list[Step]:
+    """Fit, and ``key`` where there is one. ``fit`` - the lines of the card with the loosest and the tightest there may be."""
     shaft, hub = job.line.machine(side), job.line.hub(side)
-    low, high = job.key(low, side), job.key(high, side)
+    loosest, tightest = (job.key(line, side) for line in fit)
+    if fit == CLEARANCE and job.key(MAY_GRIP, side) in job.card:
+        tightest = job.key(MAY_GRIP, side)
     steps = [
         Step(
             key=f"prepare.fit.{side}",
@@ -60,9 +66,9 @@ def measure(job: JobFacts, side: Side, low: str, high: str, on_fail: str, *, key
             tool="micrometers, outside and inside",
             changes=frozenset({job.fit_fact(side)}),
             relies=frozenset({job.refused_fact(side)}),
-            needs=(low, high),
+            needs=(loosest, tightest),
             may_authorise=True,
-            form=BenchForm(bench="fit", preset=_fit_preset(job, low, high)),
+            form=BenchForm(bench="fit", preset=_fit_preset(job, loosest, tightest)),
             on_fail=on_fail,
         ),
         Step(
@@ -220,8 +226,11 @@ def _judge_decision(answers: Answers, good: tuple[str, ...]) -> Judged:
     return [check], [say("not_mounted", text, decision=str(decision))]
 
 
-def _fit_preset(job: JobFacts, low: str, high: str) -> dict[str, Any]:
-    if low not in job.card or high not in job.card:
+def _fit_preset(job: JobFacts, loosest: str, tightest: str) -> dict[str, Any]:
+    """The fit as the bench takes it, interference as plus: on the card clearance is a plus figure."""
+    if loosest not in job.card or tightest not in job.card:
         return {}
-    band = {"min_mm": job.card[low].value, "max_mm": job.card[high].value, "source": source_of(job.card, high)}
-    return {"required": band}
+    low, high = (
+        0.0 - job.card[line].value if line.startswith(CLEARANCE) else job.card[line].value for line in (loosest, tightest)
+    )
+    return {"required": {"min_mm": low, "max_mm": high, "source": source_of(job.card, tightest)}}

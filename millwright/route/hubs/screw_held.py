@@ -44,7 +44,7 @@ class Device:
         screws = (SCREWS, TORQUE) if self.until_still else (TORQUE,)
         true_to = (running_true.SHAFT, running_true.HUB) if self.trued else (running_true.HUB,) if self.dialled else ()
         set_screw = (keyed.SCREW_TORQUE,) if self.set_screw else ()
-        return ("fit_min_mm", "fit_max_mm", *screws, *true_to, *set_screw)
+        return (*keyed.CLEARANCE, *screws, *true_to, *set_screw)
 
     @property
     def until_still(self) -> bool:
@@ -151,8 +151,7 @@ def prepare(job: JobFacts, side: Side) -> Part:
     measured = keyed.measure(
         job,
         side,
-        "fit_min_mm",
-        "fit_max_mm",
+        keyed.CLEARANCE,
         "Too tight to slide: hone the bore, never force it. Too loose: it cannot grip; reject the hub.",
         key=held.keyed,
     )

@@ -6,7 +6,7 @@ from ..order import Part, any_order, in_order
 from ..steps import JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true
 
-VALUES = ("fit_min_mm", "fit_max_mm", "set_screw_torque_nm")
+VALUES = (*keyed.CLEARANCE, "set_screw_torque_nm")
 
 
 def prepare(job: JobFacts, side: Side) -> Part:
@@ -15,8 +15,7 @@ def prepare(job: JobFacts, side: Side) -> Part:
     measured = keyed.measure(
         job,
         side,
-        "fit_min_mm",
-        "fit_max_mm",
+        keyed.CLEARANCE,
         "Look for a burr and measure again. Too tight to slip: refuse it, have it reworked, or with the lead heat it.",
     )
     return in_order(

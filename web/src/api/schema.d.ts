@@ -2806,6 +2806,11 @@ export interface components {
              * @default
              */
             quantity: string;
+            /**
+             * Reads
+             * @default
+             */
+            reads: string;
             /** Source */
             source: string;
             status: components["schemas"]["Status"];

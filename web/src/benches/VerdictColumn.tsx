@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
-import { Allowance, Glyph, Num, sayShare } from '../kit/Allowance'
+import { Allowance, Glyph, Num, sayShare, showOfCheck } from '../kit/Allowance'
 import { Chevron } from '../kit/Chevron'
 import { TwoLimits } from '../kit/TwoLimits'
 import { useKeys } from '../kit/useKeys'
@@ -95,7 +95,7 @@ function Headline({ checks }: { checks: Result['checks'] }) {
   const shared = checks.filter((check) => check.value !== null && check.used !== null)
   const worst = shared.reduce<(typeof shared)[number] | null>((a, b) => (a && a.used! >= b.used! ? a : b), null)
   if (!worst) return null
-  const figure = showFigure(worst.value!, worst.unit, unit)
+  const figure = showOfCheck(worst, worst.value!, unit)
   return (
     <b>
       <Glyph {...worst} /> {worst.name} <Num>{figure.text}</Num> {figure.unit}, {sayShare(worst.used!)} limit

@@ -53,6 +53,8 @@ export interface BenchClient<N extends BenchName = BenchName> {
   /** Limits a quick bench lets one type, since there is no value card: cell, label, path into the preset. */
   quickLimits?: readonly { cell: string; label: string; kind: 'length' | 'number' | 'degrees' | 'torque'; unit: string }[]
   quickPreset?: (values: Record<string, number>) => Given<N>
+  /** Why limits as they are typed judge nothing; empty where they do, or where none are typed. */
+  quickProblem?: (values: Record<string, number>) => string
   keys?: readonly (readonly [string, string])[]
 }
 

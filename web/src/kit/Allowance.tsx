@@ -1,6 +1,6 @@
 import styled from 'styled-components'
 import type { Schemas } from '../api/client'
-import { showFigure } from '../units/length'
+import { type LengthUnit, showFigure } from '../units/length'
 import { useUnit } from '../units/preferences'
 
 type Check = Schemas['Check']
@@ -14,7 +14,7 @@ export function Allowance({ check }: { check: Check }) {
   const unit = useUnit()
   // "More than nothing" has no allowance that could be used up.
   const isShare = check.used !== null && !(check.max === null && check.min === 0)
-  const value = check.value === null ? null : showFigure(check.value, check.unit, unit)
+  const value = check.value === null ? null : showOfCheck(check, check.value, unit)
   const isByHand = check.value === null && check.status === 'not judged' // somebody looked, and it was right
   const by = check.plus_minus ? showFigure(check.plus_minus, check.unit, unit).text : ''
   return (
@@ -67,9 +67,21 @@ export function sayShare(used: number): string {
   return used <= 2 ? `${Math.round(used * 100)} % of` : `${used.toFixed(1)} ×`
 }
 
-function limit(check: Check, unit: 'mm' | 'in') {
-  const at = (value: number) => showFigure(value, check.unit, unit)
-  if (check.min !== null && check.max !== null) return `band ${at(check.min).text} to ${at(check.max).text}`
+/** A figure of a check: of a fit a plus figure, and whether that is clearance or interference. */
+export function showOfCheck(check: Pick<Check, 'unit' | 'reads'>, value: number, sheet: LengthUnit) {
+  if (check.reads !== 'fit') return showFigure(value, check.unit, sheet)
+  const { text, unit } = showFigure(Math.abs(value), check.unit, sheet)
+  return { text, unit: `${unit} ${value > 0 ? 'interference' : 'clearance'}` }
+}
+
+function limit(check: Check, unit: LengthUnit) {
+  const at = (value: number) => showOfCheck(check, value, unit)
+  if (check.min !== null && check.max !== null) {
+    if (check.reads !== 'fit') return `band ${at(check.min).text} to ${at(check.max).text}`
+    const [least, most] = (check.max <= 0 ? [check.max, check.min] : [check.min, check.max]).map(at)
+    const first = least!.unit === most!.unit ? least!.text : `${least!.text} ${least!.unit}`
+    return `band ${first} to ${most!.text} ${most!.unit}`
+  }
   if (check.max !== null) return `limit ${at(check.max).text} ${at(check.max).unit}`
   return check.min !== null ? `at least ${at(check.min).text} ${at(check.min).unit}` : 'limit'
 }

@@ -46,7 +46,7 @@ function Quick({ bench }: { bench: BenchClient }) {
           say={result && bench.say(result, unit, null)}
           result={result}
           lacking={reading.lacking}
-          general={general}
+          general={general || (bench.quickProblem?.(values) ?? '')}
           foot={
             <Foot>
               {touched && (

@@ -3,7 +3,7 @@ import type { Schemas } from '../../api/client'
 import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
 import { EntryCell } from '../../kit/EntryCell'
-import { sayLength } from '../../units/length'
+import { type LengthUnit, sayLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { type BenchClient, type BenchProps, plainSay } from '../bench'
 import { asRead, DraftReader, fillFrom } from '../draft'
@@ -124,8 +124,8 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
         </h3>
         {result && (
           <Pairs>
-            <li>tightest pair {sayLength(result.interference_max_mm, unit, 3, true)}</li>
-            <li>loosest pair {sayLength(result.interference_min_mm, unit, 3, true)}</li>
+            <li>tightest pair {sayGrip(result.interference_max_mm, unit)}</li>
+            <li>loosest pair {sayGrip(result.interference_min_mm, unit)}</li>
             <li>
               spread: shaft {sayLength(result.shaft_spread_mm, unit, 3)}, bore {sayLength(result.bore_spread_mm, unit, 3)}
             </li>
@@ -156,19 +156,42 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
   )
 }
 
-function say(result: Result, unit: 'mm' | 'in') {
+/** A plus figure under its word: the sign is the core's alone. */
+function sayGrip(interferenceMm: number, unit: LengthUnit) {
+  return `${sayLength(Math.abs(interferenceMm), unit, 3)} ${interferenceMm > 0 ? 'interference' : 'clearance'}`
+}
+
+function say(result: Result, unit: LengthUnit) {
   const title = {
     clearance: 'Slip fit.',
     transition: 'Size for size: it may grip.',
     interference: 'Shrink fit.',
   }[result.kind]
   const plain = plainSay(result)
-  const where = result.interference_max_mm > 0 ? 'interference' : 'clearance'
   return {
     ...plain,
     title: result.verdict === 'over' ? 'Not the specified fit.' : title,
-    note: `${sayLength(Math.abs(result.interference_max_mm), unit, 3)} ${where} at the tightest.`,
+    note: `${sayGrip(result.interference_max_mm, unit)} at the tightest.`,
   }
+}
+
+/** The band of the fit as the core has it, interference as plus, out of plus figures under their words. */
+export function fitAsTyped(typed: Record<string, number>): Given<'fit'> {
+  const clear = (mm: number | undefined) => (mm === undefined ? undefined : 0 - mm)
+  const min_mm = clear(typed.most_clear) ?? typed.least_grip
+  const max_mm = typed.most_grip ?? clear(typed.least_clear)
+  return min_mm === undefined || max_mm === undefined ? {} : { required: { min_mm, max_mm } }
+}
+
+/** Two ends make a fit, and no more than two. */
+function fitProblem(typed: Record<string, number>): string {
+  const [clear, grip] = [
+    [typed.least_clear, typed.most_clear],
+    [typed.least_grip, typed.most_grip],
+  ].map((ends) => ends.filter((mm) => mm !== undefined).length) as [number, number]
+  if (Object.values(typed).some((mm) => mm < 0)) return 'Clearance and interference are plus figures.'
+  if (clear + grip === 0 || (clear + grip === 2 && fitAsTyped(typed).required)) return ''
+  return 'Enter both ends of the fit: min. and max. clearance, or min. and max. interference, or the most of each.'
 }
 
 export const fitBench: BenchClient<'fit'> = {
@@ -179,11 +202,13 @@ export const fitBench: BenchClient<'fit'> = {
   say,
   Drawing: FitDrawing,
   quickLimits: [
-    { cell: 'low', label: 'Max. clearance (interference is minus)', kind: 'length', unit: '' },
-    { cell: 'high', label: 'Min. clearance (interference is minus)', kind: 'length', unit: '' },
+    { cell: 'least_clear', label: 'Min. clearance', kind: 'length', unit: '' },
+    { cell: 'most_clear', label: 'Max. clearance', kind: 'length', unit: '' },
+    { cell: 'least_grip', label: 'Min. interference', kind: 'length', unit: '' },
+    { cell: 'most_grip', label: 'Max. interference', kind: 'length', unit: '' },
   ],
-  quickPreset: ({ low, high }) =>
-    low === undefined || high === undefined ? {} : { required: { min_mm: low, max_mm: high } },
+  quickPreset: (typed) => (fitProblem(typed) ? {} : fitAsTyped(typed)),
+  quickProblem: fitProblem,
   keys: [['Enter', 'next station']],
 }
 
