@@ -28,7 +28,7 @@ KEY = {
     "Key height": "9",
     "Key length": "60",
     "Shaft keyway, width": "14.01",
-    "Shaft keyway depth": "5.4",
+    "Shaft keyway, depth at the side": "5.4",
     "Hub keyway, width": "14.03",
     "Hub keyway, depth": "3.8",
 }

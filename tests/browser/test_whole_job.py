@@ -136,9 +136,9 @@ class WholeJobTest(BrowserTestCase):
             "Key height": "9",
             "Key length": "60",
             "Shaft keyway, width": "14.01",
-            "Shaft keyway depth, at the side": "5.4",
+            "Shaft keyway, depth at the side": "5.4",
             "Hub keyway, width": "14.03",
-            "Hub keyway, depth at the side wall": "3.8",
+            "Hub keyway, depth at the side": "3.8",
         }.items():
             self.page.get_by_label(f"{label}, mm").fill(text)
         expect(self.verdict()).to_have_text("The key has room.")

@@ -1,9 +1,11 @@
-import type { ReactNode } from 'react'
+import { createContext, type ReactNode, useContext } from 'react'
 import styled from 'styled-components'
+import { Num } from '../kit/Allowance'
 import { type CellPart, EntryCell } from '../kit/EntryCell'
-import type { CellKind } from '../units/length'
+import { type CellKind, readLengthMm, showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
 import type { CellsProps } from './bench'
+import type { Draft } from './draft'
 import type { CellSpec } from './table'
 
 interface LabelledCellProps extends CellsProps {
@@ -16,7 +18,12 @@ interface LabelledCellProps extends CellsProps {
   part?: CellPart
 }
 
-/** A cell with its name beside it. */
+/** What the line or the value card gives, by its cell: it is shown as it is computed with, and nothing is typed over it. */
+export const GivenCells = createContext<Draft['cells']>({})
+
+const GIVEN_PLACES = 3
+
+/** A cell with its name beside it; where its figure is given, that figure. */
 export function LabelledCell({
   cell,
   label,
@@ -31,6 +38,19 @@ export function LabelledCell({
 }: LabelledCellProps) {
   const sheet = useUnit()
   const said = unit ?? sheet
+  const given = useContext(GivenCells)[cell]
+  if (given) {
+    const mm = kind === 'length' ? readLengthMm(given) : null
+    return (
+      <Labelled data-given={cell}>
+        <span>
+          {label} <small>{said}</small>
+          <em>from this line</em>
+        </span>
+        <Num>{mm === null ? given.text : showLength(mm, sheet, GIVEN_PLACES)}</Num>
+      </Labelled>
+    )
+  }
   return (
     <Labelled>
       <span>

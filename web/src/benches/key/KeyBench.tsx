@@ -27,11 +27,11 @@ const KEY = {
 }
 const SHAFT_KEYWAY = {
   width_mm: figure('shaft_keyway.width_mm', 'Shaft keyway, width'),
-  depth_mm: figure('shaft_keyway.depth_mm', 'Shaft keyway depth, at the side'),
+  depth_mm: figure('shaft_keyway.depth_mm', 'Shaft keyway, depth at the side'),
 }
 const HUB_KEYWAY = {
   width_mm: figure('hub_keyway.width_mm', 'Hub keyway, width'),
-  depth_mm: figure('hub_keyway.depth_mm', 'Hub keyway, depth at the side wall'),
+  depth_mm: figure('hub_keyway.depth_mm', 'Hub keyway, depth at the side'),
   length_mm: figure('hub_keyway.length_mm', 'Hub length', { hint: (hints) => hints.hub_length_mm }),
 }
 const SHAFT = figure('shaft_diameter_mm', 'Shaft diameter', { stays: true })
