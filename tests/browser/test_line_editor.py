@@ -29,6 +29,17 @@ class LineEditorTest(BrowserTestCase):
         page.get_by_role("radiogroup", name="Threads").last.get_by_text("oiled").click()
         page.get_by_role("button", name="Save 2 values").click()
         expect(page.get_by_text("maker's manual: Manual 7")).to_have_count(2)
+        target = "Running target: sliding speed at the coupling"
+        wide = page.get_by_label(target)
+        for field in page.locator("[data-bench] li .line input").all():
+            if not field.input_value():
+                field.fill("1")
+        for threads in page.get_by_role("radiogroup").filter(has_text="oiled").all():
+            threads.get_by_text("oiled").click()
+        wide.fill(".3 in/s")
+        page.get_by_role("button", name=re.compile("^Save .* values")).click()
+        expect(page.get_by_role("alert").filter(has_text="not saved yet")).to_be_visible()
+        expect(wide).to_have_value(".3 in/s")
         page.get_by_role("button", name="Save the line").click()
         expect(page.get_by_label("Name of the line")).to_be_focused()
 

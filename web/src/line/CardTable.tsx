@@ -30,6 +30,7 @@ export function CardTable({ place, kinds, onSave }: CardTableProps) {
   const unit = useUnit()
   const { draft, change } = useDraft(place, () => EMPTY)
   const [problems, setProblems] = useState<Record<string, string>>({})
+  const [left, setLeft] = useState('')
   const word = (key: string) => String(draft.choices[key] ?? '')
   const choose = (key: string, value: string) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
   const means = (kind: Kind) => word(`means.${kind.key}`)
@@ -59,6 +60,8 @@ export function CardTable({ place, kinds, onSave }: CardTableProps) {
     }
     const refused = Object.keys(ready).length > 0 ? await onSave(ready) : {}
     setProblems({ ...wrong, ...refused })
+    const left = begun.filter((kind) => kind.key in wrong || kind.key in refused).length
+    setLeft(left > 0 ? `${left === 1 ? '1 value is' : `${left} values are`} not saved yet: look at what is marked.` : '')
     const isSaved = (key: string) => key in ready && !(key in refused)
     if (Object.keys(ready).some(isSaved))
       change({ ...draft, cells: Object.fromEntries(Object.entries(draft.cells).filter(([key]) => !isSaved(key))) })
@@ -104,6 +107,7 @@ export function CardTable({ place, kinds, onSave }: CardTableProps) {
           )}
         </div>
       ))}
+      {left && <p role="alert">{left}</p>}
       <MainButton onPress={save}>{begun.length > 1 ? `Save ${begun.length} values` : 'Save value'}</MainButton>
     </Typed>
   )

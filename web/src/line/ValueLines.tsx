@@ -59,15 +59,16 @@ export function ValueLines({
   const isShown = (kind: Kind) => keys.includes(kind.key) || (kind.key in card && [...keys, ...mayHave].includes(base(kind)))
   const folded = kinds.filter((kind) => mayHave.includes(kind.key) && !isShown(kind))
   const missing = canEdit && place && onSaveAll ? kinds.filter((kind) => isShown(kind) && !(kind.key in card)) : []
-  const listed = inColumn ? kinds.filter((kind) => isShown(kind) && kind.key in card) : kinds.filter(isShown)
+  const isColumn = inColumn && missing.length > 0
+  const listed = isColumn ? kinds.filter((kind) => isShown(kind) && kind.key in card) : kinds.filter(isShown)
   return (
     <Lines ref={lines}>
-      {missing.length > 1 && (
+      {(missing.length > 1 || isColumn) && (
         <li>
-          <PlainButton onPress={() => setInColumn(!inColumn)} aria-expanded={inColumn}>
-            {inColumn ? 'One by one' : `Enter ${missing.length} values from one document`}
+          <PlainButton onPress={() => setInColumn(!isColumn)} aria-expanded={isColumn}>
+            {isColumn ? 'One by one' : `Enter ${missing.length} values from one document`}
           </PlainButton>
-          {inColumn && place && onSaveAll && <CardTable place={place} kinds={missing} onSave={onSaveAll} />}
+          {isColumn && place && onSaveAll && <CardTable place={place} kinds={missing} onSave={onSaveAll} />}
         </li>
       )}
       {[...listed, ...(further ? folded : [])].map((kind) => {
