@@ -26,9 +26,11 @@ export function Brackets({ draft, change }: Pick<CellsProps, 'draft' | 'change'>
   const [keeping, setKeeping] = useState(false)
   const [name, setName] = useState('')
   const [problem, setProblem] = useState('')
-  const chosen = brackets.find((b) => b.name === ON_IT.of(draft))
   const rims = dialsOf(draft).flatMap((dial) => (dial.sags ? [dial.id] : []))
-  const typed = rims.map((id) => new DraftReader(draft).length(`${id}.sag`, '')).find((mm) => mm !== null)
+  const sags = rims.map((id) => new DraftReader(draft).length(`${id}.sag`, ''))
+  const typed = sags.find((mm) => mm !== null)
+  // A sag that is typed over is no longer that bracket's.
+  const chosen = brackets.find((b) => b.name === ON_IT.of(draft) && sags.every((mm) => mm === b.sag_mm))
   const take = (picked: string) => {
     const bracket = brackets.find((b) => b.name === picked)
     if (!bracket) return change(ON_IT.put(draft, undefined))

@@ -3,11 +3,13 @@ import { useState } from 'react'
 import styled from 'styled-components'
 import { api, bring, Refused, type Schemas } from '../../api/client'
 import { wrenchesOptions } from '../../api/queries'
+import { Num } from '../../kit/Allowance'
 import { PlainButton } from '../../kit/Button'
 import { Words } from '../../kit/Field'
 import { Pick } from '../../kit/Pick'
 import { byServerClock } from '../../kit/serverClock'
 import { useMay } from '../../session/may'
+import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
 import { sayProblem } from '../../units/say'
 import type { CellsProps } from '../bench'
@@ -78,39 +80,70 @@ export function hasExtension(draft: Draft): boolean {
   return !!draft.cells[EXTENSION.cell]?.text.trim()
 }
 
+type Kept = Schemas['WrenchOut']
+const OF_THE_REGISTER = ['min_nm', 'max_nm', 'length_mm', 'calibrated_until'] as const
+const TYPED_IN = 'another one, typed in'
+
+const wrenchIn = (draft: Draft) => WRENCH_FIELD.read(new DraftReader(draft), '', {})
+const isAs = (kept: Kept, wrench: ReturnType<typeof wrenchIn>) =>
+  wrench?.name === kept.name && OF_THE_REGISTER.every((key) => (kept[key] ?? null) === (wrench[key] ?? null))
+const sameName = (one: string, other: string) => one.trim().toLowerCase() === other.trim().toLowerCase()
+
+/** The draft with a wrench of the register in it, all of it and nothing of another one; with none, with an empty place for one. */
+function withWrench(draft: Draft, wrench: Kept | undefined): Draft {
+  const cells = { ...draft.cells }
+  const put = (of: { cell: string }, value: number | null | undefined) => {
+    delete cells[of.cell]
+    if (value !== null && value !== undefined) cells[of.cell] = { text: String(value), unit: 'mm' }
+  }
+  put(MIN, wrench?.min_nm)
+  put(MAX, wrench?.max_nm)
+  put(LENGTH, wrench?.length_mm)
+  const named = NAME.put({ ...draft, cells }, wrench?.name ?? '')
+  return PULLED_ON.put(UNTIL.put(named, wrench?.calibrated_until ?? undefined), undefined)
+}
+
 /** Which wrench pulls, what it can be set to, until when it is calibrated; and what is on its end. */
 export function WrenchInHand(cells: CellsProps) {
   const { draft, change } = cells
   const kept = useQuery(wrenchesOptions).data ?? []
   const [open, setOpen] = useState(false)
   const name = NAME.of(draft)
-  const filled = CELLS.some((of) => draft.cells[of.cell]?.text.trim())
+  const chosen = kept.find((wrench) => isAs(wrench, wrenchIn(draft)))
+  const isTyped = !chosen && (open || name !== '' || CELLS.some((of) => draft.cells[of.cell]?.text.trim()))
+  const choices = kept.filter((wrench) => wrench.usable || wrench === chosen).map((wrench) => wrench.name)
   const take = (picked: string) => {
-    const wrench = kept.find((w) => w.name === picked)
-    const now = { ...draft.cells }
-    const put = (of: { cell: string }, value: number | null | undefined) => {
-      delete now[of.cell]
-      if (value !== null && value !== undefined) now[of.cell] = { text: String(value), unit: 'mm' }
-    }
-    put(MIN, wrench?.min_nm)
-    put(MAX, wrench?.max_nm)
-    put(LENGTH, wrench?.length_mm)
-    const named = UNTIL.put(NAME.put({ ...draft, cells: now }, picked), wrench?.calibrated_until ?? undefined)
-    change(PULLED_ON.put(named, undefined))
+    setOpen(picked === TYPED_IN)
+    change(
+      withWrench(
+        draft,
+        kept.find((wrench) => wrench.name === picked),
+      ),
+    )
   }
   return (
     <Place>
       {kept.length > 0 && (
         <Pick
           label="Wrench"
-          options={['', ...kept.filter((w) => w.usable || w.name === name).map((w) => w.name)]}
-          value={kept.some((w) => w.name === name) ? name : ''}
+          options={['', ...choices, TYPED_IN]}
+          value={chosen?.name ?? (isTyped ? TYPED_IN : '')}
           onChange={take}
         />
       )}
-      {open || filled ? (
+      {chosen && <Certificate wrench={chosen} />}
+      {isTyped && (
         <>
-          <Words label="Number or name of the wrench" value={name} onChange={(wrench) => change(NAME.put(draft, wrench))} />
+          <Words
+            label="Number or name of the wrench"
+            value={name}
+            onChange={(wrench) => change(NAME.put(draft, wrench))}
+            problem={
+              kept.some((wrench) => sameName(wrench.name, name))
+                ? `${name.trim()} is in the register. Choose it, or enter this one's own number.`
+                : undefined
+            }
+          />
           <FieldCell of={MIN} {...cells} />
           <FieldCell of={MAX} {...cells} />
           <Words
@@ -120,6 +153,10 @@ export function WrenchInHand(cells: CellsProps) {
             onChange={(day) => change(UNTIL.put(draft, day || undefined))}
           />
           <FieldCell of={LENGTH} {...cells} />
+        </>
+      )}
+      {chosen || isTyped ? (
+        <>
           <FieldCell of={EXTENSION} {...cells} />
           <FieldCell of={ANGLE} {...cells} />
           <KeepWrench draft={draft} />
@@ -133,6 +170,27 @@ export function WrenchInHand(cells: CellsProps) {
   )
 }
 
+/** Of a wrench of the register: what stands there is not typed over here. */
+function Certificate({ wrench }: { wrench: Kept }) {
+  const unit = useUnit()
+  return (
+    <Facts>
+      <Num>
+        {wrench.min_nm} to {wrench.max_nm}
+      </Num>{' '}
+      N·m
+      {typeof wrench.length_mm === 'number' && (
+        <>
+          , <Num>{showLength(wrench.length_mm, unit, 0)}</Num> {unit} long
+        </>
+      )}
+      <small>
+        {wrench.calibrated_until ? `calibrated until ${wrench.calibrated_until}` : 'no calibration in the register'}
+      </small>
+    </Facts>
+  )
+}
+
 function KeepWrench({ draft }: { draft: Draft }) {
   const client = useQueryClient()
   const unit = useUnit()
@@ -140,13 +198,8 @@ function KeepWrench({ draft }: { draft: Draft }) {
   const kept = useQuery(wrenchesOptions).data ?? []
   const [said, setSaid] = useState('')
   const name = NAME.of(draft).trim()
-  const wrench = WRENCH_FIELD.read(new DraftReader(draft), '', {})
-  const asKept = kept.find((w) => w.name === name)
-  const isKept =
-    !!asKept &&
-    !!wrench &&
-    (['min_nm', 'max_nm', 'length_mm', 'calibrated_until'] as const).every((k) => (asKept[k] ?? null) === (wrench[k] ?? null))
-  if (!name || !wrench || isKept || !mayKeep) return null
+  const wrench = wrenchIn(draft)
+  if (!name || !wrench || kept.some((one) => sameName(one.name, name)) || !mayKeep) return null
   const keep = async () => {
     try {
       const { min_nm, max_nm, length_mm = null, calibrated_until = null } = wrench
@@ -159,16 +212,20 @@ function KeepWrench({ draft }: { draft: Draft }) {
   }
   return (
     <>
-      <PlainButton onPress={keep}>{asKept ? 'Keep it so under this name' : 'Keep this wrench for the site'}</PlainButton>
+      <PlainButton onPress={keep}>Keep this wrench for the site</PlainButton>
       {said && <p role="alert">{said}</p>}
     </>
   )
 }
 
+const Facts = styled.p`
+  line-height: 1.2;
+  small { display: block; color: var(--ink-2); font-size: var(--fs-small); }
+`
 const Place = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(240px, 1fr));
   gap: 10px 24px;
   align-items: end;
-  > p { font-weight: 600; }
+  > [role='alert'] { font-weight: 600; }
 `
