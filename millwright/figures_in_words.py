@@ -51,6 +51,8 @@ def lines(inputs: Mapping[str, Any], skip: frozenset[str] = frozenset()) -> list
     [('readings.0.value_mm', "fan end 12 o'clock", '8.1 mm')]
     >>> shown({"feet": [{"name": "motor tail", "shim_mm": 0.6, "slide_mm": -0.18}]})
     [('feet.0.shim_mm', 'motor tail, shim', '0.6 mm'), ('feet.0.slide_mm', 'motor tail, slide', '−0.18 mm')]
+    >>> shown({"dials": [{"kind": "rim", "x_mm": 20.0, "assumed": ["x_mm"], "readings": []}]})
+    [('dials.0.x_mm', 'rim x', '20 mm, assumed')]
     >>> shown({"dials": [{"kind": "rim", "readings": [{"clock": 5.0 * n, "value_mm": 0.0} for n in range(40)]}]})
     [('dials.0.readings', 'rim sweep', '40 readings over 195°')]
     """
@@ -98,10 +100,11 @@ def _walk(value: Any, path: str, names: list[str]) -> Iterator[tuple[str, str, W
             for key, inner in rest.items():
                 yield f"{path}.{key}", " ".join(place), _text(str(key), inner)
         case {"kind": kind, "readings": readings, **rest}:
-            dial = [*names, str(kind)]
+            dial, assumed = [*names, str(kind)], rest.pop("assumed", ())
             for key, inner in rest.items():
                 if inner is not None:
-                    yield f"{path}.{key}", " ".join([*dial, _word(str(key))]), _text(str(key), inner)
+                    said = _text(str(key), inner)
+                    yield f"{path}.{key}", " ".join([*dial, _word(str(key))]), _assumed(said) if key in assumed else said
             yield from _walk(readings, f"{path}.readings", dial)
         case {"name": str(name), **rest} if rest:
             one_of_many = path.rpartition(".")[2].isdigit()
@@ -133,6 +136,11 @@ def _walk(value: Any, path: str, names: list[str]) -> Iterator[tuple[str, str, W
         case _:
             key = next(step for step in reversed(path.split(".")) if not step.isdigit())
             yield path, " ".join(names) or path, _text(key, value)
+
+
+def _assumed(said: Words) -> Words:
+    """A figure that nobody measured or confirmed."""
+    return words("{said}, assumed", said=said)
 
 
 def say_pull(pull: Mapping[str, Any]) -> Words:

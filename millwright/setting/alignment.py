@@ -14,6 +14,7 @@ from . import dials
 from .alignment_io import AlignmentInput, AlignmentResult, AsRead, Axis, CouplingPlanes, DialStandsOut, FlexAngle, Preview
 from .alignment_words import (
     Shift,
+    say_assumed,
     say_next_reading,
     say_plan,
     say_stands_out_by_dial,
@@ -69,6 +70,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
     says = [
         *say_contradiction(given.dials, contradicts),
         *_advice(given, out, closure),
+        *say_assumed(given.dials),
         *cannot_tell,
         *([say_next_reading(given.dials, helps)] if helps else []),
         *say_plan(plan),

@@ -36,6 +36,25 @@ def say_warm(predicted: Line | None, axis: Line) -> list[Say]:
     return [say("warm_elsewhere", text, way=way)]
 
 
+ASSUMED = {
+    "x_mm": "stem of the {dial} at {mm}",
+    "radius_mm": "radius of the {dial} {mm}",
+    "sag_mm": "sag of the bracket at the {dial} {mm}",
+}
+
+
+def say_assumed(all_dials: list[Dial]) -> list[Say]:
+    """What of the set-up nobody measured; nothing where all of it was."""
+    what = [
+        words(ASSUMED[key], dial=dials.name_of(all_dials, i).lower(), mm=mm(abs(getattr(dial, key) or 0.0)))
+        for i, dial in enumerate(all_dials)
+        for key in dial.assumed
+    ]
+    if not what:
+        return []
+    return [say("assumed", "Assumed, not measured: {what}. Measure it, or confirm it.", what=joined(what))]
+
+
 class Shift:
     """How far the movable axis has moved since an earlier reading, where it shows most.
 

@@ -24,6 +24,9 @@ from ..verdict import WorkLine, work
 PLANES_APART_MM = 1.0  # two rim planes closer than this see one and the same offset
 
 
+SetUp = Literal["x_mm", "radius_mm", "sag_mm"]
+
+
 class Dial(Model):
     """One dial with its readings; a laser's plane is a rim dial with no sag.
 
@@ -37,6 +40,7 @@ class Dial(Model):
     sag_mm: float = Field(default=0.0, ge=-10, le=0, description="rim dials: shown at 6 on a stiff pipe, zeroed at 12")
     turned: Literal["both", "bracket shaft", "touched shaft"] = "both"
     positive: Literal["in", "out"] = Field(default="in", description="which way of the plunger this dial shows as plus")
+    assumed: list[SetUp] = Field(default_factory=list, max_length=3, description="of the set-up, what nobody measured")
     readings: list[ClockReading] = Field(min_length=1, max_length=20_000)
     opposite: list[ClockReading] = Field(
         default_factory=list, max_length=20_000, description="a second face plunger half a turn away, clocks of the first"

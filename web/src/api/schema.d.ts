@@ -3165,6 +3165,11 @@ export interface components {
          */
         Dial: {
             /**
+             * Assumed
+             * @description of the set-up, what nobody measured
+             */
+            assumed?: ("x_mm" | "radius_mm" | "sag_mm")[];
+            /**
              * Bracket On
              * @enum {string}
              */

@@ -58,6 +58,8 @@ export function fillFrom(
 /** A draft read into a bench's input. `input` is null while something wanted is not there yet. */
 export interface Reading<I = object> {
   input: I | null
+  /** What of it is there, whole or not. */
+  partial: Partial<I>
   /** Path into the input → what was typed there, where that was not plain millimetres. */
   typed: Record<string, string>
   /** Path into the input → the cell it came from, so that a refusal lands where it was typed. */
@@ -139,9 +141,10 @@ export class DraftReader {
     return value
   }
 
-  done<I>(input: I): Reading<I> {
+  done<I extends object>(input: I): Reading<I> {
     return {
       input: this.unreadable || this.lacking ? null : input,
+      partial: input,
       typed: this.typed,
       cellAt: this.cellAt,
       lacking: this.unreadable ? 'A figure cannot be read.' : this.lacking,

@@ -19,7 +19,11 @@ const MARKED = 'Correct what is marked on the sheet.'
 const TRY_AGAIN_MS = 2_000
 
 /** Asks the core what the readings say, with each key typed; the last answer wins. */
-export function useEvaluate<N extends BenchName>(bench: N, reading: Reading<Given<N>>, preset: Given<N>): Evaluated<N> {
+export function useEvaluate<N extends BenchName>(
+  bench: N,
+  reading: Omit<Reading<Given<N>>, 'partial'>,
+  preset: Given<N>,
+): Evaluated<N> {
   const body = reading.input === null ? null : JSON.stringify({ ...reading.input, ...preset })
   const [evaluated, setEvaluated] = useState<Evaluated<N>>(NOTHING)
   const [tries, setTries] = useState(0)

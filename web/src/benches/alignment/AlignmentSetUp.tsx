@@ -9,7 +9,7 @@ import type { BenchProps } from '../bench'
 import type { Draft } from '../draft'
 import { LabelledCell } from '../parts'
 import { Brackets } from './Brackets'
-import { nextSweep, SWEEPS, withUsualPlaces } from './draft'
+import { assumedIn, confirmed, nextSweep, SWEEPS } from './draft'
 import {
   BRACKET,
   BRACKET_ON,
@@ -39,11 +39,15 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
   const dials = dialsOf(draft)
   const bracket = bracketOf(draft)
   const unit = useUnit()
-  const placed = withUsualPlaces(draft)
+  const assumed = assumedIn(draft)
+  const isAssumed = (cell: string) => {
+    const usual = assumed.find((one) => one.cell === cell)
+    return usual && `assumed ${showLength(usual.mm, unit)} until it is measured`
+  }
   // Typed once, then out of the way; open where something of it is still to be typed.
-  const lacks = dials.some((dial) => !placed.cells[`${dial.id}.x`]?.text || lacksRadius(dial, draft))
+  const lacks = dials.some((dial) => lacksRadius(dial, draft))
   const [isOpen, setOpen] = useState(lacks || !('movable_feet' in preset))
-  const said = saySetUp({ draft: placed, method, unit, dials, on: bracket && machines[bracket] })
+  const said = saySetUp({ draft: confirmed(draft), method, unit, dials, on: bracket && machines[bracket] })
   return (
     <Setup>
       {method !== 'laser' && dials.length > 0 && (
@@ -60,6 +64,7 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
       <Fold type="button" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
         <span>
           <b>Set-up</b> {said}
+          {assumed.length > 0 && <em> {assumed.length > 1 ? `${assumed.length} of it assumed` : 'one figure assumed'}</em>}
         </span>
         <Chevron isUp={isOpen} />
       </Fold>
@@ -88,8 +93,9 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
               <LabelledCell
                 cell={`${dial.id}.x`}
                 label={method === 'laser' ? `${dial.name}: from coupling` : `${dial.name}: stem from coupling`}
+                detail={isAssumed(`${dial.id}.x`)}
                 part="set-up"
-                draft={placed}
+                draft={draft}
                 change={change}
                 problems={problems}
                 width={84}
@@ -98,6 +104,7 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
                 <LabelledCell
                   cell={`${dial.id}.radius`}
                   label={`${dial.name}: radius of the stem`}
+                  detail={isAssumed(`${dial.id}.radius`)}
                   part="set-up"
                   draft={draft}
                   change={change}
@@ -109,6 +116,7 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
                 <LabelledCell
                   cell={`${dial.id}.sag`}
                   label={`${dial.name}: bracket sag at 6`}
+                  detail={isAssumed(`${dial.id}.sag`)}
                   part="aside"
                   draft={draft}
                   change={change}
@@ -118,6 +126,11 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
               )}
             </div>
           ))}
+          {assumed.length > 0 && (
+            <PlainButton onPress={() => change(confirmed(draft))}>
+              It is so: {assumed.map(({ mm }) => showLength(mm, unit)).join(', ')}
+            </PlainButton>
+          )}
           {dials.some((dial) => dial.sags) && <Brackets draft={draft} change={change} />}
           {!('movable_feet' in preset) && (
             <div className="cells">
@@ -175,7 +188,8 @@ export function AlignmentSetUp({ draft, change, preset, result, problems, machin
   )
 }
 
-const lacksRadius = (dial: DialSetUp, draft: Draft) => dial.kind === 'face' && !draft.cells[`${dial.id}.radius`]?.text
+const lacksRadius = (dial: DialSetUp, draft: Draft) =>
+  dial.kind === 'face' && !confirmed(draft).cells[`${dial.id}.radius`]?.text.trim()
 
 interface Said {
   draft: Draft
@@ -241,6 +255,7 @@ const Fold = styled.button`
   line-height: 1.2;
   border-block: 0.75px solid var(--line);
   b { font-weight: 600; }
+  em { font-style: normal; font-weight: 600; }
   svg { flex: none; }
 `
 const Sweeps = styled.div`

@@ -1,16 +1,5 @@
 import type { Schemas } from '../../api/client'
-import {
-  asRead,
-  clocksOf,
-  type Draft,
-  type DraftFiller,
-  DraftReader,
-  oneOf,
-  type Part,
-  readClock,
-  slot,
-  suggested,
-} from '../draft'
+import { asRead, clocksOf, type Draft, type DraftFiller, DraftReader, oneOf, type Part, readClock, slot } from '../draft'
 import { byTable, type Field, type Given, type Table } from '../table'
 import { BRACKET, type DialSetUp, dialsOf, METHOD, METHODS, type Method, POSITIVE, TURNED } from './methods'
 import { readThicknesses, USUAL_BOX, writeThicknesses } from './shims'
@@ -47,10 +36,37 @@ export const staysAt = (foot: string) => slot(`stays.${foot}`, false)
 export const BOX = slot('box', USUAL_BOX)
 export const underAt = (foot: string) => slot(`under.${foot}`, '')
 
-/** The cells with the usual place of each stem in them, until another one is typed. */
-export function withUsualPlaces(draft: Draft): Draft {
-  const usual = dialsOf(draft).map((dial) => [`${dial.id}.x`, { text: dial.from, unit: 'mm' as const }])
-  return { ...draft, cells: { ...Object.fromEntries(usual), ...draft.cells } }
+/** Where a face dial usually touches, by the hub of the line. */
+export const USUAL_RADIUS = slot<number | null>('usual_radius', null)
+
+type SetUpKey = NonNullable<Dial['assumed']>[number]
+
+/** Of the set-up of a dial: its cell, and what is computed with until somebody measured or confirmed it. */
+interface Usual {
+  key: SetUpKey
+  cell: string
+  mm: number | null
+}
+
+function usualOf(draft: Draft, dial: DialSetUp): Usual[] {
+  const usual: Usual[] = [{ key: 'x_mm', cell: `${dial.id}.x`, mm: Number(dial.from) }]
+  if (dial.kind === 'face') usual.push({ key: 'radius_mm', cell: `${dial.id}.radius`, mm: USUAL_RADIUS.of(draft) })
+  if (dial.kind === 'rim' && dial.sags) usual.push({ key: 'sag_mm', cell: `${dial.id}.sag`, mm: 0 })
+  return usual
+}
+
+/** What of the set-up of these dials nobody typed: it is assumed until it is. */
+export function assumedIn(draft: Draft): (Usual & { mm: number })[] {
+  const isTyped = ({ cell }: Usual) => !!draft.cells[cell]?.text.trim()
+  return dialsOf(draft)
+    .flatMap((dial) => usualOf(draft, dial))
+    .flatMap((usual) => (usual.mm === null || isTyped(usual) ? [] : [{ ...usual, mm: usual.mm }]))
+}
+
+/** What is assumed, as somebody's word that it is so. */
+export function confirmed(draft: Draft): Draft {
+  const cells = assumedIn(draft).map(({ cell, mm }) => [cell, { text: String(mm), unit: 'mm' as const }])
+  return { ...draft, cells: { ...draft.cells, ...Object.fromEntries(cells) } }
 }
 
 /** Keeps what stands in the cells as a sweep and clears them for the next; all sweeps count alike. */
@@ -93,12 +109,20 @@ function readDial(reader: DraftReader, dial: DialSetUp, i: number, path: string)
   const ring = (where: string, name: string) =>
     readClock(reader, clocksOf(draft, `${dial.id}.clocks`), `${dial.id}.${where}`, `${at}.${name}`)
   const opposite = dial.opposite ? ring('far', 'opposite') : []
+  const setUp: Partial<Record<SetUpKey, number | null>> = {}
+  const assumed: SetUpKey[] = []
+  for (const { key, cell, mm } of usualOf(draft, dial)) {
+    const typed = reader.length(cell, `${at}.${key}`)
+    setUp[key] = typed ?? mm
+    if (typed === null && mm !== null) assumed.push(key)
+  }
   return {
     kind: dial.kind,
     bracket_on: dial.bracket_on,
-    x_mm: (reader.length(`${dial.id}.x`, `${at}.x_mm`) ?? Number(dial.from)) * dial.side,
-    ...(dial.kind === 'face' && { radius_mm: reader.length(`${dial.id}.radius`, `${at}.radius_mm`) }),
-    ...(dial.kind === 'rim' && dial.sags && { sag_mm: reader.length(`${dial.id}.sag`, `${at}.sag_mm`) ?? 0 }),
+    ...setUp,
+    sag_mm: setUp.sag_mm ?? undefined,
+    x_mm: setUp.x_mm! * dial.side,
+    ...(assumed.length > 0 && { assumed }),
     turned: TURNED.of(draft),
     ...(POSITIVE.of(draft) === 'out' && { positive: 'out' }),
     readings: streamed.length ? streamed : [...ring('at', 'readings'), ...keptAt(dial.id).of(draft)],
@@ -124,10 +148,7 @@ const DIALS: Field<Dial[], 'alignment'> = {
     for (const [i, { id }] of METHODS[method].entries())
       if (dials[i]) restoreDial(filler, dials[i], { id, i, at: `${path}.${i}`, part, isLaser: method === 'laser' })
   },
-  start: (hints) => {
-    const radius = suggested(hints.radius_mm)
-    return radius ? { cells: { 'face.radius': radius } } : {}
-  },
+  start: (hints) => (hints.radius_mm ? { choices: { [USUAL_RADIUS.key]: hints.radius_mm } } : {}),
 }
 
 interface DialAt {
@@ -139,9 +160,10 @@ interface DialAt {
 }
 
 function restoreDial(filler: DraftFiller, dial: Dial, { id, i, at, part, isLaser }: DialAt) {
-  filler.draft.cells[`${id}.x`] = { text: String(Math.abs(dial.x_mm)), unit: 'mm' }
-  filler.cell(`${id}.radius`, `${at}.radius_mm`)
-  filler.cell(`${id}.sag`, `${at}.sag_mm`)
+  const isMeasured = (key: SetUpKey) => !dial.assumed?.includes(key)
+  if (isMeasured('x_mm')) filler.cell(`${id}.x`, `${at}.x_mm`, (mm) => String(Math.abs(mm)))
+  if (isMeasured('radius_mm')) filler.cell(`${id}.radius`, `${at}.radius_mm`)
+  if (isMeasured('sag_mm')) filler.cell(`${id}.sag`, `${at}.sag_mm`)
   if (dial.readings.length > (isLaser ? MOST_TYPED_OF_LASER : MOST_TYPED)) {
     if (part === 'all') filler.choice(streamAt(i).key, dial.readings)
     return
