@@ -72,7 +72,8 @@ function App() {
     signedOut.addEventListener('signed-out', end)
     return () => signedOut.removeEventListener('signed-out', end)
   }, [])
-  if (session.isPending) return null
+  // Asked once more, the page stays as it is: a name may be half typed on it.
+  if (session.isPending && !session.isFetched) return null
   if (!session.data) return <SignInPage />
   const goOn = () => {
     setEnded(false)

@@ -10,6 +10,7 @@ import { sayDay } from '../drawing/overTime'
 import { ShaftLine } from '../drawing/ShaftLine'
 import { MainButton, PlainButton, WordButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
+import { Discard, TypedBy } from '../kit/Discard'
 import { Words } from '../kit/Field'
 import { useUnit } from '../units/preferences'
 import { sayFigure, sayProblem, sayUnit } from '../units/say'
@@ -42,7 +43,7 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
   const unit = useUnit()
   const navigate = useNavigate()
   const place = `round.${stop.id}`
-  const { draft, touched, change, clear } = useDraft(place, () => EMPTY)
+  const { draft, touched, others: typedBy, change, clear } = useDraft(place, () => EMPTY)
   const [problems, setProblems] = useState<Record<string, string>>({})
   const [showsAll, setShowsAll] = useState(false)
   const { asked, others } = figuresOf(stop)
@@ -144,7 +145,8 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
           Save and on to the next
         </MainButton>
         {asksBack && <PlainButton onPress={() => save(true)}>It is as read</PlainButton>}
-        {touched && <PlainButton onPress={clear}>Discard</PlainButton>}
+        {touched && <TypedBy others={typedBy} />}
+        {touched && <Discard others={typedBy} onDiscard={clear} />}
         <PlainButton onPress={() => navigate(`/lines/${stop.id}/history`)}>Its history</PlainButton>
       </div>
       {isSeen && <p role="status">Looked at today ({sayDay(today)}).</p>}

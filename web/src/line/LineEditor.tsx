@@ -9,8 +9,9 @@ import { LabelledCell } from '../benches/parts'
 import { useDraft } from '../benches/useDraft'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
-import { MainButton, PlainButton } from '../kit/Button'
+import { MainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
+import { Discard, TypedBy } from '../kit/Discard'
 import { Words } from '../kit/Field'
 import { Pick } from '../kit/Pick'
 import { useIsWide } from '../kit/useIsWide'
@@ -49,7 +50,7 @@ function Editor({ line, like }: Record<'line' | 'like', Schemas['LineOut'] | nul
   const client = useQueryClient()
   const catalogue = useQuery(catalogueOptions).data
   const place = line ? `line.${line.id}` : like ? `line.new.like.${like.id}` : 'line.new'
-  const { draft, change, clear } = useDraft(place, () =>
+  const { draft, touched, others, change, clear } = useDraft(place, () =>
     like ? copyOf(like.spec) : draftOf(line?.name ?? '', line?.spec ?? null),
   )
   const [problems, setProblems] = useState<Record<string, string>>({})
@@ -203,14 +204,15 @@ function Editor({ line, like }: Record<'line' | 'like', Schemas['LineOut'] | nul
             <MainButton data-enter-goes-here onPress={save}>
               Save the line
             </MainButton>
-            <PlainButton
-              onPress={() => {
+            {touched && <TypedBy others={others} />}
+            <Discard
+              label="Leave without saving"
+              others={touched ? others : ''}
+              onDiscard={() => {
                 clear()
                 navigate((line ?? like) ? `/lines/${(line ?? like)?.id}` : '/')
               }}
-            >
-              Leave without saving
-            </PlainButton>
+            />
           </Foot>
         </Form>
       </Bench>

@@ -11,6 +11,7 @@ import { VerdictColumn } from '../benches/VerdictColumn'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
 import { PlainButton } from '../kit/Button'
+import { Discard, TypedBy } from '../kit/Discard'
 import { FileButton } from '../kit/FileButton'
 import { saveAs } from '../kit/saveAs'
 import { useUnit } from '../units/preferences'
@@ -24,7 +25,7 @@ export function QuickBench() {
 
 function Quick({ bench }: { bench: BenchClient }) {
   const unit = useUnit()
-  const { draft, touched, change, clear } = useDraft(`quick.${bench.name}`, () => bench.start({}, {}))
+  const { draft, touched, others, change, clear } = useDraft(`quick.${bench.name}`, () => bench.start({}, {}))
   const [problem, setProblem] = useState('')
   const limits = bench.quickLimits ?? []
   const reader = new DraftReader(draft)
@@ -74,7 +75,8 @@ function Quick({ bench }: { bench: BenchClient }) {
                   if (typeof opened !== 'string') change(opened)
                 }}
               />
-              {touched && <PlainButton onPress={clear}>Clear the sheet</PlainButton>}
+              {touched && <TypedBy others={others} />}
+              {touched && <Discard label="Clear the sheet" others={others} onDiscard={clear} />}
               {problem && <p role="alert">{problem}</p>}
             </Foot>
           }

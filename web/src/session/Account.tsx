@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { api, bring } from '../api/client'
+import { api, bring, Refused } from '../api/client'
 import { forgetAnswers, sessionOptions } from '../api/queries'
 import { PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
@@ -14,20 +14,26 @@ export function Account() {
   const session = useQuery(sessionOptions).data
   const client = useQueryClient()
   const [open, setOpen] = useState(false)
+  const [problem, setProblem] = useState('')
   const [preferences, change] = usePreferences()
   if (!session) return null
-  const signOut = async () => {
-    await bring(api.DELETE('/api/session'))
+  const leave = async (asked: Promise<unknown>, unless: string) => {
+    setProblem('')
+    try {
+      await asked
+    } catch (why) {
+      // A session that has ended is left already.
+      if (!(why instanceof Refused && why.status === 401))
+        return setProblem(`${why instanceof Refused ? why.message : String(why)} ${unless}`)
+    }
     client.clear()
     await forgetAnswers()
     window.location.assign('/')
   }
-  const choose = async (site: string) => {
-    await bring(api.PUT('/api/session', { body: { site } }))
-    client.clear()
-    await forgetAnswers()
-    window.location.assign('/')
-  }
+  const signOut = () =>
+    leave(bring(api.DELETE('/api/session')), `You are still signed in here as ${session.name}: sign out once it is back.`)
+  const choose = (site: string) =>
+    leave(bring(api.PUT('/api/session', { body: { site } })), 'You are still at the site you were.')
   return (
     <>
       <button type="button" className="cell" onClick={() => setOpen(true)}>
@@ -59,6 +65,7 @@ export function Account() {
           <SiteRule hours={session.site.proof_hours ?? null} minutes={session.site.lock_minutes ?? null} />
         )}
         <PlainButton onPress={signOut}>Sign out</PlainButton>
+        {problem && <p role="alert">{problem}</p>}
       </Slip>
     </>
   )
