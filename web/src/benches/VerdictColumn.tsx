@@ -15,6 +15,8 @@ interface VerdictColumnProps {
   say: Say | null
   result: Result | null
   lacking: string
+  /** What is said while something is lacking: of ticks, that they are not done. */
+  notYet?: string
   general: string
   /** What runs while this is done: it stands first, and in the place of a verdict there is not yet. */
   clock?: ReactNode
@@ -25,7 +27,7 @@ interface VerdictColumnProps {
 const MOST_MOVES = 4
 
 /** One sentence, the moves, the checks with their share, then the working. */
-export function VerdictColumn({ foot, clock, children, ...now }: VerdictColumnProps) {
+export function VerdictColumn({ foot, clock, children, notYet = 'Not read yet.', ...now }: VerdictColumnProps) {
   const unit = useUnit()
   const { held, onPointerDown } = useHeld(now)
   const { result, lacking, general } = held
@@ -38,7 +40,7 @@ export function VerdictColumn({ foot, clock, children, ...now }: VerdictColumnPr
       <Main>
         {clock && <Clock>{clock}</Clock>}
         <Says aria-live="polite">
-          {(say || !clock) && <h2>{say ? say.title : lacking || general ? 'Not read yet.' : 'Not saved yet.'}</h2>}
+          {(say || !clock) && <h2>{say ? say.title : lacking || general ? notYet : 'Not saved yet.'}</h2>}
           {say?.note && <p>{say.note}</p>}
           {!say && lacking && <p>{lacking}</p>}
           {general && <p role="alert">{general}</p>}

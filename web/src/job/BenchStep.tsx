@@ -1,7 +1,8 @@
-import { useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { append, newId } from '../api/outbox'
 import { type BenchClient, cannotTell, isOfToday, plainSay } from '../benches/bench'
 import { type Draft, EMPTY, type Part, slot } from '../benches/draft'
+import { GivenCells } from '../benches/parts'
 import type { BenchName, FormOf, Given, Hints } from '../benches/table'
 import { useDraft } from '../benches/useDraft'
 import { useEvaluate } from '../benches/useEvaluate'
@@ -15,6 +16,7 @@ import { MoveSlip } from './MoveSlip'
 import { hasWork, planOf } from './move'
 import { outdatedBecause, sayOutdated } from './outdated'
 import { StepFoot } from './StepFoot'
+import { focusSoon, useTypedAnew } from './typedAnew'
 import { useOneAtATime } from './useOneAtATime'
 import { isEntered, NOT_SENT } from './waiting'
 
@@ -32,6 +34,7 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
   const unit = useUnit()
   const form: FormOf<N> = step.form
   const [preset, hints]: [Given<N>, Hints<N>] = [form.preset, form.suggest]
+  const given = useMemo(() => bench.restore({ inputs: preset, typed: {} }, 'all').cells, [bench, preset])
   const standsRead = currentOf(job, step)
   const current = isReadOn(standsRead, bench.name) ? standsRead : undefined
   const standsEntered = current !== undefined && step.state !== 'stale'
@@ -43,28 +46,43 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
     return { cells: { ...fresh.cells, ...kept.cells }, choices: { ...fresh.choices, ...kept.choices } }
   }
   const place = `${job.id}.${step.key}`
-  const { draft, touched, change, clear } = useDraft(place, () => start(standsEntered ? 'all' : 'set-up'))
+  const { draft, touched, others, change, clear } = useDraft(place, () => start(standsEntered ? 'all' : 'set-up'))
   const entered = isEntered(step, draft)
   const movesNow = job.entries.filter((e) => e.kind === 'move' && !e.slip).length + (job.movesWaiting ?? 0)
   const type = (next: Draft) => change(MOVES.put(next, MOVES.of(draft) ?? movesNow))
-  const readAgain = () => change(MOVES.put(start('set-up'), movesNow))
   const outdated = outdatedBecause(step, touched, MOVES.of(draft), movesNow)
   const reading = bench.read(draft, preset)
-  const isOpen = touched || !standsEntered || step.state === 'cannot tell yet'
+  /** Empty cells, set up as it stands on the sheet now. */
+  const readAgain = () => {
+    const fresh = start('set-up')
+    const now = bench.restore({ inputs: { ...preset, ...reading.partial }, typed: reading.typed }, 'set-up')
+    const setUp = { cells: { ...fresh.cells, ...now.cells }, choices: { ...fresh.choices, ...now.choices } }
+    change(MOVES.put(setUp, movesNow))
+    focusSoon('[data-bench] input[data-cell="reading"]')
+  }
+  const sheet = useRef<HTMLDivElement>(null)
+  useTypedAnew(sheet, outdated !== null && touched, () => change(MOVES.put(draft, movesNow)))
+  const unproven = step.state === 'cannot tell yet'
+  const isOpen = touched || !standsEntered || unproven
   const counts = outdated === null && isOpen
   const evaluated = useEvaluate(bench.name, counts ? reading : { ...reading, input: null }, { ...preset, ...form.compare })
   const [refused, setRefused] = useState('')
   const [moving, setMoving] = useState(false)
   const standing = touched || outdated ? null : (current?.result ?? null)
   const result = evaluated.result ?? standing
-  const enter = useOneAtATime(async () => {
+  const send = async (as_it_is: boolean) => {
     if (!reading.input) return undefined
     setRefused('')
-    const as_it_is = result !== null && cannotTell(result)
     const body = { step: step.key, kind: 'reading', inputs: reading.input, typed: reading.typed, as_it_is } as const
     return append({ id: newId(), jobId: job.id, step: step.key, body, typedAt: { place, draft } }).catch((why) =>
       setRefused(sayRefusal(why, unit)),
     )
+  }
+  const enter = useOneAtATime(() => send(result !== null && cannotTell(result)))
+  /** A move answers a reading: one that is not saved yet is saved first, as it was found. */
+  const recordMove = useOneAtATime(async () => {
+    const isUnsaved = touched && !entered && outdated === null && reading.input !== null
+    if (!isUnsaved || (await send(false))) setMoving(true)
   })
   const now = outdated ? null : touched ? reading.input && { ...reading.input, ...preset } : (current?.inputs ?? null)
   const read = result && { result, inputs: now }
@@ -97,7 +115,8 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
               enter={{
                 label: result && cannotTell(result) ? 'Take it as it is' : undefined,
                 onPress: enter,
-                isDisabled: !reading.input || blocked || isRefused || (touched && outdated !== null),
+                // Nothing was typed: there is nothing to save, but what stands and cannot be told may be taken as it is.
+                isDisabled: !reading.input || blocked || isRefused || (touched ? outdated !== null : !unproven),
                 mayGoOn: !result || (result.verdict !== 'over' && !cannotTell(result)),
               }}
               move={
@@ -105,12 +124,13 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
                   ? {
                       label: plan.slides ? 'Record the move' : 'Record the shims',
                       isPlanned: plan.slides || hasWork(plan),
-                      onPress: () => setMoving(true),
+                      onPress: recordMove,
                     }
                   : undefined
               }
               onAgain={mayReadAgain && !job.closed ? readAgain : undefined}
               onStartOver={clear}
+              others={others}
             />
           }
         >
@@ -118,17 +138,19 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
         </VerdictColumn>
       }
     >
-      <div data-bench>
-        <bench.Drawing
-          draft={draft}
-          change={type}
-          preset={preset}
-          hints={hints}
-          result={result && isOfToday(result) ? result : null}
-          problems={evaluated.problems}
-          spec={job.spec}
-          stream={{ jobId: job.id, step: step.key }}
-        />
+      <div data-bench ref={sheet}>
+        <GivenCells value={given}>
+          <bench.Drawing
+            draft={draft}
+            change={type}
+            preset={preset}
+            hints={hints}
+            result={result && isOfToday(result) ? result : null}
+            problems={evaluated.problems}
+            spec={job.spec}
+            stream={{ jobId: job.id, step: step.key }}
+          />
+        </GivenCells>
       </div>
       <History step={step} />
       {moving && <MoveSlip step={step} read={read} onClose={() => setMoving(false)} />}

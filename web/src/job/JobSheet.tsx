@@ -19,6 +19,10 @@ interface JobSheetProps {
   keys?: readonly (readonly [string, string])[]
 }
 
+/** Where the focus goes on a step that was gone on to: its first field, or the head of its sheet. */
+export type GoesTo = 'field' | 'head'
+
+const HEAD = '[data-step-head]'
 const FIRST_TO_FILL = '[data-bench] input, [data-bench] button, [data-sign] input, [data-enter-goes-here]'
 
 /** The sheet of a job: route in the margin, the step on the bench, what is always in reach in the strip. */
@@ -29,11 +33,14 @@ export function JobSheet({ step, isTyping = false, children, verdict, keys }: Jo
   const why = unsent.find((p) => p.waits)?.waits
   useBeHere(job.id, step.key, isTyping)
   const { driver, driven, coupling } = job.spec
-  const toTheFirstField = useLocation().state?.toTheFirstField === true
+  const goes: GoesTo | undefined = useLocation().state?.goes
   // biome-ignore lint/correctness/useExhaustiveDependencies: a hand that goes on does so with each new step
   useLayoutEffect(() => {
-    if (toTheFirstField) document.querySelector<HTMLElement>(FIRST_TO_FILL)?.focus()
-  }, [toTheFirstField, step.key])
+    if (goes === undefined) return
+    const field = goes === 'field' ? document.querySelector<HTMLElement>(FIRST_TO_FILL) : null
+    const at = field ?? document.querySelector<HTMLElement>(HEAD)
+    at?.focus({ preventScroll: goes === 'head' })
+  }, [goes, step.key])
   return (
     <Sheet
       title={job.line_name}

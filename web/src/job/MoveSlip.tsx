@@ -13,6 +13,7 @@ import { Num } from '../kit/Allowance'
 import { MainButton, PlainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
+import { TypedBy } from '../kit/Discard'
 import { Words } from '../kit/Field'
 import { showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
@@ -39,7 +40,7 @@ export function MoveSlip({ step, read, onClose }: MoveSlipProps) {
   const unit = useUnit()
   const inputs = read && isAlignment(read) ? read.inputs : null
   const plan = planOf(read, step, job.spec)
-  const { draft, change, clear } = useDraft(`${job.id}.${step.key}.move`, () => asCells(plan, unit))
+  const { draft, others, change, clear } = useDraft(`${job.id}.${step.key}.move`, () => asCells(plan, unit))
   const [seen, setSeen] = useState<Watched | null>(null)
   const [refused, setRefused] = useState('')
   const reader = new DraftReader(draft)
@@ -79,6 +80,7 @@ export function MoveSlip({ step, read, onClose }: MoveSlipProps) {
   const cell = { draft, change, problems: jacking.problems }
   return (
     <Slip title={plan.slides ? 'Record what was moved' : 'Record the shims'} isOpen onClose={onClose} wide>
+      <TypedBy others={others} />
       <p>
         Shim: plus is added, minus taken out.{' '}
         {plan.slides

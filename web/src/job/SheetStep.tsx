@@ -42,7 +42,7 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
   const { form } = step
   const current = currentOf(job, step)
   const place = `${job.id}.${step.key}`
-  const { draft, touched, change, clear } = useDraft(place, () =>
+  const { draft, touched, others, change, clear } = useDraft(place, () =>
     startSheet(form, current?.bench === 'sheet' ? current.inputs : undefined),
   )
   const entered = isEntered(step, draft)
@@ -90,6 +90,7 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
               ? `Still to fill in: ${wanted.slice(0, 3).join('; ')}${wanted.length > 3 ? `; and ${wanted.length - 3} more` : ''}.`
               : ''
           }
+          notYet="Not done yet."
           general={refused}
           clock={hot?.heat_run && <RunClock step={hot} />}
           foot={
@@ -100,13 +101,15 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
                 step.heat_plan && !touched
                   ? undefined
                   : {
-                      label: wanted.length ? 'Save unfinished' : undefined,
+                      label: wanted.length && touched ? 'Save unfinished' : undefined,
                       onPress: enter,
-                      isDisabled: blocked || unreadable,
+                      // Nothing was ticked or typed: there is nothing to save, unless nothing has to be.
+                      isDisabled: blocked || unreadable || (!touched && wanted.length > 0),
                       mayGoOn: wanted.length === 0,
                     }
               }
               onStartOver={clear}
+              others={others}
             />
           }
         />

@@ -25,7 +25,7 @@ export function SignStep({ step }: { step: Step }) {
           result={null}
           lacking=""
           general=""
-          foot={<StepFoot step={step} touched={false} />}
+          foot={<StepFoot step={step} touched={false} others="" />}
         />
       }
     >

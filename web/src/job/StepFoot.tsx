@@ -1,13 +1,16 @@
 import { useQuery } from '@tanstack/react-query'
 import { useEffect, useLayoutEffect, useRef } from 'react'
+import type { PressEvent } from 'react-aria-components'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { jobOptions, queryClient, sessionOptions } from '../api/queries'
 import { useHeld } from '../benches/useHeld'
 import { MainButton, PlainButton } from '../kit/Button'
+import { Discard, TypedBy } from '../kit/Discard'
 import { sayWhen } from '../units/when'
 import { Accept, requestOf } from './Accept'
 import { type Step, useJob } from './context'
+import type { GoesTo } from './JobSheet'
 import { useSign } from './useSign'
 
 interface StepFootProps {
@@ -26,10 +29,12 @@ interface StepFootProps {
   /** Take new readings, where some stand. */
   onAgain?: (() => void) | undefined
   onStartOver?: () => void
+  /** Who else typed what stands here and is not saved. */
+  others: string
 }
 
 /** What can be done with the step now: save, sign, move, read again, have it accepted, go on to the next. */
-export function StepFoot({ step, touched, enter, move, onAgain, onStartOver }: StepFootProps) {
+export function StepFoot({ step, touched, enter, move, onAgain, onStartOver, others }: StepFootProps) {
   const job = useJob()
   const navigate = useNavigate()
   const next = job.steps.find((s) => s.key === job.next && s.key !== step.key)
@@ -40,20 +45,24 @@ export function StepFoot({ step, touched, enter, move, onAgain, onStartOver }: S
   const signed = job.signatures.find((s) => s.id === step.signed)
   const accepted = job.signatures.find((s) => s.id === step.authorised)
   const isDone = !touched && (step.state === 'done' || !!waits)
-  const goTo = (to: Pick<Step, 'key'>, toTheFirstField: boolean) =>
-    navigate(`/jobs/${job.id}/steps/${to.key}`, { state: { toTheFirstField } })
+  const goTo = (to: Pick<Step, 'key'>, by: PressEvent['pointerType']) => {
+    // A finger's keyboard stays down: the head of the sheet has the focus then, else the first field.
+    const goes: GoesTo = by === 'touch' || by === 'pen' ? 'head' : 'field'
+    navigate(`/jobs/${job.id}/steps/${to.key}`, { state: { goes } })
+  }
   const foot = useKeptFocus()
   const { held: goesOn, onPointerDown } = useHeld(enter?.mayGoOn && !step.hold && step.blocked_by.length === 0)
-  const saveAndGoOn = async (byKeys: boolean) => {
+  const saveAndGoOn = async (by: PressEvent['pointerType']) => {
     if ((await enter?.onPress()) !== 'stands' || !isStillAt(foot.current)) return
     const now = queryClient.getQueryData(jobOptions(job.id).queryKey)
     const [here, then] = [step.key, now?.next].map((key) => now?.steps.find((s) => s.key === key))
-    if (here?.state === 'done' && then && then !== here) goTo(then, byKeys)
+    if (here?.state === 'done' && then && then !== here) goTo(then, by)
   }
   const MoveButton = isOver && move?.isPlanned ? MainButton : PlainButton
   const AgainButton = isOver && !move?.isPlanned ? MainButton : PlainButton
   return (
     <Foot ref={foot} onPointerDownCapture={onPointerDown}>
+      {touched && <TypedBy others={others} />}
       {accepted && (
         <p>
           Accepted out of tolerance by {accepted.by}, {sayWhen(accepted.at)}: {accepted.reason}
@@ -76,7 +85,7 @@ export function StepFoot({ step, touched, enter, move, onAgain, onStartOver }: S
           <MainButton
             data-enter-goes-here
             isDisabled={enter.isDisabled}
-            onPress={(press) => (goesOn ? saveAndGoOn(press.pointerType === 'keyboard') : enter.onPress())}
+            onPress={(press) => (goesOn ? saveAndGoOn(press.pointerType) : enter.onPress())}
           >
             {goesOn ? 'Save and go on' : (enter.label ?? 'Save')}
           </MainButton>
@@ -88,7 +97,7 @@ export function StepFoot({ step, touched, enter, move, onAgain, onStartOver }: S
         </Side>
       )}
       {isDone && next && (
-        <MainButton data-enter-goes-here onPress={(press) => goTo(next, press.pointerType === 'keyboard')}>
+        <MainButton data-enter-goes-here onPress={(press) => goTo(next, press.pointerType)}>
           Next: {next.title}
         </MainButton>
       )}
@@ -105,12 +114,12 @@ export function StepFoot({ step, touched, enter, move, onAgain, onStartOver }: S
       )}
       {isOver && <Accept step={step} />}
       {step.optional && !step.current && !touched && !waits && next && (
-        <PlainButton onPress={() => goTo(next, false)}>Leave it out: {next.title}</PlainButton>
+        <PlainButton onPress={(press) => goTo(next, press.pointerType)}>Leave it out: {next.title}</PlainButton>
       )}
       {step.blocked_by.length > 0 && step.state !== 'done' && next && (
-        <PlainButton onPress={() => goTo(next, false)}>What comes first: {next.title}</PlainButton>
+        <PlainButton onPress={(press) => goTo(next, press.pointerType)}>What comes first: {next.title}</PlainButton>
       )}
-      {touched && onStartOver && <PlainButton onPress={onStartOver}>Discard</PlainButton>}
+      {touched && onStartOver && <Discard others={others} onDiscard={onStartOver} />}
     </Foot>
   )
 }

@@ -39,7 +39,9 @@ export function StepHead({ step }: { step: Step }) {
   return (
     <Head>
       <Line>
-        <h2>{step.title}</h2>
+        <h2 data-step-head tabIndex={-1}>
+          {step.title}
+        </h2>
         {step.caution && !step.no_return && <strong>{step.caution}</strong>}
         <span>
           <WordButton aria-expanded={why} onPress={() => setWhy(!why)}>

@@ -26,5 +26,6 @@ export function outdatedBecause(
 
 /** What a verdict says instead: what happened, and to read again. It orders nothing. */
 export function sayOutdated(because: Words, unit: LengthUnit): Say {
-  return { title: 'Read again.', note: `${sayIn(because, unit)}. What it said no longer counts.`, moves: [] }
+  const typed = because === MOVED_SINCE ? ' Type every reading anew, or press New readings.' : ''
+  return { title: 'Read again.', note: `${sayIn(because, unit)}. What it said no longer counts.${typed}`, moves: [] }
 }
