@@ -1,12 +1,13 @@
 """What is due on a line, and when: from what was recorded, the value card and what rounds read. Nothing is typed for it."""
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import replace
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 
 from ..card.values import Value, source_of
 from ..route.families.register import FAMILIES
 from ..route.stages.closed_coupling import found_key
+from ..route.upkeep import tasks_of
 from ..say import Words, joined, words
 from ..wearing.days import day, months_on
 from .due_kinds import TASK_OF, Due, DueKind
@@ -14,16 +15,33 @@ from .past import MOUNTS, RENEWS, KeptLine, PastJob, Postponed, Read, last_read
 from .series import FOUND, LEFT, packing_turned, wearing
 
 LOOKED, STARTED = "found.look", "close.start"
+NOT_WORKED_OUT = "cannot be worked out from what was recorded: look in the history"
+LONGEST_DAYS = 36_500.0  # further off is no day of the calendar
+# What a trend says where it gives no day and somebody has to look.
+LOOK_AT = frozenset({"jumped", "cannot_say_bend", "cannot_say_last_off", "cannot_say_two_off"})
 RUN_IN, LATER = "close.run_in", "cannot be stopped for it now"
 
 
-def due(line: KeptLine, jobs: Sequence[PastJob], today: date) -> list[Due]:
+OnFault = Callable[[DueKind], None]
+
+
+def due(line: KeptLine, jobs: Sequence[PastJob], today: date, on_fault: OnFault = lambda _: None) -> list[Due]:
     """What is due on a line, the next first; what has no day comes first of all.
 
-    ``jobs`` - those whose record was signed. What was never done in any of them is not asked for: nobody knows since when.
+    ``jobs``     - those whose record was signed. What was never done in any of them is not asked for: nobody knows since
+    when; nor is what no job on this line can do.
+    ``on_fault`` - told of a rule that fell over what was recorded: the others stand, and the list says that this one does not
     """
-    found = [one for rule in RULES for one in rule(line, jobs, today)]
-    told = [_put_off(replace(one, task=TASK_OF.get(one.kind)), line.postponed) for one in found]
+    there = tasks_of(line.spec)
+    found: list[Due] = []
+    for kind, rule in RULES.items():
+        try:
+            found += rule(line, jobs, today)
+        except Exception:
+            on_fault(kind)
+            found.append(Due(kind=kind, on=None, why=_plain(NOT_WORKED_OUT)))
+    tasked = [replace(one, task=TASK_OF.get(one.kind)) for one in found]
+    told = [_put_off(one, line.postponed) for one in tasked if one.task is None or one.task in there]
     return sorted(told, key=lambda one: (one.on is not None, one.on or date.min, one.kind))
 
 
@@ -58,15 +76,25 @@ def _by_calendar(
     yield Due(kind=kind, on=on, why=_plain(why), since=since)
 
 
-def _by_hours(line: KeptLine, hours: float, since: date) -> tuple[date, str]:
-    """The day on which it has run so long since then, and how long it runs a day."""
+def _by_hours(line: KeptLine, hours: float, since: datetime) -> tuple[date, str] | None:
+    """The day on which it has run so long since then, and by what; None where that is no day of the calendar.
+
+    What the meter has run already counts as it was read; only what is still to come goes by hours a day.
+    """
     a_day, of = line.hours_a_day()
     said = {
         "hour meter": "by its hour meter",
         "register": "as registered",
         "assumed": "assumed: nobody says how long it runs",
     }
-    return since + timedelta(days=int(hours / a_day)), f"{a_day:.3g} h a day, {said[of]}"
+    rate = f"{a_day:.3g} h a day, {said[of]}"
+    ran, upto = line.meter.run_since(since) or (0.0, since)
+    if ran >= hours and (crossed := line.meter.reached(since, hours)) is not None:
+        return crossed.date(), f"it has run {ran:.0f} h since, by its hour meter"
+    days = (hours - ran) / a_day if a_day > 0 else LONGEST_DAYS
+    if days >= LONGEST_DAYS:
+        return None
+    return upto.date() + timedelta(days=int(days)), f"it has run {ran:.0f} h since, {rate}" if ran else rate
 
 
 def _mounted(jobs: Sequence[PastJob]) -> tuple[PastJob, Read] | None:
@@ -92,11 +120,12 @@ def _retorque(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[
     first = _every(line, "retorque_hours")
     if first is not None and renewed is not None and (pulled is None or pulled[1].at < renewed.closed):
         hours, source = first[0].value, first[1]
-        on, rate = _by_hours(line, hours, renewed.closed.date())
-        why = (
-            f"first after {hours:g} h of running since {day(renewed.closed.date())} (job {renewed.number}), {rate}: {source}"
-        )
-        yield Due(kind=DueKind.RETORQUE, on=on, why=_plain(why), since=renewed.closed.date())
+        started = renewed.last(STARTED)
+        since = started.at if started else renewed.closed
+        if (reached := _by_hours(line, hours, since)) is not None:
+            on, rate = reached
+            why = f"first after {hours:g} h of running since {day(since.date())} (job {renewed.number}), {rate}: {source}"
+            yield Due(kind=DueKind.RETORQUE, on=on, why=_plain(why), since=since.date())
         return
     last = last_read(jobs, lambda r: ".rerun." in r.step or r.step == "close.torque")
     yield from _by_calendar(line, DueKind.RETORQUE, "retorque_months", last, said="last pulled")
@@ -121,8 +150,8 @@ def _grease(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Du
         source = source_of(line.card, key)
         if key == "grease_months":
             days.append((months_on(since, every), f"every {every:g} months: {source}"))
-        else:
-            on, rate = _by_hours(line, every, since)
+        elif (reached := _by_hours(line, every, read.at)) is not None:
+            on, rate = reached
             days.append((on, f"every {every:g} h, {rate}: {source}"))
     if days:
         on, said = min(days)
@@ -213,40 +242,49 @@ def _oil(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
     every = _every(line, "oil_hours")
     if every is not None and last is not None:
         since = last[1].at.date()
-        on, rate = _by_hours(line, every[0].value, since)
-        why = f"filled {day(since)} (job {last[0].number}), every {every[0].value:g} h, {rate}: {every[1]}"
-        found.append(Due(kind=DueKind.OIL, on=on, why=_plain(why), since=since))
+        if (reached := _by_hours(line, every[0].value, last[1].at)) is not None:
+            on, rate = reached
+            why = f"filled {day(since)} (job {last[0].number}), every {every[0].value:g} h, {rate}: {every[1]}"
+            found.append(Due(kind=DueKind.OIL, on=on, why=_plain(why), since=since))
     yield from sorted(found, key=lambda one: one.on or date.max)[:1]
 
 
 def _worn(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
-    """The first day on which what wears may be at its limit, as far as its readings can say."""
+    """The first day on which what wears may be at its limit, as far as its readings can say; where they can say no day and
+    are near it, bend, jumped or do not belong together, somebody looks at it now."""
     for series in wearing(line, jobs):
         trend = series.trend(today)
         if trend is None:
             continue
-        over = trend.verdict == "over"
         at = trend.reached
-        if not over and (at is None or at.earliest is None or at.likely is None):
-            continue
-        on = series.points[-1].at.date() if over or at is None else at.earliest
+        now = series.points[-1].at.date()
         says = [Words(one.template, one.values) for one in trend.says[:2]]
         why = words("{series}: {says}", series=series.title.lower(), says=joined(says, " "))
-        yield Due(kind=DueKind.WORN, on=on, why=why, since=trend.runs[-1].start.date())
+        since = trend.runs[-1].start.date()
+        if trend.verdict == "over":
+            yield Due(kind=DueKind.WORN, on=now, why=why, since=since)
+        elif at is not None and at.earliest is not None and at.likely is not None:
+            yield Due(kind=DueKind.WORN, on=at.earliest, why=why, since=since)
+        elif series.limit is not None and (trend.verdict == "close" or LOOK_AT & {one.code for one in trend.says}):
+            near = [] if trend.verdict != "close" else [words("near its limit")]
+            why = words("{series}: {says}", series=series.title.lower(), says=joined([*near, *says], " "))
+            yield Due(kind=DueKind.WEARS, on=now, why=why, since=now)
+        else:
+            continue
         return
 
 
 Rule = Callable[[KeptLine, Sequence[PastJob], date], Iterator[Due]]
-RULES: tuple[Rule, ...] = (
-    _retorque,
-    _grease,
-    _inspection,
-    _round,
-    _seen,
-    _play,
-    _closed,
-    _aligned,
-    _packing,
-    _oil,
-    _worn,
-)
+RULES: Mapping[DueKind, Rule] = {
+    DueKind.RETORQUE: _retorque,
+    DueKind.GREASE: _grease,
+    DueKind.INSPECTION: _inspection,
+    DueKind.ROUND: _round,
+    DueKind.SEEN: _seen,
+    DueKind.PLAY: _play,
+    DueKind.CLOSED: _closed,
+    DueKind.ALIGNMENT: _aligned,
+    DueKind.PACKING: _packing,
+    DueKind.OIL: _oil,
+    DueKind.WORN: _worn,
+}

@@ -27,6 +27,7 @@ class DueKind(StrEnum):
     RINGS = "packing rings"
     OIL = "oil of the gear unit"
     WORN = "worn to its limit"
+    WEARS = "look at its wear"
     CALIBRATION = "calibration"
 
 
@@ -37,6 +38,7 @@ TASK_OF = {
     DueKind.FIRST_INSPECTION: Task.LOOK,
     DueKind.INSPECTION: Task.LOOK,
     DueKind.SEEN: Task.LOOK,
+    DueKind.WEARS: Task.LOOK,
     DueKind.PLAY: Task.WEAR,
     DueKind.CLOSED: Task.CLOSED,
     DueKind.ALIGNMENT: Task.ALIGN,

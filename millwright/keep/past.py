@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
+from functools import cached_property
 from typing import Any, Literal
 
 from pydantic import Field
@@ -11,14 +12,12 @@ from ..card.values import ValueCard
 from ..line import LineSpec
 from ..model import Model, Name, PlainText
 from ..route.steps import Scope
+from .meter import HOURS_A_DAY, Meter, meter_of
 
 Leaks = Literal["none", "sweats", "drips"]
 Noise = Literal["as usual", "other than usual", "bad"]
 MOUNTS = (Scope.FIT, Scope.REFIT)  # jobs that put a coupling on its shafts
 RENEWS = (*MOUNTS, Scope.ELEMENT)  # and those after which what wears is new
-SOME_DAYS = 7.0  # between two readings of the hour meter, so that they tell how long it runs a day
-HOURS_A_DAY = 24.0
-DAY_S = 86_400.0
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -106,13 +105,15 @@ class KeptLine:
         """A figure of the card at the line's speed."""
         return self.card[key].at(self.spec.speed_rpm) if key in self.card else None
 
+    @cached_property
+    def meter(self) -> Meter:
+        """Its hour meter as rounds read it."""
+        return meter_of([(look.at, look.hours) for look in self.looks if look.hours is not None])
+
     def hours_a_day(self) -> tuple[float, str]:
         """How long it runs on a usual day, and where that comes from: the hour meter, the register, or nobody says."""
-        read = [(look.at, look.hours) for look in self.looks if look.hours is not None]
-        for at, hours in read[:-1]:
-            days = (read[-1][0] - at).total_seconds() / DAY_S
-            if days >= SOME_DAYS and read[-1][1] > hours:
-                return min((read[-1][1] - hours) / days, HOURS_A_DAY), "hour meter"
+        if (read := self.meter.hours_a_day) is not None:
+            return read, "hour meter"
         if self.spec.hours_a_day is not None:
             return self.spec.hours_a_day, "register"
         return HOURS_A_DAY, "assumed"

@@ -4,6 +4,7 @@ import unittest
 from collections.abc import Mapping
 from datetime import UTC, date, datetime, timedelta
 from typing import Any
+from unittest import mock
 
 from millwright.card.values import OfMaterial, Source, Value
 from millwright.keep.due import due
@@ -12,6 +13,7 @@ from millwright.keep.past import KeptLine, Look, PastJob, Postponed, Read
 from millwright.keep.series import series_of
 from millwright.keep.told import told, wandered
 from millwright.route.steps import Scope, Task
+from millwright.route.upkeep import tasks_of
 
 from .work import Work
 
@@ -114,12 +116,29 @@ class DueTest(unittest.TestCase):
 
     def test_what_is_read_or_changed_again_is_due_from_the_last_time(self) -> None:
         day = "2026-01-31"
-        done = job(1, day, blocks(day), read("couple.align", day), read("couple.oil", day))
+        done = job(1, day, blocks(day), read("couple.align", day))
         card: dict[str, Any] = {"play_months": figure(1), "alignment_months": figure(24)}
-        card |= {"oil_months": figure(12), "oil_hours": figure(1600)}
         found = {one.kind: one.on for one in due(line("claw with elastomer blocks", runs=16.0, **card), [done], TODAY)}
-        by_hand = {DueKind.PLAY: date(2026, 2, 28), DueKind.ALIGNMENT: date(2028, 1, 31), DueKind.OIL: date(2026, 5, 11)}
-        self.assertEqual(found, by_hand)
+        self.assertEqual(found, {DueKind.PLAY: date(2026, 2, 28), DueKind.ALIGNMENT: date(2028, 1, 31)})
+        hung = line("shaft-mounted reducer", runs=16.0, oil_months=figure(12), oil_hours=figure(1600))
+        filled = job(1, day, read("couple.oil", day))
+        self.assertEqual(only(due(hung, [filled], TODAY), DueKind.OIL).on, date(2026, 5, 11))
+
+    def test_nothing_is_due_that_no_job_on_this_line_does(self) -> None:
+        late = line("jaw, curved", retorque_months=figure(12), grease_months=figure(6), alignment_months=figure(3))
+        done = job(1, "2025-01-31", read("close.torque", "2025-01-31"), read("couple.align", "2025-01-31"))
+        found = due(late, [done], TODAY)
+        self.assertEqual([one.kind for one in found], [DueKind.ALIGNMENT])
+        self.assertLessEqual({one.task for one in found}, {*tasks_of(late.spec)})
+
+    def test_a_rule_that_falls_over_takes_no_other_day_away_and_says_so(self) -> None:
+        broken = read("couple.align", "2026-01-31")
+        card = line(grease_months=figure(6), packing_days=figure(7), packing_total_deg=figure(90))
+        told: list[DueKind] = []
+        with mock.patch("millwright.keep.due.months_on", side_effect=OverflowError):
+            found = due(card, [job(1, "2026-01-31", greased("2026-01-31"), broken)], TODAY, told.append)
+        self.assertEqual(told, [DueKind.GREASE])
+        self.assertIn("cannot be worked out", str(only(found, DueKind.GREASE).why))
 
     def test_what_was_never_done_in_any_record_is_not_asked_for(self) -> None:
         card = line(

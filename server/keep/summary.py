@@ -4,6 +4,7 @@ import logging
 from collections.abc import Iterable
 from dataclasses import asdict
 from datetime import date
+from functools import partial
 from typing import Any
 from uuid import UUID
 
@@ -35,7 +36,13 @@ def rebuild(lines: Iterable[Line], today: date | None = None) -> None:
         some = given[start : start + AT_A_TIME]
         kept, jobs = kept_lines(some), past_jobs([line.pk for line in some])
         DueItem.objects.filter(line__in=some).delete()
-        DueItem.objects.bulk_create(_item(line, one) for line in some for one in due(kept[line.pk], jobs[line.pk], on))
+        DueItem.objects.bulk_create(
+            _item(line, one) for line in some for one in due(kept[line.pk], jobs[line.pk], on, partial(_log, line))
+        )
+
+
+def _log(line: Line, kind: DueKind) -> None:
+    logger.exception("%s: %s cannot be worked out", line.pk, kind)
 
 
 def _item(line: Line, one: Due) -> DueItem:

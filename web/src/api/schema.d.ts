@@ -3369,7 +3369,7 @@ export interface components {
          * @description What can be due.
          * @enum {string}
          */
-        DueKind: "pull the bolts again" | "grease it" | "first inspection" | "look it over" | "round" | "seen on the round" | "read wear and play" | "measure it closed" | "read the alignment" | "packing nuts" | "packing rings" | "oil of the gear unit" | "worn to its limit" | "calibration";
+        DueKind: "pull the bolts again" | "grease it" | "first inspection" | "look it over" | "round" | "seen on the round" | "read wear and play" | "measure it closed" | "read the alignment" | "packing nuts" | "packing rings" | "oil of the gear unit" | "worn to its limit" | "look at its wear" | "calibration";
         /**
          * DueListOut
          * @description What is due, and the day it is held against.
@@ -4163,8 +4163,11 @@ export interface components {
             name: string;
             /** Plus Minus Mm */
             plus_minus_mm: number | null;
-            /** There */
-            there: boolean;
+            /**
+             * There
+             * @description null where the ± is larger than what it may be off
+             */
+            there: boolean | null;
         };
         /**
          * FootMove
@@ -4243,6 +4246,12 @@ export interface components {
          * @description A foot and its move: shims + added, slide + toward 3 o'clock.
          */
         FootToGo: {
+            /**
+             * Allowed Mm
+             * @description how far off it may be left
+             * @default 0.05
+             */
+            allowed_mm?: number;
             /**
              * Dial Mm
              * @description dial at this foot, zeroed before the move, pushed in is plus

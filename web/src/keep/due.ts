@@ -18,6 +18,7 @@ export const DUE_WORDS: Record<Schemas['DueKind'], string> = {
   'packing rings': 'Renew the packing rings',
   'oil of the gear unit': 'Change the oil',
   'worn to its limit': 'Change the element',
+  'look at its wear': 'Look at its wear',
   calibration: 'Calibrate',
 }
 
