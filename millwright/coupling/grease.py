@@ -89,6 +89,20 @@ class _Filled:
     showed: set[int]
     filled: list[int]
 
+    def may(self, hole: int) -> tuple[What, ...]:
+        """What may be done at a hole now. A plug that came out again of a hole that is over goes back in at once."""
+        state = self.states[hole]
+        return (*MAY[state], "plug in") if state == "open" and self.is_over(hole) else MAY[state]
+
+    def is_over(self, hole: int) -> bool:
+        """It has shown there, or it was filled through it."""
+        return hole in self.showed or hole in self.filled
+
+    @property
+    def open_plugs(self) -> list[int]:
+        """Holes whose plug is out."""
+        return [hole for hole, state in self.states.items() if state not in ("closed", "done")]
+
 
 def evaluate(given: GreaseInput) -> GreaseResult:
     """Where it has shown, what is still open, and whether kind and amount are the card's.
@@ -98,7 +112,8 @@ def evaluate(given: GreaseInput) -> GreaseResult:
     now = _played(given)
     lowest = _lowest(given)
     following = None if given.routine == "packed by hand" else _next(given, now, lowest)
-    lacking = not given.packed if given.routine == "packed by hand" else following is not None or not given.holes
+    by_holes = following is not None or not given.holes or now.open_plugs
+    lacking = not given.packed if given.routine == "packed by hand" else bool(by_holes)
     checks = [*_product_checks(given), *_amount_checks(given), *_plug_checks(given)]
     return GreaseResult(
         bench="grease",
@@ -113,7 +128,7 @@ def evaluate(given: GreaseInput) -> GreaseResult:
                 clock=_clock(given, n),
                 state=now.states[n],
                 lowest=n == lowest,
-                may=list(MAY[now.states[n]]),
+                may=list(now.may(n)),
             )
             for n in now.states
         ],
@@ -130,7 +145,7 @@ def _played(given: GreaseInput) -> _Filled:
         state = now.states.get(done.hole)
         if state is None:
             found.append(Problem(f"log.{i}.hole", f"There are only {len(given.holes)} holes."))
-        elif done.what not in MAY[state]:
+        elif done.what not in now.may(done.hole):
             found.append(Problem(f"log.{i}.what", f"Hole {done.hole}: {_cannot(done.what, state)}"))
         else:
             _do(now, done)
@@ -147,8 +162,7 @@ def _do(now: _Filled, done: Done) -> None:
     if done.what == "showed":
         now.showed.add(done.hole)
     if done.what == "plug in":
-        is_over = done.hole in now.showed or done.hole in now.filled
-        now.states[done.hole] = "done" if is_over else "closed"
+        now.states[done.hole] = "done" if now.is_over(done.hole) else "closed"
     else:
         now.states[done.hole] = BECOMES[done.what]
 
@@ -196,7 +210,8 @@ def _next(given: GreaseInput, now: _Filled, lowest: int | None) -> Done | None:
         return Done(hole=lowest, what="filled here")
     if opened:
         return Done(hole=opened[0], what="showed")
-    return Done(hole=last, what="plug in") if now.states[last] not in ("done", "closed") else None
+    out = sorted(now.open_plugs, key=lambda n: n == last)
+    return Done(hole=out[0], what="plug in") if out else None
 
 
 def _times(given: GreaseInput, what: What) -> int:

@@ -133,6 +133,24 @@ class GreaseTest(unittest.TestCase):
         short = filled(holes=[0.0, 180.0], log=log[:-1])
         self.assertEqual((short.verdict, short.plugs_out - short.plugs_in), (Verdict.INCOMPLETE, 1))
 
+    @settings(max_examples=60)
+    @given(st.lists(st.integers(0, 35), min_size=1, max_size=6, unique=True), st.data())
+    def test_while_any_plug_is_out_it_is_not_done_and_says_which_goes_in(self, tens: list[int], data: Any) -> None:
+        holes = [10.0 * ten for ten in tens]
+        log: list[Done] = []
+        while (following := filled(holes=holes, log=log).next) is not None:
+            log.append(following)
+        again = data.draw(st.lists(st.integers(1, len(holes)), min_size=1, max_size=3, unique=True))
+        log += [Done(hole=hole, what="plug out") for hole in again]
+        for left in range(len(again), 0, -1):
+            found = filled(holes=holes, log=log)
+            self.assertIs(found.verdict, Verdict.INCOMPLETE)
+            self.assertNotIn("filled", {one.code for one in found.says})
+            assert found.next is not None
+            self.assertEqual((found.next.what, found.next.hole in again), ("plug in", True), left)
+            log.append(found.next)
+        self.assertIs(filled(holes=holes, log=log).verdict, Verdict.INSIDE)
+
     def test_another_grease_is_over_and_too_little_too(self) -> None:
         card = {"wanted_product": "Maltster blue", "wanted_grams": 100.0, "routine": "packed by hand", "packed": True}
         self.assertIs(filled(**card, grams=95.0).verdict, Verdict.INSIDE)
