@@ -17,6 +17,7 @@ from ..verdict import Result, Verdict, WorkLine, work
 Way = Literal["slide", "lift"]
 
 THERE_MM = 0.01  # rule of thumb: one mark of a shop dial
+ALLOWED_MM = 0.05  # rule of thumb: the thinnest shim; what is known no better than that is not known to be there
 ON_PAPER_MM = 1e-9
 # Rule of thumb: heads this far from where they see the move in full show a tenth less of it.
 MOST_OFF_DEG = 25.0
@@ -32,6 +33,7 @@ class FootToGo(Model):
     shim_mm: float = Field(ge=-50, le=50)
     slide_mm: float = Field(ge=-50, le=50)
     dial_mm: Reading | None = Field(default=None, description="dial at this foot, zeroed before the move, pushed in is plus")
+    allowed_mm: float = Field(default=ALLOWED_MM, gt=0, le=50, description="how far off it may be left")
     side: Literal["3", "9"] | None = Field(default=None, description="which side of the foot the dial stands on")
 
     def by_dial_mm(self, way: Way) -> float | None:
@@ -67,7 +69,7 @@ class FootGoing(Model):
     moved_mm: float | None
     left_mm: float | None
     plus_minus_mm: float | None
-    there: bool
+    there: bool | None = Field(description="null where the ± is larger than what it may be off")
 
 
 class JackResult(Result):
@@ -85,7 +87,8 @@ def evaluate(given: JackInput) -> JackResult:
     Source: geometry. A plane at φ sees lift × cos φ or slide × sin φ; the feet lie on the straight line through both planes.
     The way is the one the heads see, a slide where there are none. In a slide a dial at the foot goes before the laser. A
     laser sees one shaft against the other: what the stationary machine has moved meanwhile, by the dials at its feet, is
-    taken off. A foot is there within the ± of what watches it.
+    taken off. A foot is there within the ± of what watches it, where that is no larger than what it may be off; else it
+    cannot be told.
     """
     way = _way(given.planes)
     refuse_if_any(_problems(given, way))
@@ -104,7 +107,7 @@ def evaluate(given: JackInput) -> JackResult:
                 moved_mm=moved,
                 left_mm=left,
                 plus_minus_mm=None if moved is None else plus_minus,
-                there=left is not None and abs(left) <= plus_minus + ON_PAPER_MM,
+                there=left is not None and _is_there(left, plus_minus, foot.allowed_mm),
             )
         )
         if left is not None and moved is not None:
@@ -114,11 +117,23 @@ def evaluate(given: JackInput) -> JackResult:
         bench="jack",
         verdict=Verdict.NOT_JUDGED,
         checks=[],
-        says=_advice(way, feet),
+        says=_advice(way, feet, unwatched=_unwatched(given.feet, feet, way)),
         working=[*watched.working(), *lines],
         way=way,
         feet=feet,
     )
+
+
+def _is_there(left_mm: float, plus_minus_mm: float, allowed_mm: float) -> bool | None:
+    if abs(left_mm) > plus_minus_mm + ON_PAPER_MM:
+        return False
+    return True if plus_minus_mm <= allowed_mm + ON_PAPER_MM else None
+
+
+def _unwatched(given: Sequence[FootToGo], feet: Sequence[FootGoing], way: Way) -> list[str]:
+    """Feet that are to go this way and that nothing watches."""
+    seen = {foot.name for foot in feet if foot.left_mm is not None}
+    return [foot.name for foot in given if abs(foot.wanted_mm(way)) > THERE_MM and foot.name not in seen]
 
 
 def _stationary_moved(given: JackInput, way: Way) -> Callable[[float], float]:
@@ -231,9 +246,18 @@ class _Watched:
         ]
 
 
-def _advice(way: Way, feet: Sequence[FootGoing]) -> list[Say]:
-    left = [foot for foot in feet if foot.left_mm is not None and not foot.there]
+def _advice(way: Way, feet: Sequence[FootGoing], *, unwatched: Sequence[str]) -> list[Say]:
+    """``unwatched`` - feet that are to move and that nothing watches: nobody is told that all are there."""
+    left = [foot for foot in feet if foot.left_mm is not None and foot.there is False]
+    unsure = [foot for foot in feet if foot.left_mm is not None and foot.there is None]
+    if unsure and not left:
+        worst = max(unsure, key=lambda foot: foot.plus_minus_mm or 0.0)
+        text = "Cannot tell whether {foot} is there: known to ±{by} only. Read again, planes further apart; or a dial at it."
+        return [say("cannot_tell_there", text, foot=worst.name, by=mm(worst.plus_minus_mm or 0.0))]
     if any(foot.there for foot in feet) and not left:
+        if unwatched:
+            text = "What is watched is there. Nothing watches {feet}: put a dial there before anything is tightened."
+            return [say("not_watched", text, feet=" and ".join(unwatched))]
         return [say("all_there", "Every foot that is watched is there. Tighten crosswise, and watch that it stays.")]
     if not left:
         return []

@@ -69,6 +69,29 @@ class JackTest(unittest.TestCase):
         said = evaluate_json("jack", json.dumps({"feet": feet})).model_dump()
         self.assertEqual([(f["there"], f["left_mm"] is None) for f in said["feet"]], [(True, False), (False, True)])
 
+    def test_a_foot_that_has_not_moved_is_not_there_and_nobody_is_told_to_tighten(self) -> None:
+        def watched(apart: float, wanted: float) -> dict[str, Any]:
+            """Nothing moved; planes so far apart, one reading each."""
+            still = [{"clock": 90, "value_mm": 0.1}]
+            planes = [{"x_mm": x, "first": still, "now": still} for x in (apart / 2, -apart / 2)]
+            feet = [{"name": f.name, "x_mm": f.x_mm, "shim_mm": 0, "slide_mm": wanted} for f in FEET]
+            return evaluate_json("jack", json.dumps({"feet": feet, "planes": planes})).model_dump()
+
+        for apart, wanted in ((200, 0.06), (200, 0.03), (2, 0.498), (2, 4.0)):
+            said = watched(apart, wanted)
+            tail = said["feet"][1]
+            self.assertIsNot(tail["there"], True, (apart, wanted))
+            self.assertGreater(tail["plus_minus_mm"], 0.05)
+            self.assertNotIn("Tighten", " ".join(said["advice"]))
+        self.assertIn("Cannot tell whether tail is there", " ".join(watched(200, 0.03)["advice"]))
+
+    def test_a_foot_that_is_to_move_and_that_nothing_watches_keeps_everybody_from_tightening(self) -> None:
+        there = {"name": "a", "x_mm": 300, "shim_mm": 0, "slide_mm": 0.2, "dial_mm": 0.2, "side": "3"}
+        for slide, says in ((0.3, "Nothing watches b"), (0.0, "Tighten crosswise")):
+            feet = [there, {"name": "b", "x_mm": 700, "shim_mm": 0, "slide_mm": slide}]
+            said = evaluate_json("jack", json.dumps({"feet": feet})).model_dump()
+            self.assertIn(says, " ".join(said["advice"]))
+
     def test_a_laser_tells_nothing_of_the_feet_of_the_other_machine(self) -> None:
         other = {"name": "pump tail", "x_mm": -600, "shim_mm": 0, "slide_mm": 0.1}
         planes = [

@@ -100,6 +100,8 @@ export function LeftToGo({ result, name }: { result: Schemas['JackResult'] | nul
     <Left aria-live="polite" data-there={foot.there || undefined}>
       {foot.there ? (
         'there'
+      ) : foot.there === null ? (
+        `cannot tell: ±${showLength(foot.plus_minus_mm ?? 0, unit)} ${unit}`
       ) : (
         <>
           <Num>{showLength(Math.abs(foot.left_mm), unit)}</Num> {unit} to go {foot.left_mm > 0 ? plus : minus}
