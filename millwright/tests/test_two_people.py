@@ -6,7 +6,7 @@ from typing import Any
 
 from millwright.errors import UnusableInput
 from millwright.route.entry import OutOfTurn
-from millwright.route.steps import STAYS_IN, Scope
+from millwright.route.steps import STAYS_IN, Scope, SheetForm
 
 from .readings import SAID, SAID_ACROSS
 from .work import START, Work
@@ -136,6 +136,23 @@ class IntoTheUnitTest(unittest.TestCase):
         keys = [now.step.key for now in work.route().steps]
         self.assertNotIn("couple.feet", keys)
         self.assertNotIn("close.look", keys)
+
+    def test_a_motor_that_is_built_on_is_proved_before_a_race_is_in_that_it_could_drive_against(self) -> None:
+        work = backstop("backstop.cover")
+        work.enter("backstop.cover", {**work.fill("backstop.cover"), "build": "a motor built on"})
+        work.until("backstop.turns")
+        done = {now.step.key for now in work.route().steps if now.current is not None}
+        self.assertFalse(done & {"backstop.sealant", "backstop.inner", "backstop.outer", "backstop.free"})
+        now = work.route().find("backstop.turns")
+        assert now is not None and isinstance(now.step.form, SheetForm)
+        self.assertFalse(any(field.none_of for field in now.step.form.fields))  # nobody can say it is coupled to nothing
+        for later in ("backstop.sealant", "backstop.inner"):
+            with self.assertRaises(OutOfTurn):
+                work.enter(later, work.fill(later))
+        work.enter("backstop.turns", {**work.fill("backstop.turns"), "turned": "counter-clockwise"})
+        self.assertEqual((work.state("backstop.turns"), work.state("backstop.inner")), ("over", "blocked"))
+        work.until(None)
+        self.assertTrue(work.route().closed)
 
     def test_one_that_stays_in_is_said_and_proved_and_nothing_is_opened(self) -> None:
         work = Work(family="shaft-mounted reducer")

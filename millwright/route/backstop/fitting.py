@@ -16,11 +16,13 @@ from ..stages import turning
 from ..steps import Answers, Happened, Holding, JobFacts, OpenTime, SheetForm, Stage, Step
 from .said import SAID_ANEW, WAY_AGAIN, first_says, free_way, second_says, train_of
 
+SEALANT = "sealant"
 KIT, COVER_STEP, OPEN_MIN = "receive.backstop_kit", "backstop.cover", "sealant_open_min"
 LAID_ANEW: Happened = "the sealant was laid anew"
 PROPS, COVER, STRAP = "props and slings", "cover on the opening", "shipping strap"
 IN_THE_KIT, NONE_IN_IT = SPACERS = ("in the kit", "none in this kit")
 LOCKS, TURNS_TOO = OTHER_WAY = ("locks at once", "turns as well")
+MOTOR_BUILT_ON = "a motor built on"
 ITS_OWN_SHAFT = "its own shaft and arm"
 EMPTIED = "nothing: emptied, and seen to be"
 
@@ -166,7 +168,7 @@ INTO_THE_UNIT: tuple[Item, ...] = (
         why="The wrong opening costs the oil and gains nothing.",
         sketch=lambda job: hanging.covers(),
         rows=(
-            choice("build", "The unit is driven by", "a belt", "a motor built on"),
+            choice("build", "The unit is driven by", "a belt", MOTOR_BUILT_ON),
             choice("side", "The cover is on the", "input side", "output side"),
             text("shaft", "Behind it lies", "which shaft, by the unit's drawing"),
         ),
@@ -200,7 +202,7 @@ INTO_THE_UNIT: tuple[Item, ...] = (
         on_fail="Turn the race end for end, hold it there again, enter it anew.",
     ),
     Stop(
-        key="sealant",
+        key=SEALANT,
         title="Lay the bead of sealant, round every hole",
         why="It leaks at a bolt, or where the bead has a gap.",
         caution="From now on the clock runs: the bolts are pulled before it skins over.",
@@ -306,8 +308,15 @@ CLOSED = Stop(
 )
 
 
+_is_built_on = answered(COVER_STEP, "build", MOTOR_BUILT_ON)
+
+
 def items(job: JobFacts) -> tuple[Item, ...]:
-    """What of it is done in this job; the motor's direction proved last of all, before anything is coupled to it."""
+    """What of it is done in this job. The motor's direction is proved before anything is coupled to it: last of all, where a
+    belt drives the unit; where the motor is built on, before there is a race in the unit that it could drive against."""
+    if job.fits_backstop and _is_built_on(job):
+        at = [item.key if isinstance(item, Stop) else "" for item in INTO_THE_UNIT].index(SEALANT)
+        return (*INTO_THE_UNIT[:at], _turns, *INTO_THE_UNIT[at:], CLOSED)
     if job.fits_backstop:
         return (*INTO_THE_UNIT, _turns, CLOSED)
     if job.keeps_backstop:
@@ -316,7 +325,8 @@ def items(job: JobFacts) -> tuple[Item, ...]:
 
 
 def _turns(job: JobFacts) -> Part:
-    return in_order(*turning.steps(job, Stage.BACKSTOP, "backstop", backstop=True))
+    built_on = job.fits_backstop and _is_built_on(job)
+    return in_order(*turning.steps(job, Stage.BACKSTOP, "backstop", backstop=True, built_on=built_on))
 
 
 def _bolts(job: JobFacts) -> int | None:

@@ -6,7 +6,7 @@ from ...line import LineSpec
 from ...roles import Role
 from ...say import say
 from ...verdict import Judged, said_by_hand
-from ..fields import choice, tick
+from ..fields import Field, choice, tick
 from ..steps import Answers, JobFacts, Scope, SheetForm, Stage, Step
 
 MOTOR_TURNS = "motor_turns"
@@ -14,6 +14,7 @@ WRECKED = ("pump", "auger")  # driven the wrong way they unscrew or run dry
 ASKED = (*WRECKED, "fan", "blower", "elevator")
 BELT_ON = tick("belt", "Belt or chain back on its input, tension as its own card has it", none_of="motor built on")
 BUILT_ON = "motor built on: bumped before it drives anything"
+APART = ("the motor is off the unit", "no race is in yet, and the unit drives no load")
 FROM_DRIVE_END, FROM_FAN_END = SEEN_FROM = ("drive end", "fan end")
 OTHER = {CLOCKWISE: COUNTER_CLOCKWISE, COUNTER_CLOCKWISE: CLOCKWISE}
 
@@ -31,8 +32,18 @@ def is_proved(job: JobFacts, *, backstop: bool) -> bool:
     return backstop or screw or job.line.driven.drawn_as in WRECKED or MOTOR_TURNS in job.card
 
 
-def steps(job: JobFacts, stage: Stage, prefix: str, *, backstop: bool = False) -> list[Step]:
-    """The proof, where it is asked for. ``backstop`` - there is one on the shaft line, and the lead signs."""
+def _is_apart(*, backstop: bool, built_on: bool) -> tuple[Field, ...]:
+    """That it drives nothing: of a motor that is built on it cannot be said that it is uncoupled."""
+    if built_on:
+        return (choice("apart_by", "It drives nothing, because", *APART),)
+    if backstop:
+        return (tick("apart", "Nothing coupled to it: belt off; a motor that is built on, off the unit"),)
+    return (tick("apart", "Nothing coupled to it: belt off, or coupling open and the shafts apart", none_of=BUILT_ON),)
+
+
+def steps(job: JobFacts, stage: Stage, prefix: str, *, backstop: bool = False, built_on: bool = False) -> list[Step]:
+    """The proof, where it is asked for. ``backstop`` - there is one on the shaft line, and the lead signs; ``built_on`` -
+    the motor is built on the unit it goes into."""
     if not is_proved(job, backstop=backstop):
         return []
     driver = job.line.driver
@@ -45,7 +56,7 @@ def steps(job: JobFacts, stage: Stage, prefix: str, *, backstop: bool = False) -
             title=f"Prove which way the {motor} turns, uncoupled",
             why=f"With {behind} behind it the wrong way round wrecks more than it teaches. Once, bare, before it is coupled.",
             tool="fence or guard for the bare shaft, a chalk line on it",
-            caution="Power against a backstop destroys it: belt off, coupling open."
+            caution="Power against a backstop destroys it: belt off, coupling open; a motor built on comes off the unit."
             if backstop
             else "A loose key flies out. Everybody clear before anybody presses.",
             hold=Role.LEAD if backstop else None,
@@ -53,7 +64,7 @@ def steps(job: JobFacts, stage: Stage, prefix: str, *, backstop: bool = False) -
             form=SheetForm(
                 ordered=True,
                 fields=(
-                    tick("apart", "Nothing coupled to it: belt off, or coupling open and the shafts apart", none_of=BUILT_ON),
+                    *_is_apart(backstop=backstop, built_on=built_on),
                     tick("secured", "Key and screws of its hub secured, or the hub off"),
                     tick("fenced", "Bare shaft guarded or fenced, everybody clear"),
                     tick("off", "Locks off, each by its owner"),
