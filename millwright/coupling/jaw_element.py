@@ -18,12 +18,8 @@ def shaft_distance_checks(
         text = "The shafts stand closer than the element is wide: a solid centre would touch them. Use an open one."
         advice.append(say("solid_centre_touches", text))
         checks.append(judge("room", "room for a solid element", distance_mm, "mm", low=element_width_mm, source=source))
-    if element == "open centre":
-        if open_rpm is None:
-            text = "Look up the highest speed for an open-centre element and put it on the value card."
-            advice.append(say("no_open_centre_speed", text))
-        else:
-            checks.append(judge("open_centre_speed", "speed, open centre", speed_rpm, "rpm", high=open_rpm, source=source))
+    if element == "open centre" and open_rpm is not None:
+        checks.append(judge("open_centre_speed", "speed, open centre", speed_rpm, "rpm", high=open_rpm, source=source))
     return checks, advice
 
 

@@ -72,6 +72,7 @@ class Stop:
     relies: frozenset[Happened] = frozenset()
     changes: frozenset[Happened] = frozenset()
     judge: Callable[[JobFacts, Answers], Judged] | None = None
+    lacks: Callable[[JobFacts, Answers], list[str]] | None = None
     may_authorise: bool = False
     finding: bool = False
     holds: tuple[Holding, ...] = ()
@@ -180,7 +181,7 @@ class Compiler:
 
 def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
     rows = [row if isinstance(row, Field) else row(job) for row in stop.rows]
-    judged = stop.judge
+    judged, lacks = stop.judge, stop.lacks
     return Step(
         key=f"{PREFIX[stage]}.{stop.key}",
         stage=stage,
@@ -202,6 +203,7 @@ def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
         holds=stop.holds,
         open_time=stop.open_time,
         judge=(lambda answers: judged(job, answers)) if judged else None,
+        lacks=(lambda answers: lacks(job, answers)) if lacks else None,
         form=SheetForm(fields=tuple(row for row in rows if row is not None), ordered=stop.ordered),
     )
 

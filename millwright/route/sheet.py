@@ -29,7 +29,7 @@ def evaluate(step: Step, form: SheetForm, answers: Mapping[str, Any]) -> Result:
     """
     answers = {key: FORMERLY.get(answer, answer) if isinstance(answer, str) else answer for key, answer in answers.items()}
     _refuse_unusable(form, answers)
-    lacking = _lacking(form, answers)
+    lacking = [*_lacking(form, answers), *(step.lacks(answers) if step.lacks else ())]
     named = {field.label for field in form.fields}
     checks = [check for field in form.fields for check in _of_field(field, answers.get(field.key))]
     wrong = [check.name for check in checks if check.status is Status.OVER]

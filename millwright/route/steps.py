@@ -46,6 +46,8 @@ class Fact(StrEnum):
     SECOND_FIT = "shaft and bore of the second hub were measured again"
     FIRST_HEAT = "the heat for the first hub was calculated again"
     SECOND_HEAT = "the heat for the second hub was calculated again"
+    FIRST_MISSED = "the first hub missed its mark"
+    SECOND_MISSED = "the second hub missed its mark"
     FIRST_REFUSED = "it was decided that the first hub does not go on like this"
     SECOND_REFUSED = "it was decided that the second hub does not go on like this"
     SHIMMED = "a foot was shimmed"
@@ -198,6 +200,8 @@ class Step:
     leaves_provisional: str = ""
     settled_by: str = ""  # the step that ends what this one leaves provisional
     judge: Judge | None = None
+    lacks: Callable[[Answers], list[str]] | None = None  # what by these answers is wanted beside the sheet, in words
+    over_changes: frozenset[Happened] = frozenset()  # what it changes where it is over and nobody has accepted that
     holds: tuple[Holding, ...] = ()
     open_time: OpenTime | None = None
     second_to: str = ""  # the step that another person has answered, each for himself, without seeing what the other said
@@ -222,6 +226,15 @@ class Terms:
 
 
 @dataclass(frozen=True, kw_only=True)
+class Cools:
+    """A hub that left the heater: how long ago, seconds, and how long still air takes until a bare hand can rest on it."""
+
+    since_s: float
+    takes_s: float
+    about_c: float  # what it is at now, by still air
+
+
+@dataclass(frozen=True, kw_only=True)
 class JobFacts:
     """What the route of one job is built from, besides what was entered."""
 
@@ -235,6 +248,7 @@ class JobFacts:
     hottest_c: Mapping[str, float] = field(default_factory=dict)  # by the step of its run, the most a hub was read at
     arrived_c: Mapping[str, float] = field(default_factory=dict)  # by the step of its run, as a hub was read before the shaft
     phases: Mapping[str, Phase] = field(default_factory=dict)  # by the step of its run, where a hot hub is
+    cooling: Callable[[str, str], "Cools | None"] = lambda plan, run: None  # by the steps of its plan and its run
     locks: Locks = field(default_factory=Locks)
     out: Mapping[str, int] = field(default_factory=dict)  # by line of the ledger, how many went out
 
@@ -304,6 +318,10 @@ class JobFacts:
     def refused_fact(self, side: Side) -> Fact:
         """That this hub was not to go on as it was: it is measured again."""
         return Fact.FIRST_REFUSED if side == self.first() else Fact.SECOND_REFUSED
+
+    def missed_fact(self, side: Side) -> Fact:
+        """That this hub was not drawn up to its mark: the next try wants another temperature."""
+        return Fact.FIRST_MISSED if side == self.first() else Fact.SECOND_MISSED
 
     def heat_fact(self, side: Side) -> Fact:
         """The temperature worked out for this hub: a run goes by it."""

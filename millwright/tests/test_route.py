@@ -237,6 +237,27 @@ class JudgedTest(unittest.TestCase):
         solid = {"distance_mm": 20.0, "centre": "solid centre"}
         self.assertEqual(work.enter("prepare.distance", solid).verdict, Verdict.OVER)
 
+    def test_an_open_centre_without_its_speed_limit_is_not_done_and_says_where_to_look(self) -> None:
+        work = Work()
+        del work.card["open_centre_rpm"]
+        work.until("prepare.distance")
+        read = work.enter("prepare.distance", {"distance_mm": 20.0, "centre": "open centre"})
+        self.assertEqual((read.verdict, work.state("prepare.distance")), (Verdict.INCOMPLETE, "incomplete"))
+        self.assertIn("on the value card", " ".join(work.judged(read)["advice"]))
+        put = {"value": 1800.0, "source": {"kind": "sample", "document": "Trial sheet"}}
+        work.enter("prepare.distance", {"key": "open_centre_rpm", "value": put}, EntryKind.VALUE)
+        self.assertEqual(work.state("prepare.distance"), "stale")
+        self.assertEqual(
+            work.enter("prepare.distance", {"distance_mm": 20.0, "centre": "open centre"}).verdict, Verdict.CLOSE
+        )
+
+    def test_the_centre_that_goes_in_is_the_one_the_distance_was_measured_for(self) -> None:
+        work = Work()
+        work.until("couple.element")
+        read = work.enter("couple.element", {**work.fill("couple.element"), "centre": "open centre"})
+        self.assertEqual(read.verdict, Verdict.OVER)
+        self.assertIn("measured for a solid centre", " ".join(work.judged(read)["advice"]))
+
     def test_vibration_is_not_handed_over(self) -> None:
         work = Work()
         work.until("close.start")

@@ -2,12 +2,13 @@
 
 from dataclasses import replace
 
+from ...card.kinds import VALUE_KINDS
 from ...card.values import source_of
 from ...coupling.jaw_element import opening_clearance_mm, shaft_distance_checks
 from ...say import say
 from ...sketch import jaws
 from ...sketch.shapes import Sketch
-from ...verdict import Judged, judge
+from ...verdict import Judged, judge, said_by_hand
 from ..fields import choice, condition, length, text, tick
 from ..procedure import Bench, LightScrew, Procedure, Stop, figure
 from ..stages import gap
@@ -15,8 +16,9 @@ from ..stages.suits import judge_material
 from ..steps import Answers, Fact, JobFacts
 from .facts import HUBS, SETTING_VALUES, Element, FamilyFacts, Part
 
-CENTRES = ("solid centre", "open centre")
-_VALUES = (*SETTING_VALUES, "element_width_mm", "element_opening_mm", "open_centre_rpm")
+CENTRES = SOLID, OPEN = ("solid centre", "open centre")
+OPEN_SPEED = "open_centre_rpm"
+_VALUES = (*SETTING_VALUES, "element_width_mm", "element_opening_mm", OPEN_SPEED)
 
 STRAIGHT = FamilyFacts(
     family="jaw, straight",
@@ -84,14 +86,19 @@ def _judge_distance(job: JobFacts, answers: Answers) -> Judged:
 
 def _judge_element(job: JobFacts, answers: Answers) -> Judged:
     checks, advice = judge_material(job, answers.get("material"))
+    before = job.answers.get("prepare.distance", {}).get("centre")
+    if before and answers.get("centre") not in (None, "", before):
+        checks.append(
+            said_by_hand("centre", f"centre; the kit has a {before}", "the kit as it was measured for", in_order=False)
+        )
+        text = "Between shafts measured for a {before} another one goes in. Look which it is, and enter the distance anew."
+        advice.append(say("another_centre", text, before=before))
     if answers.get("centre") != "open centre":
         return checks, advice
     if "open_centre_rpm" in job.card:
         source = source_of(job.card, "open_centre_rpm")
         high = job.card["open_centre_rpm"].value
         checks.append(judge("open_centre_speed", "speed, open centre", job.line.speed_rpm, "rpm", high=high, source=source))
-    else:
-        advice.append(say("no_open_centre_speed", "Put the open-centre speed limit on the value card."))
     key_out = answers.get("key_out_mm")
     if key_out is not None and "element_opening_mm" in job.card:
         shaft = max(job.line.driver.shaft_diameter_mm, job.line.driven.shaft_diameter_mm)
@@ -99,6 +106,14 @@ def _judge_element(job: JobFacts, answers: Answers) -> Judged:
         name, least = "room round shaft and key in the opening", "rule of thumb: nothing rubs"
         checks.append(judge("opening", name, room, "mm", low=CLEAR_ALL_ROUND_MM, source=least))
     return checks, advice
+
+
+def _lacks_speed(job: JobFacts, answers: Answers) -> list[str]:
+    """An open centre runs up to a speed of its own: without it nobody can say that it may run here."""
+    if answers.get("centre") != OPEN or OPEN_SPEED in job.card:
+        return []
+    kind = VALUE_KINDS[OPEN_SPEED]
+    return [f"“{kind.title}” on the value card, see {kind.look_in}"]
 
 
 def _between_the_jaws(job: JobFacts) -> Sketch:
@@ -122,6 +137,7 @@ _ELEMENT = Stop(
     sketch=_between_the_jaws,
     judged_by=("open_centre_rpm", "element_opening_mm", "element_material"),
     judge=_judge_element,
+    lacks=_lacks_speed,
     may_authorise=True,
     on_fail="Take the element out and put the right one in.",
     when=_closes_by_machine,
@@ -150,6 +166,7 @@ PROCEDURES = (
                 needs=("element_width_mm",),
                 judged_by=("open_centre_rpm",),
                 judge=_judge_distance,
+                lacks=_lacks_speed,
                 may_authorise=True,
                 on_fail="Change the element, or set the hubs so that the shafts keep clear of it.",
             ),
