@@ -44,7 +44,7 @@ def mount(job: JobFacts, side: Side) -> Part:
         key=f"mount.hub.{side}",
         stage=Stage.MOUNT,
         title=f"Slide the hub on the {name} shaft",
-        why="Snug yet free by hand. The face is flush with the shaft end unless the manual gives another position.",
+        why="It slides by hand without play. Where it ends is the drawing's to say; where none says, level with the shaft.",
         tool="straightedge over face and shaft end",
         caution="Never drive it on. If it resists: burr, key, screw or bore, in that order.",
         changes=frozenset({job.hub_fact(side)}),
