@@ -100,11 +100,12 @@ def _walk(value: Any, path: str, names: list[str]) -> Iterator[tuple[str, str, W
             for key, inner in rest.items():
                 yield f"{path}.{key}", " ".join(place), _text(str(key), inner)
         case {"kind": kind, "readings": readings, **rest}:
-            dial, assumed = [*names, str(kind)], rest.pop("assumed", ())
+            dial = [*names, str(kind)]
+            assumed: Any = rest.pop("assumed", ())
             for key, inner in rest.items():
                 if inner is not None:
-                    said = _text(str(key), inner)
-                    yield f"{path}.{key}", " ".join([*dial, _word(str(key))]), _assumed(said) if key in assumed else said
+                    figure = _text(str(key), inner)
+                    yield f"{path}.{key}", " ".join([*dial, _word(str(key))]), _assumed(figure) if key in assumed else figure
             yield from _walk(readings, f"{path}.readings", dial)
         case {"name": str(name), **rest} if rest:
             one_of_many = path.rpartition(".")[2].isdigit()

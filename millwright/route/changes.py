@@ -1,10 +1,11 @@
 """What happened to the machines and on the value card, entry by entry: what makes earlier readings stale."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 
 from ..card.kind import ValueKind
 from ..card.values import Value, ValueCard, as_today, for_its_material, key_today, stands_on, value_kind
 from ..say import Figure, Words, words
+from ..verdict import Verdict
 from .state import Entry, EntryKind
 from .steps import Fact, Happened, Step
 
@@ -19,15 +20,19 @@ def value_card(catalogue: ValueCard, entries: Sequence[Entry]) -> ValueCard:
 
 
 def physical_changes(
-    steps: Sequence[Step], latest: Mapping[str, Entry], entries: Sequence[Entry]
+    steps: Sequence[Step], latest: Mapping[str, Entry], entries: Sequence[Entry], accepted: Collection[str]
 ) -> list[tuple[int, Happened, Words]]:
-    """Every physical change: the number of the entry, what it is known by, and what happened in words."""
+    """Every physical change: the number of the entry, what it is known by, and what happened in words.
+
+    ``accepted`` - readings that were over and that a lead accepted
+    """
     found = [(e.number, what, words(str(what))) for e in entries if e.kind is EntryKind.MOVE for what in _moves(e)]
     for step in steps:
         entry = latest.get(step.key)
         if entry is not None:
             upset = step.upsets(entry.inputs) if step.upsets else frozenset()
-            found += [(entry.number, str(what), words(str(what))) for what in step.changes | upset]
+            missed = step.over_changes if entry.verdict is Verdict.OVER and entry.id not in accepted else frozenset()
+            found += [(entry.number, str(what), words(str(what))) for what in step.changes | upset | missed]
     return found
 
 

@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
+from functools import partial
 from types import MappingProxyType
 
 from ..card.values import ValueCard, for_its_material, value_kind
@@ -28,7 +29,9 @@ from .entered import (
     unanswered,
 )
 from .families.register import FAMILIES
+from .hubs.hot_run import cooling_of
 from .hubs.keyed import as_decided
+from .hubs.phases import Phase
 from .ledger import LedgerLine
 from .locks import FIRST_LOCK_OUT_AGAIN, LOCK_AGAIN, PROOF, START, Locks
 from .state import Block, Entry, RouteNow, Signature, SignatureKind, StepNow, StepState
@@ -77,20 +80,23 @@ def stand(
         hottest_c=hottest(entries),
         arrived_c=arrived(entries),
         phases=phases_of(entries),
+        cooling=partial(cooling_of, answers, entries, now),
         locks=locks,
         out={counting.line: counting.out for counting in counted},
     )
     steps = build(facts)
+    accepted = {s.entry for s in signatures if s.kind is SignatureKind.AUTHORISE and s.entry is not None}
     derived = _Derived(
         card=card,
         latest=latest,
         signatures=signatures,
-        changed=[*physical_changes(steps, latest, entries), *card_changes(catalogue, entries, line.speed_rpm)],
+        changed=[*physical_changes(steps, latest, entries, accepted), *card_changes(catalogue, entries, line.speed_rpm)],
         asked={question.step for question in questions if asks_to_accept(question) is None},
         to_accept={of for question in questions if (of := asks_to_accept(question)) is not None},
         locks=locks,
         counting=_still_to_count(steps, counted),
         titles={step.key: step.title for step in steps},
+        phases=facts.phases,
         now=now,
     )
     found: dict[str, StepNow] = {}
@@ -126,6 +132,7 @@ class _Derived:
     locks: Locks
     counting: Mapping[str, list[str]]
     titles: Mapping[str, str]
+    phases: Mapping[str, Phase]
     now: datetime | None
 
     def step_now(self, step: Step, before: Mapping[str, StepNow]) -> StepNow:
@@ -165,6 +172,7 @@ class _Derived:
             *(key for key in step.after if not before[key].settled),
             *(key for key in step.passed if not _passed(before[key])),
             *(key for key in step.once if before[key].current is None),
+            *(key for key in self._plan_of(step) if key not in step.after and not before[key].settled),
             *(key for key, now in before.items() if _is_for(step, now.step) and not now.settled and key not in step.after),
         ]
         blocked = [Block(f"First: {self.titles[key]}", key) for key in wanted]
@@ -177,6 +185,11 @@ class _Derived:
         if step.key in self.asked:
             blocked.append(Block("A question waits for the lead's answer."))
         return blocked
+
+    def _plan_of(self, step: Step) -> tuple[str, ...]:
+        """The heat a cold hub is to be heated by: not by one that was overtaken. A hub that is hot waits for nobody."""
+        is_cold = self.phases.get(step.key, Phase.COLD) is Phase.COLD
+        return (step.heat_plan,) if step.heat_plan and is_cold else ()
 
     def _stale(self, step: Step, current: Entry | None) -> Words:
         if current is None:

@@ -4,6 +4,7 @@ import json
 import math
 import unittest
 from datetime import timedelta
+from functools import partial
 from typing import Any
 
 from hypothesis import given, settings
@@ -13,6 +14,7 @@ from millwright.benches import as_dict, evaluate_json
 from millwright.errors import UnusableInput
 from millwright.model import read_json
 from millwright.mounting.heat_io import HeatInput
+from millwright.rig.hot_hub import HotHub
 from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.entry import OutOfTurn
@@ -212,7 +214,7 @@ class TaperTest(unittest.TestCase):
 class RunTest(unittest.TestCase):
     """Events on the server's clock."""
 
-    def run_of(self, *events: tuple[float, str, float | None]) -> HeatRun:
+    def run_of(self, *events: tuple[float, str, float | None], plan: dict[str, Any] = PLAN) -> HeatRun:
         """A run after events: seconds from the start, what, and degrees."""
         made = [
             Entry(
@@ -228,7 +230,7 @@ class RunTest(unittest.TestCase):
             )
             for i, (after, event, degrees) in enumerate(events)
         ]
-        return stand_run(read_json(HeatInput, json.dumps(PLAN)), made)
+        return stand_run(read_json(HeatInput, json.dumps(plan)), made)
 
     def left_s(self, run: HeatRun) -> float:
         """Seconds from leaving the heater until the bore closes."""
@@ -266,16 +268,41 @@ class RunTest(unittest.TestCase):
         on = self.run_of(*way, (940.0, "on the shaft", None))
         self.assertEqual((on.clear_mm, (on.waits or ("",))[0]), (None, "hub grips"))
 
-    def test_readings_on_the_shaft_never_make_it_cold_sooner_than_still_air_unless_they_go_on_for_ten_minutes(self) -> None:
+    def test_readings_on_the_shaft_make_it_hot_for_longer_and_never_for_less_until_one_shows_it_cold(self) -> None:
         way = ((0.0, "on the heater", None), (900.0, "out of the heater", None), (960.0, "on the shaft", None))
         still = self.run_of(*way).touch_at
+        assert still is not None
+        takes = (still - START).total_seconds() - 900
         quick = [(980.0 + 60 * i, "hub temperature", 160.0 - 8 * i) for i in range(6)]  # the shaft takes its heat
         self.assertEqual(self.run_of(*way, *quick).touch_at, still)
-        cools = [(1000.0 + 200 * i, "hub temperature", 21 + 120 * math.exp(-0.5 * i)) for i in range(5)]
-        told = self.run_of(*way, *cools).touch_at
-        assert told is not None and still is not None
-        # 0.5 in 200 s: tau 400 s; from 141 to 45 takes 400 x ln(120 / 24)
-        self.assertAlmostEqual((told - START).total_seconds(), 1000 + 400 * math.log(120 / 24), delta=2)
+        fast = [(1600.0 + 200 * i, "hub temperature", 21 + 120 * math.exp(-0.5 * i)) for i in range(3)]
+        self.assertEqual(self.run_of(*way, *fast).touch_at, still)
+        # later than ten minutes after touching: from 141 to 101 in 1000 s is a tau of 1000 / ln(120 / 80)
+        slow = [(2000.0, "hub temperature", 141.0), (3000.0, "hub temperature", 101.0)]
+        told = self.run_of(*way, *slow).touch_at
+        assert told is not None
+        self.assertAlmostEqual((told - START).total_seconds(), 3000 + 1000 / math.log(120 / 80) * math.log(80 / 24), delta=30)
+        cold = 900 + 0.7 * takes
+        self.assertEqual(self.run_of(*way, (cold, "hub temperature", 40.0)).touch_at, START + timedelta(seconds=cold))
+        # twenty seconds after it gripped no hub is cold, whatever was read
+        self.assertEqual(self.run_of(*way, (980.0, "hub temperature", 25.0)).touch_at, still)
+
+    def test_against_a_hub_that_gives_its_heat_to_the_shaft_it_is_never_called_cold_while_it_burns(self) -> None:
+        """The hub and the shaft in it, which meet within minutes and then cool together."""
+        for bore, outside, length in ((75.0, 150.0, 90.0), (100.0, 180.0, 110.0), (160.0, 280.0, 160.0)):
+            plan = {**PLAN, "bore_mm": bore, "hub": {"material": "steel", "outside_mm": outside, "length_mm": length}}
+            share = bore**2 / (outside**2 - bore**2)  # of the hub's heat that the shaft inside it takes
+            hub = HotHub(
+                ambient_c=21, heater_c=300, heating_tau_s=600, cooling_tau_s=heat(**plan)["tau_s"], shaft_share=share
+            )
+            true_c = partial(hub.on_the_shaft_c, heat(**plan)["heat_to_c"])
+            way = ((0.0, "on the heater", None), (900.0, "out of the heater", None), (960.0, "on the shaft", None))
+            for read_at in ((), (60, 660), (120, 900), (700, 1500), (1200, 3000)):
+                reads = [(960.0 + after, "hub temperature", true_c(after)) for after in read_at]
+                touch = self.run_of(*way, *reads, plan=plan).touch_at
+                assert touch is not None
+                after = (touch - START).total_seconds() - 960
+                self.assertLess(true_c(after), 50.0, (bore, read_at))
 
     def test_it_may_leave_the_heater_hot_enough_soaked_and_read_a_moment_ago(self) -> None:
         on = (0.0, "on the heater", None)

@@ -2,6 +2,7 @@
 
 import unittest
 from dataclasses import replace
+from datetime import timedelta
 from typing import Any
 
 from millwright.card.values import Value
@@ -334,9 +335,40 @@ class HotHubGateTest(unittest.TestCase):
         # half the way at so many degrees over the shaft: twice as many for all of it, no more than the ceiling
         ceiling = work.card["hub_ceiling_c"].value
         self.assertAlmostEqual(heat.step.form.suggest.heat_to_c, min(shaft_c + 2 * (100.0 - shaft_c), ceiling), delta=1)
+        # it is not heated by the figure that missed: worked out anew first, and signed for nowhere before that
+        self.assertEqual((work.state("prepare.heat.driver"), work.next()), ("stale", "prepare.heat.driver"))
+        self.event(work, "pulled off")
+        with self.assertRaisesRegex(OutOfTurn, "First: Calculate the heat"):
+            self.event(work, "on the heater")
         tried = {**short, "attempt": {"hub_c": ceiling, "shaft_c": shaft_c}}
         work.enter("mount.draw.driver", tried)
         again = work.route().find("prepare.heat.driver")
         assert again is not None and isinstance(again.step.form, BenchForm)
         assert isinstance(again.step.form.suggest, HeatHints)
         self.assertIsNone(again.step.form.suggest.heat_to_c)  # the ceiling was tried already
+        far = work.judged(work.enter("mount.draw.driver", {**tried, "fitted_standout_mm": hand_tight + wanted / 3}))
+        self.assertLessEqual(far["next_hub_c"], ceiling)
+        self.assertIn("above the ceiling", " ".join(far["advice"]))
+        work.sign("mount.draw.driver", SignatureKind.AUTHORISE)
+        self.assertEqual(work.state("prepare.heat.driver"), "done")  # the lead takes it as it is
+
+    def test_the_mark_stands_on_the_sheet_on_which_it_is_made(self) -> None:
+        work = Work(held=("tapered bore", SLIP))
+        work.until("mount.ready.driver")
+        ready = work.route().find("mount.ready.driver")
+        assert ready is not None and isinstance(ready.step.form, SheetForm)
+        [mark] = [field for field in ready.step.form.fields if field.key == "mark"]
+        self.assertIn("goes on by 0.84 mm (0.0331 in)", mark.detail)  # 0.07 on a taper of 1 in 12
+
+    def test_a_hub_is_not_cold_before_the_clock_lets_it_be(self) -> None:
+        work = Work(held=(SHRINK, SLIP))
+        work.until("mount.hot.driver")
+        for event in ("on the heater", "out of the heater", "on the shaft", "gripped"):
+            self.event(work, event)
+        work.enter("mount.hot.driver", {"outcome": "seated at the mark", "found": "home"})
+        work.now = work.entries[-1].at + timedelta(seconds=20)
+        read = work.enter("mount.cold.driver", {**work.fill("mount.cold.driver"), "hub_c": 25})
+        self.assertEqual((read.verdict, work.state("mount.cold.driver")), (Verdict.OVER, "over"))
+        self.assertIn("bright metal shows too little", " ".join(work.judged(read)["advice"]))
+        work.now += timedelta(hours=6)
+        self.assertNotEqual(work.enter("mount.cold.driver", work.fill("mount.cold.driver")).verdict, Verdict.OVER)

@@ -31,6 +31,7 @@ from .readings import (
 )
 
 START = datetime(2026, 5, 12, 6, 0, tzinfo=UTC)
+UNTIL_COLD = timedelta(hours=8)  # of any hub
 
 
 class Work:
@@ -216,8 +217,10 @@ class Work:
         assert now is not None
         if now.state is StepState.TO_SIGN:
             self.sign(now.step.key)
-        else:
-            self.enter(now.step.key, self.fill(now.step.key))
+            return
+        if now.step.waits_for and any(e.kind is EntryKind.EVENT and e.step == now.step.waits_for for e in self.entries):
+            self.now = max(self.now, self.entries[-1].at) + UNTIL_COLD
+        self.enter(now.step.key, self.fill(now.step.key))
 
     def until(self, last: str | None) -> None:
         """Every step that is not done, in working order, up to but without the last."""

@@ -37,6 +37,7 @@ PEOPLE = {
     "lead": ("Ansa", "Pellwright", Role.LEAD),
 }
 BETWEEN = timedelta(minutes=4)
+COLD_AGAIN = timedelta(hours=3)
 MOST_STEPS = 100
 PROOF_HOURS = 12  # a shift and what it takes to hand it over
 HOT_RUN = ("on the heater", "out of the heater", "on the shaft", "gripped")
@@ -127,7 +128,7 @@ def heat_a_hub(line: Line, millwright: Membership, lead: Membership, now: dateti
 
 def draw_up_a_taper(line: Line, millwright: Membership, lead: Membership, now: datetime) -> None:
     """A job on the drum turner: its tapered hub stopped short at the first try."""
-    start = now - timedelta(hours=7)
+    start = now - timedelta(hours=10)
     title = "Both hubs off and on again"
     work = Work(start_job(line, by=lead, title=title, now=start), millwright, lead, start, drum_turner.fill)
     work.until(drum_turner.MISSED)
@@ -224,6 +225,8 @@ class Work:
             elif now.state is StepState.STALE:
                 self.enter(now.step.key, self.again(now.step))
             else:
+                if now.step.waits_for:
+                    self.now += COLD_AGAIN
                 for event in HOT_RUN if now.step.heat_plan else ():
                     self.enter(now.step.key, {"event": event}, EntryKind.EVENT)
                 self.enter(now.step.key, self.fill(now.step), by=self.lead if now.step.second_to else None)

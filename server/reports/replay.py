@@ -87,7 +87,8 @@ class Replay:
         ]
         return found
 
-    def _route(self) -> RouteNow:
+    def _route(self, at: datetime | None = None) -> RouteNow:
+        """As it stood then; ``at`` the time something was entered."""
         given = self.given
         return stand(
             given.spec,
@@ -96,10 +97,11 @@ class Replay:
             self.signatures,
             given.scope,
             terms=Terms(procedure=given.procedure, edition=given.edition, tasks=tuple(given.tasks)),
+            now=at,
         )
 
     def _enter(self, path: str, e: "FileEntry") -> None:
-        route = self._route()
+        route = self._route(e.at)
         try:
             if route.closed and e.kind is not EntryKind.NOTE:
                 raise OutOfTurn("This record is signed and closed.")

@@ -8,13 +8,14 @@ from ...card.values import source_of
 from ...line import Side
 from ...mounting.cooling import TOUCH_C
 from ...mounting.heat_words import say_too_hot
-from ...say import say
+from ...say import deg_c, say, say_time
 from ...verdict import Judged, judge, said_by_hand
 from ..fields import Field, choice, number, text, tick
 from ..hints import HeatHints
 from ..order import Part, any_order, in_order
 from ..steps import Answers, BenchForm, JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true
+from .hot_run import SOONEST_COLD
 from .phases import MOUNTED
 
 DECISIONS = (keyed.HEAT, "rework the hub", "reject the hub")
@@ -89,7 +90,7 @@ def plan_heat(job: JobFacts, side: Side, *, why: str, caution: str, needs: tuple
         why=why,
         tool="thermometer on shaft and in the hall",
         caution=caution,
-        relies=frozenset({job.fit_fact(side)}),
+        relies=frozenset({job.fit_fact(side), job.missed_fact(side)}),
         changes=frozenset({job.heat_fact(side)}),
         needs=needs,
         form=form,
@@ -177,7 +178,7 @@ def cold_check(job: JobFacts, side: Side, *more: Field) -> Step:
         waits_for=f"mount.hot.{side}",
         relies=frozenset({job.hub_fact(side)}),
         form=SheetForm(fields=(number("hub_c", "Hub is now at", "°C"), keyed.standout(job, side), *more)),
-        judge=_judge_cold,
+        judge=lambda answers: _judge_cold(job, side, answers),
         on_fail="Wait until a bare hand can rest on it, then measure again.",
     )
 
@@ -218,12 +219,23 @@ def judge_run(job: JobFacts, side: Side, hottest_c: float | None, answers: Answe
     return [over, *checks], [say_too_hot(hottest_c, ceiling_c), *advice]
 
 
-def _judge_cold(answers: Answers) -> Judged:
+def _judge_cold(job: JobFacts, side: Side, answers: Answers) -> Judged:
+    """Cold by what was read, and by what the clock lets it be: a pyrometer on bright metal shows too little."""
     now = answers.get("hub_c")
     if not isinstance(now, int | float):
         return [], []
     source = "rule of thumb: a bare hand can rest on it"
-    return [judge("cold", "hub temperature", now, "°C", high=TOUCH_C, source=source)], []
+    checks = [judge("cold", "hub temperature", now, "°C", high=TOUCH_C, source=source)]
+    cools = job.cooling(f"prepare.heat.{side}", f"mount.hot.{side}")
+    if cools is None or now > TOUCH_C or cools.since_s >= cools.takes_s * SOONEST_COLD:
+        return checks, []
+    name = f"read {say_time(cools.since_s)} after it left the heater; still air takes {say_time(cools.takes_s)}"
+    text = (
+        "By the clock it is at about {about} still. Read it again at another place: bright metal shows too little. It burns."
+    )
+    return [*checks, said_by_hand("too_soon", name, "physical model", in_order=False)], [
+        say("too_soon", text, about=deg_c(cools.about_c))
+    ]
 
 
 def _heat_preset(job: JobFacts, side: Side) -> dict[str, Any]:

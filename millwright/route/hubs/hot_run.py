@@ -1,5 +1,6 @@
 """The run of a hot hub: what happened when, how long it may be carried and how soon it grips, from the events alone."""
 
+import json
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
@@ -7,15 +8,18 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 from typing import Any
 
+from ...model import read_json
 from ...mounting.cooling import TOUCH_C, Cooling, HubReading, fit_cooling
 from ...mounting.heat import evaluate, seat_of
 from ...mounting.heat_io import HeatInput, HeatResult
 from ...mounting.slide import grips
-from ..state import Entry, happened, in_time
+from ..state import Entry, EntryKind, happened, in_time
+from ..steps import Cools
 from .phases import MOUNTED, NEXT, HeatEvent, Next, Phase, after_event
 
 STILL_COUNTS = timedelta(minutes=1)  # a reading taken on the heater this shortly before it left says how hot it left
-SAYS_HOW_IT_COOLS = timedelta(minutes=10)  # readings on the shaft over so long tell more than still air does
+SAYS_HOW_IT_COOLS = timedelta(minutes=10)  # from touching the shaft: until then it soaks heat up, and readings fall too fast
+SOONEST_COLD = 0.5  # rule of thumb: no hub on its shaft is cold in less than half of what still air takes
 READ_C = 0.5  # a pyrometer shows whole degrees
 
 
@@ -194,7 +198,7 @@ def _with_prediction(run: HeatRun, plan: HeatInput, worked_out: HeatResult, log:
         return run
     cooling = _cooling(plan, worked_out, _in_air(log, out_at))
     still = cooling.reaches_s(TOUCH_C)
-    touch = _touch(out_at, still, plan, worked_out.tau_s, log.of(*MOUNTED))
+    touch = _touch(run, out_at, still, plan, worked_out.tau_s, log.of(*MOUNTED))
     carry = None if worked_out.push_from_c is None else cooling.reaches_s(worked_out.push_from_c)
     run = replace(
         run,
@@ -226,20 +230,46 @@ def _cooling(plan: HeatInput, worked_out: HeatResult, readings: list[HubReading]
     return fitted or Cooling(start_c=worked_out.heat_to_c, ambient_c=plan.ambient_c, tau_s=worked_out.tau_s)
 
 
-def _touch(out_at: datetime, still_s: float | None, plan: HeatInput, tau_s: float, on_shaft: list[_Read]) -> datetime | None:
-    """When a bare hand can rest on it: never sooner than in still air, unless readings on the shaft over a while say so."""
-    still = _after(out_at, still_s)
-    warm = [one for one in on_shaft if one.hub_c > plan.ambient_c]
+def _touch(
+    run: HeatRun, out_at: datetime, still_s: float | None, plan: HeatInput, tau_s: float, on_shaft: list[_Read]
+) -> datetime | None:
+    """When a bare hand can rest on it. Readings on the shaft may lengthen what still air takes and never shorten it, until
+    one shows that it is cold: the shaft draws heat for minutes and then gives it back.
+    """
+    still, reach = _after(out_at, still_s), TOUCH_C - plan.ambient_c
+    if still is None or reach <= 0:
+        return still
+    cold = next((one for one in on_shaft if one.hub_c <= TOUCH_C and is_believed(out_at, still, one.at)), None)
+    if cold is not None:
+        return cold.at
+    soaked = [one for one in on_shaft if run.on_at is not None and one.at - run.on_at > SAYS_HOW_IT_COOLS]
+    warm = [one for one in soaked if one.hub_c > TOUCH_C]
     if not warm:
         return still
-    last, reach = warm[-1], TOUCH_C - plan.ambient_c
-    if warm[-1].at - warm[0].at >= SAYS_HOW_IT_COOLS:
-        first = warm[0]
-        fell = math.log((first.hub_c - plan.ambient_c) / (last.hub_c - plan.ambient_c))
-        if fell > 0 and reach > 0:
-            own_tau = (last.at - first.at).total_seconds() / fell
-            return last.at + timedelta(seconds=own_tau * math.log((last.hub_c - plan.ambient_c) / reach))
-    if reach <= 0:
-        return still
-    by_last = last.at + timedelta(seconds=max(tau_s * math.log((last.hub_c - plan.ambient_c) / reach), 0.0))
-    return by_last if still is None else max(still, by_last)
+    first, last = warm[0], warm[-1]
+    fell = math.log((first.hub_c - plan.ambient_c) / (last.hub_c - plan.ambient_c))
+    own_tau = max(tau_s, (last.at - first.at).total_seconds() / fell) if fell > 0 else tau_s
+    return max(still, last.at + timedelta(seconds=own_tau * math.log((last.hub_c - plan.ambient_c) / reach)))
+
+
+def is_believed(out_at: datetime, touch_at: datetime, at: datetime) -> bool:
+    """Whether a hub can be cold by then: not long before still air lets it be, whatever a pyrometer on bright metal shows."""
+    return at - out_at >= (touch_at - out_at) * SOONEST_COLD
+
+
+def cooling_of(
+    answers: Mapping[str, Mapping[str, Any]], entries: Sequence[Entry], now: datetime | None, plan: str, run: str
+) -> Cools | None:
+    """How a hub of this job cools that left the heater; None where none did or it never gets cold, or without a clock."""
+    events = [entry for entry in entries if entry.kind is EntryKind.EVENT and entry.step == run]
+    if plan not in answers or not events or now is None:
+        return None
+    given = read_json(HeatInput, json.dumps(answers[plan]))
+    stands = stand_run(given, events)
+    if stands.out_at is None or stands.touch_at is None:
+        return None
+    since_s = (now - stands.out_at).total_seconds()
+    worked_out = evaluate(given)
+    cooling = Cooling(start_c=worked_out.heat_to_c, ambient_c=given.ambient_c, tau_s=worked_out.tau_s)
+    takes_s = (stands.touch_at - stands.out_at).total_seconds()
+    return Cools(since_s=since_s, takes_s=takes_s, about_c=cooling.at_c(since_s))

@@ -10,6 +10,7 @@ from ...line import Side
 from ...model import read_json
 from ...mounting.taper import Cone, TaperInput, evaluate
 from ...say import mm, say
+from ...units import MM_PER_INCH
 from ...verdict import Judged, judge
 from .. import torques
 from ..fields import Field, length, number, tick
@@ -96,7 +97,7 @@ def mount(job: JobFacts, side: Side) -> Part:
                 "Stand-out of the shaft, hand tight",
                 "tried on cold and clean; negative: the hub overhangs it",
             ),
-            tick("mark", "Draw-up marked on the shaft from there"),
+            tick("mark", "Draw-up marked on the shaft from there", _draw_up(job, side)),
         ),
         hot,
         heated.cold_check(job, side),
@@ -109,10 +110,11 @@ def mount(job: JobFacts, side: Side) -> Part:
             caution="Missed: take it off, and let hub and shaft both cool before the next try.",
             needs=(job.key(INTERFERENCE, side),),
             relies=frozenset({job.hub_fact(side)}),
+            over_changes=frozenset({job.missed_fact(side)}),
             may_authorise=True,
             form=BenchForm(
                 bench="taper",
-                preset={**_taper_preset(job, side), "must_have": ["draw-up"]},
+                preset={**_taper_preset(job, side), **_ceiling(job, side), "must_have": ["draw-up"]},
                 suggest=_draw_suggest(job, side),
             ),
             on_fail="Off again, with the nut left on a few turns. Calculate the heat anew, then heat it again.",
@@ -184,6 +186,21 @@ def _taper_preset(job: JobFacts, side: Side) -> dict[str, Any]:
     return preset
 
 
+def _ceiling(job: JobFacts, side: Side) -> dict[str, Any]:
+    """No next try is worked out above what the hub may have."""
+    key = job.key("hub_ceiling_c", side)
+    return {"ceiling_c": job.card[key].value} if key in job.card else {}
+
+
+def _draw_up(job: JobFacts, side: Side) -> str:
+    """How far the hub goes on from hand tight, where its taper was measured: on the sheet on which the mark is made."""
+    measured, interference = job.answers.get(f"prepare.taper.{side}", {}).get("shaft"), job.key(INTERFERENCE, side)
+    if not measured or interference not in job.card:
+        return ""
+    advance = job.card[interference].value / Cone.model_validate(measured).taper
+    return f"it goes on by {advance:.2f} mm ({advance / MM_PER_INCH:.4f} in): so much more shaft stands out"
+
+
 def _heat_preset(job: JobFacts, side: Side) -> dict[str, Any]:
     card, ceiling, interference = job.card, job.key("hub_ceiling_c", side), job.key(INTERFERENCE, side)
     if ceiling not in card or interference not in card:
@@ -227,9 +244,7 @@ def _next_try_c(job: JobFacts, side: Side) -> float | None:
     drawn: Answers = job.answers.get(f"mount.draw.{side}", {})
     if not drawn.get("attempt"):
         return None
-    ceiling = job.key("hub_ceiling_c", side)
-    limits = {"ceiling_c": job.card[ceiling].value} if ceiling in job.card else {}
-    found = evaluate(read_json(TaperInput, json.dumps({**drawn, **limits}))).next_hub_c
+    found = evaluate(read_json(TaperInput, json.dumps({**drawn, **_ceiling(job, side)}))).next_hub_c
     if found is None or abs(found - drawn["attempt"]["hub_c"]) < SAME_TRY_K:
         return None
     return float(round(found))
