@@ -37,7 +37,7 @@ export const BOX = slot('box', USUAL_BOX)
 export const underAt = (foot: string) => slot(`under.${foot}`, '')
 
 /** Where a face dial usually touches, by the hub of the line. */
-export const USUAL_RADIUS = slot<number | null>('usual_radius', null)
+const USUAL_RADIUS = slot<number | null>('usual_radius', null)
 
 type SetUpKey = NonNullable<Dial['assumed']>[number]
 

@@ -176,7 +176,7 @@ function say(result: Result, unit: LengthUnit) {
 }
 
 /** The band of the fit as the core has it, interference as plus, out of plus figures under their words. */
-export function fitAsTyped(typed: Record<string, number>): Given<'fit'> {
+function fitAsTyped(typed: Record<string, number>): Given<'fit'> {
   const clear = (mm: number | undefined) => (mm === undefined ? undefined : 0 - mm)
   const min_mm = clear(typed.most_clear) ?? typed.least_grip
   const max_mm = typed.most_grip ?? clear(typed.least_clear)
