@@ -23,7 +23,13 @@ interface JobSheetProps {
 export type GoesTo = 'field' | 'head'
 
 const HEAD = '[data-step-head]'
-const FIRST_TO_FILL = '[data-bench] input, [data-bench] button, [data-sign] input, [data-enter-goes-here]'
+const FIRST_TO_FILL = [
+  '[data-bench] [data-starts-here]',
+  '[data-bench] input, [data-bench] button, [data-sign] input, [data-enter-goes-here]',
+]
+
+const firstOf = (selectors: readonly string[]) =>
+  selectors.reduce<HTMLElement | null>((found, selector) => found ?? document.querySelector<HTMLElement>(selector), null)
 
 /** The sheet of a job: route in the margin, the step on the bench, what is always in reach in the strip. */
 export function JobSheet({ step, isTyping = false, children, verdict, keys }: JobSheetProps) {
@@ -37,7 +43,7 @@ export function JobSheet({ step, isTyping = false, children, verdict, keys }: Jo
   // biome-ignore lint/correctness/useExhaustiveDependencies: a hand that goes on does so with each new step
   useLayoutEffect(() => {
     if (goes === undefined) return
-    const field = goes === 'field' ? document.querySelector<HTMLElement>(FIRST_TO_FILL) : null
+    const field = goes === 'field' ? firstOf(FIRST_TO_FILL) : null
     const at = field ?? document.querySelector<HTMLElement>(HEAD)
     at?.focus({ preventScroll: goes === 'head' })
   }, [goes, step.key])

@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { useLayoutEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { MainButton, PlainButton } from '../../kit/Button'
@@ -57,6 +57,17 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
   if (now) last.current = now
   const result = now ?? (Object.keys(problems).length > 0 ? last.current : null)
   const isHeld = now === null
+  const bolts = useRef<HTMLDivElement>(null)
+  const wentLast = useRef(false)
+  // Where the focus is to go stands on the sheet only after what brings it there: the bolts when they are worked out,
+  // the main button when the last pull is in.
+  useLayoutEffect(() => {
+    if (result && document.activeElement === bolts.current)
+      bolts.current?.querySelector<HTMLElement>('[data-clicked]')?.focus()
+    if (!wentLast.current) return
+    wentLast.current = false
+    document.querySelector<HTMLElement>('[data-enter-goes-here]')?.focus()
+  })
   const [asked, setAsked] = useState<number | null>(null)
   const clicks = CLICKS.of(draft)
   const pulls = pullsOf(draft)
@@ -96,8 +107,7 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
       },
     })
     setAsked(null)
-    const isLast = result!.still === null && result!.sequence.length === pulls.length + 1
-    if (isLast) document.querySelector<HTMLElement>('[data-enter-goes-here]')?.focus()
+    wentLast.current = result!.still === null && result!.sequence.length === pulls.length + 1
   }
   const halfTurn = (bolt: number, did: Pick<Pull, 'turned' | 'clicked'>) => {
     const turn = turnOf(bolt)
@@ -126,87 +136,91 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
           <SetUp draft={draft} change={change} problems={problems} />
         </Zone>
       )}
-      {result && (
-        <Two>
-          <div>
-            <BoltPlan
-              result={result}
-              pulls={pulls}
-              next={next}
-              isHeld={isHeld}
-              feet={LAYOUT.of(draft) && spec ? spec[spec.movable] : null}
-              couplingRight={spec?.movable === 'driver'}
-              onTap={tap}
-            />
-            {asked !== null && again === null && next && !fullRound && !isHalf && (
-              <p role="alert">
-                Bolt {next.name} is next. Tap bolt {asked} again to pull it out of turn.
-              </p>
-            )}
-            {asked !== null && isHalf && next && <p role="alert">Bolt {next.name} is next: half turns go in their order.</p>}
-            {again !== null && (
-              <>
-                <p role="alert">Bolt {again} has been pulled. A click on a bolt that is tighter already says nothing.</p>
-                <Actions>
-                  <PlainButton onPress={() => pull(again, { slackened: true })}>
-                    Bolt {again}: slackened, then clicked
-                  </PlainButton>
-                  <PlainButton onPress={() => pull(again)}>Clicked again as it was</PlainButton>
-                  <PlainButton onPress={() => setAsked(null)}>Leave it</PlainButton>
-                </Actions>
-              </>
-            )}
-            <Actions data-two={fullRound || undefined}>
-              {isHalf && next ? (
-                <HalfTurns name={next.name} allClicked={allClicked} onDid={(did) => halfTurn(next.bolt, did)} />
-              ) : fullRound && next ? (
-                <>
-                  <MainButton onPress={() => pull(asked ?? next.bolt, { moved: false })}>
-                    Screw {asked ?? next.bolt} stood still
-                  </MainButton>
-                  <PlainButton onPress={() => pull(asked ?? next.bolt, { moved: true })}>It turned</PlainButton>
-                </>
-              ) : (
-                <MainButton isDisabled={!next} onPress={() => next && pull(next.bolt)}>
-                  {next
-                    ? `Bolt ${next.bolt}: clicked at ${Number(next.set_nm.toFixed(1))}`
-                    : isHeld
-                      ? 'First correct what is marked'
-                      : result.still
-                        ? 'Nothing moved in the last round'
-                        : 'Every bolt pulled'}
-                </MainButton>
+      <Bolts ref={bolts} tabIndex={-1} data-starts-here>
+        {result && (
+          <Two>
+            <div>
+              <BoltPlan
+                result={result}
+                pulls={pulls}
+                next={next}
+                isHeld={isHeld}
+                feet={LAYOUT.of(draft) && spec ? spec[spec.movable] : null}
+                couplingRight={spec?.movable === 'driver'}
+                onTap={tap}
+              />
+              {asked !== null && again === null && next && !fullRound && !isHalf && (
+                <p role="alert">
+                  Bolt {next.name} is next. Tap bolt {asked} again to pull it out of turn.
+                </p>
               )}
-              <PlainButton isDisabled={!pulls.length || isHeld} onPress={takeBack}>
-                Take back
-              </PlainButton>
-            </Actions>
-            {!isHalf && (
-              <LabelledCell
-                cell="torque_now"
-                label="Torque reached"
-                part="aside"
-                detail="if it did not click at the target"
-                kind="torque"
-                unit="N·m"
-                draft={draft}
-                change={change}
-                problems={problems}
-              />
-            )}
-            {!isHalf && typed && hasExtension(draft) && (
-              <Choice
-                label="That is"
-                options={READ_OFFS}
-                words={READ_OFF_WORDS}
-                value={READ_OFF.of(draft)}
-                onChange={(as) => change(READ_OFF.put(draft, as))}
-              />
-            )}
-          </div>
-          <Log clicks={clicks} result={result} />
-        </Two>
-      )}
+              {asked !== null && isHalf && next && (
+                <p role="alert">Bolt {next.name} is next: half turns go in their order.</p>
+              )}
+              {again !== null && (
+                <>
+                  <p role="alert">Bolt {again} has been pulled. A click on a bolt that is tighter already says nothing.</p>
+                  <Actions>
+                    <PlainButton onPress={() => pull(again, { slackened: true })}>
+                      Bolt {again}: slackened, then clicked
+                    </PlainButton>
+                    <PlainButton onPress={() => pull(again)}>Clicked again as it was</PlainButton>
+                    <PlainButton onPress={() => setAsked(null)}>Leave it</PlainButton>
+                  </Actions>
+                </>
+              )}
+              <Actions data-two={fullRound || undefined}>
+                {isHalf && next ? (
+                  <HalfTurns name={next.name} allClicked={allClicked} onDid={(did) => halfTurn(next.bolt, did)} />
+                ) : fullRound && next ? (
+                  <>
+                    <MainButton data-clicked onPress={() => pull(asked ?? next.bolt, { moved: false })}>
+                      Screw {asked ?? next.bolt} stood still
+                    </MainButton>
+                    <PlainButton onPress={() => pull(asked ?? next.bolt, { moved: true })}>It turned</PlainButton>
+                  </>
+                ) : (
+                  <MainButton data-clicked isDisabled={!next} onPress={() => next && pull(next.bolt)}>
+                    {next
+                      ? `Bolt ${next.bolt}: clicked at ${Number(next.set_nm.toFixed(1))}`
+                      : isHeld
+                        ? 'First correct what is marked'
+                        : result.still
+                          ? 'Nothing moved in the last round'
+                          : 'Every bolt pulled'}
+                  </MainButton>
+                )}
+                <PlainButton isDisabled={!pulls.length || isHeld} onPress={takeBack}>
+                  Take back
+                </PlainButton>
+              </Actions>
+              {!isHalf && (
+                <LabelledCell
+                  cell="torque_now"
+                  label="Torque reached"
+                  part="aside"
+                  detail="if it did not click at the target"
+                  kind="torque"
+                  unit="N·m"
+                  draft={draft}
+                  change={change}
+                  problems={problems}
+                />
+              )}
+              {!isHalf && typed && hasExtension(draft) && (
+                <Choice
+                  label="That is"
+                  options={READ_OFFS}
+                  words={READ_OFF_WORDS}
+                  value={READ_OFF.of(draft)}
+                  onChange={(as) => change(READ_OFF.put(draft, as))}
+                />
+              )}
+            </div>
+            <Log clicks={clicks} result={result} />
+          </Two>
+        )}
+      </Bolts>
       <Zone>
         <WrenchInHand draft={draft} change={change} problems={problems} />
       </Zone>
@@ -254,6 +268,9 @@ export const tightenBench: BenchClient<'tighten'> = {
   ],
 }
 
+const Bolts = styled.div`
+  outline: none;
+`
 const Two = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 190px;
