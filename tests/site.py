@@ -1,7 +1,10 @@
 """The demo site for tests, and a second site beside it whose people must never see the first."""
 
 import json
+from contextlib import AbstractContextManager
+from datetime import timedelta
 from typing import Any
+from unittest import mock
 from uuid import uuid4
 
 from django.conf import settings
@@ -130,3 +133,9 @@ class Member(Client):
         current = next(s["current"] for s in shown["steps"] if s["key"] == step)
         body = {"id": str(uuid4()), "step": step, "kind": kind, "entry": current, "password": PASSWORD, **more}
         return self.ask("POST", f"/api/jobs/{job.pk}/signatures", body)
+
+
+def hours_later(hours: float) -> AbstractContextManager[object]:
+    """What is entered while it lasts, is entered that much later than it is."""
+    real = timezone.now
+    return mock.patch("django.utils.timezone.now", lambda: real() + timedelta(hours=hours))

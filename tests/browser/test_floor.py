@@ -61,7 +61,7 @@ class FloorTest(BrowserTestCase):
     def test_a_shrunk_hub_asks_for_its_own_values_and_a_job_on_it_begins(self) -> None:
         page = self.page
         page.goto(f"{self.live_server_url}/lines/{self.job.line_id}/edit")
-        expect(page.get_by_text("Max. clearance (interference is negative)")).to_be_visible()
+        expect(page.get_by_text("Max. clearance")).to_be_visible()
         expect(page.get_by_text("Max. hub temperature")).to_be_hidden()
         line = Line.objects.create(
             site=self.job.site,

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.site import job_of
+from tests.site import hours_later, job_of
 
 from .base import BrowserTestCase, tap
 
@@ -68,7 +68,12 @@ class HeatRunTest(BrowserTestCase):
         page.get_by_label("Stand-out of the shaft end from the hub face").fill("0")
         tap(page.get_by_role("checkbox"))
         page.get_by_role("button", name="Save", exact=True).click()
-        expect(page.get_by_role("button", name=re.compile("^Next: Torque the set screw, fan hub"))).to_be_visible()
+        expect(self.verdict()).to_have_text("Not in order.")
+        expect(page.get_by_text("By the clock it is at about")).to_be_visible()
+        with hours_later(3):
+            page.get_by_label("Hub is now at").fill("24")
+            page.get_by_role("button", name="Save", exact=True).click()
+            expect(page.get_by_role("button", name=re.compile("^Next: Torque the set screw, fan hub"))).to_be_visible()
 
     def test_a_hub_read_over_its_ceiling_is_over_and_on_its_shaft_no_clearance_is_shown(self) -> None:
         page = self.page
