@@ -53,9 +53,15 @@ export interface BenchClient<N extends BenchName = BenchName> {
   /** Limits a quick bench lets one type, since there is no value card: cell, label, path into the preset. */
   quickLimits?: readonly { cell: string; label: string; kind: 'length' | 'number' | 'degrees' | 'torque'; unit: string }[]
   quickPreset?: (values: Record<string, number>) => Given<N>
-  /** Why limits as they are typed judge nothing; empty where they do, or where none are typed. */
-  quickProblem?: (values: Record<string, number>) => string
+  /** Why limits as they are typed judge nothing; null where they do, or where none are typed. */
+  quickProblem?: (values: Record<string, number>) => LimitsProblem | null
   keys?: readonly (readonly [string, string])[]
+}
+
+/** What is amiss with the limits of a quick bench, and in which of their cells, if in one of them. */
+export interface LimitsProblem {
+  says: string
+  cells?: readonly string[]
 }
 
 const TITLES: Record<Verdict, string> = {

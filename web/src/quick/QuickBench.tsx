@@ -36,7 +36,10 @@ function Quick({ bench }: { bench: BenchClient }) {
   }
   const preset = bench.quickPreset?.(values) ?? {}
   const reading = bench.read(draft, preset)
-  const { result, problems, general } = useEvaluate(bench.name, reading, preset)
+  const { result, problems: refused, general } = useEvaluate(bench.name, reading, preset)
+  const amiss = bench.quickProblem?.(values)
+  const marked = (amiss?.cells ?? []).map((cell) => [`limit.${cell}`, amiss!.says])
+  const problems = { ...refused, ...Object.fromEntries(marked) }
   return (
     <Sheet
       title={bench.title}
@@ -47,7 +50,7 @@ function Quick({ bench }: { bench: BenchClient }) {
           say={result && bench.say(result, unit, null)}
           result={result}
           lacking={reading.lacking}
-          general={general || (bench.quickProblem?.(values) ?? '')}
+          general={general || (amiss?.says ?? '')}
           foot={
             <Foot>
               {touched && (
@@ -120,9 +123,9 @@ const Foot = styled.div`
 const Limits = styled.section`
   border-top: 2px solid var(--ink);
   padding: 8px 16px 16px;
-  display: flex;
-  flex-wrap: wrap;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
   gap: 8px 28px;
   align-items: center;
-  h3 { font-size: var(--fs-body); font-weight: 600; flex-basis: 100%; }
+  h3 { font-size: var(--fs-body); font-weight: 600; grid-column: 1 / -1; }
 `

@@ -5,7 +5,7 @@ import { useHatch } from '../../drawing/Hatch'
 import { EntryCell } from '../../kit/EntryCell'
 import { type LengthUnit, sayLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
-import { type BenchClient, type BenchProps, plainSay } from '../bench'
+import { type BenchClient, type BenchProps, type LimitsProblem, plainSay } from '../bench'
 import { asRead, DraftReader, fillFrom } from '../draft'
 import { Zone } from '../parts'
 import { byTable, type Field, type Given, type ResultOf, type Table } from '../table'
@@ -176,22 +176,30 @@ function say(result: Result, unit: LengthUnit) {
 }
 
 /** The band of the fit as the core has it, interference as plus, out of plus figures under their words. */
-function fitAsTyped(typed: Record<string, number>): Given<'fit'> {
+function fitAsTyped(typed: Record<string, number>) {
   const clear = (mm: number | undefined) => (mm === undefined ? undefined : 0 - mm)
   const min_mm = clear(typed.most_clear) ?? typed.least_grip
   const max_mm = typed.most_grip ?? clear(typed.least_clear)
-  return min_mm === undefined || max_mm === undefined ? {} : { required: { min_mm, max_mm } }
+  return min_mm === undefined || max_mm === undefined ? null : { min_mm, max_mm }
 }
 
-/** Two ends make a fit, and no more than two. */
-function fitProblem(typed: Record<string, number>): string {
+/** Two ends make a fit, and no more than two, the lesser first. */
+function fitProblem(typed: Record<string, number>): LimitsProblem | null {
   const [clear, grip] = [
     [typed.least_clear, typed.most_clear],
     [typed.least_grip, typed.most_grip],
   ].map((ends) => ends.filter((mm) => mm !== undefined).length) as [number, number]
-  if (Object.values(typed).some((mm) => mm < 0)) return 'Clearance and interference are plus figures.'
-  if (clear + grip === 0 || (clear + grip === 2 && fitAsTyped(typed).required)) return ''
-  return 'Enter both ends of the fit: min. and max. clearance, or min. and max. interference, or the most of each.'
+  const below = Object.keys(typed).filter((cell) => typed[cell]! < 0)
+  if (below.length > 0) return { says: 'Clearance and interference are plus figures.', cells: below }
+  if (clear + grip === 0) return null
+  const required = fitAsTyped(typed)
+  if (clear + grip !== 2 || !required || (clear === 1 && typed.most_clear === undefined))
+    return {
+      says: 'Enter both ends of the fit: min. and max. clearance, or min. and max. interference, or the most of each.',
+    }
+  return required.min_mm < required.max_mm
+    ? null
+    : { says: 'The max. has to be more than the min.', cells: Object.keys(typed) }
 }
 
 export const fitBench: BenchClient<'fit'> = {
@@ -207,7 +215,10 @@ export const fitBench: BenchClient<'fit'> = {
     { cell: 'least_grip', label: 'Min. interference', kind: 'length', unit: '' },
     { cell: 'most_grip', label: 'Max. interference', kind: 'length', unit: '' },
   ],
-  quickPreset: (typed) => (fitProblem(typed) ? {} : fitAsTyped(typed)),
+  quickPreset: (typed) => {
+    const required = fitProblem(typed) ? null : fitAsTyped(typed)
+    return required ? { required } : {}
+  },
   quickProblem: fitProblem,
   keys: [['Enter', 'next station']],
 }
