@@ -2,7 +2,7 @@ import type { Schemas } from '../api/client'
 import type { Result } from '../benches/bench'
 import { type Draft, type DraftReader, slot } from '../benches/draft'
 import type { Given, Hints, ResultOf } from '../benches/table'
-import { type LengthUnit, MM_PER_INCH } from '../units/length'
+import { type LengthUnit, showLength } from '../units/length'
 import { isBench, type Step } from './context'
 
 type FootMoved = Schemas['FootMoved']
@@ -77,7 +77,7 @@ export function planOf(read: Read | null, step: Step, spec: Schemas['LineSpec'])
 /** The plan, in the cells, as it is shown beside them. */
 export function asCells({ places, axial_mm }: Plan, unit: LengthUnit): Draft {
   const cells: Draft['cells'] = {}
-  const shown = (mm: number) => ({ text: unit === 'mm' ? mm.toFixed(2) : (mm / MM_PER_INCH).toFixed(4), unit })
+  const shown = (mm: number) => ({ text: showLength(mm, unit).replace('−', '-'), unit })
   if (axial_mm !== null) cells.axial = shown(axial_mm)
   for (const [i, { planned }] of places.entries()) {
     if (!planned) continue

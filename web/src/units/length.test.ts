@@ -75,6 +75,11 @@ describe('shown in the unit of the sheet', () => {
       '+0.05',
       '0.00',
     ])
+    expect([
+      showFigure(-0.0004, 'mm/m', 'mm').text,
+      showFigure(-0.0004, '°', 'mm').text,
+      showFigure(-2, '°', 'mm').text,
+    ]).toEqual(['0.000', '0.000', '−2.000'])
   })
   it('typed text stays as typed in its own unit and is converted once the sheet is switched', () => {
     expect(showTyped({ text: '0.05', unit: 'mm' }, 'mm')).toBe('0.05')

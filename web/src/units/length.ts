@@ -196,6 +196,9 @@ export function onSheet(figureUnit: string, unit: LengthUnit): number {
   return figureUnit === 'mm/m' && unit === 'mm' ? 0.1 : 1
 }
 
+/** A figure with a true minus, and none on what rounds to nothing. */
+const trueMinus = (text: string) => text.replace('-', Number(text) === 0 ? '' : '−')
+
 /** A check's or working line's figure with its unit, in the sheet's unit where it is a length. */
 export function showFigure(value: number, figureUnit: string, unit: LengthUnit): { text: string; unit: string } {
   switch (figureUnit) {
@@ -205,7 +208,7 @@ export function showFigure(value: number, figureUnit: string, unit: LengthUnit):
       return { text: showLength(value, unit, 1), unit: `${unit}/s` }
     case 'mm/m':
       return {
-        text: (unit === 'mm' ? value / 10 : value).toFixed(3).replace('-', '−'),
+        text: trueMinus((unit === 'mm' ? value / 10 : value).toFixed(3)),
         unit: unit === 'mm' ? '/100' : 'thou/in',
       }
     case 'N·m':
@@ -213,7 +216,7 @@ export function showFigure(value: number, figureUnit: string, unit: LengthUnit):
     case 's':
       return { text: value.toFixed(value < 100 ? 1 : 0), unit: figureUnit }
     case '°':
-      return { text: value.toFixed(Math.abs(value) < 5 ? 3 : 1).replace('-', '−'), unit: figureUnit }
+      return { text: trueMinus(value.toFixed(Math.abs(value) < 5 ? 3 : 1)), unit: figureUnit }
     default:
       return { text: String(Number(value.toPrecision(5))).replace('-', '−'), unit: figureUnit }
   }
