@@ -165,7 +165,7 @@ class HandsTest(BrowserTestCase):
         page.get_by_label("Full torque").fill("100")
         page.get_by_role("button", name=re.compile("Wrench")).first.click()
         page.get_by_role("option", name="Wrench 3").click()
-        expect(page.get_by_text("calibrated until")).to_be_visible()
+        expect(page.locator("small").get_by_text("calibrated until")).to_be_visible()
         expect(page.get_by_label("Number or name of the wrench")).to_have_count(0)
         page.get_by_role("button", name=re.compile("Wrench 3")).first.click()
         page.get_by_role("option", name="another one, typed in").click()
