@@ -27,6 +27,7 @@ def physical_changes(
     ``accepted`` - readings that were over and that a lead accepted
     """
     found = [(e.number, what, words(str(what))) for e in entries if e.kind is EntryKind.MOVE for what in _moves(e)]
+    found += [(e.number, Fact.COUNTED_OUT, words(str(Fact.COUNTED_OUT))) for e in entries if _counts_out(e)]
     for step in steps:
         entry = latest.get(step.key)
         if entry is not None:
@@ -34,6 +35,11 @@ def physical_changes(
             missed = step.over_changes if entry.verdict is Verdict.OVER and entry.id not in accepted else frozenset()
             found += [(entry.number, str(what), words(str(what))) for what in step.changes | upset | missed]
     return found
+
+
+def _counts_out(entry: Entry) -> bool:
+    by_hand = [entry.inputs] if entry.kind is EntryKind.LEDGER else []
+    return any(counted.get("counted") == "out" for counted in (*by_hand, *entry.ledger))
 
 
 def _moves(entry: Entry) -> list[Happened]:

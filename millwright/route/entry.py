@@ -17,6 +17,7 @@ from . import sheet
 from .asked import asked_of, headed
 from .fields import Goes, Way
 from .hubs.phases import NEXT, HeatEvent, Phase, after_event
+from .locks import FIRST_LOCK_OUT_AGAIN
 from .state import Block, EntryKind, RouteNow, StepNow
 from .steps import BenchForm, SheetForm
 
@@ -284,6 +285,8 @@ def _changed(route: RouteNow, given: CardValue, role: Role) -> Value | None:
 
 def _refuse_count(route: RouteNow, given: LedgerCount) -> None:
     if given.counted == "out":
+        if route.locks.live:
+            raise OutOfTurn(FIRST_LOCK_OUT_AGAIN)
         return
     line = next((line for line in route.ledger if line.line == given.line), None)
     if line is None:

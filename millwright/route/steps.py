@@ -54,6 +54,7 @@ class Fact(StrEnum):
     FASTENERS = "a bolt or screw was pulled again"
     SECOND_PULL = "the torques were checked a second time again"
     PARTS = "it was decided anew which parts go in"
+    COUNTED_OUT = "something was counted out"
     LOCKS_OFF = "the locks came off"
     LOCKED_AGAIN = "it was locked out again"
 

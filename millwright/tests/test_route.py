@@ -1,6 +1,7 @@
 """Where a job stands: what blocks, what becomes stale, what stays provisional."""
 
 import unittest
+from dataclasses import replace
 from typing import Any
 
 from millwright.errors import UnusableInput
@@ -283,19 +284,56 @@ class LedgerTest(unittest.TestCase):
         given = {"line": "strap", "what": "strap", "goes": "temporary, must come out", "counted": counted, "count": count}
         work.enter("close.count", given, EntryKind.LEDGER)
 
+    def blocked(self, work: Work, key: str) -> tuple[str, ...]:
+        """What a step waits for."""
+        now = work.route().find(key)
+        assert now is not None
+        return tuple(now.blocked_by)
+
     def test_an_open_line_keeps_the_record_open(self) -> None:
         work = Work()
-        work.until("close.sign")
+        work.until("close.count")
         self.count(work, "out", 2)
         self.count(work, "back", 1)
-        self.assertEqual(list(map(str, work.route().why_not_signed_off())), ["Ledger: strap, 1 to count back"])
+        self.assertIn("Ledger: strap, 1 to count back", list(map(str, work.route().why_not_signed_off())))
         with self.assertRaises(UnusableInput) as caught:
             self.count(work, "back", 2)
         self.assertEqual(
             [(p.path, p.message) for p in caught.exception.problems], [("count", "Only 1 of this are still out.")]
         )
         self.count(work, "back", 1)
+        work.until(None)
         self.assertEqual(work.route().why_not_signed_off(), [])
+
+    def test_nothing_goes_in_once_the_locks_are_off(self) -> None:
+        work = Work()
+        work.until("close.start")
+        with self.assertRaisesRegex(OutOfTurn, "Locks are off. Lock it out again first."):
+            self.count(work, "out", 1)
+        self.assertEqual(self.blocked(work, "close.start"), ())
+
+    def test_what_went_in_after_the_count_has_everything_from_the_count_on_done_again(self) -> None:
+        work = Work()
+        work.until("close.locks")
+        self.count(work, "out", 1)
+        self.assertEqual([work.state(f"close.{key}") for key in ("count", "guard")], ["stale", "stale"])
+        self.assertIn("Ledger: strap, 1 to count back.", self.blocked(work, "close.locks"))
+        self.count(work, "back", 1)
+        self.assertEqual(work.state("close.count"), "stale")
+        work.until(None)
+        self.assertEqual(work.route().why_not_signed_off(), [])
+
+    def test_the_start_asks_the_ledger_itself(self) -> None:
+        work = Work()
+        work.until("close.count")
+        self.count(work, "out", 1)
+        counted = work.entries[-1]
+        self.count(work, "back", 1)
+        work.until("close.start")
+        # As one stands that was entered before it was refused.
+        work.entries.append(replace(counted, id="later", number=work.route().last_number + 1))
+        self.assertIn("Ledger: strap, 1 to count back.", self.blocked(work, "close.start"))
+        self.assertEqual(work.state("close.guard"), "stale")
 
     def test_what_never_went_out_does_not_come_back(self) -> None:
         work = Work()

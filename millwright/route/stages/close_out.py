@@ -29,6 +29,8 @@ REASONS = (
 WORK = frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB, Fact.FASTENERS, Fact.LOCKED_AGAIN})
 # Whatever is closed after the work comes again when there was work after it, or it was locked out again.
 AFTER_THE_WORK = WORK | {Fact.SECOND_PULL}
+# From the count on nothing may be in there that was counted out since.
+COUNTED = AFTER_THE_WORK | {Fact.COUNTED_OUT}
 
 
 def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True) -> Part:
@@ -53,7 +55,7 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True
             stage=Stage.CLOSE,
             title="Fit the guard",
             why="The local code and the plant decide what guard. It goes on before any lock comes off.",
-            relies=AFTER_THE_WORK,
+            relies=COUNTED,
             form=SheetForm(
                 fields=(
                     *_guard_screws(job),
@@ -70,7 +72,8 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True
             why="It should run smoothly. Vibration is traced before it is handed over, not accepted.",
             caution="Behind the guard. Loose clothing and hair away.",
             hands_on=False,
-            relies=AFTER_THE_WORK,
+            relies=COUNTED,
+            counts_out=True,
             form=SheetForm(
                 fields=(
                     number("speed_rpm", "Speed", "rpm"),
@@ -198,7 +201,7 @@ def _count(job: JobFacts) -> Step:
         stage=Stage.CLOSE,
         title="Count tools and temporary parts out",
         why="What stays on the shaft is thrown, or locks the coupling.",
-        relies=AFTER_THE_WORK,
+        relies=COUNTED,
         counts_out=True,
         form=SheetForm(
             fields=(
@@ -223,7 +226,8 @@ def _locks_off(job: JobFacts) -> Step:
         why="Nobody takes off a lock that is not theirs.",
         caution="Everybody clear, and told.",
         hands_on=False,
-        relies=AFTER_THE_WORK,
+        relies=COUNTED,
+        counts_out=True,
         changes=frozenset({Fact.LOCKS_OFF}),
         form=SheetForm(fields=(*off, tick("told", "Everybody told that it will start"))),
     )
