@@ -22,6 +22,12 @@ def is_covered(entry: Entry, covered: Mapping[str, str]) -> bool:
     return entry.kind == EntryKind.READING and entry.step in covered
 
 
+def waits_for_the_second(route: RouteNow) -> str:
+    """Why nobody has the job as a file yet: it would hold an answer that is covered. Empty where none is."""
+    titles = [now.step.title for now in route.steps if now.step.key in route.covered]
+    return f"No file before a second person has answered: {', '.join(titles)}." if titles else ""
+
+
 def entry_seen_by(member: Membership, job_id: UUID, entry_id: UUID) -> Entry:
     """One entry of a job. Raises `Http404` where it is of another site, not there, or covered."""
     mine = Job.objects.visible_to(member).filter(pk=job_id)

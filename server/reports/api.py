@@ -1,5 +1,6 @@
 """The record of a job: as a structure, as PDF, as JSON; and jobs read in from JSON."""
 
+from contextlib import suppress
 from uuid import UUID
 
 from django.http import HttpRequest
@@ -10,13 +11,14 @@ from ninja import Router, Status
 from millwright.clock import ClockReading
 from millwright.csv_readings import write_csv
 from millwright.errors import Problem, UnusableInput
+from millwright.route.entry import OutOfTurn
 from server.accounts.auth import member_of
-from server.jobs.covered import entry_seen_by
+from server.jobs.covered import entry_seen_by, waits_for_the_second
 from server.jobs.models import Job
 from server.jobs.schemas.jobs import JobOut
 from server.jobs.show import job_out
 from server.web.described import gives
-from server.web.errors import ErrorsOut, called
+from server.web.errors import CannotBeShown, ErrorsOut, called
 from server.web.files import as_file
 
 from .exchange import read_job, write_job
@@ -59,14 +61,18 @@ def pdf(request: HttpRequest, job_id: UUID) -> object:
 
 @router.get(
     "/{job_id}/json",
-    response=MISSING,
+    response={**MISSING, 409: ErrorsOut},
     operation_id="record_json",
     url_name="record_json",
     openapi_extra=gives("application/json"),
 )
 def as_json(request: HttpRequest, job_id: UUID) -> object:
-    """The job as a JSON file that another installation reads."""
+    """The job as a JSON file that another installation reads. 409 while it would show one of two people what the other
+    answered."""
     job = _job(request, job_id)
+    with suppress(CannotBeShown), called(f"Job {job.number}"):  # one that cannot be shown is had as a file still
+        if waits := waits_for_the_second(job.stand()):
+            raise OutOfTurn(waits)
     return as_file(write_job(job), "application/json", f"job-{job.number}.json")
 
 

@@ -12,7 +12,7 @@ from millwright.route.state import EntryKind, RouteNow, StepNow
 from millwright.route.summary import Read, summary
 from millwright.say import NOTHING, Words, words
 from server.jobs.chain import head_of
-from server.jobs.covered import is_covered
+from server.jobs.covered import is_covered, waits_for_the_second
 from server.jobs.models import Entry, Job, Signature
 
 from .checks import figure_of, limit_of, value_of
@@ -47,6 +47,7 @@ def record_of(job: Job) -> RecordOut:
         chain=head_of(job).chain,
         cancelled=f"Cancelled by {job.cancelled_by}: {job.cancelled_because}" if job.cancelled_by else "",
         read_in=_read_in(job),
+        file_waits=waits_for_the_second(route),
         front=front_of(spec, route, entries, signatures),
         summary=_summary(entries, route),
         card=_card(route),

@@ -219,6 +219,7 @@ class RecordOut(Schema):
     chain: str = Field(default="", description="hash of what was entered and signed, up to the last of it")
     cancelled: str = ""
     read_in: str = Field(default="", description="of a job from a file: who read it in, when, from where")
+    file_waits: str = Field(default="", description="why the job cannot be had as a file yet; empty where it can")
     digest: str = Field(default="", description="of the record as it was issued; empty while it is open")
     issued_at: datetime | None = None
     added_since: list[RecordStep] = Field(default=[], description="notes to a record that was closed already")

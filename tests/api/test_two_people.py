@@ -48,6 +48,10 @@ class CoveredTest(TransactionTestCase):
         _, record = self.lead.ask("GET", f"/api/records/{self.job.pk}")
         [step] = [step for step in record["steps"] if step["key"] == WAY]
         self.assertEqual(step["readings"], [])
+        for who in (self.lead, self.millwright):  # who gave it might hand it over, or leave it on the tablet
+            status, said = who.ask("GET", f"/api/records/{self.job.pk}/json")
+            self.assertEqual((status, said["errors"][0]["message"]), (409, record["file_waits"]))
+        self.assertIn("before a second person has answered", record["file_waits"])
 
     def test_once_the_second_is_in_both_are_seen_side_by_side(self) -> None:
         self.assertEqual(self.lead.enter(self.job, AGAIN, SAID_ACROSS)[0], 201)
@@ -59,6 +63,7 @@ class CoveredTest(TransactionTestCase):
         _, record = self.lead.ask("GET", f"/api/records/{self.job.pk}")
         [step] = [step for step in record["steps"] if step["key"] == WAY]
         self.assertIn("Gear train", step["readings"][0]["drawing_title"])
+        self.assertEqual((record["file_waits"], self.lead.ask("GET", f"/api/records/{self.job.pk}/json")[0]), ("", 200))
 
     def test_a_line_without_a_gear_unit_has_no_such_job_until_it_is_registered(self) -> None:
         line = self.job.line

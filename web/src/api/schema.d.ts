@@ -1236,7 +1236,8 @@ export interface paths {
         };
         /**
          * As Json
-         * @description The job as a JSON file that another installation reads.
+         * @description The job as a JSON file that another installation reads. 409 while it would show one of two people what the other
+         *     answered.
          */
         get: operations["record_json"];
         put?: never;
@@ -7629,6 +7630,12 @@ export interface components {
              * @default
              */
             digest: string;
+            /**
+             * File Waits
+             * @description why the job cannot be had as a file yet; empty where it can
+             * @default
+             */
+            file_waits: string;
             /** @description none in a record issued before it had one */
             front?: components["schemas"]["Front"] | null;
             /** Issued At */
@@ -14591,6 +14598,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

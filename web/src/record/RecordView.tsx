@@ -33,10 +33,11 @@ export function RecordView() {
               {record.cancelled || (record.closed ? 'Signed and closed.' : 'Open.')}
             </p>
             {record.read_in && <p className="note">{record.read_in}</p>}
+            {record.file_waits && <p className="note">{record.file_waits}</p>}
           </div>
           <nav aria-label="Record as a file">
             <a href={`/api/records/${jobId}/pdf`}>PDF</a>
-            <a href={`/api/records/${jobId}/json`}>Job as JSON</a>
+            {!record.file_waits && <a href={`/api/records/${jobId}/json`}>Job as JSON</a>}
             <Link href={`/jobs/${jobId}`}>To the job</Link>
           </nav>
         </header>
