@@ -135,7 +135,7 @@ class Member(Client):
         return self.ask("POST", f"/api/jobs/{job.pk}/signatures", body)
 
 
-def hours_later(hours: float) -> AbstractContextManager[object]:
-    """What is entered while it lasts, is entered that much later than it is."""
-    real = timezone.now
-    return mock.patch("django.utils.timezone.now", lambda: real() + timedelta(hours=hours))
+def hours_later(hours: float, *, stands_still: bool = False) -> AbstractContextManager[object]:
+    """What is entered while it lasts, is entered that much later than it is; or all of it at one time."""
+    real, began = timezone.now, timezone.now()
+    return mock.patch("django.utils.timezone.now", lambda: (began if stands_still else real()) + timedelta(hours=hours))

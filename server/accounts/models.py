@@ -68,10 +68,15 @@ class FailedSignIn(models.Model):
 
     username = models.CharField(max_length=150)
     address = models.GenericIPAddressField(null=True)
+    session = models.CharField(max_length=40, default="", help_text="of whoever was to sign; empty where it was a sign-in")
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
-        indexes = [models.Index(fields=["username", "at"]), models.Index(fields=["address", "at"])]
+        indexes = [
+            models.Index(fields=["username", "at"]),
+            models.Index(fields=["address", "at"]),
+            models.Index(fields=["session", "at"]),
+        ]
 
     def __str__(self) -> str:
         return f"{self.username} at {self.at:%Y-%m-%d %H:%M}"

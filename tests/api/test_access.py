@@ -5,11 +5,12 @@ import json
 from django.test import Client, TestCase
 
 from server.accounts.actions import WRONG_TRIES
+from server.accounts.models import FailedSignIn
 from server.demo import blower
 from server.demo.build import SITE
 from server.jobs.models import Job
 from server.plant.models import Line
-from tests.site import PASSWORD, Member, build_two_sites
+from tests.site import PASSWORD, Member, build_two_sites, hours_later
 
 
 class SitesTest(TestCase):
@@ -122,10 +123,39 @@ class SignInTest(TestCase):
         body = json.dumps({"username": "lead", "password": password})
         return client.post("/api/session", body, content_type="application/json", headers=headers).status_code
 
-    def test_guessing_is_slowed_down_and_then_even_the_right_password_waits(self) -> None:
+    def test_guessing_is_slowed_down_and_nobody_is_shut_out(self) -> None:
         client = Client()
-        self.assertEqual([self.sign_in(client, "wrong") for _ in range(WRONG_TRIES)], [401] * WRONG_TRIES)
-        self.assertEqual(self.sign_in(client, PASSWORD), 429)
+        with hours_later(0, stands_still=True):
+            self.assertEqual([self.sign_in(client, "wrong") for _ in range(WRONG_TRIES)], [401] * WRONG_TRIES)
+            self.assertEqual(self.sign_in(client, PASSWORD), 429)
+            elsewhere = Client(REMOTE_ADDR="127.0.0.9")
+            self.assertEqual(self.sign_in(elsewhere, PASSWORD), 200)
+        with hours_later(6 / 3600):
+            self.assertEqual(self.sign_in(client, PASSWORD), 200)
+
+    def test_each_wrong_try_waits_longer_but_a_minute_at_most(self) -> None:
+        client, wrong = Client(), FailedSignIn.objects
+        for tries, wait_s in ((5, 5), (6, 10), (8, 40), (9, 60), (40, 60)):
+            wrong.all().delete()
+            with hours_later(0, stands_still=True), self.subTest(tries=tries):
+                wrong.bulk_create(FailedSignIn(username="lead", address="127.0.0.1") for _ in range(tries))
+                said = client.post(
+                    "/api/session", {"username": "lead", "password": PASSWORD}, content_type="application/json"
+                )
+                self.assertIn(f"Wait {wait_s} s", said.json()["errors"][0]["message"])
+
+    def test_strangers_wrong_passwords_keep_no_lead_from_signing(self) -> None:
+        lead = Member("lead")
+        for i in range(WRONG_TRIES):
+            self.sign_in(Client(REMOTE_ADDR=f"127.0.1.{i}"), "wrong")
+            self.sign_in(Client(), "wrong")
+        job = Job.objects.which_are(closed=False).get(line__name="Steep aeration blower 2")
+        signed = lead.sign(job, "set.align", "authorise", reason="two hours to the shutdown's end")
+        self.assertEqual(signed[0], 201, signed)
+
+    def test_what_is_no_address_is_none(self) -> None:
+        self.assertEqual(self.sign_in(Client(REMOTE_ADDR="not-an-ip"), "wrong"), 401)
+        self.assertEqual(FailedSignIn.objects.get().address, None)
 
     def test_another_sites_page_cannot_sign_anybody_in_or_append(self) -> None:
         strict = Client(enforce_csrf_checks=True)
