@@ -45,6 +45,7 @@ class ClampTest(BrowserTestCase):
         for _ in range(SCREWS):
             page.keyboard.press(" ")
         for screw in range(1, SCREWS + 1):
+            expect(page.get_by_role("button", name=f"Screw {screw} stood still")).to_be_focused()
             self.stands(screw, "m" if screw == 3 else " ")
         expect(self.verdict()).to_have_text("Round 3: screw 1.")
         page.reload()

@@ -113,9 +113,12 @@ class ByTurnsTest(HoleByHoleCase):
         for name in order:
             expect(page.get_by_role("button", name=f"Screw {name}: half a turn")).to_be_visible()
             page.keyboard.press("k")
+        page.get_by_role("button", name="Screw A1 stood still").focus()
         for name in order:
-            page.get_by_role("button", name=f"Screw {name} stood still").click()
+            expect(page.get_by_role("button", name=f"Screw {name} stood still")).to_be_focused()
+            page.keyboard.press("Enter")
         expect(self.verdict()).to_have_text("Tight: a full round moved nothing.")
+        expect(page.get_by_role("button", name="Save and go on")).to_be_focused()
         page.get_by_role("button", name=ENTER).click()
         self.go_on()
         self.heading("Look that nothing metal touches")

@@ -15,13 +15,17 @@ export function HalfTurns({ name, allClicked, onDid }: HalfTurnsProps) {
   if (allClicked)
     return (
       <>
-        <MainButton onPress={() => onDid(still)}>Screw {name} stood still</MainButton>
+        <MainButton data-clicked onPress={() => onDid(still)}>
+          Screw {name} stood still
+        </MainButton>
         <PlainButton onPress={() => onDid({ turned: true, clicked: true })}>It turned</PlainButton>
       </>
     )
   return (
     <>
-      <MainButton onPress={() => onDid({ turned: true, clicked: false })}>Screw {name}: half a turn</MainButton>
+      <MainButton data-clicked onPress={() => onDid({ turned: true, clicked: false })}>
+        Screw {name}: half a turn
+      </MainButton>
       <PlainButton onPress={() => onDid({ turned: true, clicked: true })}>It clicked on the way</PlainButton>
       <PlainButton onPress={() => onDid(still)}>It stood still</PlainButton>
     </>

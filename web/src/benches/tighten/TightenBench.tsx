@@ -57,17 +57,6 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
   if (now) last.current = now
   const result = now ?? (Object.keys(problems).length > 0 ? last.current : null)
   const isHeld = now === null
-  const bolts = useRef<HTMLDivElement>(null)
-  const wentLast = useRef(false)
-  // Where the focus is to go stands on the sheet only after what brings it there: the bolts when they are worked out,
-  // the main button when the last pull is in.
-  useLayoutEffect(() => {
-    if (result && document.activeElement === bolts.current)
-      bolts.current?.querySelector<HTMLElement>('[data-clicked]')?.focus()
-    if (!wentLast.current) return
-    wentLast.current = false
-    document.querySelector<HTMLElement>('[data-enter-goes-here]')?.focus()
-  })
   const [asked, setAsked] = useState<number | null>(null)
   const clicks = CLICKS.of(draft)
   const pulls = pullsOf(draft)
@@ -78,6 +67,18 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
   }
   const next = nextTurn(now, pulls)
   const typed = draft.cells.torque_now
+  const bolts = useRef<HTMLDivElement>(null)
+  const pulled = useRef(false)
+  const isDone = now !== null && !next && now.still !== false
+  // Where the focus is to go stands on the sheet only after what brings it there: the bolts once they are worked out, the
+  // next round once the core has said that there is one, the main button once the last pull is in.
+  useLayoutEffect(() => {
+    const at = document.activeElement
+    const isLost = at === bolts.current || (pulled.current && at === document.body)
+    if (next && isLost) bolts.current?.querySelector<HTMLElement>('[data-clicked]')?.focus()
+    if (pulled.current && isDone) document.querySelector<HTMLElement>('[data-enter-goes-here]')?.focus()
+    if (next || isDone) pulled.current = false
+  })
   const fullRound = (next?.asks_turned && !result?.half_turns) ?? false
   const lastPass = result?.sequence.at(-1)?.pass ?? 1
   const turnOf = (bolt: number) => result?.sequence.find((t) => t.pass === (next?.pass ?? lastPass) && t.bolt === bolt)
@@ -107,13 +108,14 @@ function TightenDrawing({ draft, change, preset, result: now, problems, spec }: 
       },
     })
     setAsked(null)
-    wentLast.current = result!.still === null && result!.sequence.length === pulls.length + 1
+    pulled.current = true
   }
   const halfTurn = (bolt: number, did: Pick<Pull, 'turned' | 'clicked'>) => {
     const turn = turnOf(bolt)
     if (!turn || isHeld || bolt !== next?.bolt) return
     setAsked(null)
     change(CLICKS.put(draft, [...clicks, { pass: turn.pass, bolt, ...did }]))
+    pulled.current = true
   }
   const isHalf = result?.half_turns ?? false
   const allClicked = isHalf && result?.clicked.length === result?.circles.reduce((sum, bolts) => sum + bolts, 0)
