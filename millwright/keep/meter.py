@@ -1,6 +1,6 @@
 """The hour meter of a line as it was read: piece by piece, over meters that were replaced and readings that were slips."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from itertools import pairwise
@@ -28,37 +28,35 @@ class Meter:
         return None
 
     def run_since(self, since: datetime) -> tuple[float, datetime] | None:
-        """How long it ran from then to its last reading, and when that was; None where it was not read after it.
-
-        Inside a piece the meter at that time lies between its neighbours; between two pieces it ran as it runs on usual days.
-        """
-        if not self.pieces or self.pieces[-1][-1][0] <= since:
-            return None
-        run, before = 0.0, since
-        for piece in self.pieces:
-            if piece[-1][0] <= since:
-                continue
-            run += self._unread(before, piece[0][0])
-            run += piece[-1][1] - _at(piece, max(since, piece[0][0]))
-            before = piece[-1][0]
-        return run, before
+        """How long it ran from then to its last reading, and when that was; None where it was not read after it."""
+        *_, last = [None, *self._ran(since)]
+        return last
 
     def reached(self, since: datetime, hours: float) -> datetime | None:
         """When it had run so long since then, by readings that lie round that time; None where it has not."""
-        points = [at for piece in self.pieces for at, _ in piece if at > since]
-        before, run_before = since, 0.0
-        for at in points:
-            upto = Meter(pieces=tuple(p for piece in self.pieces if (p := tuple(r for r in piece if r[0] <= at))))
-            run = (upto.run_since(since) or (0.0, at))[0]
+        run_before, before = 0.0, since
+        for run, at in self._ran(since):
             if run >= hours:
                 share = (hours - run_before) / (run - run_before) if run > run_before else 1.0
                 return before + (at - before) * share
-            before, run_before = at, run
+            run_before, before = run, at
         return None
 
-    def _unread(self, start: datetime, end: datetime) -> float:
-        days = max((end - start).total_seconds() / DAY_S, 0.0)
-        return days * (HOURS_A_DAY if self.hours_a_day is None else self.hours_a_day)
+    def _ran(self, since: datetime) -> Iterator[tuple[float, datetime]]:
+        """By reading after ``since``, how long it had run by then.
+
+        Inside a piece the meter at that time lies between its neighbours; between two pieces it ran as it runs on usual days.
+        """
+        run, before, a_day = 0.0, since, self.hours_a_day
+        for piece in self.pieces:
+            unread = max(piece[0][0] - before, timedelta(0)) / timedelta(days=1)
+            run += unread * (HOURS_A_DAY if a_day is None else a_day)
+            shown = _at(piece, since)
+            for at, hours in piece:
+                if at > since:
+                    run += hours - shown
+                    shown, before = hours, at
+                    yield run, at
 
 
 def meter_of(readings: Sequence[Reading]) -> Meter:
