@@ -59,6 +59,7 @@ def check_password(request: HttpRequest, username: str, password: str) -> User:
         FailedSignIn.objects.create(username=username[:150], address=address)
         raise HttpError(401, "Name or password is wrong.")
     of_the_name.delete()
+    FailedSignIn.objects.filter(at__lt=timezone.now() - REMEMBERED).delete()
     return user
 
 
