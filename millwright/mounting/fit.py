@@ -174,14 +174,18 @@ def _judged(code: str, name: str, value: float, wanted: Band) -> Check:
     return judge(code, name, value, "mm", low=low, high=high, source=wanted.source, signed=True, reads="fit")
 
 
+def grip_word(interference_mm: float) -> str:
+    """What a signed figure of a fit is called where it stands as a plus figure."""
+    return "interference" if interference_mm > 0 else "clearance"
+
+
 def _pair(code: str, shaft: str, shaft_mm: float, bore: str, bore_mm: float) -> WorkLine:
     """One pair on paper, as a plus figure under its word."""
     grip = shaft_mm - bore_mm
     sizes = {shaft: bare(shaft_mm), bore: bare(bore_mm)}
     first, second = (shaft, bore) if grip > 0 else (bore, shaft)
     numbers = words("{first} − {second}", first=sizes[first], second=sizes[second])
-    word = "interference" if grip > 0 else "clearance"
-    return work(code, f"{code} pair, {word}", f"{first} − {second}", numbers, abs(grip))
+    return work(code, f"{code} pair, {grip_word(grip)}", f"{first} − {second}", numbers, abs(grip))
 
 
 def _advice(kind: FitKind, loosest: float, tightest: float, checks: list[Check]) -> list[Say]:

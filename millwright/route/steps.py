@@ -249,7 +249,7 @@ class JobFacts:
     hottest_c: Mapping[str, float] = field(default_factory=dict)  # by the step of its run, the most a hub was read at
     arrived_c: Mapping[str, float] = field(default_factory=dict)  # by the step of its run, as a hub was read before the shaft
     phases: Mapping[str, Phase] = field(default_factory=dict)  # by the step of its run, where a hot hub is
-    cooling: Callable[[str, str], "Cools | None"] = lambda plan, run: None  # by the steps of its plan and its run
+    cooling: Callable[[str, str], Cools | None] = lambda plan, run: None  # by the steps of its plan and its run
     locks: Locks = field(default_factory=Locks)
     out: Mapping[str, int] = field(default_factory=dict)  # by line of the ledger, how many went out
 

@@ -108,7 +108,7 @@ PUMP_VALUES: dict[str, Value] = {
     "motor_turns": motor_turns(CLOCKWISE),
 }
 DROP_OUT_VALUES: dict[str, Value] = {
-    **{key: value for key, value in PUMP_VALUES.items() if not key.startswith(("hub_", "fit_")) and "@" not in key},
+    **{key: value for key, value in PUMP_VALUES.items() if not key.startswith("hub_") and "@" not in key},
     "clearance_max_mm": sample(0.045, "6"),
     "clearance_min_mm": sample(0.005, "6"),
     "gap_nominal_mm": sample(180, "7", GAP_EACH),

@@ -5,6 +5,7 @@ from dataclasses import replace
 from typing import Any
 
 from millwright.figures_in_words import say_figure
+from millwright.mounting.fit import grip_word
 from millwright.say import NOTHING, Words, words
 
 
@@ -23,18 +24,14 @@ def figure_of(check: Mapping[str, Any], value: float) -> Words:
     """A figure of this check in words: of a fit a plus figure, and whether that is clearance or interference."""
     if check.get("reads") != "fit":
         return say_figure(value, check["unit"])
-    return words("{size} {word}", size=say_figure(abs(value), check["unit"]), word=_grips(value))
-
-
-def _grips(value: float) -> str:
-    return "interference" if value > 0 else "clearance"
+    return words("{size} {word}", size=say_figure(abs(value), check["unit"]), word=grip_word(value))
 
 
 def limit_of(check: Mapping[str, Any]) -> Words:
     """The band or the one limit it was held against; empty where there is none."""
     low, high = check["min"], check["max"]
     if low is not None and high is not None:
-        if check.get("reads") != "fit" or _grips(low) != _grips(high):
+        if check.get("reads") != "fit" or grip_word(low) != grip_word(high):
             return words("{low} to {high}", low=figure_of(check, low), high=figure_of(check, high))
         least, most = sorted((low, high), key=abs)
         return words("{low} to {high}", low=say_figure(abs(least), check["unit"]), high=figure_of(check, most))

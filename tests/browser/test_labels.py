@@ -35,6 +35,12 @@ def alike(*texts: str) -> tuple[tuple[str, str], ...]:
     return tuple((text, text) for text in texts)
 
 
+def gaps(mm: str, inch: str) -> dict[str, tuple[str, str]]:
+    """The same gap all round, where 3 plus or minus 0.4 is wanted."""
+    limits = {"Measured on diameter": ("160", "6.3"), "Specified gap": ("3", ".12"), "plus or minus": ("0.4", ".015")}
+    return {**ring("Gap", *[(mm, inch)] * 4), **limits}
+
+
 ZERO = ring("Rim", *alike("0", "0", "0", "0")) | ring("Face", *alike("0", "0", "0", "0"))
 SLIP = {"Min. clearance": ("0.005", ".0002"), "Max. clearance": ("0.045", ".0018")}
 GRIP = {"Min. interference": ("0.02", ".0008"), "Max. interference": ("0.06", ".0024")}
@@ -60,26 +66,8 @@ ROWS = (
     ),
     Row(bench="fit", typed={**LOOSE, "Max. clearance": ("0.045", ".0018")}, says="Enter both ends of the fit"),
     Row(bench="fit", typed={**LOOSE, **SLIP, "Max. clearance": ("-0.045", "-.0018")}, says="are plus figures"),
-    Row(
-        bench="gap",
-        typed={
-            **ring("Gap", ("3.3", ".13"), ("3.3", ".13"), ("3.3", ".13"), ("3.3", ".13")),
-            "Measured on diameter": ("160", "6.3"),
-            "Specified gap": ("3", ".12"),
-            "plus or minus": ("0.4", ".015"),
-        },
-        says="Within tolerance",
-    ),
-    Row(
-        bench="gap",
-        typed={
-            **ring("Gap", ("2.5", ".1"), ("2.5", ".1"), ("2.5", ".1"), ("2.5", ".1")),
-            "Measured on diameter": ("160", "6.3"),
-            "Specified gap": ("3", ".12"),
-            "plus or minus": ("0.4", ".015"),
-        },
-        says="Out of tolerance.",
-    ),
+    Row(bench="gap", typed=gaps("3.3", ".13"), says="Within tolerance"),
+    Row(bench="gap", typed=gaps("2.5", ".1"), says="Out of tolerance."),
     Row(bench="alignment", typed={**LOW, **DIALS}, set_up=True, says=" low and ", never=" high and "),
     Row(
         bench="alignment",

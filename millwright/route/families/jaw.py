@@ -16,7 +16,8 @@ from ..stages.suits import judge_material
 from ..steps import Answers, Fact, JobFacts
 from .facts import HUBS, SETTING_VALUES, Element, FamilyFacts, Part
 
-CENTRES = SOLID, OPEN = ("solid centre", "open centre")
+OPEN = "open centre"
+CENTRES = ("solid centre", OPEN)
 OPEN_SPEED = "open_centre_rpm"
 _VALUES = (*SETTING_VALUES, "element_width_mm", "element_opening_mm", OPEN_SPEED)
 
@@ -79,7 +80,7 @@ def _judge_distance(job: JobFacts, answers: Answers) -> Judged:
     distance, centre = answers.get("distance_mm"), answers.get("centre")
     if distance is None or not centre or "element_width_mm" not in job.card:
         return [], []
-    open_rpm = job.card["open_centre_rpm"].value if "open_centre_rpm" in job.card else None
+    open_rpm = job.card[OPEN_SPEED].value if OPEN_SPEED in job.card else None
     width = job.card["element_width_mm"]
     return shaft_distance_checks(distance, width.value, centre, job.line.speed_rpm, open_rpm, width.source.say())
 
@@ -93,11 +94,11 @@ def _judge_element(job: JobFacts, answers: Answers) -> Judged:
         )
         text = "Between shafts measured for a {before} another one goes in. Look which it is, and enter the distance anew."
         advice.append(say("another_centre", text, before=before))
-    if answers.get("centre") != "open centre":
+    if answers.get("centre") != OPEN:
         return checks, advice
-    if "open_centre_rpm" in job.card:
-        source = source_of(job.card, "open_centre_rpm")
-        high = job.card["open_centre_rpm"].value
+    if OPEN_SPEED in job.card:
+        source = source_of(job.card, OPEN_SPEED)
+        high = job.card[OPEN_SPEED].value
         checks.append(judge("open_centre_speed", "speed, open centre", job.line.speed_rpm, "rpm", high=high, source=source))
     key_out = answers.get("key_out_mm")
     if key_out is not None and "element_opening_mm" in job.card:
@@ -135,7 +136,7 @@ _ELEMENT = Stop(
     caution="Only into a hub that is cold.",
     rows=_ELEMENT_ROWS,
     sketch=_between_the_jaws,
-    judged_by=("open_centre_rpm", "element_opening_mm", "element_material"),
+    judged_by=(OPEN_SPEED, "element_opening_mm", "element_material"),
     judge=_judge_element,
     lacks=_lacks_speed,
     may_authorise=True,
@@ -164,7 +165,7 @@ PROCEDURES = (
                     choice("centre", "Element in the kit", *CENTRES),
                 ),
                 needs=("element_width_mm",),
-                judged_by=("open_centre_rpm",),
+                judged_by=(OPEN_SPEED,),
                 judge=_judge_distance,
                 lacks=_lacks_speed,
                 may_authorise=True,

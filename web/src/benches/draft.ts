@@ -9,6 +9,12 @@ export interface Draft {
 
 export const EMPTY: Draft = { cells: {}, choices: {} }
 
+/** One draft with another laid over it: what that one says counts. */
+export const laidOver = (under: Draft, over: Draft): Draft => ({
+  cells: { ...under.cells, ...over.cells },
+  choices: { ...under.choices, ...over.choices },
+})
+
 /** A place on a draft for something that is no cell: which method, which places, what was clicked. */
 export interface Slot<T> {
   key: string

@@ -1,7 +1,7 @@
 import { useMemo, useRef, useState } from 'react'
 import { append, newId } from '../api/outbox'
 import { type BenchClient, cannotTell, isOfToday, plainSay } from '../benches/bench'
-import { type Draft, EMPTY, type Part, slot } from '../benches/draft'
+import { type Draft, EMPTY, laidOver, type Part, slot } from '../benches/draft'
 import { GivenCells } from '../benches/parts'
 import type { BenchName, FormOf, Given, Hints } from '../benches/table'
 import { useDraft } from '../benches/useDraft'
@@ -43,7 +43,7 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
     const fresh = bench.start(preset, hints)
     const last = current ?? lastOnBench(job, bench.name)
     const kept = last ? bench.restore(last, part) : EMPTY
-    return { cells: { ...fresh.cells, ...kept.cells }, choices: { ...fresh.choices, ...kept.choices } }
+    return laidOver(fresh, kept)
   }
   const place = `${job.id}.${step.key}`
   const { draft, touched, others, change, clear } = useDraft(place, () => start(standsEntered ? 'all' : 'set-up'))
@@ -56,8 +56,7 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
   const readAgain = () => {
     const fresh = start('set-up')
     const now = bench.restore({ inputs: { ...preset, ...reading.partial }, typed: reading.typed }, 'set-up')
-    const setUp = { cells: { ...fresh.cells, ...now.cells }, choices: { ...fresh.choices, ...now.choices } }
-    change(MOVES.put(setUp, movesNow))
+    change(MOVES.put(laidOver(fresh, now), movesNow))
     focusSoon('[data-bench] input[data-cell="reading"]')
   }
   const sheet = useRef<HTMLDivElement>(null)

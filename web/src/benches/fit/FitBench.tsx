@@ -2,6 +2,7 @@ import styled from 'styled-components'
 import type { Schemas } from '../../api/client'
 import { Drawing } from '../../drawing/Drawing'
 import { useHatch } from '../../drawing/Hatch'
+import { showOfCheck } from '../../kit/Allowance'
 import { EntryCell } from '../../kit/EntryCell'
 import { type LengthUnit, sayLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
@@ -157,8 +158,9 @@ function FitDrawing({ draft, change, problems, result }: BenchProps<'fit'>) {
 }
 
 /** A plus figure under its word: the sign is the core's alone. */
-function sayGrip(interferenceMm: number, unit: LengthUnit) {
-  return `${sayLength(Math.abs(interferenceMm), unit, 3)} ${interferenceMm > 0 ? 'interference' : 'clearance'}`
+function sayGrip(interferenceMm: number, sheet: LengthUnit) {
+  const { text, unit } = showOfCheck({ unit: 'mm', reads: 'fit' }, interferenceMm, sheet)
+  return `${text} ${unit}`
 }
 
 function say(result: Result, unit: LengthUnit) {
@@ -183,23 +185,24 @@ function fitAsTyped(typed: Record<string, number>) {
   return min_mm === undefined || max_mm === undefined ? null : { min_mm, max_mm }
 }
 
-/** Two ends make a fit, and no more than two, the lesser first. */
+const FITS = [
+  ['least_clear', 'most_clear'],
+  ['least_grip', 'most_grip'],
+  ['most_clear', 'most_grip'],
+]
+
+/** Two ends make a fit, and no more than two. */
 function fitProblem(typed: Record<string, number>): LimitsProblem | null {
-  const [clear, grip] = [
-    [typed.least_clear, typed.most_clear],
-    [typed.least_grip, typed.most_grip],
-  ].map((ends) => ends.filter((mm) => mm !== undefined).length) as [number, number]
-  const below = Object.keys(typed).filter((cell) => typed[cell]! < 0)
+  const cells = Object.keys(typed)
+  if (cells.length === 0) return null
+  const below = cells.filter((cell) => typed[cell]! < 0)
   if (below.length > 0) return { says: 'Clearance and interference are plus figures.', cells: below }
-  if (clear + grip === 0) return null
-  const required = fitAsTyped(typed)
-  if (clear + grip !== 2 || !required || (clear === 1 && typed.most_clear === undefined))
+  const required = FITS.some((ends) => ends.length === cells.length && ends.every((end) => end in typed)) && fitAsTyped(typed)
+  if (!required)
     return {
       says: 'Enter both ends of the fit: min. and max. clearance, or min. and max. interference, or the most of each.',
     }
-  return required.min_mm < required.max_mm
-    ? null
-    : { says: 'The max. has to be more than the min.', cells: Object.keys(typed) }
+  return required.min_mm < required.max_mm ? null : { says: 'The max. has to be more than the min.', cells }
 }
 
 export const fitBench: BenchClient<'fit'> = {
