@@ -20,7 +20,7 @@ from server.reports.models import IssuedRecord
 from tests.in_words import in_words
 from tests.site import Member, build_two_sites, job_of
 
-from .test_records import forget_jobs
+from .test_exchange import forget_jobs
 
 BY_HAND = "slide it on by hand"
 RUN = "mount.hot.driven"
