@@ -178,9 +178,16 @@ class LabelsTest(BrowserTestCase):
         page, line = self.page, self.job.line
         page.goto(f"{self.live_server_url}/lines/{line.pk}/edit")
         row = page.locator("[data-line=clearance_min_mm]")
-        row.get_by_role("button", name="Change Min. clearance").click()
-        row.get_by_role("textbox", name="Min. clearance").fill("0.05")
-        row.get_by_role("button", name="Save value").click()
-        page.get_by_role("button", name="Save the line").click()
-        said = page.get_by_role("alert").filter(has_text="has to be less than")
-        expect(said).to_contain_text("Min. clearance, 0.05 mm, has to be less than Max. clearance, 0.045 mm.")
+        for unit, text, said in (
+            ("mm", "0.05", "Min. clearance, 0.05 mm, has to be less than Max. clearance, 0.045 mm."),
+            ("inch", ".0025", "Min. clearance, 0.0025 in, has to be less than Max. clearance, 0.00177 in."),
+            ("inch", "-.0005", "Min. clearance is a plus figure."),
+        ):
+            page.get_by_role("radiogroup", name="Unit of the sheet").get_by_text(unit, exact=True).click()
+            row.get_by_role("button", name="Change Min. clearance").click()
+            row.get_by_role("textbox", name="Min. clearance").fill(text)
+            row.get_by_role("button", name="Save value").click()
+            page.get_by_role("button", name="Save the line").click()
+            expect(page.get_by_role("alert").get_by_text(said)).to_be_visible()
+            expect(row).to_contain_text(said)
+            expect(row.get_by_role("button", name="Change Min. clearance")).to_be_focused()

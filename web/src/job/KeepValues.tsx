@@ -1,10 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { Refused, type Schemas, send } from '../api/client'
+import { type Schemas, send } from '../api/client'
 import { catalogueOptions, lineOptions } from '../api/queries'
 import { PlainButton } from '../kit/Button'
 import { useMay } from '../session/may'
+import { useUnit } from '../units/preferences'
+import { sayRefusal } from '../units/say'
 import { useJob } from './context'
 
 type Value = Schemas['Value']
@@ -15,6 +17,7 @@ const same = (a: Value | undefined, b: Value) => JSON.stringify(a) === JSON.stri
 export function KeepValues() {
   const job = useJob()
   const client = useQueryClient()
+  const unit = useUnit()
   const mayKeep = useMay('add and change lines')
   const line = useQuery(lineOptions(job.line_id)).data
   const kinds = useQuery(catalogueOptions).data?.kinds ?? []
@@ -34,7 +37,7 @@ export function KeepValues() {
       setSaid('Kept with the line: the next job starts with these values.')
       await client.invalidateQueries({ queryKey: lineOptions(job.line_id).queryKey })
     } catch (why) {
-      setSaid(why instanceof Refused ? why.message : String(why))
+      setSaid(sayRefusal(why, unit))
     }
   }
   return (

@@ -1,12 +1,12 @@
 import { useState } from 'react'
 import styled from 'styled-components'
-import type { Schemas } from '../api/client'
 import { append, newId } from '../api/outbox'
 import type { Result } from '../benches/bench'
 import type { Draft } from '../benches/draft'
 import { useDraft } from '../benches/useDraft'
 import { VerdictColumn } from '../benches/VerdictColumn'
 import { useUnit } from '../units/preferences'
+import { sayEach, sayRefusal } from '../units/say'
 import { currentOf, type SheetStepOf, useJob } from './context'
 import { HeatRunPanel } from './HeatRunPanel'
 import { History } from './History'
@@ -65,8 +65,7 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
       body: { step: step.key, kind: 'reading', inputs, typed },
       typedAt: { place, draft },
     }).catch((why) => {
-      const here = Object.fromEntries((why.problems as Schemas['ProblemOut'][]).map((p) => [p.path, p.message]))
-      setWrong({ message: why.message, problems: here, entered: draft })
+      setWrong({ message: sayRefusal(why, unit), problems: sayEach(why.problems, unit), entered: draft })
     })
   })
   const set = (key: string, value: unknown, more: Record<string, unknown> = {}) =>

@@ -13,6 +13,8 @@ import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
 import { Pick } from '../kit/Pick'
 import { useMay } from '../session/may'
+import { useUnit } from '../units/preferences'
+import { sayEach } from '../units/say'
 import { sayWhen } from '../units/when'
 import { sayDays } from './due'
 
@@ -110,6 +112,7 @@ function Row({ one, today, mayKeep, onSlip }: RowProps) {
 }
 
 function useSave(onClose: () => void) {
+  const unit = useUnit()
   const client = useQueryClient()
   const [problems, setProblems] = useState<Record<string, string>>({})
   const save = async (call: () => Promise<Schemas['RegisterOut']>) => {
@@ -119,7 +122,7 @@ function useSave(onClose: () => void) {
       onClose()
     } catch (why) {
       if (!(why instanceof Refused)) throw why
-      setProblems(Object.fromEntries(why.problems.map((p) => [p.path, p.message])))
+      setProblems(sayEach(why.problems, unit))
     }
   }
   return { problems, save }

@@ -151,7 +151,7 @@ function NewSize({ families, onMade }: { families: readonly string[]; onMade: (s
       await send('PUT', '/api/couplings/sizes', JSON.stringify(made))
     } catch (why) {
       if (!(why instanceof Refused)) throw why
-      return setProblems(Object.fromEntries(why.problems.map((p) => [p.path || 'size', p.message || sayRefusal(why, unit)])))
+      return setProblems({ size: sayRefusal(why, unit) })
     }
     await client.invalidateQueries({ queryKey: catalogueOptions.queryKey })
     clear()

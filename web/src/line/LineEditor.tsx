@@ -15,6 +15,8 @@ import { Discard, TypedBy } from '../kit/Discard'
 import { Words } from '../kit/Field'
 import { Pick } from '../kit/Pick'
 import { useIsWide } from '../kit/useIsWide'
+import { useUnit } from '../units/preferences'
+import { sayEach } from '../units/say'
 import { askedBy, mayHave, ofBothHubs } from './asked'
 import { IsolationPoints } from './IsolationPoints'
 import { LineDrawing } from './LineDrawing'
@@ -22,6 +24,12 @@ import { LineOnDrawing } from './LineOnDrawing'
 import { copyOf, draftOf, drawable, MOVABLE, SIDES, type Side, specOf } from './lineDraft'
 import { MachineFields } from './MachineFields'
 import { ValueLines } from './ValueLines'
+
+/** What is wrong with figures of the card, by their keys. */
+const ofValues = (problems: Record<string, string>) =>
+  Object.fromEntries(
+    Object.entries(problems).flatMap(([at, says]) => (at.startsWith('values.') ? [[at.split('.')[1], says]] : [])),
+  )
 
 const BACKSTOP = ['none', 'one holds the load'] as const
 /** Words that show their own problem under them. */
@@ -55,6 +63,7 @@ function Editor({ line, like }: Record<'line' | 'like', Schemas['LineOut'] | nul
   )
   const [problems, setProblems] = useState<Record<string, string>>({})
   const [general, setGeneral] = useState('')
+  const unit = useUnit()
   const values = VALUES.of(draft) ?? (line ?? like)?.values ?? {}
   const { spec, cellAt } = specOf(draft)
   const set = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
@@ -66,7 +75,7 @@ function Editor({ line, like }: Record<'line' | 'like', Schemas['LineOut'] | nul
   const asked = askedBy(catalogue, asks)
   useEffect(() => {
     if (Object.keys(problems).length === 0) return
-    const first = document.querySelector<HTMLElement>('[data-bench] [aria-invalid=true]')
+    const first = document.querySelector<HTMLElement>('[data-bench] [aria-invalid=true], [data-bench] [data-amiss] button')
     first?.focus({ preventScroll: true })
     first?.scrollIntoView({ block: 'center' })
   }, [problems])
@@ -83,7 +92,7 @@ function Editor({ line, like }: Record<'line' | 'like', Schemas['LineOut'] | nul
       if (!(why instanceof Refused)) throw why
       const here: Record<string, string> = {}
       const elsewhere: string[] = []
-      for (const { path, message } of why.problems) {
+      for (const [path, message] of Object.entries(sayEach(why.problems, unit))) {
         const at = cellAt[path] ?? path.replace(/^spec\.coupling\.|^spec\./, '')
         here[at] = message
         if (!cellAt[path] && !WORDS_MARKED.test(at)) elsewhere.push(message)
@@ -192,6 +201,7 @@ function Editor({ line, like }: Record<'line' | 'like', Schemas['LineOut'] | nul
               mayHave={mayHave(catalogue, family)}
               perHub={ofBothHubs(catalogue, held)}
               card={values}
+              problems={ofValues(problems)}
               onSave={(key, value) => set('values', { ...values, [key]: value })}
               onSaveAll={async (more) => {
                 set('values', { ...values, ...more })

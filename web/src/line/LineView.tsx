@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Link } from 'react-aria-components'
 import { useNavigate, useParams, useSearchParams } from 'react-router'
 import styled from 'styled-components'
-import { api, bring, Refused, type Schemas } from '../api/client'
+import { api, bring, type Schemas } from '../api/client'
 import { catalogueOptions, floorOptions, lineJobsOptions, lineOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
@@ -15,6 +15,7 @@ import { Words } from '../kit/Field'
 import { useMay } from '../session/may'
 import { type LengthUnit, showLength } from '../units/length'
 import { useUnit } from '../units/preferences'
+import { sayRefusal } from '../units/say'
 import { sayWhen } from '../units/when'
 import { askedBy, asksOf } from './asked'
 import { CancelJob } from './CancelJob'
@@ -56,7 +57,7 @@ export function LineView() {
       client.invalidateQueries({ queryKey: floorOptions.queryKey })
       navigate(`/jobs/${job.id}`)
     } catch (why) {
-      setProblem(why instanceof Refused ? why.message : String(why))
+      setProblem(sayRefusal(why, unit))
     }
   }
   return (

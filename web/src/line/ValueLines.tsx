@@ -25,6 +25,8 @@ interface ValueLinesProps {
   needed?: readonly string[]
   /** Lines for which a hub may have its own figure. */
   perHub?: readonly string[]
+  /** What is wrong with a figure, by its key. */
+  problems?: Readonly<Record<string, string>>
   onSave: (key: string, value: Value, reason: string) => Promise<void> | void
   /** Several missing values at once, where there is a place for them. */
   onSaveAll?: (values: Record<string, Value>) => Promise<Record<string, string>>
@@ -43,6 +45,7 @@ export function ValueLines({
   card,
   needed = [],
   perHub = [],
+  problems = {},
   onSave,
   onSaveAll,
   canEdit = true,
@@ -78,7 +81,12 @@ export function ValueLines({
         const show = (figure: number) => showOnCard(figure, figureUnit, sheet).replace('-', '−')
         const change = changed?.(kind.key)
         return (
-          <li key={kind.key} data-line={kind.key} data-missing={value || folded.includes(kind) ? undefined : ''}>
+          <li
+            key={kind.key}
+            data-line={kind.key}
+            data-missing={value || folded.includes(kind) ? undefined : ''}
+            data-amiss={problems[kind.key] && ''}
+          >
             <div>
               <span>
                 <b>{kind.title}</b>
@@ -127,6 +135,7 @@ export function ValueLines({
                 </PlainButton>
               )}
             </div>
+            {problems[kind.key] && <p>{problems[kind.key]}</p>}
             {editing === kind.key && (
               <EditValue
                 kind={kind}
@@ -184,5 +193,7 @@ const Lines = styled.ul`
   b { font-weight: 500; }
   strong { font-weight: 600; }
   small { display: block; font-size: var(--fs-small); color: var(--ink-2); }
+  li > p { font-weight: 600; padding: 0 0 8px 8px; }
+  li[data-amiss] { border-left: 3px solid var(--ink); padding-left: 8px; }
   li[data-missing] > div { border-left: 3px solid var(--ink); padding-left: 8px; }
 `

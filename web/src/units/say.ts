@@ -58,6 +58,11 @@ export function sayRefusal(why: unknown, sheet: LengthUnit): string {
   return why instanceof Error ? why.message : String(why)
 }
 
+/** By the path of what was given, what is wrong with it. */
+export function sayEach(problems: readonly Schemas['ProblemOut'][], sheet: LengthUnit): Record<string, string> {
+  return Object.fromEntries(problems.map((p) => [p.path, sayProblem(p, sheet)]))
+}
+
 /** What is wrong, in the sheet's unit. */
 export function sayProblem(problem: Schemas['ProblemOut'], sheet: LengthUnit): string {
   return problem.says ? sayIn(problem.says, sheet) : problem.message

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { api, bring, Refused } from '../../api/client'
+import { api, bring } from '../../api/client'
 import { bracketsOptions } from '../../api/queries'
 import { PlainButton } from '../../kit/Button'
 import { Words } from '../../kit/Field'
@@ -9,6 +9,7 @@ import { Pick } from '../../kit/Pick'
 import { useMay } from '../../session/may'
 import { showLength } from '../../units/length'
 import { useUnit } from '../../units/preferences'
+import { sayRefusal } from '../../units/say'
 import { sayWhen } from '../../units/when'
 import type { CellsProps } from '../bench'
 import { DraftReader, slot } from '../draft'
@@ -46,7 +47,7 @@ export function Brackets({ draft, change }: Pick<CellsProps, 'draft' | 'change'>
       setKeeping(false)
       setProblem('')
     } catch (why) {
-      setProblem(why instanceof Refused ? why.message : String(why))
+      setProblem(sayRefusal(why, unit))
     }
   }
   if (rims.length === 0) return null
