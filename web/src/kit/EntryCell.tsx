@@ -127,18 +127,17 @@ function moveOn(from: HTMLInputElement, by: 1 | -1) {
   const stops = [...bench.querySelectorAll('input')].filter((input) => input === from || isStop(input))
   const next = stops[stops.indexOf(from) + by]
   if (next) next.focus()
-  else if (by === 1) onToTheButton(from, LOOKS)
+  else if (by === 1) onToTheButton(from, from.value)
 }
 
-const LOOKS = 40
 const LOOK_EVERY_MS = 25
 
-/** To the main button, once what was typed last has been answered and it can be pressed; unless the hand went elsewhere. */
-function onToTheButton(from: HTMLInputElement, looks: number) {
+/** To the main button, once what was typed last has been answered and it can be pressed; unless the hand went on meanwhile. */
+function onToTheButton(from: HTMLInputElement, typed: string) {
   const button = document.querySelector<HTMLButtonElement>('[data-enter-goes-here]')
-  if (document.activeElement !== from || !button) return
-  if (!button.disabled) button.focus()
-  else if (looks > 0) setTimeout(() => onToTheButton(from, looks - 1), LOOK_EVERY_MS)
+  if (document.activeElement !== from || from.value !== typed || !button) return
+  if (button.disabled) setTimeout(() => onToTheButton(from, typed), LOOK_EVERY_MS)
+  else button.focus()
 }
 
 function isStop(input: HTMLInputElement): boolean {
