@@ -167,10 +167,10 @@ function Afterwards({ inputs, made }: AfterwardsProps) {
   const unit = useUnit()
   const reading = { input: { ...inputs, made }, typed: {}, cellAt: {}, lacking: '' }
   const preview = useEvaluate('alignment', reading, {}).result?.preview
-  if (!preview) return null
+  if (!preview) return <Said aria-busy />
   const { offset_v_mm: v, offset_h_mm: h } = preview
   return (
-    <p>
+    <Said>
       After it: <Num>{showLength(Math.abs(v), unit)}</Num> {v >= 0 ? 'high' : 'low'},{' '}
       <Num>{showLength(Math.abs(h), unit)}</Num> toward {h >= 0 ? 3 : 9}.{' '}
       {preview.readings.map(
@@ -187,7 +187,7 @@ function Afterwards({ inputs, made }: AfterwardsProps) {
             </span>
           ),
       )}
-    </p>
+    </Said>
   )
 }
 
@@ -198,6 +198,8 @@ function planesOf(inputs: Given<'alignment'> | null): number[] | null {
   return isLaser ? dials.map((d) => d.x_mm) : null
 }
 
+/** Its room is there before it is said: nothing moves under the finger that presses the button below. */
+const Said = styled.p`min-height: 4.5em;`
 const Feet = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
