@@ -33,11 +33,19 @@ def write_csv(readings: list[ClockReading]) -> str:
     return out.getvalue()
 
 
+def rows_of(text: str, delimiter: str = ",", what: str = "readings") -> list[list[str]]:
+    """The rows of a CSV file. Raises `UnusableInput` where it is none: a cell without end, a control character."""
+    try:
+        return list(csv.reader(io.StringIO(text), delimiter=delimiter))
+    except csv.Error:
+        raise UnusableInput(Problem("line 1", f"This is not a text file of {what}.")) from None
+
+
 def read_csv(text: bytes) -> list[ClockReading]:
     """Read what `write_csv` wrote. Raises `UnusableInput` naming the line; then nothing is read."""
     try:
-        rows = list(csv.reader(io.StringIO(text.decode("utf-8-sig"))))
-    except (UnicodeDecodeError, csv.Error):
+        rows = rows_of(text.decode("utf-8-sig"))
+    except UnicodeDecodeError:
         raise UnusableInput(Problem("line 1", "This is not a text file of readings.")) from None
     if not rows or [cell.strip() for cell in rows[0]] != HEAD:
         raise UnusableInput(Problem("line 1", f"The first line must be: {','.join(HEAD)}."))

@@ -12,6 +12,7 @@ INCHES_PER_THOU = 0.001
 MM_PER_MICRON = 0.001
 
 _NUMBER = re.compile(r"(?P<sign>[+\-−–]?)\s*(?P<digits>\d+[.,]?\d*|[.,]\d+)")
+MOST_LETTERS = 60  # nobody types a longer figure
 _FRACTION = re.compile(r"(?P<sign>[+\-−–]?)\s*(?:(?P<whole>\d+)[\s-]+)?(?P<top>\d+)\s*/\s*(?P<bottom>\d+)")
 _TEMPERATURE = re.compile(r"(?P<sign>[+\-−–]?)\s*(?P<digits>\d+[.,]?\d*|[.,]\d+)\s*°?\s*(?P<scale>[CFcf])?")
 _UNITS = {
@@ -62,7 +63,7 @@ def read_torque_nm(text: str) -> float | None:
     (25.0, 24.405, None)
     """
     match = _TORQUE.fullmatch(text.strip().lower())
-    if match is None or is_thousand_or_decimal(text):
+    if match is None or len(text) > MOST_LETTERS or is_thousand_or_decimal(text):
         return None
     unit = re.sub(r"[\s·.*\-]", "", match["unit"])
     return round(float(match["digits"].replace(",", ".")) * _TORQUES[unit], 9) if unit in _TORQUES else None
@@ -78,7 +79,7 @@ def read_angle_mm_per_m(text: str, unit: AngleUnit, sheet: LengthUnit = "mm") ->
     (1.428571429, 0.5, None)
     """
     text = text.strip().lower()
-    if is_thousand_or_decimal(text):
+    if len(text) > MOST_LETTERS or is_thousand_or_decimal(text):
         return None
     gap, on, diameter = text.partition(" on ")
     if on:
@@ -111,7 +112,7 @@ def read_length_mm(text: str, unit: LengthUnit) -> float | None:
     text = text.strip().lower()
     fraction = _FRACTION.match(text)
     match = fraction or _NUMBER.match(text)
-    if match is None or is_thousand_or_decimal(text):
+    if match is None or len(text) > MOST_LETTERS or is_thousand_or_decimal(text):
         return None
     named = text[match.end() :].strip().rstrip(".")
     if named and named not in _UNITS:
@@ -137,7 +138,7 @@ def read_temperature_c(text: str) -> float | None:
     (166.0, 165.555555556, None)
     """
     match = _TEMPERATURE.fullmatch(text.strip())
-    if match is None or is_thousand_or_decimal(text):
+    if match is None or len(text) > MOST_LETTERS or is_thousand_or_decimal(text):
         return None
     degrees = float(match["digits"].replace(",", ".")) * (-1 if match["sign"] in ("-", "−", "–") else 1)
     return round((degrees - 32) * 5 / 9, 9) if (match["scale"] or "").upper() == "F" else degrees

@@ -8,6 +8,7 @@ from typing import Annotated, Any, Literal, TypeVar
 
 from pydantic import AfterValidator, Field, ValidationError
 
+from ..csv_readings import rows_of
 from ..errors import Problem, UnusableInput, refuse_if_any
 from ..line import Family
 from ..model import Model, Name
@@ -58,8 +59,8 @@ def write_csv(sizes: Sequence[CatalogueSize]) -> str:
 def read_csv(text: bytes) -> list[CatalogueSize]:
     """Read what `write_csv` writes. Raises `UnusableInput` naming every line that cannot be read; then nothing is read."""
     try:
-        rows = list(csv.reader(io.StringIO(text.decode("utf-8-sig"))))
-    except (UnicodeDecodeError, csv.Error):
+        rows = rows_of(text.decode("utf-8-sig"), what="values")
+    except UnicodeDecodeError:
         raise UnusableInput(Problem("line 1", "This is not a text file of values.")) from None
     if not rows or [cell.strip() for cell in rows[0]] != HEAD:
         raise UnusableInput(Problem("line 1", f"The first line must be: {','.join(HEAD)}."))

@@ -6,7 +6,7 @@ from typing import Literal
 from pydantic import Field
 
 from ..errors import Problem, UnusableInput
-from ..model import Clock, Model, Reading, read_json
+from ..model import Clock, Model, Name, Reading, read_json
 
 MOST_LINES = 2_000
 
@@ -14,7 +14,7 @@ MOST_LINES = 2_000
 class StreamedReading(Model):
     """One reading of a laser's plane; `seq` counts up, so that what is sent twice is known."""
 
-    device: str = Field(min_length=1, max_length=60)
+    device: Name = Field(min_length=1, max_length=60)
     seq: int = Field(ge=0, le=2**53)
     plane: Literal[0, 1] = Field(description="0 on the movable shaft's side of the coupling, 1 on the stationary one's")
     clock: Clock

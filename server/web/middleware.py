@@ -4,6 +4,8 @@ from collections.abc import Callable
 
 from django.http import HttpRequest, HttpResponse
 
+from .errors import nothing_here
+
 POLICY = "; ".join(
     (
         "default-src 'self'",
@@ -28,3 +30,14 @@ def content_security_policy(get_response: Callable[[HttpRequest], HttpResponse])
         return response
 
     return with_policy
+
+
+def no_nul(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
+    """No address holds the letter that no database takes."""
+
+    def without(request: HttpRequest) -> HttpResponse:
+        if "\x00" in request.path or "%00" in request.META.get("QUERY_STRING", ""):
+            return nothing_here(request)
+        return get_response(request)
+
+    return without
