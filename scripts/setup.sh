@@ -106,7 +106,7 @@ migrate_if_changed() {
 load_demo_once() {
   local print; print="$(database_fingerprint)"
   if made demo "$print"; then return; fi
-  "$PY" manage.py load_demo --first-start-only
+  "$PY" manage.py load_demo --first-start-only ${CLUSTER:+--short-password}
   mark_made demo "$print"
 }
 

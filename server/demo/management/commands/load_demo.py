@@ -18,14 +18,16 @@ class Command(BaseCommand):
     help = __doc__
 
     def add_arguments(self, parser: CommandParser) -> None:
-        """`--first-start-only` leaves a database with any site in it alone."""
+        """`--first-start-only` leaves a database with any site in it alone; it takes 128 bits to guess the password, or four
+        figures."""
         parser.add_argument("--first-start-only", action="store_true")
+        parser.add_argument("--short-password", action="store_true", help="for a database nobody else reaches")
 
-    def handle(self, *args: object, first_start_only: bool, **options: object) -> None:
+    def handle(self, *args: object, first_start_only: bool, short_password: bool, **options: object) -> None:
         """Build it where it is not there yet."""
         if Site.objects.filter(name=SITE).exists() or (first_start_only and Site.objects.exists()):
             return
-        password = f"malt-{secrets.randbelow(9000) + 1000}"
+        password = f"malt-{secrets.randbelow(9000) + 1000 if short_password else secrets.token_hex(16)}"
         build_demo(password=password, now=timezone.now())
         PASSWORD_FILE.touch(mode=0o600)
         PASSWORD_FILE.write_text(password)
