@@ -32,6 +32,7 @@ class Deed(StrEnum):
     ACCEPT_OVER = "accept out of tolerance"
     CANCEL_JOBS = "cancel jobs"
     READ_IN_JOBS = "read in jobs"
+    TAKE_OVER_JOBS = "take over jobs that were read in"
     SET_SITE_RULES = "set the rules of the site"
     PUT_OFF = "put off what is due"
 
@@ -45,6 +46,7 @@ TAKES: Mapping[Deed, Role] = {
     Deed.ACCEPT_OVER: Role.LEAD,
     Deed.CANCEL_JOBS: Role.LEAD,
     Deed.READ_IN_JOBS: Role.LEAD,
+    Deed.TAKE_OVER_JOBS: Role.LEAD,
     Deed.SET_SITE_RULES: Role.LEAD,
     Deed.PUT_OFF: Role.LEAD,
 }

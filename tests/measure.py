@@ -220,7 +220,8 @@ def wait_for(port: int) -> None:
 def copies_of(job: Any, count: int) -> list[str]:
     """Ids of as many jobs like this one, each on a line of its own, made by reading its file in again."""
     from server.accounts.models import Membership
-    from server.reports.exchange import read_job, write_job
+    from server.reports.exchange import read_job
+    from server.reports.job_file import write_job
 
     lead = Membership.objects.get(user__username="lead")
     text = write_job(job)

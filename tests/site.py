@@ -18,10 +18,12 @@ from django.test import Client
 from django.utils import timezone
 
 from server.accounts.models import Membership, Site, User
+from server.audit.jobs import verify_jobs
 from server.catalogue.models import CatalogueChange, CouplingSize
 from server.demo.build import build_demo
 from server.instruments.models import Bracket, Gauge, Wrench
 from server.jobs.models import Entry, Job, Signature
+from server.journal.models import JournalLine
 from server.keep.models import DueItem
 from server.plant.models import Line, LineChange, LineLook
 from server.reports.models import IssuedRecord
@@ -47,6 +49,7 @@ MODELS: tuple[type[Model], ...] = (
     Entry,
     Signature,
     IssuedRecord,
+    JournalLine,
     Session,
 )
 PEOPLE = ("apprentice", "millwright", "lead", "stranger")
@@ -57,9 +60,12 @@ _built: list[tuple[type[Model], list[Model]]] = []
 def build_two_sites() -> Job:
     """Quillmere Maltings with its open blower job (returned), and Elsewhere with a lead of its own."""
     if _built:
+        with connection.cursor() as cursor:  # the rows know already where their chains end
+            cursor.execute("SET session_replication_role = replica")
         for model, rows in _built:
             model._default_manager.bulk_create(rows)
         with connection.cursor() as cursor:  # the rows brought their own numbers
+            cursor.execute("SET session_replication_role = origin")
             for sql in connection.ops.sequence_reset_sql(no_style(), list(MODELS)):
                 cursor.execute(sql)
     else:
@@ -98,6 +104,11 @@ def build_for_all() -> None:
 def job_of(line: str, *, closed: bool = False) -> Job:
     """The open job of a line, or its closed one."""
     return Job.objects.which_are(closed=closed).get(line__name=line)
+
+
+def is_whole(job: Job) -> bool:
+    """What stands of a job is what was entered."""
+    return all(not wrong for _, wrong in verify_jobs(pk=job.pk))
 
 
 def as_if_started_with(job: Job, **fields: Any) -> None:

@@ -1,12 +1,18 @@
 """What an entry answered: kept beside it, so that a record says what was asked then, whatever the route asks today."""
 
+import json
 from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Any
 
+from pydantic import Field, JsonValue
+
+from ..model import Model, read_json
 from .ledger import written_by
 from .steps import BenchForm, SheetForm, Step
 
+AS_THE_FILE_HAS_IT = "as_the_file_has_it"  # beside what is asked here: the words of a file, where they are others
+NOT_JUDGED_HERE = "not judged here"  # an entry of a paper
 AFTERWARDS = "filled in afterwards, from the route as it was then"  # an entry older than this habit
 FIELD_KEPT = ("key", "kind", "label", "detail", "unit", "options", "none_of", "expected", "expected_of")
 
@@ -42,3 +48,66 @@ def headed(step: Step) -> dict[str, Any]:
 def _kept(field: Mapping[str, Any]) -> dict[str, Any]:
     """Of a field what a record or a reader of it needs; what is empty is left out."""
     return {key: list(value) if key == "options" else value for key in FIELD_KEPT if (value := field[key])}
+
+
+class AskedField(Model):
+    """A field as a file has it."""
+
+    key: str = Field(max_length=80)
+    kind: str = Field(max_length=20)
+    label: str = Field(default="", max_length=400)
+    detail: str = Field(default="", max_length=800)
+    unit: str = Field(default="", max_length=20)
+    options: list[str] = Field(default_factory=list, max_length=40)
+    none_of: str = Field(default="", max_length=200)
+    expected: float | None = None
+    expected_of: str = Field(default="", max_length=200)
+
+
+class Asked(Model):
+    """What an entry of a file answered, as the file has it: what `asked_of` writes, in any of its forms."""
+
+    stage: str = Field(default="", max_length=80)
+    title: str = Field(default="", max_length=200)
+    form: str = Field(default="", max_length=20)
+    bench: str | None = Field(default=None, max_length=40)
+    preset: dict[str, JsonValue] = Field(default_factory=dict)
+    compare: dict[str, JsonValue] = Field(default_factory=dict)
+    fields: list[AskedField] = Field(default_factory=list, max_length=200)
+    rows: list[AskedField] = Field(default_factory=list, max_length=40)
+    row_name: str = Field(default="", max_length=80)
+    ledger: list[JsonValue] = Field(default_factory=list)
+    note: str = Field(default="", max_length=200)
+    as_the_file_has_it: dict[str, JsonValue] = Field(default_factory=dict)
+
+
+def plainly(asked: Mapping[str, Any]) -> dict[str, Any]:
+    """What a file says it was asked, to be shown and nothing else: it counts nothing out or back.
+
+    Raises `UnusableInput` where nobody could show it.
+    """
+    read = read_json(Asked, json.dumps(asked)).model_dump(mode="json", exclude_defaults=True)
+    return {key: value for key, value in read.items() if key not in ("ledger", AS_THE_FILE_HAS_IT)}
+
+
+def same_question(one: Mapping[str, Any], other: Mapping[str, Any]) -> bool:
+    """Whatever words it is put in: the same form, fields, units, choices and limits."""
+    return _bare(one) == _bare(other)
+
+
+WORDED = frozenset({"label", "detail", "none_of", "expected_of", "source"})
+
+
+def _bare(asked: Mapping[str, Any]) -> dict[str, Any]:
+    kept = ("form", "bench", "preset", "fields", "rows")
+    return {key: _without_words(asked[key]) for key in kept if asked.get(key)}
+
+
+def _without_words(value: Any) -> Any:
+    match value:
+        case Mapping():
+            return {key: _without_words(inner) for key, inner in value.items() if key not in WORDED}
+        case list() | tuple():
+            return [_without_words(inner) for inner in value]
+        case _:
+            return value

@@ -165,6 +165,11 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
     return Checked(inputs=given.model_dump(mode="json"), result=None, asked=headed(now.step) if now else {})
 
 
+def read_words(kind: EntryKind, inputs: Mapping[str, Any]) -> Mapping[str, Any]:
+    """What is no reading, in full, whatever the route says to it. Raises `UnusableInput`."""
+    return read_json(WORDS[kind], json.dumps(inputs)).model_dump(mode="json")
+
+
 def evaluate(now: StepNow, inputs: Mapping[str, Any]) -> tuple[Mapping[str, Any], Mapping[str, Any]]:
     """What a step's readings say, with the inputs in full: the step's own presets are laid over what was sent, and what
     it is compared with comes from the route alone."""

@@ -5,6 +5,8 @@ from ..roles import TAKES, Deed, Role
 from .entry import OutOfTurn
 from .state import STATE_WORDS, RouteNow, SignatureKind, StepNow, StepState
 
+OF_A_STEP = (SignatureKind.HOLD, SignatureKind.AUTHORISE)
+
 
 class NotTheirs(Exception):
     """This is signed by somebody of another role."""
@@ -21,6 +23,8 @@ def check_signature(
     ``entry`` - the reading the signer saw. Raises `NotTheirs` for a role below the one that is needed, `OutOfTurn` naming
     what is stale or open, `UnusableInput` for a step that is not there or a reason that is missing.
     """
+    if kind not in OF_A_STEP:
+        raise UnusableInput(Problem("kind", "No step is signed like this."))
     now = route.find(step_key)
     if now is None:
         raise UnusableInput(Problem("step", f"This route has no step {step_key}."))

@@ -39,6 +39,8 @@ class SignatureKind(StrEnum):
 
     HOLD = "hold"  # a hold point is released, or the record closed
     AUTHORISE = "authorise"  # an over-limit value is accepted, with a reason
+    CANCEL = "cancel"  # the job ends here, with a reason
+    TAKE_OVER = "take over"  # a job from a file counts here from now on
 
 
 class StepState(StrEnum):

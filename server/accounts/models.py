@@ -21,6 +21,9 @@ class Site(models.Model):
         null=True, default=30, help_text="a device nobody used for so long asks who is there; none where it never does"
     )
 
+    journal_number = models.PositiveIntegerField(default=0, help_text="the last line of its journal")
+    journal_head = models.CharField(max_length=64, default="0" * 64, help_text="and the hash of that line")
+
     def __str__(self) -> str:
         return self.name
 

@@ -13,6 +13,7 @@ from millwright.errors import refuse_if_any
 from millwright.roles import Deed
 from server.accounts.auth import require
 from server.accounts.models import Membership
+from server.journal.write import write_down
 
 from .models import CatalogueChange, CouplingSize
 
@@ -38,6 +39,7 @@ def save_sizes(*, by: Membership, sizes: Sequence[CatalogueSize]) -> int:
             continue
         kept.family, kept.values = size.family, values
         kept.save()
-        CatalogueChange.objects.create(of=kept, changes=changes, by=by.user.shown_name, role=by.role, at=timezone.now())
+        said = {"by": by.user.shown_name, "role": by.role, "at": timezone.now()}
+        write_down(by.site_id, [CatalogueChange.objects.create(of=kept, changes=changes, stands=kept.digest, **said)])
         touched += 1
     return touched

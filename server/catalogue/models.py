@@ -6,6 +6,7 @@ from django.db import models
 
 from millwright.card.catalogue_file import CatalogueSize
 from server.accounts.models import Site
+from server.journal.digest import digest
 
 
 class CouplingSize(models.Model):
@@ -26,6 +27,11 @@ class CouplingSize(models.Model):
         return f"{self.series} {self.size}"
 
     @property
+    def digest(self) -> str:
+        """Hash of the size as it stands."""
+        return digest({"family": self.family, "series": self.series, "size": self.size, "values": self.values})
+
+    @property
     def as_core(self) -> CatalogueSize:
         """The size as the core knows it, whatever the age of its card."""
         given = {"family": self.family, "series": self.series, "size": self.size, "values": self.values}
@@ -37,6 +43,7 @@ class CatalogueChange(models.Model):
 
     of = models.ForeignKey(CouplingSize, on_delete=models.CASCADE, related_name="changes")
     changes = models.JSONField(help_text="a list of what, was, now; in words. Empty: the size was put there")
+    stands = models.CharField(max_length=64, default="", help_text="hash of the size as it stands since")
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)
     at = models.DateTimeField()

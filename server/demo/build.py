@@ -69,7 +69,7 @@ def build_demo(*, password: str, now: datetime) -> Site:
         )
         for name, (spec, values) in registered().items()
     }
-    years.put_on_the_cards(lines)
+    years.put_on_the_cards(lines, lead)
     line = lines["Steep aeration blower 2"]
     long_ago = now - timedelta(days=402)
     old = Work(

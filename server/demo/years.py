@@ -16,7 +16,9 @@ from millwright.route.steps import Scope, Task
 from server.accounts.models import Membership
 from server.instruments.models import Bracket, Gauge, Wrench
 from server.jobs.actions.start_job import start_job
+from server.journal.write import write_down
 from server.keep.summary import rebuild_instruments
+from server.plant.actions import save_line
 from server.plant.models import Line, LineLook
 
 from . import blower
@@ -126,12 +128,14 @@ def _mill() -> list[Round]:
     ]
 
 
-def put_on_the_cards(lines: Mapping[str, Line]) -> None:
+def put_on_the_cards(lines: dict[str, Line], lead: Membership) -> None:
     """The lines that say when something is due, on the cards and on the round."""
     for name, values in KEPT.items():
         line = lines[name]
-        line.values = {**line.values, **{key: value.model_dump(mode="json") for key, value in values.items()}}
-        line.save(update_fields=["values"])
+        card = {**line.card, **values}
+        lines[name] = save_line(
+            by=lead, line_id=str(line.pk), version=line.version, name=name, spec=line.as_spec, values=card
+        )
     for line in lines.values():
         line.walk = WALK.index(line.name) if line.name in WALK else len(WALK)
     Line.objects.bulk_update(lines.values(), ["walk"])
@@ -148,7 +152,7 @@ def live_through(lines: Mapping[str, Line], millwright: Membership, lead: Member
 def walk_the_rounds(lines: Mapping[str, Line], millwright: Membership, now: datetime) -> None:
     """What rounds read, in the early shift of their days."""
     for name, rounds in ((CRUSHER, _crusher()), (YEAST, _yeast()), (DRUM, _drum()), (MILL, _mill())):
-        LineLook.objects.bulk_create(
+        looks = LineLook.objects.bulk_create(
             LineLook(
                 id=uuid4(),
                 line=lines[name],
@@ -161,6 +165,7 @@ def walk_the_rounds(lines: Mapping[str, Line], millwright: Membership, now: date
             )
             for ago, read in rounds
         )
+        write_down(millwright.site_id, looks)
 
 
 def _morning(now: datetime, ago: int) -> datetime:

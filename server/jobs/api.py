@@ -10,10 +10,11 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Status
 
+from millwright.roles import Deed
 from millwright.route.entered import asks_to_accept
 from millwright.route.state import StepState
 from server.accounts.actions import prove_identity
-from server.accounts.auth import member_named, member_of
+from server.accounts.auth import member_named, member_of, require
 from server.plant.models import Line
 from server.web.described import gives
 from server.web.errors import ErrorsOut, called
@@ -22,15 +23,17 @@ from .actions.append_entry import Sent, append_entry
 from .actions.cancel_job import cancel_job
 from .actions.sign import sign
 from .actions.start_job import start_job
+from .actions.take_over_job import take_over_job
 from .covered import entry_seen_by
-from .models import Job, Photograph
+from .models import Job, Photograph, of_this_site
 from .photographs import KEPT_HERE
 from .schemas.entries import EntryIn, EntryOut, SignatureIn, SignatureOut
 from .schemas.floor import FloorLine, HistoryJob
-from .schemas.jobs import CancelIn, JobIn, JobOut
+from .schemas.jobs import CancelIn, JobIn, JobOut, TakeOverIn
 from .show import hot_hub, job_out, standing
 
 logger = logging.getLogger(__name__)
+OF_A_PAST_JOB = ("id", "number", "title", "started_at", "started_by", "closed", "cancelled_because")
 router = Router(tags=["jobs"])
 REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
 
@@ -42,7 +45,7 @@ def floor(request: HttpRequest) -> object:
         Line.objects.visible_to(member_of(request))
         .only("name", "spec")
         .annotate(
-            last_closed=Max("jobs__closed_at", filter=Q(jobs__cancelled_by="")),
+            last_closed=Max("jobs__closed_at", filter=Q(jobs__cancelled_by="") & of_this_site("jobs__")),
             jobs_so_far=Count("jobs", distinct=True),
         )
     )
@@ -72,6 +75,7 @@ def _in_hand(job: Job) -> dict[str, object]:
             "id": job.id,
             "number": job.number,
             "title": job.title,
+            "read_in": job.is_paper,
             "at": None,
             "hot_hub": None,
             "held": [],
@@ -89,6 +93,7 @@ def _shown(job: Job) -> dict[str, object]:
         "id": job.id,
         "number": job.number,
         "title": job.title,
+        "read_in": job.is_paper,
         "at": standing(route, {str(e.id): e for e in entries}),
         "hot_hub": hot_hub(route, entries),
         "held": route.held,
@@ -103,7 +108,8 @@ def _shown(job: Job) -> dict[str, object]:
 @router.get("/of-line/{line_id}", response=list[HistoryJob], operation_id="line_jobs", url_name="line_jobs")
 def of_line(request: HttpRequest, line_id: UUID) -> object:
     """The jobs of a line, the latest first."""
-    return list(Job.objects.visible_to(member_of(request)).filter(line_id=line_id))
+    jobs = Job.objects.visible_to(member_of(request)).filter(line_id=line_id).defer("spec", "card")
+    return [{**{key: getattr(job, key) for key in OF_A_PAST_JOB}, "read_in": job.is_paper} for job in jobs]
 
 
 @router.post("/of-line/{line_id}", response={201: JobOut, **REFUSALS}, operation_id="job_start")
@@ -138,6 +144,21 @@ def cancel(request: HttpRequest, job_id: UUID, payload: CancelIn) -> object:
     """Cancel a job; the lead's, with a reason. It stays on record."""
     member = member_of(request)
     return job_out(cancel_job(job_id, by=member, reason=payload.reason, now=timezone.now()), member.user.shown_name)
+
+
+@router.post(
+    "/{job_id}/take-over",
+    response={200: JobOut, **REFUSALS, 429: ErrorsOut},
+    operation_id="job_take_over",
+    url_name="job_take_over",
+)
+def take_over(request: HttpRequest, job_id: UUID, payload: TakeOverIn) -> object:
+    """Take over a job that was read in from a file; the lead's, signed with the password."""
+    member = member_of(request)
+    require(member, Deed.TAKE_OVER_JOBS)
+    get_object_or_404(Job.objects.visible_to(member), pk=job_id)
+    prove_identity(request, member.user, payload.password)
+    return job_out(take_over_job(job_id, by=member, now=timezone.now()), member.user.shown_name)
 
 
 @router.post("/{job_id}/entries", response={201: EntryOut, **REFUSALS}, operation_id="entry_append", url_name="entries")

@@ -1,34 +1,55 @@
-"""Every entry and signature carries a hash of itself and of the one before it: what was changed behind the app shows."""
+"""Every entry and signature carries a hash of itself and of the one before it; the first stands on what the job was started
+with. What was changed behind the app shows."""
 
-import hashlib
-import json
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
-from millwright.route.state import EntryKind
+from server.journal.digest import START, digest
+from server.journal.write import write_down
 
-from .models import Entry, Job, Photograph, Signature
+from .models import Entry, Job, Signature
 
-START = "0" * 64
+STARTED_WITH = ("title", "scope", "unit", "procedure", "edition", "tasks", "spec", "card", "started_by")
 
 
-@dataclass(frozen=True, kw_only=True)
-class Broken:
-    """The first link of a job that does not follow from what is stored."""
+def first_link(job: Any) -> str:
+    """The hash of what a job was started with: all that its file holds as well."""
+    started = {key: getattr(job, key) for key in STARTED_WITH}
+    return digest({**started, "id": job.id, "started_at": job.started_at})
 
-    number: int
-    what: str
+
+def begun(job: Job) -> Job:
+    """Save a new job, its chain begun, and write it down in the journal of its site."""
+    job.start = job.head = first_link(job)
+    job.save(force_insert=True)
+    write_down(job.site_id, [job], without=Job.CHANGES_LATER)
+    return job
 
 
 def link(before: str, row: Any) -> str:
-    """The hash of an entry or signature as it is stored, and of the one before it.
+    """The hash of an entry or signature as it is stored, whose it is, and of the one before it."""
+    return digest({**_content(row), "before": before, "person": row.whose})
 
-    SHA-256 of JSON with sorted names and no spaces.
-    """
+
+def link_without_person(before: str, row: Any) -> str:
+    """`link`, as it was before it said whose a row is."""
+    return digest({**_content(row), "before": before})
+
+
+def follows(before: str, row: Any) -> bool:
+    """The hash of a row follows from the row and from the one before it, by the rule of the day it was entered."""
+    return bool(row.chain in (link(before, row), *([link_without_person(before, row)] if row.whose is None else [])))
+
+
+def beginnings(job: Any) -> tuple[str, str]:
+    """What the first row of a job may follow: what it was started with, or nothing, as before that was in the chain."""
+    return job.start, START
+
+
+def _content(row: Any) -> dict[str, Any]:
     content: dict[str, Any] = {
-        "before": before,
         "job": str(row.job_id),
         "id": str(row.id),
         "number": row.number,
@@ -39,13 +60,8 @@ def link(before: str, row: Any) -> str:
         "at": row.at.isoformat(),
     }
     if hasattr(row, "inputs"):
-        content |= {"inputs": row.inputs, "typed": row.typed, "asked": row.asked, "result": row.result}
-    else:
-        content |= {"entry": str(row.entry_id) if row.entry_id else None, "reason": row.reason}
-    plain = json.loads(json.dumps(content))
-    return hashlib.sha256(
-        json.dumps(_as_stored(plain), sort_keys=True, separators=(",", ":"), ensure_ascii=False).encode()
-    ).hexdigest()
+        return content | {"inputs": row.inputs, "typed": row.typed, "asked": row.asked, "result": row.result}
+    return content | {"entry": str(row.entry_id) if row.entry_id else None, "reason": row.reason}
 
 
 def rows_of(job: Job) -> list[Entry | Signature]:
@@ -58,9 +74,9 @@ def rows_of(job: Job) -> list[Entry | Signature]:
 class Head:
     """The last of what was entered or signed: its number, its hash, when."""
 
-    number: int = 0
-    chain: str = START
-    at: datetime | None = None
+    number: int
+    chain: str
+    at: datetime | None
 
     def not_before(self, now: datetime) -> datetime:
         """The server's clock, or the time of the last entry where that clock was set back since: times never run back."""
@@ -68,49 +84,23 @@ class Head:
 
 
 def head_of(job: Job) -> Head:
-    """One query; a job nothing was entered in starts from zeros."""
-    lasts = (rows.order_by().values_list("number", "chain", "at") for rows in (job.entries.all(), job.signatures.all()))
-    entries, signatures = lasts
-    last = entries.union(signatures, all=True).order_by("-number").first()
-    return Head(number=last[0], chain=last[1], at=last[2]) if last else Head()
+    """As the job's row has it; the database keeps it with every entry and signature."""
+    return Head(number=job.last_number, chain=job.head, at=job.head_at)
 
 
-def verify(job: Job) -> Broken | None:
-    """Walk a job's chain; None where every link follows from what is stored."""
-    before = START
-    for expected, row in enumerate(rows_of(job), start=1):
-        if row.number != expected:
-            return Broken(number=expected, what="it is missing")
-        if row.chain != link(before, row) or not _shows_what_was_taken(row):
-            return Broken(number=row.number, what="it is not what was entered")
-        before = row.chain
-    return None
+def in_one_chain(before: str, rows: list[Entry | Signature]) -> None:
+    """Link rows that are not stored yet, in their order."""
+    for row in rows:
+        row.chain = before = link(before, row)
 
 
-def _shows_what_was_taken(row: Entry | Signature) -> bool:
-    """The picture of a photograph is the one whose digest stands in the chain."""
-    if not isinstance(row, Entry) or row.kind != EntryKind.PHOTOGRAPH:
-        return True
-    picture = Photograph.objects.filter(entry=row).first()
-    return picture is not None and hashlib.sha256(picture.content).hexdigest() == row.inputs["sha256"]
-
-
-def verify_all() -> Iterator[tuple[Job, Broken | None]]:
-    """Every job with what is wrong with it."""
-    for job in Job.objects.select_related("line", "site").order_by("site__name", "number").iterator():
-        yield job, verify(job)
-
-
-def _as_stored(value: Any) -> Any:
-    """Numbers as the database gives them back: 1.0 and 1 are one number, and there is no minus zero."""
-    match value:
-        case bool() | None | str():
-            return value
-        case float() if value.is_integer() and abs(value) < 1e15:
-            return int(value)
-        case dict():
-            return {key: _as_stored(inner) for key, inner in value.items()}
-        case list():
-            return [_as_stored(inner) for inner in value]
-        case _:
-            return value
+def runs(rows: list[Entry | Signature]) -> Iterator[list[Entry | Signature]]:
+    """Rows in their order, as few lists of one kind as there can be: the database takes the next number alone."""
+    some: list[Entry | Signature] = []
+    for row in rows:
+        if some and type(row) is not type(some[0]):
+            yield some
+            some = []
+        some.append(row)
+    if some:
+        yield some

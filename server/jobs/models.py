@@ -27,8 +27,14 @@ from millwright.verdict import Verdict, is_unproven
 from server.accounts.models import Membership, Site, User
 from server.plant.models import Line
 
+HASH = "^[0-9a-f]{64}$"
 NOTHING_READ: Mapping[str, Any] = MappingProxyType({})
 WHOSE = "whose it is; name and role beside it stay as they were then. None where it came with a file, which knows names only"
+
+
+def of_this_site(way: str = "") -> Q:
+    """Jobs that were entered here, or taken over by a lead; ``way`` - to them, from another model."""
+    return Q(**{f"{way}read_in__isnull": True}) | Q(**{f"{way}taken_over_at__isnull": False})
 
 
 class JobQuerySet(models.QuerySet["Job"]):
@@ -50,9 +56,13 @@ class JobQuerySet(models.QuerySet["Job"]):
         """Those whose record has been signed, or that were cancelled; or those still in hand."""
         return self.filter(closed_at__isnull=not closed)
 
-    def signed(self) -> "JobQuerySet":
-        """Those whose record has been signed."""
-        return self.filter(closed_at__isnull=False, cancelled_by="")
+    def counted(self) -> "JobQuerySet":
+        """Those whose record has been signed, and which something may go by: entered here, or taken over by a lead."""
+        return self.filter(of_this_site(), closed_at__isnull=False, cancelled_by="")
+
+    def papers(self) -> "JobQuerySet":
+        """Those from a file that nobody has taken over: to be read, and nothing goes by them."""
+        return self.filter(read_in__isnull=False, taken_over_at__isnull=True)
 
 
 class Job(models.Model):
@@ -75,7 +85,16 @@ class Job(models.Model):
     closed_at = models.DateTimeField(null=True, help_text="when its record was signed and closed, or it was cancelled")
     cancelled_by = models.CharField(max_length=150, blank=True)
     cancelled_because = models.CharField(max_length=400, blank=True)
-    read_in = models.JSONField(null=True, help_text="of a job from a file: by, at, site, digest of the file")
+    read_in = models.JSONField(null=True, help_text="of a job from a file: server.reports.exchange says what")
+    taken_over_at = models.DateTimeField(null=True, help_text="of a job from a file: since when it counts here")
+    start = models.CharField(max_length=64, default="", help_text="hash of what it was started with: the first link")
+    last_number = models.PositiveIntegerField(default=0, help_text="of what was entered and signed; kept by the database")
+    head = models.CharField(max_length=64, default="", help_text="and its hash: a cut tail shows")
+    head_at = models.DateTimeField(null=True, help_text="and when that was")
+
+    CHANGES_LATER = frozenset(
+        {"closed_at", "cancelled_by", "cancelled_because", "taken_over_at", "last_number", "head", "head_at"}
+    )
 
     objects = JobQuerySet.as_manager()
 
@@ -100,6 +119,11 @@ class Job(models.Model):
     def signed(self) -> bool:
         """Its record has been signed and closed."""
         return self.closed and not self.cancelled_by
+
+    @property
+    def is_paper(self) -> bool:
+        """It came with a file, and no lead has taken it over: it is read, and nothing goes by it."""
+        return self.read_in is not None and self.taken_over_at is None
 
     @property
     def sheet(self) -> LengthUnit:
@@ -153,7 +177,7 @@ class Job(models.Model):
         kept_under = as_left_steps(self.as_spec)
         life = {LIFE: found} if self.scope == Scope.ELEMENT and (found := self._life()) else {}
         read = Entry.objects.filter(
-            job__in=Job.objects.signed().filter(line=self.line_id, number__lt=self.number),
+            job__in=Job.objects.counted().filter(line=self.line_id, number__lt=self.number),
             kind=state.EntryKind.READING,
             step__in=kept_under,
         )
@@ -162,7 +186,7 @@ class Job(models.Model):
 
     def _life(self) -> dict[str, Any]:
         """Since when the element that is in has run, and what its mark showed last; empty where no job put it in."""
-        put_in = Job.objects.signed().filter(line=self.line_id, number__lt=self.number, scope__in=[s.value for s in RENEWS])
+        put_in = Job.objects.counted().filter(line=self.line_id, number__lt=self.number, scope__in=[s.value for s in RENEWS])
         job = put_in.order_by("-closed_at").first()
         if job is None or job.closed_at is None:
             return {}
@@ -228,6 +252,7 @@ class Entry(models.Model):
     result = models.JSONField(null=True)
     chain = models.CharField(max_length=64, default="", help_text="hash of this and of what was entered before it")
     person = models.ForeignKey(User, null=True, on_delete=models.PROTECT, related_name="+", help_text=WHOSE)
+    whose = models.BigIntegerField(null=True, help_text="number of that person where it was entered: it is in the chain")
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)
     at = models.DateTimeField()
@@ -244,6 +269,7 @@ class Entry(models.Model):
             models.UniqueConstraint(fields=["job", "number"], name="entry_number_once_per_job"),
             models.CheckConstraint(condition=Q(kind__in=[k.value for k in state.EntryKind]), name="entry_kind_known"),
             models.CheckConstraint(condition=Q(role__in=[r.value for r in Role]), name="entry_role_known"),
+            models.CheckConstraint(condition=Q(chain__regex=HASH), name="entry_chain_whole"),
         ]
 
     def __str__(self) -> str:
@@ -279,17 +305,18 @@ class Entry(models.Model):
 
 
 class Signature(models.Model):
-    """Who signed what. Its id is made by the client."""
+    """Who signed what. Its id is made by the client, where somebody signs a step."""
 
-    id = models.UUIDField(primary_key=True)
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4)
     job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="signatures")
     number = models.PositiveIntegerField()
     kind = models.CharField(max_length=10)
-    step = models.CharField(max_length=60)
+    step = models.CharField(max_length=60, blank=True, help_text="empty where the whole job is meant")
     entry = models.ForeignKey(Entry, null=True, on_delete=models.PROTECT, related_name="signatures")
     reason = models.CharField(max_length=400, blank=True)
     chain = models.CharField(max_length=64, default="", help_text="hash of this and of what was entered before it")
     person = models.ForeignKey(User, null=True, on_delete=models.PROTECT, related_name="+", help_text=WHOSE)
+    whose = models.BigIntegerField(null=True, help_text="number of that person where it was entered: it is in the chain")
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)
     at = models.DateTimeField()
@@ -299,7 +326,10 @@ class Signature(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["job", "number"], name="signature_number_once_per_job"),
             models.CheckConstraint(condition=Q(kind__in=[k.value for k in state.SignatureKind]), name="signature_kind_known"),
-            models.CheckConstraint(condition=Q(kind="hold") | ~Q(reason=""), name="signature_authorised_with_a_reason"),
+            models.CheckConstraint(
+                condition=Q(kind__in=("hold", "take over")) | ~Q(reason=""), name="signature_authorised_with_a_reason"
+            ),
+            models.CheckConstraint(condition=Q(chain__regex=HASH), name="signature_chain_whole"),
         ]
 
     def __str__(self) -> str:

@@ -13,12 +13,12 @@ from millwright.model import read_json
 from millwright.mounting.heat_io import HeatInput
 from millwright.route.called import SLIP, called
 from millwright.route.hubs.hot_run import HeatRun, Until, stand_run
-from millwright.route.state import Block, EntryKind, RouteNow, StepNow, StepState
+from millwright.route.state import Block, EntryKind, RouteNow, SignatureKind, StepNow, StepState
 from millwright.route.steps import BenchForm, SheetForm, Step
 from millwright.say import words
 
 from .covered import covered_from, is_covered
-from .models import Entry, Job
+from .models import Entry, Job, Signature
 
 MOST_READ_BY_HAND = 36  # on one dial; more came in a sweep
 
@@ -62,7 +62,7 @@ def job_out(job: Job, reader: str) -> dict[str, Any]:
         "closed": job.closed,
         "cancelled_by": job.cancelled_by,
         "cancelled_because": job.cancelled_because,
-        "read_in": job.read_in,
+        "read_in": came_from(job, signatures),
         "now": timezone.now(),
         "steps": [_step(now, route, entries, covered, reader) for now in route.steps],
         "next": first.step.key if (first := route.next()) else None,
@@ -77,6 +77,16 @@ def job_out(job: Job, reader: str) -> dict[str, Any]:
         "entries": _shown([entry for entry in entries if not is_covered(entry, covered)]),
         "signatures": signatures,
     }
+
+
+def came_from(job: Job, signatures: list[Signature]) -> dict[str, Any] | None:
+    """Of a job from a file: where it came from, and who took it over here."""
+    if job.read_in is None:
+        return None
+    last = job.read_in.get("numbers", job.last_number)
+    taken = [s for s in signatures if s.kind == SignatureKind.TAKE_OVER and s.number > last]
+    by = {"taken_over_by": taken[-1].by, "taken_over_at": taken[-1].at} if taken else {}
+    return {**job.read_in, **by}
 
 
 def _shown(entries: list[Entry]) -> list[Entry]:

@@ -18,6 +18,7 @@ from millwright.route.steps import Scope, Task
 from server.accounts.auth import member_of, require
 from server.accounts.models import Membership
 from server.jobs.models import Job
+from server.journal.write import write_down
 from server.plant.models import Line
 from server.web.errors import ErrorsOut
 from server.web.words import Said
@@ -153,7 +154,7 @@ def _put_off(member: Membership, given: PutOffIn) -> None:
     stands = DueItem.objects.filter(line=line, kind=given.kind).first()
     if stands is None or stands.on is None or given.of not in (stands.on, stands.was):
         raise OutOfTurn("Somebody did this or put it off meanwhile. Look at the list again.")
-    Postponement.objects.create(
+    put_off = Postponement.objects.create(
         line=line,
         kind=given.kind.value,
         since=stands.since,
@@ -164,4 +165,5 @@ def _put_off(member: Membership, given: PutOffIn) -> None:
         role=member.role,
         at=timezone.now(),
     )
+    write_down(line.site_id, [put_off])
     rebuild([line])

@@ -1,5 +1,6 @@
 """What a line has been through, on one page: its jobs in rows, its readings over the years, its drawings as left."""
 
+from collections.abc import Sequence
 from datetime import date, datetime
 from typing import Any
 from uuid import UUID
@@ -28,7 +29,8 @@ from server.web.errors import ErrorsOut
 from server.web.files import as_file
 from server.web.words import Said
 
-from .history_csv import written
+from .aside import papers_of, sieved
+from .history_csv import told_lines, written
 from .read import kept_lines, past_jobs
 
 router = Router(tags=["history"])
@@ -134,12 +136,23 @@ class AsLeftOut(Schema):
     also: list[DrawnOut] = Field(description="what else that job left, drawn")
 
 
+class AsideOut(Schema):
+    """A job that is shown, and that nothing here goes by."""
+
+    id: UUID
+    number: int
+    title: str
+    closed: datetime
+    said: str = Field(description="why: read in and not taken over, not judged here, or not to be read")
+
+
 class HistoryOut(Schema):
     """A line's history."""
 
     name: str
     today: date
     jobs: list[PastJobOut]
+    aside: list[AsideOut] = Field(description="jobs that nothing here goes by")
     series: list[SeriesOut]
     as_left: AsLeftOut | None
 
@@ -150,11 +163,18 @@ def read(request: HttpRequest, line_id: UUID) -> object:
     line = get_object_or_404(Line.objects.visible_to(member_of(request)), pk=line_id)
     today = timezone.localdate()
     kept, jobs = kept_lines([line])[line.pk], past_jobs([line.pk], whole=True)[line.pk]
+
+    def shown(some: Sequence[PastJob]) -> tuple[list[Any], list[Any]]:
+        rows = [_job(job, told(job)) for job in reversed(some)]
+        return rows, [out for one in series_of(kept, some) if (out := _series(one, today)) is not None]
+
+    (rows, series), broken = sieved(jobs, shown)
     return {
         "name": line.name,
         "today": today,
-        "jobs": [_job(job, told(job)) for job in reversed(jobs)],
-        "series": [shown for one in series_of(kept, jobs) if (shown := _series(one, today)) is not None],
+        "jobs": rows,
+        "aside": [*papers_of([line.pk])[line.pk], *broken],
+        "series": series,
         "as_left": _as_left(line),
     }
 
@@ -165,8 +185,7 @@ def read(request: HttpRequest, line_id: UUID) -> object:
 def as_csv(request: HttpRequest, line_id: UUID) -> object:
     """A line's history as CSV: a row a figure, a part, a torque, a grease, a look of a round."""
     line = get_object_or_404(Line.objects.visible_to(member_of(request)), pk=line_id)
-    kept, jobs = kept_lines([line])[line.pk], past_jobs([line.pk])[line.pk]
-    return as_file(written([(line.name, kept, jobs)]), "text/csv; charset=utf-8", "history.csv")
+    return as_file(written(told_lines([line])), "text/csv; charset=utf-8", "history.csv")
 
 
 def _job(job: PastJob, come_to: Told) -> dict[str, Any]:
@@ -218,7 +237,7 @@ def _as_left(line: Line) -> dict[str, Any] | None:
     """The last alignment a signed job left, drawn as it was read."""
     slips = Entry.objects.filter(job__line=line).slips()
     read = Entry.objects.filter(
-        job__in=Job.objects.signed().filter(line=line), kind="reading", step__in=(*LEFT, "found.align")
+        job__in=Job.objects.counted().filter(line=line), kind="reading", step__in=(*LEFT, "found.align")
     ).exclude(pk__in=slips)
     entry = read.select_related("job").order_by("-job__number", "-number").first()
     if entry is None:

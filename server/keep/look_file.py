@@ -1,7 +1,5 @@
 """A file of a line's earlier readings, as CSV: taken in whole, or refused with what is wrong and in which line."""
 
-import csv
-import io
 from collections.abc import Mapping, Sequence
 from datetime import UTC, datetime
 from typing import Any
@@ -10,15 +8,16 @@ from uuid import UUID, uuid4
 from django.db import transaction
 from django.shortcuts import get_object_or_404
 
+from millwright.csv_readings import rows_of
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.keep.past import Look
 from millwright.roles import Deed
 from millwright.units import MM_PER_INCH
-from millwright.wearing.days import day
 from server.accounts.auth import require
 from server.accounts.models import Membership
+from server.journal.write import write_down
 from server.plant.models import Line, LineLook
-from server.reports.replay import CLOCKS_DIFFER
+from server.web.times import time_problems
 
 from .looks import row_of
 from .summary import keep_up
@@ -49,14 +48,14 @@ def take_file(line_id: UUID, text: str, *, by: Membership, now: datetime) -> int
     looks = read_file(text, now)
     there = set(line.looks.values_list("at", flat=True))
     fresh = [look for look in looks if look.at not in there]
-    LineLook.objects.bulk_create(row_of(line, uuid4(), look, by, now) for look in fresh)
+    write_down(line.site_id, LineLook.objects.bulk_create(row_of(line, uuid4(), look, by, now) for look in fresh))
     keep_up(line)
     return len(fresh)
 
 
 def read_file(text: str, now: datetime) -> list[Look]:
     """The looks of a CSV file. Raises `UnusableInput` naming line and column, a few of them at most."""
-    reader = csv.reader(io.StringIO(text.lstrip("\ufeff")), delimiter=";" if ";" in text.split("\n", 1)[0] else ",")
+    reader = iter(rows_of(text.lstrip("\ufeff"), ";" if ";" in text.split("\n", 1)[0] else ","))
     head = [cell.strip().lower() for cell in next(reader, [])]
     refuse_if_any(_head_problems(head))
     found: list[Look] = []
@@ -101,8 +100,8 @@ def _row(number: int, row: Mapping[str, str], now: datetime, problems: list[Prob
     if at is None:
         problems.append(Problem(f"line {number}", f"“{row.get('at', '')[:30]}” is no day. Write 2026-03-31, or with 14:05."))
         return None
-    if at > now + CLOCKS_DIFFER:
-        problems.append(Problem(f"line {number}", f"{day(at.date())} has not come yet."))
+    if amiss := time_problems(f"line {number}", at, now):
+        problems += amiss
         return None
     values: dict[str, Any] = {}
     for name, (key, factor) in IN_A_FILE.items():

@@ -17,8 +17,9 @@ from millwright.say import Figure
 from millwright.units import LengthUnit, read_length_mm, read_temperature_c
 from millwright.wearing.days import day
 from server.accounts.models import Membership
+from server.journal.write import write_down
 from server.plant.models import Line, LineLook
-from server.reports.replay import CLOCKS_DIFFER
+from server.web.times import time_problems
 
 from .read import kept_lines, past_jobs
 
@@ -69,6 +70,7 @@ def _created(line: Line, id: UUID, look: Look, typed: dict[str, str], by: Member
             row.save(force_insert=True)
     except IntegrityError:
         raise OutOfTurn("Something else was already entered under this number.") from None
+    write_down(line.site_id, [row])
     return row
 
 
@@ -90,8 +92,8 @@ def row_of(line: Line, id: UUID, look: Look, by: Membership, now: datetime) -> L
 
 
 def _time_problems(at: datetime, now: datetime) -> list[Problem]:
-    if at > now + CLOCKS_DIFFER:
-        return [Problem("at", f"{day(at.date())} has not come yet.")]
+    if amiss := time_problems("at", at, now):
+        return amiss
     if at < now - LONGEST_AGO:
         return [Problem("at", f"{day(at.date())} is long ago. Readings of another year are read in as a file.")]
     return []

@@ -50,7 +50,7 @@ def past_jobs(line_ids: Iterable[UUID], *, whole: bool = False, since: datetime 
     ``since`` - only jobs closed since then
     ``whole`` - with the times of all that was entered as well, for how long it took
     """
-    signed = Job.objects.signed().filter(line__in=list(line_ids)).order_by("started_at")
+    signed = Job.objects.counted().filter(line__in=list(line_ids)).order_by("started_at")
     jobs = list(signed if since is None else signed.filter(closed_at__gte=since))
     entered = Entry.objects.filter(job__in=jobs)
     slips = {str(entry) for entry in entered.filter(kind=EntryKind.SLIP).values_list("inputs__entry", flat=True)}

@@ -1,6 +1,7 @@
 """What comes back on a site: which lines, for which reason, how often an alignment moved, how long the work took."""
 
 from collections import Counter, defaultdict
+from collections.abc import Sequence
 from dataclasses import asdict
 from datetime import timedelta
 from statistics import mean
@@ -11,12 +12,14 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Field, Router, Schema
 
+from millwright.keep.past import PastJob
 from millwright.keep.told import hours_by_stage, reason_of, wandered
 from millwright.route.stages.close_out import NOTHING_WRONG, REASONS
 from millwright.route.steps import Stage
 from server.accounts.auth import member_of
 from server.plant.models import Line
 
+from .aside import Aside, papers_of, sieved
 from .read import past_jobs
 
 router = Router(tags=["reasons"])
@@ -60,11 +63,22 @@ class StageHoursOut(Schema):
     jobs: int
 
 
+class LeftOutOut(Schema):
+    """A job that stands in none of these numbers, and why."""
+
+    line_id: UUID
+    name: str
+    job: UUID
+    number: int
+    said: str
+
+
 class ReasonsOut(Schema):
     """What a lead looks at on Monday."""
 
     months: int
     jobs: int
+    left_out: list[LeftOutOut]
     unsaid: int = Field(description="jobs that do not say what they came from")
     reasons: list[ReasonOut]
     returning: list[ReturningOut]
@@ -79,12 +93,19 @@ def read(request: HttpRequest, months: int = 24) -> object:
     months = min(max(months, 1), 240)
     since = timezone.now() - timedelta(days=months * DAYS_A_MONTH)
     names = dict(Line.objects.visible_to(member_of(request)).values_list("pk", "name"))
-    past = past_jobs(names, whole=True, since=since)
+    past, left_out = _readable(past_jobs(names, whole=True, since=since))
+    for line, papers in papers_of(names).items():
+        left_out[line] += [one for one in papers if one.closed >= since]
     why = {line: [reason_of(job) for job in jobs] for line, jobs in past.items() if jobs}
     timed = [hours for jobs in past.values() for job in jobs if (hours := hours_by_stage(job))]
     return {
         "months": months,
         "jobs": sum(len(jobs) for jobs in past.values()),
+        "left_out": [
+            {"line_id": line, "name": names[line], "job": one.id, "number": one.number, "said": one.said}
+            for line, some in left_out.items()
+            for one in some
+        ],
         "unsaid": sum(not reason for reasons in why.values() for reason in reasons),
         "reasons": _reasons(why),
         "returning": _returning(why, names),
@@ -94,6 +115,19 @@ def read(request: HttpRequest, months: int = 24) -> object:
         "hours": _hours(timed),
         "timed_jobs": len(timed),
     }
+
+
+def _readable(past: dict[UUID, list[PastJob]]) -> tuple[dict[UUID, list[PastJob]], dict[UUID, list[Aside]]]:
+    """The jobs that these numbers can be made of, and the others."""
+
+    def of_one(jobs: Sequence[PastJob]) -> list[PastJob]:
+        for job in jobs:
+            reason_of(job), hours_by_stage(job)
+        wandered(jobs)
+        return list(jobs)
+
+    found = {line: sieved(jobs, of_one) for line, jobs in past.items()}
+    return {line: whole for line, (whole, _) in found.items()}, {line: broken for line, (_, broken) in found.items()}
 
 
 def _reasons(why: dict[UUID, list[str]]) -> list[dict[str, Any]]:

@@ -18,7 +18,7 @@ from millwright.roles import Deed
 from millwright.route.families.register import FAMILIES
 from millwright.units import MM_PER_INCH, LengthUnit
 from server.accounts.auth import member_named, member_of, require
-from server.jobs.models import Entry, Job
+from server.jobs.models import Entry, Job, of_this_site
 from server.jobs.schemas.floor import FloorSpec
 from server.plant.models import Line, LineLook
 from server.reports.paper import printed
@@ -123,7 +123,8 @@ def _round(site_id: UUID) -> dict[str, Any]:
     lines = list(in_walking_order(Line.objects.filter(site=site_id)))
     due = dict(DueItem.objects.filter(site=site_id, kind=DueKind.ROUND).values_list("line_id", "on"))
     in_hand = dict(Job.objects.which_are(closed=False).filter(site=site_id).values_list("line_id", "number"))
-    marks = Entry.objects.filter(job__site=site_id, kind="reading", step="couple.wear").filter(inputs__light__regex=r"\S")
+    counted = Entry.objects.filter(of_this_site("job__"), job__site=site_id, kind="reading")
+    marks = counted.filter(step="couple.wear", inputs__light__regex=r"\S")
     latest = marks.order_by("job__line", "-at").distinct("job__line")
     lamps = dict(latest.values_list("job__line", "inputs__light"))
     return {

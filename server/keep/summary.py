@@ -98,7 +98,7 @@ def keep_up(line: Line) -> None:
 
 def on_job(sender: object, instance: Job, **rest: object) -> None:
     """What is due on its line, once a record is closed: here, or in the file it was read in from."""
-    if instance.signed:
+    if instance.signed and not instance.is_paper:
         keep_up(instance.line)
 
 

@@ -1,6 +1,7 @@
 """Creating and changing lines."""
 
 from collections.abc import Mapping
+from typing import Any
 
 from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
@@ -16,6 +17,7 @@ from server.accounts.auth import require
 from server.accounts.models import Membership
 from server.catalogue.actions import save_sizes
 from server.catalogue.models import CouplingSize
+from server.journal.write import write_down
 
 from .history import changed
 from .models import Line, LineChange
@@ -36,7 +38,7 @@ def save_line(
     if line_id is None:
         line = Line(site=by.site, version=0)
     else:
-        line = get_object_or_404(Line.objects.visible_to(by).select_for_update(), pk=line_id)
+        line = get_object_or_404(Line.objects.visible_to(by).select_for_update(no_key=True), pk=line_id)
         if line.version != version:
             raise OutOfTurn("Somebody changed this line meanwhile. Open it again; your figures are still here.")
     was = ({"name": line.name, **line.spec}, dict(line.values)) if line_id else ({}, {})
@@ -49,16 +51,23 @@ def save_line(
     except IntegrityError:
         raise UnusableInput(Problem("name", f"There is already a line called {name}.")) from None
     changes = changed(was[0], {"name": line.name, **line.spec}, was[1], line.values) if line_id else []
-    LineChange.objects.create(
-        line=line,
-        version=line.version,
-        changes=changes,
-        by=by.user.shown_name,
-        role=by.role,
-        at=timezone.now(),
-    )
+    note_change(line, changes, by=by)
     coupling = spec.coupling
     if not CouplingSize.objects.filter(site=by.site, series=coupling.series, size=coupling.size).exists():
         new = CatalogueSize(family=coupling.family, series=coupling.series, size=coupling.size, values=dict(values))
         save_sizes(by=by, sizes=[new])
     return line
+
+
+def note_change(line: Line, changes: list[dict[str, Any]], *, by: Membership) -> None:
+    """What was changed on a line that was just saved, and how it stands since: in its history, and in the journal."""
+    change = LineChange.objects.create(
+        line=line,
+        version=line.version,
+        changes=changes,
+        stands=line.digest,
+        by=by.user.shown_name,
+        role=by.role,
+        at=timezone.now(),
+    )
+    write_down(line.site_id, [change])

@@ -9,6 +9,7 @@ from millwright.card.values import Value, ValueCard, as_today
 from millwright.keep.past import Leaks, Look, Noise
 from millwright.line import LineSpec
 from server.accounts.models import Membership, Site, User
+from server.journal.digest import digest
 
 NOT_PLACED = 1_000_000  # behind every line that has its place
 
@@ -48,6 +49,11 @@ class Line(models.Model):
     def as_spec(self) -> LineSpec:
         """The specification as the core knows it."""
         return LineSpec.model_validate(self.spec)
+
+    @property
+    def digest(self) -> str:
+        """Hash of what it is and of its card, as they stand."""
+        return digest({"name": self.name, "spec": self.spec, "values": self.values})
 
     @property
     def card(self) -> ValueCard:
@@ -103,6 +109,7 @@ class LineChange(models.Model):
     line = models.ForeignKey(Line, on_delete=models.CASCADE, related_name="changes")
     version = models.PositiveIntegerField()
     changes = models.JSONField(help_text="a list of what, was, now; in words")
+    stands = models.CharField(max_length=64, default="", help_text="hash of the line as it stands since")
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)
     at = models.DateTimeField()

@@ -21,9 +21,10 @@ from server.web.described import gives
 from server.web.errors import CannotBeShown, ErrorsOut, called
 from server.web.files import as_file
 
-from .exchange import read_job, write_job
+from .exchange import read_job
 from .figures import figures_of, rings_of
 from .issue import shown
+from .job_file import write_job
 from .pdf import record_pdf
 from .record_shape import FigureLine, RecordOut
 

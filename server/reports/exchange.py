@@ -1,188 +1,88 @@
-"""A job as a documented, versioned JSON file, written and read back without loss (docs/formats.md)."""
+"""The one door for jobs from files: a file says what was entered, everything else is worked out here."""
 
-import base64
 import hashlib
 import json
 from collections.abc import Mapping
 from datetime import datetime
-from typing import Any, Final, Literal
-from uuid import UUID
+from typing import Any
 
 from django.db import IntegrityError, transaction
 from django.db.models import Max
-from ninja import Field, Schema
 
-from millwright.card.values import Value
-from millwright.errors import Problem, UnusableInput
-from millwright.line import LineSpec
-from millwright.model import NameIn, PlainTextIn, read_json
+from millwright.card.values import card_problems
+from millwright.errors import Problem, UnusableInput, refuse_if_any
+from millwright.model import read_json
 from millwright.roles import Deed, Role
 from millwright.route.entry import OutOfTurn
 from millwright.route.stages.close_out import CLOSING
 from millwright.route.state import EntryKind, SignatureKind
-from millwright.route.steps import Scope, Task
-from millwright.units import LengthUnit
 from server.accounts.auth import require
 from server.accounts.models import Membership
-from server.jobs.chain import START, head_of, link
+from server.jobs.chain import beginnings, begun, first_link, follows, in_one_chain, link_without_person, runs
 from server.jobs.models import Entry, Job, Photograph, Signature
-from server.jobs.photographs import MOST_SENT, kept_as
+from server.jobs.photographs import kept_as
+from server.journal.digest import START
+from server.plant.actions import note_change
 from server.plant.models import Line
 
-from .replay import Replay, Taken
+from .job_file import FORMAT, READ_TOO, VERSION, FileEntry, FileJob
+from .replay import NotJudgedHere, Replay, Taken, as_a_paper
 
-FORMAT: Final = "young-anvil job"
-VERSION: Final = 2
-MOST_NUMBERS: Final = 20_000
-MOST_JOBS: Final = 1_000_000
-READ_TOO: Final = 1  # without `asked`: filled in from the route, and marked so
-
-
-class FileEntry(Schema, extra="forbid"):
-    """An entry in the file."""
-
-    id: UUID
-    number: int = Field(ge=1, le=MOST_NUMBERS)
-    step: str = Field(max_length=60)
-    kind: EntryKind
-    inputs: dict[str, Any]
-    typed: dict[str, str]
-    asked: dict[str, Any] = {}
-    result: dict[str, Any] | None
-    image: str = Field(default="", max_length=MOST_SENT, description="of a photograph: its JPEG in base64")
-    by: NameIn = Field(max_length=150)
-    role: Role
-    at: datetime
-
-
-class FileSignature(Schema, extra="forbid"):
-    """A signature in the file."""
-
-    id: UUID
-    number: int = Field(ge=1, le=MOST_NUMBERS)
-    kind: SignatureKind
-    step: str = Field(max_length=60)
-    entry: UUID | None
-    reason: PlainTextIn = Field(max_length=400)
-    by: NameIn = Field(max_length=150)
-    role: Role
-    at: datetime
-
-
-class FileJob(Schema, extra="forbid"):
-    """The whole file."""
-
-    format: Literal["young-anvil job"]
-    version: Literal[1, 2]
-    id: UUID
-    number: int = Field(ge=1, le=MOST_JOBS)
-    title: NameIn = Field(min_length=1, max_length=120)
-    line: NameIn = Field(min_length=1, max_length=80)
-    site: NameIn
-    scope: Scope = Scope.FIT
-    unit: LengthUnit = "mm"
-    procedure: int = Field(default=1, ge=1, le=10_000)
-    edition: int = Field(default=1, ge=1, le=10_000)
-    tasks: list[Task] = []
-    spec: LineSpec
-    card: dict[str, Value]
-    started_by: NameIn = Field(max_length=150)
-    started_at: datetime
-    chain: str = ""
-    cancelled_by: PlainTextIn = Field(default="", max_length=150)
-    cancelled_because: PlainTextIn = Field(default="", max_length=400)
-    entries: list[FileEntry]
-    signatures: list[FileSignature]
-
-
-def write_job(job: Job) -> str:
-    """The job as JSON text."""
-    return FileJob(
-        format=FORMAT,
-        version=VERSION,
-        id=job.id,
-        number=job.number,
-        title=job.title,
-        scope=Scope(job.scope),
-        unit=job.sheet,
-        procedure=job.procedure,
-        edition=job.edition,
-        tasks=[Task(task) for task in job.tasks],
-        line=job.line.name,
-        site=job.site.name,
-        spec=job.as_spec,
-        card={key: Value.model_validate(value) for key, value in job.card.items()},
-        started_by=job.started_by,
-        started_at=job.started_at,
-        chain=head_of(job).chain,
-        cancelled_by=job.cancelled_by,
-        cancelled_because=job.cancelled_because,
-        entries=[_entry_out(e) for e in job.entries.select_related("photograph")],
-        signatures=[_signature_out(s) for s in job.signatures.all()],
-    ).model_dump_json(indent=1)
-
-
-def _entry_out(e: Entry) -> FileEntry:
-    core = e.as_core
-    return FileEntry(
-        id=e.id,
-        number=e.number,
-        step=e.step,
-        kind=core.kind,
-        inputs=e.inputs,
-        typed=e.typed,
-        asked=e.asked,
-        result=e.result,
-        image=base64.b64encode(e.photograph.content).decode() if core.kind is EntryKind.PHOTOGRAPH else "",
-        by=e.by,
-        role=core.role,
-        at=e.at,
-    )
-
-
-def _signature_out(s: Signature) -> FileSignature:
-    core = s.as_core
-    return FileSignature(
-        id=s.id,
-        number=s.number,
-        kind=core.kind,
-        step=s.step,
-        entry=s.entry_id,
-        reason=s.reason,
-        by=s.by,
-        role=core.role,
-        at=s.at,
-    )
+Rows = list[Entry | Signature]
+NOT_FINISHED = "Read in as a paper: it was not finished in its file."
+BEHIND_IT = "This is not what was entered: the hash beside it does not follow from it and from what stands before it."
 
 
 @transaction.atomic
 def read_job(text: bytes, *, by: Membership, now: datetime) -> Job:
     """Read a job file into this site; the line is found by name or made. All of it, or nothing.
 
-    It is worked through again as it was entered: what nobody could have entered or signed is refused, every reading is
-    judged again and must say the same. Names and times are as the file says; who read it in stands with the job.
+    Its chain is walked, then it is worked through again as it was entered: what nobody could have entered or signed is
+    refused, and what it was asked, what it comes to and what is done by it is worked out here. What cannot be judged here is
+    kept as a paper. Either way nothing goes by it until a lead of this site takes it over.
     Raises `UnusableInput` with line or path and reason, `OutOfTurn` where the job is here already.
     """
     require(by, Deed.READ_IN_JOBS)
     given = _read_file(text)
     if Job.objects.filter(pk=given.id).exists():
         raise OutOfTurn("This job is here already. Nothing was read in.")
-    taken = Replay(given, now, in_turn=given.version == VERSION).run()
-    line, made = Line.objects.get_or_create(
-        site=by.site,
-        name=given.line,
-        defaults={
-            "spec": given.spec.model_dump(mode="json"),
-            "values": {key: value.model_dump(mode="json") for key, value in given.card.items()},
-        },
-    )
-    closed_at = _closed_at(given)
-    if not made and closed_at is None and Job.objects.which_are(closed=False).filter(line=line).exists():
-        raise OutOfTurn(f"{line.name} has an open job, and the job in the file is open too. Nothing was read in.")
-    job = Job.objects.create(
+    refuse_if_any([Problem(f"card.{p.path}", p.message) for p in card_problems(given.card)])
+    job = _job(given, json.loads(text), by)
+    _refuse_broken(given, job)
+    replay = Replay(given, now)
+    try:
+        taken, why = replay.run(), ""
+    except NotJudgedHere as paper:
+        taken, why = as_a_paper(given), str(paper)
+    job.line = _line(given, by)
+    job.read_in = {
+        "by": by.user.shown_name,
+        "at": now.isoformat(),
+        "site": given.site,
+        "number": given.number,
+        "digest": hashlib.sha256(text).hexdigest(),
+        "chain": given.chain,
+        "why_not_judged": why,
+    }
+    rows = _rows(given, job, taken)
+    _end(job, given, rows, why, by, now)
+    job.read_in["numbers"] = len(rows)
+    _refuse_two_open(job)
+    try:
+        with transaction.atomic():
+            begun(job)
+            _keep(job, rows, given)
+    except IntegrityError:
+        raise UnusableInput(Problem("entries", "Some of these entries are here already, in another job.")) from None
+    job.refresh_from_db()
+    return job
+
+
+def _job(given: FileJob, held: Mapping[str, Any], by: Membership) -> Job:
+    """The job, not stored yet; line and card word for word as the file has them, which is what its chain stands on."""
+    return Job(
         id=given.id,
         site=by.site,
-        line=line,
         number=_free_number(by, given.number),
         title=given.title,
         scope=given.scope.value,
@@ -190,49 +90,92 @@ def read_job(text: bytes, *, by: Membership, now: datetime) -> Job:
         procedure=given.procedure,
         edition=given.edition,
         tasks=[task.value for task in given.tasks],
-        spec=given.spec.model_dump(mode="json"),
-        card={key: value.model_dump(mode="json") for key, value in given.card.items()},
+        spec=held["spec"],
+        card=held["card"],
         started_by=given.started_by,
         started_at=given.started_at,
-        read_in={
-            "by": by.user.shown_name,
-            "at": now.isoformat(),
-            "site": given.site,
-            "digest": hashlib.sha256(text).hexdigest(),
-        },
     )
-    try:
-        with transaction.atomic():
-            _keep(job, given, taken)
-    except IntegrityError:
-        raise UnusableInput(Problem("entries", "Some of these entries are here already, in another job.")) from None
-    if closed_at is not None:
-        job.closed_at = closed_at
-        job.cancelled_by, job.cancelled_because = given.cancelled_by, given.cancelled_because
-        job.save(update_fields=["closed_at", "cancelled_by", "cancelled_because"])
-    return job
 
 
-def _closed_at(given: FileJob) -> datetime | None:
-    """When its record was signed; of a cancelled one, whose file does not say when, the last time in it."""
-    signed = [s.at for s in given.signatures if s.step == CLOSING and s.kind is SignatureKind.HOLD]
-    if signed or not given.cancelled_by:
-        return max(signed, default=None)
-    return max([given.started_at, *(e.at for e in given.entries), *(s.at for s in given.signatures)])
+def _line(given: FileJob, by: Membership) -> Line:
+    """The line of this name; made where there is none, and its history says from what."""
+    line = Line.objects.filter(site=by.site, name=given.line).first()
+    if line is None:
+        spec, card = given.spec.model_dump(mode="json"), {k: v.model_dump(mode="json") for k, v in given.card.items()}
+        line = Line.objects.create(site=by.site, name=given.line, spec=spec, values=card)
+        note_change(line, [], by=by)
+    return line
 
 
-def _keep(job: Job, given: FileJob, taken: Mapping[str, Taken]) -> None:
-    """Entries and signatures in the order of their numbers, each chained to the one before it."""
-    before = START
-    rows: list[Entry | Signature] = [
-        *(Entry(job=job, **{**e.model_dump(exclude={"image"}), **vars(taken[str(e.id)])}) for e in given.entries),
+def _refuse_two_open(job: Job) -> None:
+    if job.closed_at is None and Job.objects.which_are(closed=False).filter(line=job.line).exists():
+        raise OutOfTurn(f"{job.line.name} has an open job, and the job in the file is open too. Nothing was read in.")
+
+
+def _refuse_broken(given: FileJob, job: Job) -> None:
+    """The chain of a file is compared: row by row, or by its end where its version has no more. The first one has none."""
+    if given.version == 1:
+        return
+    job.start = first_link(job)
+    before: tuple[str, ...] = beginnings(job)
+    end = START if given.version == VERSION - 1 else job.start
+    places = {e.number: f"entries.{i}" for i, e in enumerate(given.entries)}
+    places |= {s.number: f"signatures.{i}" for i, s in enumerate(given.signatures)}
+    for row in _rows(given, job, {}):
+        if given.version == VERSION:
+            if not any(follows(one, row) for one in before):
+                raise UnusableInput(Problem(places[row.number], BEHIND_IT))
+            before, end = (row.chain,), row.chain
+        else:
+            end = link_without_person(end, row)
+    if given.chain != end:
+        text = "This is not the whole job as it was entered: the hash at its end does not follow from what stands before it."
+        raise UnusableInput(Problem("chain", text))
+
+
+def _rows(given: FileJob, job: Job, taken: Mapping[str, Taken]) -> Rows:
+    """Entries and signatures in the order of their numbers; of an entry what was taken of it, else as the file has it."""
+    rows: Rows = [
+        *(
+            Entry(job=job, **{**e.model_dump(exclude={"image"}), **(vars(taken[str(e.id)]) if taken else {})})
+            for e in given.entries
+        ),
         *(Signature(job=job, entry_id=s.entry, **s.model_dump(exclude={"entry"})) for s in given.signatures),
     ]
-    rows.sort(key=lambda row: row.number)
+    return sorted(rows, key=lambda row: row.number)
+
+
+def _end(job: Job, given: FileJob, rows: Rows, why_not: str, by: Membership, now: datetime) -> None:
+    """Closed as in its file, or cancelled; a paper that was not finished is nothing to go on with. The chain ends there."""
+    closed = [s.at for s in given.signatures if s.step == CLOSING and s.kind is SignatureKind.HOLD]
+    last = max([given.started_at, *(row.at for row in rows)])
+    signed = [row for row in rows if row.kind == SignatureKind.CANCEL]
+    if not signed and (given.cancelled_by or given.cancelled_because) and (closed or given.version == VERSION):
+        raise UnusableInput(Problem("cancelled_by", "Nobody signed that this job was cancelled."))
+    if given.cancelled_by and not signed:  # an older file: its job was cancelled without a signature
+        end = {"by": given.cancelled_by, "role": Role.LEAD.value, "reason": given.cancelled_because or "not said", "at": last}
+    elif why_not and not closed and not signed:
+        end = {"by": by.user.shown_name, "role": by.role, "reason": NOT_FINISHED, "at": max(now, last)}
+        end |= {"person": by.user, "whose": by.user_id}
+    else:
+        end = {}
+    if end:
+        rows.append(Signature(job=job, number=len(rows) + 1, kind=SignatureKind.CANCEL.value, **end))
+        signed = rows[-1:]
+    if signed and isinstance(signed[0], Signature):
+        job.cancelled_by, job.cancelled_because = signed[0].by, signed[0].reason
+    job.closed_at = signed[0].at if signed else max(closed, default=None)
+    before: tuple[str, ...] = beginnings(job)
     for row in rows:
-        row.chain = before = link(before, row)
-    Entry.objects.bulk_create(row for row in rows if isinstance(row, Entry))
-    Signature.objects.bulk_create(row for row in rows if isinstance(row, Signature))
+        if not row.chain or not any(follows(one, row) for one in before):
+            in_one_chain(first_link(job), rows)  # what was taken here is not word for word what the file has
+            return
+        before = (row.chain,)
+
+
+def _keep(job: Job, rows: Rows, given: FileJob) -> None:
+    for some in runs(rows):
+        type(some[0])._default_manager.bulk_create(some)  # type: ignore[arg-type]
     Photograph.objects.bulk_create(
         Photograph(entry_id=e.id, content=_picture(f"entries.{i}", e))
         for i, e in enumerate(given.entries)
@@ -249,17 +192,20 @@ def _picture(path: str, e: FileEntry) -> bytes:
 
 def _read_file(text: bytes) -> FileJob:
     try:
-        head = json.loads(text)
+        head: Any = json.loads(text)
     except UnicodeDecodeError:
         raise UnusableInput(Problem("line 1", "This is not a text file.")) from None
     except json.JSONDecodeError as broken:
         raise UnusableInput(
             Problem(f"line {broken.lineno}", f"The file breaks off or is damaged here: {broken.msg}.")
         ) from None
+    except (RecursionError, ValueError):
+        raise UnusableInput(Problem("line 1", "No job is nested this deep, and no figure in one is this long.")) from None
     if not isinstance(head, dict) or head.get("format") != FORMAT:
         raise UnusableInput(Problem("format", "This is not a job written by Young Anvil."))
-    if head.get("version") not in (READ_TOO, VERSION):
-        said = f"This file is of version {head.get('version')}; {READ_TOO} and {VERSION} are read here."
+    if head.get("version") not in (*READ_TOO, VERSION):
+        known = ", ".join(map(str, READ_TOO))
+        said = f"This file is of version {str(head.get('version'))[:20]}; {known} and {VERSION} are read here."
         raise UnusableInput(Problem("version", said))
     return read_json(FileJob, text)
 

@@ -15,6 +15,7 @@ from .record_shape import Deviation, Front, Instrument, MachineLine, Picture, Si
 
 TAKEN = "cannot tell yet, taken as it is"
 CHANGED = "value changed"
+WHOLE_JOB = "The whole job"
 
 
 def front_of(spec: LineSpec, route: RouteNow, entries: Sequence[Entry], signatures: Sequence[Signature]) -> Front:
@@ -24,7 +25,14 @@ def front_of(spec: LineSpec, route: RouteNow, entries: Sequence[Entry], signatur
         machines=[_machine(spec.driver), _machine(spec.driven)],
         deviations=[*_out_of_tolerance(route, entries), *_changed_values(entries)],
         signatures=[
-            SignedStep(step=titles.get(s.step, s.step), kind=s.as_core.kind, by=s.by, role=s.role, at=s.at, reason=s.reason)
+            SignedStep(
+                step=titles.get(s.step, s.step or WHOLE_JOB),
+                kind=s.as_core.kind,
+                by=s.by,
+                role=s.role,
+                at=s.at,
+                reason=s.reason,
+            )
             for s in signatures
         ],
         instruments=_instruments(entries),

@@ -11,6 +11,7 @@ from django.utils import timezone
 from millwright.written import settled_in
 from server.jobs.chain import head_of
 from server.jobs.models import Job
+from server.journal.write import write_down
 
 from .models import IssuedRecord
 from .record import record_of, steps_added
@@ -29,9 +30,11 @@ def issue(job: Job) -> IssuedRecord:
     data = json.loads(record.model_dump_json())
     digest, at = digest_of(data), timezone.now()
     page = _page(record, at, digest)
-    made, _ = IssuedRecord.objects.get_or_create(
+    made, is_new = IssuedRecord.objects.get_or_create(
         job=job, defaults={"data": data, "page": page, "digest": digest, "last_number": head_of(job).number, "at": at}
     )
+    if is_new:
+        write_down(job.site_id, [made])
     return made
 
 
@@ -64,7 +67,7 @@ def _page(record: RecordOut, at: datetime, digest: str) -> str:
 def issued_of(job: Job) -> IssuedRecord | None:
     """The issued record of a closed job; one that was closed before records were issued is issued now."""
     issued = IssuedRecord.objects.filter(job=job).first()
-    if issued is not None or not job.signed:
+    if issued is not None or not job.signed or job.is_paper:
         return issued
     return issue(job)
 

@@ -5,6 +5,7 @@ from typing import Any
 
 from millwright.card.values import lines_of, say_value
 from millwright.line import LineSpec
+from millwright.route.asked import AS_THE_FILE_HAS_IT, NOT_JUDGED_HERE
 from millwright.route.called import SLIP, called
 from millwright.route.families.register import FAMILIES
 from millwright.route.fields import NONE_HERE
@@ -14,6 +15,7 @@ from millwright.say import NOTHING, Words, words
 from server.jobs.chain import head_of
 from server.jobs.covered import is_covered, waits_for_the_second
 from server.jobs.models import Entry, Job, Signature
+from server.jobs.show import came_from
 
 from .checks import figure_of, limit_of, value_of
 from .drawing import drawing_of
@@ -42,11 +44,12 @@ def record_of(job: Job) -> RecordOut:
         what=f"{spec.driver.name} to {spec.driven.name}, {_kind_of(spec)}, {coupling.series} {coupling.size}",
         started_by=job.started_by,
         started_at=job.started_at,
-        closed=job.signed,
+        closed=job.signed and not job.is_paper,
         open_things=[] if job.closed else route.why_not_signed_off(),
         chain=head_of(job).chain,
         cancelled=f"Cancelled by {job.cancelled_by}: {job.cancelled_because}" if job.cancelled_by else "",
-        read_in=_read_in(job),
+        read_in=_read_in(job, signatures),
+        to_take_over=job.is_paper and not job.cancelled_by,
         file_waits=waits_for_the_second(route),
         front=front_of(spec, route, entries, signatures),
         summary=_summary(entries, route),
@@ -66,15 +69,20 @@ def _kind_of(spec: LineSpec) -> str:
     return spec.coupling.family if is_drive else f"{spec.coupling.family} coupling"
 
 
-def _read_in(job: Job) -> str:
-    """Where a job from a file came from, and what that is worth."""
-    if not job.read_in:
+def _read_in(job: Job, signatures: list[Signature]) -> str:
+    """Where a job from a file came from, what that is worth, and whether anything goes by it."""
+    came = came_from(job, signatures)
+    if came is None:
         return ""
-    came = job.read_in
-    return (
-        f"Read in by {came['by']}, {came['at'][:16].replace('T', ' ')} UTC, from a file of {came['site']}; "
-        f"names and times are as the file says. SHA-256 of the file {came['digest']}"
+    there = f", where it is job {came['number']}" if came.get("number") else ""
+    where = (
+        f"Read in by {came['by']}, {came['at'][:16].replace('T', ' ')} UTC, from a file of {came['site']}{there}; "
+        f"names and times are as the file says. SHA-256 of the file {came['digest']}."
     )
+    why = f"Read in, {NOT_JUDGED_HERE}: {came['why_not_judged']}. " if came.get("why_not_judged") else ""
+    if came.get("taken_over_at"):
+        return f"{why}{where} Taken over by {came['taken_over_by']}, {came['taken_over_at']:%Y-%m-%d %H:%M} UTC."
+    return f"{why}{where} Nobody has taken it over: nothing here goes by it."
 
 
 def _summary(entries: list[Entry], route: RouteNow) -> list[CheckLine]:
@@ -126,7 +134,7 @@ def _steps(job: Job, route: RouteNow, entries: list[Entry], signatures: list[Sig
     """The route as it stands, and after it whatever was entered that is no longer part of it: nothing is left out."""
     of_route = {now.step.key for now in route.steps}
     facts: list[Entry | Signature] = [*entries, *signatures]
-    gone = list(dict.fromkeys(fact.step for fact in facts if fact.step not in of_route))
+    gone = list(dict.fromkeys(fact.step for fact in facts if fact.step and fact.step not in of_route))
     found = []
     for now in route.steps:
         mine = [e for e in entries if e.step == now.step.key]
@@ -181,6 +189,16 @@ def _advice(result: Mapping[str, Any]) -> list[Any]:
     return said
 
 
+def _as_the_file_has_it(entry: Entry) -> list[str]:
+    """The words of a file, where they are others than what is asked here."""
+    said = entry.asked.get(AS_THE_FILE_HAS_IT)
+    if not said:
+        return []
+    here = {field["key"]: field["label"] for field in entry.asked.get("fields", [])}
+    labels = [f["label"] for f in said.get("fields", []) if f.get("label") != here.get(f["key"])]
+    return [text for text in (said.get("title", ""), *labels) if text and text != entry.asked.get("title")]
+
+
 def _signed(signatures: list[Signature]) -> list[Signed]:
     return [Signed(kind=s.as_core.kind, by=s.by, role=s.role, at=s.at, reason=s.reason) for s in signatures]
 
@@ -204,6 +222,8 @@ def _reading(job: Job, entry: Entry, label: str) -> Reading:
         checks=[_check_line(check) for check in result.get("checks", [])],
         advice=_advice(result),
         as_it_is=result.get("as_it_is", False),
+        judged_here=entry.asked.get("note") != NOT_JUDGED_HERE,
+        as_the_file_has_it=_as_the_file_has_it(entry),
         rings=list(rings_of(entry)),
         pulls=pulls_of(entry),
         by=entry.by,

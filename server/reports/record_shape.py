@@ -6,6 +6,7 @@ from uuid import UUID
 from ninja import Field, Schema
 from pydantic import computed_field
 
+from millwright.route.asked import NOT_JUDGED_HERE
 from millwright.route.state import STATE_WORDS, EntryKind, SignatureKind, StepState
 from millwright.say import NOTHING
 from millwright.units import LengthUnit
@@ -86,6 +87,10 @@ class Reading(Schema):
     not_ticked: list[str]
     checks: list[CheckLine]
     advice: list[Said]
+    as_the_file_has_it: list[str] = Field(
+        default=[], description="of a job from a file: its own words, where they are others"
+    )
+    judged_here: bool = True  # else it stands as its file has it, and nobody says what it comes to
     as_it_is: bool = False  # taken although it cannot be told whether it is within its limit
     rings: list[str]
     pulls: BoltTable | None = None
@@ -101,6 +106,8 @@ class Reading(Schema):
         """What came of it, in words; empty where nothing was to be judged or done."""
         if self.verdict is None:
             return ""
+        if not self.judged_here:
+            return NOT_JUDGED_HERE
         return "done" if self.verdict is Verdict.NOT_JUDGED else STATUS_WORDS[self.verdict]
 
 
@@ -219,6 +226,7 @@ class RecordOut(Schema):
     chain: str = Field(default="", description="hash of what was entered and signed, up to the last of it")
     cancelled: str = ""
     read_in: str = Field(default="", description="of a job from a file: who read it in, when, from where")
+    to_take_over: bool = Field(default=False, description="from a file: nothing goes by it until a lead takes it over")
     file_waits: str = Field(default="", description="why the job cannot be had as a file yet; empty where it can")
     digest: str = Field(default="", description="of the record as it was issued; empty while it is open")
     issued_at: datetime | None = None

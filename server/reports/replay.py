@@ -1,30 +1,36 @@
 """A job from a file goes through the same door as one that is worked on: entry by entry, signature by signature."""
 
 import json
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
 from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
-from typing import TYPE_CHECKING, Any
+from datetime import datetime
+from typing import Any
 
 from millwright.benches import as_dict, evaluate_json
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.figures_in_words import COMPARED
+from millwright.roles import TAKES, Deed
 from millwright.route import state
-from millwright.route.asked import AFTERWARDS, asked_of, headed
-from millwright.route.entry import OutOfTurn, check, evaluate, refuse_the_same_person
+from millwright.route.asked import AFTERWARDS, AS_THE_FILE_HAS_IT, NOT_JUDGED_HERE, asked_of, plainly, same_question
+from millwright.route.entry import OutOfTurn, check, evaluate, read_words, refuse_the_same_person
+from millwright.route.families.register import FAMILIES
 from millwright.route.ledger import written_by
 from millwright.route.signing import NotTheirs, check_signature
 from millwright.route.stand import stand
 from millwright.route.state import EntryKind, RouteNow, SignatureKind, StepNow
-from millwright.route.steps import Terms
+from millwright.route.steps import EDITION, Terms
 from millwright.verdict import Verdict, is_unproven
-from server.jobs.actions.append_entry import as_taken
+from server.jobs.actions.append_entry import as_taken, text_problems, typed_problems
+from server.web.times import EARLIEST, time_problems
 
-if TYPE_CHECKING:
-    from .exchange import FileEntry, FileJob, FileSignature
+from .job_file import FileEntry, FileJob, FileSignature
 
-CLOCKS_DIFFER = timedelta(minutes=5)
-NOT_JUDGED_HERE = "not judged here: this step is no part of the route today"
+NOT_JUDGED = "not judged"
+
+
+class NotJudgedHere(Exception):
+    """Nobody can say here whether this could have been entered; the message says why. Readable it is all the same."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -37,20 +43,19 @@ class Taken:
 
 
 class Replay:
-    """The job of a file, worked through again in the order of its numbers.
+    """The job of a file, worked through again in the order of its numbers."""
 
-    A file of an older version knows nothing of today's order: there only the readings are judged again.
-    """
-
-    def __init__(self, given: "FileJob", now: datetime, *, in_turn: bool) -> None:
-        self.given, self.now, self.in_turn = given, now, in_turn
+    def __init__(self, given: FileJob, now: datetime) -> None:
+        self.given, self.now = given, now
         self.entries: list[state.Entry] = []
         self.signatures: list[state.Signature] = []
         self.taken: dict[str, Taken] = {}
 
     def run(self) -> dict[str, Taken]:
-        """Every entry as it is kept, by its id. Raises `UnusableInput` with all that is wrong up to the first place."""
-        refuse_if_any(self._numbers_and_times())
+        """Every entry as it is kept, by its id. Raises `UnusableInput` with all that is wrong up to the first place,
+        `NotJudgedHere` where the rules it was entered by are not those of today."""
+        refuse_if_any([*_typed(self.given), *self._numbers_and_times()])
+        self._refuse_other_rules()
         places = {e.number: (f"entries.{i}", e) for i, e in enumerate(self.given.entries)}
         signed = {s.number: (f"signatures.{i}", s) for i, s in enumerate(self.given.signatures)}
         for number in sorted([*places, *signed]):
@@ -60,29 +65,36 @@ class Replay:
                 self._sign(*signed[number])
         return self.taken
 
+    def _refuse_other_rules(self) -> None:
+        given, family = self.given, FAMILIES[self.given.spec.coupling.family]
+        if given.version == 1:
+            raise NotJudgedHere("a file of version 1 does not say what was asked")
+        if given.procedure > family.newest or given.edition > EDITION:
+            raise NotJudgedHere("it was done by an order of work that is not known here")
+
     def _numbers_and_times(self) -> list[Problem]:
+        given = self.given
         items: list[tuple[str, FileEntry | FileSignature]] = [
-            *((f"entries.{i}", e) for i, e in enumerate(self.given.entries)),
-            *((f"signatures.{i}", s) for i, s in enumerate(self.given.signatures)),
+            *((f"entries.{i}", e) for i, e in enumerate(given.entries)),
+            *((f"signatures.{i}", s) for i, s in enumerate(given.signatures)),
         ]
-        found, seen = [], set()
+        found, seen = time_problems("started_at", given.started_at, self.now), set()
         for path, item in items:
             if item.number in seen:
                 found.append(Problem(f"{path}.number", f"Number {item.number} is there twice."))
             seen.add(item.number)
-            if item.at > self.now + CLOCKS_DIFFER:
-                found.append(Problem(f"{path}.at", "This time lies in the future."))
-        if not found and self.in_turn and seen != set(range(1, len(items) + 1)):
+            found += time_problems(f"{path}.at", item.at, self.now)
+        if not found and seen != set(range(1, len(items) + 1)):
             found.append(Problem("entries", "Numbers are missing: this is not the whole job."))
-        before = self.given.started_at
+        before = max(given.started_at, EARLIEST)
         for path, item in sorted(items, key=lambda pair: pair[1].number):
-            if self.in_turn and item.at < before:
+            if item.at < before:
                 found.append(Problem(f"{path}.at", "This time runs behind the one before it."))
             before = max(before, item.at)
-        ids = {e.id for e in self.given.entries}
+        ids = {e.id for e in given.entries}
         found += [
             Problem(f"signatures.{i}.entry", "The reading this signature covers is not in the file.")
-            for i, s in enumerate(self.given.signatures)
+            for i, s in enumerate(given.signatures)
             if s.entry is not None and s.entry not in ids
         ]
         return found
@@ -100,18 +112,15 @@ class Replay:
             now=at,
         )
 
-    def _enter(self, path: str, e: "FileEntry") -> None:
+    def _enter(self, path: str, e: FileEntry) -> None:
         route = self._route(e.at)
         try:
-            if route.closed and e.kind is not EntryKind.NOTE:
+            if self._is_over(route) and e.kind is not EntryKind.NOTE:
                 raise OutOfTurn("This record is signed and closed.")
-            taken = self._read(route, e) if e.kind is EntryKind.READING else self._other(route, e)
+            with _at(f"{path}.inputs"):
+                taken = self._read(route, e) if e.kind is EntryKind.READING else self._other(route, e)
         except OutOfTurn as refused:
             raise UnusableInput(Problem(path, str(refused))) from None
-        except UnusableInput as refused:
-            raise UnusableInput(
-                *(Problem(f"{path}.inputs.{p.path}".rstrip("."), p.message) for p in refused.problems)
-            ) from None
         if taken is None:
             raise UnusableInput(Problem(f"{path}.result", "The result does not follow from the readings beside it."))
         self.taken[str(e.id)] = taken
@@ -131,46 +140,37 @@ class Replay:
             )
         )
 
-    def _read(self, route: RouteNow, e: "FileEntry") -> Taken | None:
-        """A reading, judged again; None where the file says otherwise."""
+    def _is_over(self, route: RouteNow) -> bool:
+        return route.closed or any(s.kind is SignatureKind.CANCEL for s in self.signatures)
+
+    def _read(self, route: RouteNow, e: FileEntry) -> Taken | None:
+        """A reading, judged again by what is asked here; None where the file says otherwise."""
         now = route.find(e.step)
-        asked = dict(e.asked) or ({**asked_of(now.step), "note": AFTERWARDS} if now else {"note": AFTERWARDS})
-        if now is None or now.step.form.kind != asked.get("form"):
-            return _of_no_route(e, asked)
-        if self.in_turn and now.blocked_by:
-            raise OutOfTurn(" ".join(now.blocked_by))
-        if self.in_turn:
-            refuse_the_same_person(route, now, e.by)
+        if now is None:
+            raise NotJudgedHere(f"{_titled(e)} is no part of the route today")
+        if now.blocked_by:
+            raise OutOfTurn(" ".join(map(str, now.blocked_by)))
+        refuse_the_same_person(route, now, e.by)
         full, result = _evaluate(now, e.inputs)
+        written = written_by(now.step.form, full)
+        asked = {**asked_of(now.step), **({"ledger": written} if written else {})}
+        if not same_question(e.asked, asked):
+            raise NotJudgedHere(f"{_titled(e)} is asked otherwise today")
         if e.result is None or result["verdict"] != e.result.get("verdict"):
             return None
-        written = written_by(now.step.form, full)
-        asked = {
-            **{key: value for key, value in asked.items() if key != "ledger"},
-            **({"ledger": written} if written else {}),
-        }
-        if "preset" in asked and self.in_turn:
-            asked["preset"] = asked_of(now.step)["preset"]
-        return Taken(inputs=e.inputs, asked=asked, result=_taken_as_in(e.result, result))
+        return Taken(inputs=full, asked=_as_asked(e, asked), result=_taken_as_in(e.result, result))
 
-    def _other(self, route: RouteNow, e: "FileEntry") -> Taken:
+    def _other(self, route: RouteNow, e: FileEntry) -> Taken:
         """What is no reading: taken as it is taken live."""
-        if not self.in_turn:
-            now = route.find(e.step)
-            head = {**headed(now.step), "note": AFTERWARDS} if now else {"note": AFTERWARDS}
-            return Taken(inputs=e.inputs, asked=e.asked or head, result=None)
         checked = check(route, e.step, e.kind, e.inputs, e.role, e.by)
-        return Taken(inputs=checked.inputs, asked=e.asked or checked.asked, result=None)
+        return Taken(inputs=checked.inputs, asked=_as_asked(e, dict(checked.asked)), result=None)
 
-    def _sign(self, path: str, s: "FileSignature") -> None:
+    def _sign(self, path: str, s: FileSignature) -> None:
         try:
-            if self.in_turn:
-                entry = str(s.entry) if s.entry else None
-                check_signature(self._route(), s.step, s.kind, entry, s.reason, s.role)
+            with _at(path):
+                self._refuse_signature(s)
         except (OutOfTurn, NotTheirs) as refused:
             raise UnusableInput(Problem(path, str(refused))) from None
-        except UnusableInput as refused:
-            raise UnusableInput(*(replace(p, path=f"{path}.{p.path}") for p in refused.problems)) from None
         self.signatures.append(
             state.Signature(
                 id=str(s.id),
@@ -185,6 +185,98 @@ class Replay:
             )
         )
 
+    def _refuse_signature(self, s: FileSignature) -> None:
+        match s.kind:
+            case SignatureKind.CANCEL:
+                self._refuse_cancelling(s)
+            case SignatureKind.TAKE_OVER:
+                _refuse_unless(s, Deed.TAKE_OVER_JOBS)
+            case _:
+                route = self._route()
+                if self._is_over(route):
+                    raise OutOfTurn("This record is signed and closed.")
+                check_signature(route, s.step, s.kind, str(s.entry) if s.entry else None, s.reason, s.role)
+
+    def _refuse_cancelling(self, s: FileSignature) -> None:
+        _refuse_unless(s, Deed.CANCEL_JOBS)
+        if self._is_over(self._route()):
+            raise OutOfTurn("This job is closed already.")
+        if (s.by, s.reason) != (self.given.cancelled_by, self.given.cancelled_because):
+            raise UnusableInput(Problem("reason", "Who cancelled it and why is said twice, and not alike."))
+
+
+def as_a_paper(given: FileJob) -> dict[str, Taken]:
+    """Every entry to be read and nothing more: no reading is judged, nothing is counted out or back by it.
+
+    Raises `UnusableInput` where it cannot even be read.
+    """
+    terms = Terms(procedure=given.procedure, edition=given.edition, tasks=tuple(given.tasks))
+    steps = {now.step.key: now.step for now in stand(given.spec, given.card, [], [], given.scope, terms=terms).steps}
+    found = {}
+    for i, e in enumerate(given.entries):
+        path, step = f"entries.{i}", steps.get(e.step)
+        with _at(f"{path}.asked"):  # a first file does not say what was asked: it reads better under today's words
+            asked = plainly(e.asked or (asked_of(step) if step else {}))
+        with _at(f"{path}.inputs"):
+            found[str(e.id)] = _on_paper(e, {**asked, "note": NOT_JUDGED_HERE})
+    return found
+
+
+def _on_paper(e: FileEntry, asked: Mapping[str, Any]) -> Taken:
+    if e.kind is not EntryKind.READING:
+        return Taken(inputs=read_words(e.kind, e.inputs), asked=asked, result=None)
+    bench = asked.get("bench")
+    if bench is not None:
+        evaluate_json(bench, json.dumps(e.inputs))  # it holds readings of this bench; what they come to nobody says here
+    result: dict[str, Any] = {"bench": bench or "sheet", "verdict": NOT_JUDGED, "checks": [], "advice": [], "working": []}
+    return Taken(inputs=e.inputs, asked=asked, result=result)
+
+
+@contextmanager
+def _at(path: str) -> Iterator[None]:
+    """What is refused inside stands at this path of the file."""
+    try:
+        yield
+    except UnusableInput as refused:
+        raise UnusableInput(*(replace(p, path=f"{path}.{p.path}".rstrip(".")) for p in refused.problems)) from None
+
+
+def _typed(given: FileJob) -> list[Problem]:
+    """What was typed reads as the value beside it, in one unit or the other: a file does not say on which sheet it was."""
+    found = []
+    for i, e in enumerate(given.entries):
+        try:
+            amiss = [typed_problems(e.inputs, e.typed, unit) for unit in ("mm", "in")]
+        except UnusableInput as refused:
+            amiss = [list(refused.problems)]
+        found += [Problem(f"entries.{i}.typed.{p.path}", p.message) for p in (min(amiss, key=len) if all(amiss) else [])]
+        found += [Problem(f"entries.{i}.inputs.{p.path}", p.message) for p in text_problems(e.inputs)]
+    return found
+
+
+def _refuse_unless(s: FileSignature, deed: Deed) -> None:
+    if not s.role.may(deed):
+        raise NotTheirs(TAKES[deed], s.role)
+
+
+def _titled(e: FileEntry) -> str:
+    title = e.asked.get("title")
+    return f"“{title[:60]}”" if isinstance(title, str) and title else e.step
+
+
+def _as_asked(e: FileEntry, asked: dict[str, Any]) -> dict[str, Any]:
+    """What is asked here; beside it the file's own words where they are others, and what its reading was held against."""
+    said = {key: value for key, value in e.asked.items() if key not in ("ledger", "compare")}
+    here = {key: value for key, value in asked.items() if key not in ("ledger", "compare")}
+    if e.asked.get("note") == AFTERWARDS:
+        asked["note"] = here["note"] = AFTERWARDS
+    compare = e.asked.get("compare")
+    if "compare" in asked and isinstance(compare, dict):
+        asked["compare"] = {key: value for key, value in compare.items() if key in COMPARED}
+    if said != here:
+        asked[AS_THE_FILE_HAS_IT] = plainly(said)
+    return asked
+
 
 def _evaluate(now: StepNow, inputs: Mapping[str, Any]) -> tuple[Mapping[str, Any], Mapping[str, Any]]:
     """As it is evaluated live, held against the earlier readings that the file says it was held against."""
@@ -192,20 +284,8 @@ def _evaluate(now: StepNow, inputs: Mapping[str, Any]) -> tuple[Mapping[str, Any
     compared = {key: inputs[key] for key in COMPARED if key in inputs}
     if result["bench"] == "sheet" or not compared:
         return full, result
-    return full, as_dict(evaluate_json(result["bench"], json.dumps({**full, **compared})))
-
-
-def _of_no_route(e: "FileEntry", asked: dict[str, Any]) -> Taken | None:
-    """A reading of a step that is no part of the route today: judged by its bench; by a sheet nobody can judge it here."""
-    bench = asked.get("bench")
-    if bench is None:
-        plain: Sequence[Any] = []
-        unjudged = {"bench": "sheet", "verdict": "not judged", "checks": plain, "advice": plain, "working": plain}
-        return Taken(inputs=e.inputs, asked={**asked, "note": NOT_JUDGED_HERE}, result=unjudged)
-    result = as_dict(evaluate_json(bench, json.dumps(e.inputs)))
-    if e.result is None or result["verdict"] != e.result.get("verdict"):
-        return None
-    return Taken(inputs=e.inputs, asked=asked, result=_taken_as_in(e.result, result))
+    full = {**full, **compared}
+    return full, as_dict(evaluate_json(result["bench"], json.dumps(full)))
 
 
 def _taken_as_in(file: Mapping[str, Any], result: Mapping[str, Any]) -> Mapping[str, Any]:

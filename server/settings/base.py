@@ -35,6 +35,8 @@ def _database(url: str) -> dict[str, object]:
 
 
 SECRET_KEY = _secret_key()
+SEAL_KEY_FILE = os.environ.get("ANVIL_SEAL_KEY_FILE", str(STATE / "seal.key"))
+SEAL_FOLDER = os.environ.get("ANVIL_SEALS", str(STATE / "seals"))
 DEBUG = False
 ALLOWED_HOSTS = os.environ.get("ALLOWED_HOSTS", "127.0.0.1,localhost,[::1]").split(",")
 CSRF_TRUSTED_ORIGINS = [o for o in os.environ.get("CSRF_TRUSTED_ORIGINS", "").split(",") if o]
@@ -49,18 +51,21 @@ INSTALLED_APPS = [
     "django_tasks_db",
     "server.web",
     "server.accounts",
+    "server.journal",
     "server.catalogue",
     "server.instruments",
     "server.plant",
     "server.jobs",
     "server.reports",
     "server.keep",
+    "server.audit",
     "server.demo",
     "server.describe",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "server.web.middleware.content_security_policy",
+    "server.web.middleware.no_nul",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",

@@ -99,7 +99,7 @@ class DueTest(DemoTest):
 
     def test_a_record_that_is_read_in_from_a_file_counts_like_one_that_was_closed_here(self) -> None:
         line = line_of(MILL)
-        written = self.lead.get(f"/api/records/{Job.objects.signed().get(line=line).pk}/json").json()
+        written = self.lead.get(f"/api/records/{Job.objects.counted().get(line=line).pk}/json").json()
         fresh = {one["id"]: str(uuid4()) for one in [written, *written["entries"], *written["signatures"]]}
         text = json.dumps(written)
         for was, now in fresh.items():

@@ -21,6 +21,10 @@ REFUSED = (
     "UPDATE jobs_job SET card = '{}'",
     "DELETE FROM jobs_job",
     "ALTER TABLE jobs_entry DISABLE TRIGGER ALL",
+    "UPDATE accounts_membership SET role = 'lead'",
+    "DELETE FROM accounts_membership",
+    "UPDATE journal_journalline SET rows = '{}'",
+    "DELETE FROM journal_journalline",
     "DROP TABLE jobs_entry",
     "SET session_replication_role = replica",
 )

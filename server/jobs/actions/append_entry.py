@@ -21,6 +21,7 @@ from server.instruments.withdrawn import withdrawn_problems
 from ..chain import head_of, link
 from ..models import Entry, Job, Photograph
 from ..photographs import MOST_A_JOB, take
+from .take_over_job import TAKE_OVER_FIRST
 
 TYPED_AGREES_MM = 1e-6
 TAKEN = "Something else was already entered under this number."
@@ -63,11 +64,13 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
     route = job.stand_after(entries, job.as_left(), now)
     if route.closed and kind is not EntryKind.NOTE:
         raise OutOfTurn("This record is signed and closed. Start a new job; a note may still be added.")
+    if job.is_paper and kind is not EntryKind.NOTE:
+        raise OutOfTurn(TAKE_OVER_FIRST)
     if picture is not None and sum(entry.kind is EntryKind.PHOTOGRAPH for entry in entries) >= MOST_A_JOB:
         raise OutOfTurn(f"This job has {MOST_A_JOB} photographs already, which is the most there can be.")
     refuse_if_any(withdrawn_problems(by, inputs))
-    refuse_if_any(_typed_problems(inputs, sent.typed, sent.unit))
-    refuse_if_any([Problem(path, "There is a control character in this text. Type it again.") for path in _unwritten(inputs)])
+    refuse_if_any(typed_problems(inputs, sent.typed, sent.unit))
+    refuse_if_any(text_problems(inputs))
     checked = check(route, step, kind, inputs, by.as_role, by.user.shown_name)
     head = head_of(job)
     entry = Entry(
@@ -81,6 +84,7 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
         result=as_taken(checked.result, as_it_is=sent.as_it_is),
         asked=checked.asked,
         person=by.user,
+        whose=by.user_id,
         by=by.user.shown_name,
         role=by.role,
         at=head.not_before(now),
@@ -110,7 +114,7 @@ def _the_same(stands: Entry, step: str, kind: EntryKind, inputs: Mapping[str, An
     return stands
 
 
-def _typed_problems(inputs: Mapping[str, Any], typed: Mapping[str, str], unit: LengthUnit) -> list[Problem]:
+def typed_problems(inputs: Mapping[str, Any], typed: Mapping[str, str], unit: LengthUnit) -> list[Problem]:
     """What was typed must read as the value beside it: the record shows both."""
     found = []
     for path, text in typed.items():
@@ -128,6 +132,11 @@ def _read(path: str, text: str, unit: LengthUnit) -> float | None:
     if path.endswith("_nm"):
         return read_torque_nm(text)
     return read_angle_mm_per_m(text, "mm/m", unit) if path.endswith("_mm_per_m") else read_length_mm(text, unit)
+
+
+def text_problems(inputs: Mapping[str, Any]) -> list[Problem]:
+    """Where a text holds what is no writing."""
+    return [Problem(path, "There is a control character in this text. Type it again.") for path in _unwritten(inputs)]
 
 
 def _unwritten(inputs: Any, path: str = "") -> Iterator[str]:

@@ -8,10 +8,12 @@ from django.db import transaction
 from millwright.errors import Problem, UnusableInput
 from millwright.roles import Deed
 from millwright.route.entry import OutOfTurn
+from millwright.route.state import SignatureKind
 from server.accounts.auth import require
 from server.accounts.models import Membership
 
-from ..models import Job
+from ..models import Job, Signature
+from .sign import put
 
 
 @transaction.atomic
@@ -24,6 +26,7 @@ def cancel_job(job_id: UUID, *, by: Membership, reason: str, now: datetime) -> J
         raise OutOfTurn("This job is closed already.")
     if not reason.strip():
         raise UnusableInput(Problem("reason", "Enter the reason. The record shows it."))
-    job.closed_at, job.cancelled_by, job.cancelled_because = now, by.user.shown_name, reason.strip()
+    signed = put(job, Signature(kind=SignatureKind.CANCEL.value, reason=reason.strip()), by=by, now=now)
+    job.closed_at, job.cancelled_by, job.cancelled_because = signed.at, signed.by, signed.reason
     job.save(update_fields=["closed_at", "cancelled_by", "cancelled_because"])
     return job

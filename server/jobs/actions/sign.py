@@ -31,27 +31,24 @@ def sign(
         return _the_same(stands, job, step, kind, entry)
     if job.cancelled_by:
         raise OutOfTurn(f"This job was cancelled by {job.cancelled_by}: {job.cancelled_because}")
+    if job.is_paper:
+        raise OutOfTurn("This job was read in from a file. A lead takes it over first.")
     check_signature(job.stand(now), step, kind, str(entry) if entry else None, reason, by.as_role)
-    head = head_of(job)
-    signed = Signature(
-        id=id,
-        job=job,
-        number=head.number + 1,
-        kind=kind,
-        step=step,
-        entry_id=entry,
-        reason=reason.strip(),
-        person=by.user,
-        by=by.user.shown_name,
-        role=by.role,
-        at=head.not_before(now),
-    )
-    signed.chain = link(head.chain, signed)
-    signed.save(force_insert=True)
+    signed = put(job, Signature(id=id, kind=kind, step=step, entry_id=entry, reason=reason.strip()), by=by, now=now)
     if step == CLOSING:
         job.closed_at = signed.at
         job.save(update_fields=["closed_at"])
         record_closed.send(sender=Job, job=job)
+    return signed
+
+
+def put(job: Job, signed: Signature, *, by: Membership, now: datetime) -> Signature:
+    """Whatever is signed goes into the chain of its job, which is held meanwhile."""
+    head = head_of(job)
+    signed.job, signed.number, signed.at = job, head.number + 1, head.not_before(now)
+    signed.person, signed.whose, signed.by, signed.role = by.user, by.user_id, by.user.shown_name, by.role
+    signed.chain = link(head.chain, signed)
+    signed.save(force_insert=True)
     return signed
 
 

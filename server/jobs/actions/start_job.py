@@ -20,6 +20,7 @@ from server.accounts.auth import require
 from server.accounts.models import Membership, Site
 from server.plant.models import Line
 
+from ..chain import begun
 from ..models import Job
 
 WHY_NOT = {
@@ -85,6 +86,6 @@ def _created(line: Line, **fields: Any) -> Job:
     """The database has the last word on one open job a line: two who start at once, or a file that is read in meanwhile."""
     try:
         with transaction.atomic():
-            return Job.objects.create(site=line.site, line=line, **fields)
+            return begun(Job(site=line.site, line=line, **fields))
     except IntegrityError:
         raise OutOfTurn("Somebody started a job on this line just now. Carry on with it.") from None

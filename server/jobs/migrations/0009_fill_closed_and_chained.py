@@ -11,7 +11,8 @@ TWO_OPEN = "Two jobs were open on this line; the newest one goes on."
 
 def fill_in(apps: Any, schema_editor: Any) -> None:
     """The triggers step aside for this one column, in this one transaction."""
-    from server.jobs.chain import START, link
+    from server.jobs.chain import link_without_person as link
+    from server.journal.digest import START
 
     jobs, entries, signatures = (apps.get_model("jobs", name) for name in ("Job", "Entry", "Signature"))
     with schema_editor.connection.cursor() as cursor:

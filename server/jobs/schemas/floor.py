@@ -44,6 +44,7 @@ class FloorJob(Schema):
     id: UUID
     number: int
     title: str
+    read_in: bool = Field(description="from a file, and no lead has taken it over: nothing goes by it")
     at: StagesDone | None = Field(description="none where the job cannot be shown")
     to_sign: list[str]
     questions: int
@@ -105,3 +106,4 @@ class HistoryJob(Schema):
     started_by: str
     closed: bool
     cancelled_because: str
+    read_in: bool = Field(description="from a file, and no lead has taken it over: nothing goes by it")

@@ -25,6 +25,12 @@ class JobIn(Schema, extra="forbid"):
     tasks: list[Task] = Field(default=[], description="of a job of upkeep, what it is there to do")
 
 
+class TakeOverIn(Schema, extra="forbid"):
+    """The lead's own password, at this moment."""
+
+    password: str = Field(default="", max_length=200)
+
+
 class CancelIn(Schema, extra="forbid"):
     """Why a job is cancelled."""
 
@@ -37,7 +43,11 @@ class ReadInOut(Schema):
     by: str
     at: datetime
     site: str
+    number: int | None = Field(default=None, description="which job it is there")
     digest: str
+    why_not_judged: str = Field(default="", description="why nobody could say here whether it could have been entered")
+    taken_over_at: datetime | None = Field(default=None, description="since when it counts here")
+    taken_over_by: str = ""
 
 
 class HeldOut(Schema):

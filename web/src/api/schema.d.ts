@@ -1023,6 +1023,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/take-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Over
+         * @description Take over a job that was read in from a file; the lead's, signed with the password.
+         */
+        post: operations["job_take_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/labels/sheet.pdf": {
         parameters: {
             query?: never;
@@ -2286,6 +2306,31 @@ export interface components {
             shown?: components["schemas"]["Shown"] | null;
         };
         /**
+         * AsideOut
+         * @description A job that is shown, and that nothing here goes by.
+         */
+        AsideOut: {
+            /**
+             * Closed
+             * Format: date-time
+             */
+            closed: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Number */
+            number: number;
+            /**
+             * Said
+             * @description why: read in and not taken over, not judged here, or not to be read
+             */
+            said: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Attempt
          * @description A try that stopped short or went too far: with what temperatures, and how far it was drawn up.
          */
@@ -3126,7 +3171,7 @@ export interface components {
          * @description What is not for everybody to do. Whoever is signed in may read, measure, tick and write a note.
          * @enum {string}
          */
-        Deed: "add and change lines" | "start jobs" | "keep instruments" | "answer questions" | "change values of the card" | "accept out of tolerance" | "cancel jobs" | "read in jobs" | "set the rules of the site" | "put off what is due";
+        Deed: "add and change lines" | "start jobs" | "keep instruments" | "answer questions" | "change values of the card" | "accept out of tolerance" | "cancel jobs" | "read in jobs" | "take over jobs that were read in" | "set the rules of the site" | "put off what is due";
         /**
          * Deviation
          * @description What is not as the value card has it, or was taken all the same; who said so, and why.
@@ -4061,6 +4106,11 @@ export interface components {
             number: number;
             /** Questions */
             questions: number;
+            /**
+             * Read In
+             * @description from a file, and no lead has taken it over: nothing goes by it
+             */
+            read_in: boolean;
             /** Stages */
             stages: components["schemas"]["Stage"][];
             /** Title */
@@ -5443,6 +5493,11 @@ export interface components {
             /** Number */
             number: number;
             /**
+             * Read In
+             * @description from a file, and no lead has taken it over: nothing goes by it
+             */
+            read_in: boolean;
+            /**
              * Started At
              * Format: date-time
              */
@@ -5458,6 +5513,11 @@ export interface components {
          */
         HistoryOut: {
             as_left: components["schemas"]["AsLeftOut"] | null;
+            /**
+             * Aside
+             * @description jobs that nothing here goes by
+             */
+            aside: components["schemas"]["AsideOut"][];
             /** Jobs */
             jobs: components["schemas"]["PastJobOut"][];
             /** Name */
@@ -6310,6 +6370,28 @@ export interface components {
             out: number;
             /** What */
             what: string;
+        };
+        /**
+         * LeftOutOut
+         * @description A job that stands in none of these numbers, and why.
+         */
+        LeftOutOut: {
+            /**
+             * Job
+             * Format: uuid
+             */
+            job: string;
+            /**
+             * Line Id
+             * Format: uuid
+             */
+            line_id: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Said */
+            said: string;
         };
         /**
          * LimitOut
@@ -7456,8 +7538,29 @@ export interface components {
             by: string;
             /** Digest */
             digest: string;
+            /**
+             * Number
+             * @description which job it is there
+             */
+            number?: number | null;
             /** Site */
             site: string;
+            /**
+             * Taken Over At
+             * @description since when it counts here
+             */
+            taken_over_at?: string | null;
+            /**
+             * Taken Over By
+             * @default
+             */
+            taken_over_by: string;
+            /**
+             * Why Not Judged
+             * @description why nobody could say here whether it could have been entered
+             * @default
+             */
+            why_not_judged: string;
         };
         /**
          * Reading
@@ -7472,6 +7575,12 @@ export interface components {
              * @default false
              */
             as_it_is: boolean;
+            /**
+             * As The File Has It
+             * @description of a job from a file: its own words, where they are others
+             * @default []
+             */
+            as_the_file_has_it: string[];
             /**
              * At
              * Format: date-time
@@ -7496,6 +7605,11 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            /**
+             * Judged Here
+             * @default true
+             */
+            judged_here: boolean;
             kind: components["schemas"]["EntryKind"];
             /** Label */
             label: string;
@@ -7582,6 +7696,8 @@ export interface components {
             hours: components["schemas"]["StageHoursOut"][];
             /** Jobs */
             jobs: number;
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutOut"][];
             /** Months */
             months: number;
             /** Reasons */
@@ -7674,6 +7790,12 @@ export interface components {
             summary: components["schemas"]["CheckLine"][];
             /** Title */
             title: string;
+            /**
+             * To Take Over
+             * @description from a file: nothing goes by it until a lead takes it over
+             * @default false
+             */
+            to_take_over: boolean;
             /**
              * Unit
              * @default mm
@@ -8444,7 +8566,7 @@ export interface components {
          * @description What a signature says.
          * @enum {string}
          */
-        SignatureKind: "hold" | "authorise";
+        SignatureKind: "hold" | "authorise" | "cancel" | "take over";
         /**
          * SignatureOut
          * @description A signature as it was given.
@@ -9278,6 +9400,17 @@ export interface components {
             plane: number;
             /** Value Mm */
             value_mm: number;
+        };
+        /**
+         * TakeOverIn
+         * @description The lead's own password, at this moment.
+         */
+        TakeOverIn: {
+            /**
+             * Password
+             * @default
+             */
+            password?: string;
         };
         /**
          * TakenIn
@@ -13872,6 +14005,95 @@ export interface operations {
             };
             /** @description not usable: what is wrong, by path */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    job_take_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeOverIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -89,6 +89,7 @@ function JobState({ job }: { job: NonNullable<Line['job']> }) {
         </svg>
       </div>
       <div>
+        {job.read_in && <small>Read in from a file: a lead takes it over first.</small>}
         {job.hot_hub && <HotHub hub={job.hot_hub} now={job.now} />}
         {job.held.map(({ what, by }) => (
           <small key={what}>

@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
+import { Link } from 'react-aria-components'
 import styled from 'styled-components'
 import { append, newId } from '../api/outbox'
 import { catalogueOptions } from '../api/queries'
@@ -68,6 +69,13 @@ export function StepHead({ step }: { step: Step }) {
         </Told>
       )}
       {step.caution && step.no_return && <Framed>{step.caution}</Framed>}
+      {job.read_in && !job.read_in.taken_over_at && (
+        <Bar role="status">
+          Read in from a file of {job.read_in.site}
+          {job.read_in.why_not_judged && `, not judged here: ${job.read_in.why_not_judged}`}. Nothing goes by it until a lead
+          takes it over. <Link href={`/jobs/${job.id}/record`}>Read its record</Link>
+        </Bar>
+      )}
       {step.stale_because.template && !step.waits && (
         <Bar role="status">{sayIn(step.stale_because, unit)}: read it again.</Bar>
       )}

@@ -13,6 +13,7 @@ import { FileButton } from '../kit/FileButton'
 import { saveAs } from '../kit/saveAs'
 import { useMay } from '../session/may'
 import { useUnit } from '../units/preferences'
+import { sayWhen } from '../units/when'
 import { AsLeft } from './AsLeft'
 import { CompareJobs } from './CompareJobs'
 import { PastJobs } from './PastJobs'
@@ -24,7 +25,7 @@ export function HistoryView() {
   const { data: history, error } = useQuery(historyOptions(lineId))
   const mayKeep = useMay('add and change lines')
   if (!history) return error ? <Lost why={error} /> : null
-  const { jobs, series, as_left, today, name } = history
+  const { jobs, aside, series, as_left, today, name } = history
   return (
     <Sheet
       title={name}
@@ -50,6 +51,21 @@ export function HistoryView() {
         <section>
           <h2>Jobs</h2>
           <PastJobs jobs={jobs} />
+          {aside.length > 0 && (
+            <>
+              <h3>Nothing here goes by these</h3>
+              <ul className="aside">
+                {aside.map((one) => (
+                  <li key={one.id}>
+                    <Link href={`/jobs/${one.id}/record`}>
+                      Job {one.number}, {one.title}
+                    </Link>{' '}
+                    <b>{one.said}</b>, {sayWhen(one.closed)}
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
         </section>
         {jobs.length > 1 && (
           <section>
@@ -108,6 +124,8 @@ const Page = styled.div`
   padding-bottom: 24px;
   > section { padding: 12px 16px 4px; border-bottom: 1.25px solid var(--line); }
   > section > h2 { font-size: var(--fs-sub); font-weight: 600; margin-bottom: 6px; }
+  .aside li { padding: 8px 0; border-top: 1px solid var(--line); }
+  .aside a { display: inline-block; min-height: 44px; align-content: center; }
   .take-in { display: flex; flex-wrap: wrap; align-items: center; gap: 6px 16px; padding: 8px 0 12px; font-size: var(--fs-small); color: var(--ink-2); }
   .take-in [role='alert'] { flex-basis: 100%; font-weight: 600; color: var(--ink); }
 `

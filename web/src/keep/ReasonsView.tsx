@@ -59,6 +59,21 @@ export function ReasonsView() {
               note: one.lines === 1 ? 'on 1 line' : `on ${one.lines} lines`,
             }))}
           />
+          {data.left_out.length > 0 && (
+            <>
+              <p>Not in these numbers:</p>
+              <ul>
+                {data.left_out.map((one) => (
+                  <li key={one.job}>
+                    <Link href={`/jobs/${one.job}/record`}>
+                      {one.name}, job {one.number}
+                    </Link>
+                    <b>{one.said}</b>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
           {data.unsaid > 0 && (
             <p>{data.unsaid === 1 ? '1 job does' : `${data.unsaid} jobs do`} not say: they are older than the question.</p>
           )}

@@ -117,7 +117,7 @@ export function LineView() {
                   Job {job.number}, {job.title}
                 </Link>
                 <small>
-                  {sayWhen(job.started_at)}, {job.started_by};{' '}
+                  {sayWhen(job.started_at)}, {job.started_by}; {job.read_in && 'read in from a file, not taken over; '}
                   {job.cancelled_because ? `cancelled: ${job.cancelled_because}` : job.closed ? 'closed' : 'open'}
                 </small>
               </li>

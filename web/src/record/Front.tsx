@@ -14,6 +14,13 @@ interface FrontProps {
   jobId: string
 }
 
+export const SIGNED: { [kind in Schemas['Signed']['kind']]: string } = {
+  hold: 'Signed',
+  authorise: 'Accepted out of tolerance',
+  cancel: 'Cancelled',
+  'take over': 'Taken over',
+}
+
 /** What a plant takes as proof: deviations first, then machines, as found and as left, signatures, instruments, pictures. */
 export function FrontPage({ record, unit, jobId }: FrontProps) {
   const { front } = record
@@ -130,12 +137,7 @@ function Signatures({ of }: { of: Front['signatures'] }) {
       <h3>Signatures</h3>
       <Table
         head={['Step', '', 'Who', 'When']}
-        rows={of.map((one) => [
-          one.step,
-          one.kind === 'authorise' ? 'accepted out of tolerance' : 'signed',
-          `${one.by}, ${one.role}`,
-          sayWhen(one.at),
-        ])}
+        rows={of.map((one) => [one.step, SIGNED[one.kind].toLowerCase(), `${one.by}, ${one.role}`, sayWhen(one.at)])}
       />
     </section>
   )

@@ -6,11 +6,12 @@ import type { Schemas } from '../api/client'
 import { recordOptions } from '../api/queries'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
+import { TakeOver } from '../job/TakeOver'
 import { Glyph, Num } from '../kit/Allowance'
 import type { LengthUnit } from '../units/length'
 import { sayIn } from '../units/say'
 import { sayWhen } from '../units/when'
-import { FrontPage } from './Front'
+import { FrontPage, SIGNED } from './Front'
 import { Table } from './Table'
 
 type Reading = Schemas['Reading']
@@ -30,9 +31,10 @@ export function RecordView() {
             <h2>{record.title}</h2>
             <p>
               {record.site}. Started {sayWhen(record.started_at)} by {record.started_by}.{' '}
-              {record.cancelled || (record.closed ? 'Signed and closed.' : 'Open.')}
+              {record.cancelled || (record.closed ? 'Signed and closed.' : record.read_in ? 'Not closed here.' : 'Open.')}
             </p>
             {record.read_in && <p className="note">{record.read_in}</p>}
+            {record.to_take_over && <TakeOver jobId={jobId} />}
             {record.file_waits && <p className="note">{record.file_waits}</p>}
           </div>
           <nav aria-label="Record as a file">
@@ -79,7 +81,7 @@ export function RecordView() {
                   ))}
                   {step.signatures.map((s) => (
                     <p className="signed" key={s.at}>
-                      {s.kind === 'authorise' ? 'Accepted out of tolerance' : 'Signed'} by {s.by}, {s.role}, {sayWhen(s.at)}
+                      {SIGNED[s.kind]} by {s.by}, {s.role}, {sayWhen(s.at)}
                       {s.reason && `: ${s.reason}`}
                     </p>
                   ))}
@@ -167,6 +169,11 @@ function OneReading({ reading, unit, jobId }: { reading: Reading; unit: LengthUn
             ...row.cells.map((cell, i) => <Num key={reading.pulls!.passes[i]}>{sayIn(cell, unit)}</Num>),
           ])}
         />
+      )}
+      {reading.as_the_file_has_it!.length > 0 && (
+        <p className="note">
+          In its file this is worded: {reading.as_the_file_has_it!.map((text) => `“${text}”`).join(', ')}
+        </p>
       )}
       {reading.as_it_is && <p className="note">Taken as it is: the readings do not tell whether it is within tolerance.</p>}
       <Ticks word="Ticked" what={reading.ticked} />
