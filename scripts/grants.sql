@@ -8,7 +8,7 @@ GRANT USAGE ON SCHEMA public TO :"app";
 GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO :"app";
 GRANT USAGE, SELECT ON ALL SEQUENCES IN SCHEMA public TO :"app";
 REVOKE UPDATE, DELETE ON jobs_entry, jobs_signature, jobs_photograph, reports_issuedrecord, plant_linechange,
-    catalogue_cataloguechange, plant_linelook, keep_postponement, journal_journalline FROM :"app";
+    catalogue_cataloguechange, instruments_instrumentchange, plant_linelook, plant_lookslip, keep_postponement, journal_journalline FROM :"app";
 REVOKE UPDATE, DELETE ON jobs_job FROM :"app";
 GRANT UPDATE (closed_at, cancelled_by, cancelled_because, taken_over_at, last_number, head, head_at) ON jobs_job TO :"app";
 -- Who may do what is the owner's to say.

@@ -64,6 +64,15 @@ class AskedField(Model):
     expected_of: str = Field(default="", max_length=200)
 
 
+class AskedInstrument(Model):
+    """An instrument as a file has it."""
+
+    kind: str = Field(max_length=40)
+    name: str = Field(max_length=80)
+    id: int | None = None
+    said: str = Field(default="", max_length=120)
+
+
 class Asked(Model):
     """What an entry of a file answered, as the file has it: what `asked_of` writes, in any of its forms."""
 
@@ -77,6 +86,7 @@ class Asked(Model):
     rows: list[AskedField] = Field(default_factory=list, max_length=40)
     row_name: str = Field(default="", max_length=80)
     ledger: list[JsonValue] = Field(default_factory=list)
+    instruments: list[AskedInstrument] = Field(default_factory=list, max_length=12)
     note: str = Field(default="", max_length=200)
     as_the_file_has_it: dict[str, JsonValue] = Field(default_factory=dict)
 

@@ -9,12 +9,14 @@ from django.db.models import Model
 
 from server.accounts.models import Site
 from server.catalogue.models import CatalogueChange, CouplingSize
+from server.instruments.models import InstrumentChange
+from server.instruments.register import instruments_of
 from server.jobs.models import Job
 from server.journal.digest import START, digest_of_row
 from server.journal.models import JournalLine
 from server.journal.write import link
 from server.keep.models import Postponement
-from server.plant.models import Line, LineChange, LineLook
+from server.plant.models import Line, LineChange, LineLook, LookSlip
 from server.reports.issue import digest_of
 from server.reports.models import IssuedRecord
 
@@ -43,8 +45,10 @@ KINDS = (
     Told(model=Job, site="site", called="job", without=Job.CHANGES_LATER),
     Told(model=IssuedRecord, site="job__site", called="record as issued"),
     Told(model=LineLook, site="line__site", called="look of a round"),
+    Told(model=LookSlip, site="look__line__site", called="look that was a slip"),
     Told(model=Postponement, site="line__site", called="what was put off"),
     Told(model=LineChange, site="line__site", called="change of a line"),
+    Told(model=InstrumentChange, site="site", called="change of an instrument"),
     Told(model=CatalogueChange, site="of__site", called="change of the catalogue"),
 )
 BY_LABEL = {kind.label: kind for kind in KINDS}
@@ -124,3 +128,8 @@ def _stand_otherwise(site: Site) -> Iterator[Broken]:
         for thing in things.iterator(AT_A_TIME):
             if stands.get(thing.pk, thing.digest) != thing.digest:
                 yield Broken(where=f"{site.name}, {thing}", what="it is not as its last change left it")
+    known = InstrumentChange.objects.filter(site=site).order_by("kind", "name", "-id").distinct("kind", "name")
+    as_left = {(kind, name): digest for kind, name, digest in known.values_list("kind", "name", "stands")}
+    for one in instruments_of(site.pk):
+        if as_left.get((one.kind, one.name), one.digest) != one.digest:
+            yield Broken(where=f"{site.name}, {one.called}", what="it is not as its last change left it")

@@ -2,9 +2,10 @@
 
 from datetime import datetime
 from typing import Literal, get_args
+from uuid import UUID
 
 from django.http import HttpRequest
-from ninja import Field, Router, Schema
+from ninja import Field, Router, Schema, Status
 
 from millwright.card.catalogue_file import CatalogueFile, CatalogueSize, read_csv, write_csv
 from millwright.card.keep_lines import ALWAYS
@@ -12,7 +13,7 @@ from millwright.card.kind import ValueKind
 from millwright.card.kinds import VALUE_KINDS
 from millwright.card.values import Value, value_kind
 from millwright.line import Drawn, Family
-from millwright.model import read_json
+from millwright.model import PlainTextIn, read_json
 from millwright.roles import Role
 from millwright.route.build import values_of_connection, values_of_family
 from millwright.route.families.facts import BACKSTOP_VALUES
@@ -28,7 +29,8 @@ from server.web.files import as_file
 from server.web.words import ChangedOut
 
 from . import actions
-from .models import CatalogueChange, CouplingSize
+from .models import CatalogueChange, CouplingSize, ValueRequest
+from .requests import DecideIn, RequestOut
 
 router = Router(tags=["couplings"])
 
@@ -76,11 +78,29 @@ class CatalogueOut(Schema):
     asked_with_backstop: list[str]
 
 
+class SizeRequestOut(RequestOut):
+    """Of a size of the catalogue."""
+
+    series: str
+    size: str
+
+    @staticmethod
+    def resolve_series(asked: ValueRequest) -> str:
+        """Of its size."""
+        return asked.size.series if asked.size else ""
+
+    @staticmethod
+    def resolve_size(asked: ValueRequest) -> str:
+        """Its name."""
+        return asked.size.size if asked.size else ""
+
+
 class CatalogueChangeOut(Schema):
     """Who changed what on a size, and when; no changes: it was put there."""
 
     id: int
     changes: list[ChangedOut]
+    because: str
     by: str
     role: Role
     at: datetime
@@ -121,11 +141,31 @@ def read(request: HttpRequest) -> object:
     url_name="size",
     openapi_extra=exchanges("CouplingSizeOut", "CouplingSizeOut"),
 )
-def save(request: HttpRequest) -> object:
-    """Put a size into the catalogue, or change it. Lines keep the values they have."""
-    given = read_json(CatalogueSize, request.body)
-    actions.save_sizes(by=member_of(request), sizes=[given])
-    return given
+def save(request: HttpRequest, reason: PlainTextIn = "") -> object:
+    """Put a size into the catalogue, or change it; lines keep the values they have. What stands is the lead's to change, with
+    a reason: anybody else's change waits for the lead."""
+    given, member = read_json(CatalogueSize, request.body), member_of(request)
+    actions.save_sizes(by=member, sizes=[given], reason=reason[:400])
+    return CouplingSize.objects.get(site=member.site, series=given.series, size=given.size).as_core
+
+
+@router.get("/requests", response=list[SizeRequestOut], operation_id="size_requests", url_name="size_requests")
+def requests(request: HttpRequest) -> object:
+    """What the lead is asked to change in the catalogue."""
+    asked = ValueRequest.objects.waiting().filter(site=member_of(request).site, size__isnull=False)
+    return list(asked.select_related("size"))
+
+
+@router.post(
+    "/requests/{request_id}",
+    response={204: None, 403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut},
+    operation_id="size_request_decide",
+    url_name="size_request",
+)
+def decide(request: HttpRequest, request_id: UUID, payload: DecideIn) -> object:
+    """Accept a change that was asked for, or not; the lead's."""
+    actions.decide_on_size(request_id, accept=payload.accept, by=member_of(request))
+    return Status(204, None)
 
 
 @router.get("/changes", response=list[CatalogueChangeOut], operation_id="size_changes", url_name="size_changes")
@@ -155,7 +195,7 @@ def read_in(request: HttpRequest) -> object:
     """Take a file in: all of it, or nothing with what is wrong and where. Sizes the file does not have stay as they are."""
     text = request.body
     sizes = read_json(CatalogueFile, text).sizes if text.lstrip()[:1] == b"{" else read_csv(text)
-    return {"sizes": actions.save_sizes(by=member_of(request), sizes=sizes)}
+    return {"sizes": actions.save_sizes(by=member_of(request), sizes=sizes, reason="read in from a file")}
 
 
 def _kinds() -> list[ValueKind]:

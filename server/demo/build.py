@@ -70,6 +70,7 @@ def build_demo(*, password: str, now: datetime) -> Site:
         for name, (spec, values) in registered().items()
     }
     years.put_on_the_cards(lines, lead)
+    years.hang_up_the_instruments(millwright, now)
     line = lines["Steep aeration blower 2"]
     long_ago = now - timedelta(days=402)
     old = Work(
@@ -93,7 +94,6 @@ def build_demo(*, password: str, now: datetime) -> Site:
     couple_up(lines, millwright, lead, now)
     hang(lines, millwright, lead, now)
     years.walk_the_rounds(lines, millwright, now)
-    years.hang_up_the_instruments(millwright, now)
     rebuild(lines.values())
     site.proof_hours = PROOF_HOURS
     site.save(update_fields=["proof_hours"])

@@ -134,7 +134,12 @@ def put_on_the_cards(lines: dict[str, Line], lead: Membership) -> None:
         line = lines[name]
         card = {**line.card, **values}
         lines[name] = save_line(
-            by=lead, line_id=str(line.pk), version=line.version, name=name, spec=line.as_spec, values=card
+            by=lead,
+            line_id=str(line.pk),
+            version=line.version,
+            name=name,
+            spec=line.as_spec,
+            values=card,
         )
     for line in lines.values():
         line.walk = WALK.index(line.name) if line.name in WALK else len(WALK)

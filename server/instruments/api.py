@@ -2,6 +2,7 @@
 
 from datetime import date, datetime
 
+from django.db import transaction
 from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Field, Router, Schema
@@ -15,6 +16,7 @@ from server.accounts.auth import member_of, require
 from server.web.errors import ErrorsOut
 
 from .models import Bracket, Wrench
+from .register import date_problems, note
 
 router = Router(tags=["instruments"])
 
@@ -42,6 +44,7 @@ def read(request: HttpRequest) -> object:
 
 
 @router.put("/brackets", response={200: BracketOut, 403: ErrorsOut, 422: ErrorsOut}, operation_id="bracket_keep")
+@transaction.atomic
 def keep(request: HttpRequest, payload: BracketIn) -> object:
     """Keep a bracket's sag under its name; what stood there before is replaced."""
     member = member_of(request)
@@ -49,6 +52,8 @@ def keep(request: HttpRequest, payload: BracketIn) -> object:
     values = {"sag_mm": payload.sag_mm, "positive": payload.positive.value}
     made = {**values, "measured_by": member.user.shown_name, "measured_at": timezone.now()}
     bracket, _ = Bracket.objects.update_or_create(site=member.site, name=payload.name.strip(), defaults=made)
+    bracket.refresh_from_db()
+    note(bracket, f"hangs {payload.sag_mm:g} mm", by=member, now=timezone.now())
     return bracket
 
 
@@ -77,12 +82,17 @@ def read_wrenches(request: HttpRequest) -> object:
 
 
 @router.put("/wrenches", response={200: WrenchOut, 403: ErrorsOut, 422: ErrorsOut}, operation_id="wrench_keep")
+@transaction.atomic
 def keep_wrench(request: HttpRequest, payload: WrenchIn) -> object:
     """Keep a wrench under its name; what stood there before is replaced."""
     member = member_of(request)
     require(member, Deed.KEEP_INSTRUMENTS)
-    refuse_if_any(range_problems(payload.min_nm, payload.max_nm, "max_nm"))
+    until = date_problems("calibrated_until", payload.calibrated_until, timezone.localdate())
+    refuse_if_any([*range_problems(payload.min_nm, payload.max_nm, "max_nm"), *until])
     values = payload.model_dump(exclude={"name"})
     made = {**values, "kept_by": member.user.shown_name, "kept_at": timezone.now()}
     wrench, _ = Wrench.objects.update_or_create(site=member.site, name=payload.name.strip(), defaults=made)
+    wrench.refresh_from_db()
+    until_when = f", calibrated until {payload.calibrated_until}" if payload.calibrated_until else ""
+    note(wrench, f"{payload.min_nm:g} to {payload.max_nm:g} N·m{until_when}", by=member, now=timezone.now())
     return wrench

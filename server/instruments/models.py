@@ -7,6 +7,7 @@ from django.db.models import F, Q
 from django.utils import timezone
 
 from server.accounts.models import Membership, Site
+from server.journal.digest import digest_of_row
 
 
 class InstrumentQuerySet(models.QuerySet[Any]):
@@ -45,6 +46,11 @@ class Instrument(models.Model):
     def usable(self) -> bool:
         """It is in use, and its calibration holds where it has one."""
         return not self.withdrawn and (self.calibrated_until is None or self.calibrated_until >= timezone.localdate())
+
+    @property
+    def digest(self) -> str:
+        """Hash of all that is known of it."""
+        return digest_of_row(self)
 
 
 class Bracket(Instrument):
@@ -137,3 +143,23 @@ class Gauge(Instrument):
 
     def __str__(self) -> str:
         return f"{self.kind} {self.name}"
+
+
+class InstrumentChange(models.Model):
+    """What became of an instrument: kept, measured, calibrated, withdrawn. The database refuses to change or delete it."""
+
+    site = models.ForeignKey(Site, on_delete=models.PROTECT, related_name="instrument_changes")
+    kind = models.CharField(max_length=20)
+    name = models.CharField(max_length=60)
+    what = models.CharField(max_length=200)
+    stands = models.CharField(max_length=64, help_text="hash of the instrument as it stands since")
+    by = models.CharField(max_length=150)
+    role = models.CharField(max_length=12)
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["-id"]
+        indexes = [models.Index(fields=["site", "kind", "name"], name="instrument_changes")]
+
+    def __str__(self) -> str:
+        return f"{self.kind} {self.name}, {self.at:%Y-%m-%d}"

@@ -165,7 +165,8 @@ def take_over(request: HttpRequest, job_id: UUID, payload: TakeOverIn) -> object
 def enter(request: HttpRequest, job_id: UUID, payload: EntryIn) -> object:
     """Append an entry; sent again with the same id, it is the entry that stands. 409 out of turn."""
     by = member_named(request, payload.by)
-    sent = Sent(**payload.model_dump(exclude={"by"}))
+    instruments = [(one.kind, one.name) for one in payload.instruments]
+    sent = Sent(**payload.model_dump(exclude={"by", "instruments"}), instruments=instruments)
     return Status(201, append_entry(job_id, sent, by=by, now=timezone.now()))
 
 

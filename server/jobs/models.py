@@ -26,6 +26,7 @@ from millwright.units import LengthUnit
 from millwright.verdict import Verdict, is_unproven
 from server.accounts.models import Membership, Site, User
 from server.plant.models import Line
+from server.web.times import EARLIEST
 
 HASH = "^[0-9a-f]{64}$"
 NOTHING_READ: Mapping[str, Any] = MappingProxyType({})
@@ -105,6 +106,7 @@ class Job(models.Model):
             models.CheckConstraint(condition=Q(unit__in=("mm", "in")), name="job_unit_known"),
             models.CheckConstraint(condition=Q(scope__in=[s.value for s in Scope]), name="job_scope_known"),
             models.UniqueConstraint(fields=["line"], condition=Q(closed_at__isnull=True), name="job_open_once_a_line"),
+            models.CheckConstraint(condition=Q(started_at__gte=EARLIEST), name="job_of_these_days"),
         ]
 
     def __str__(self) -> str:
@@ -190,7 +192,7 @@ class Job(models.Model):
         job = put_in.order_by("-closed_at").first()
         if job is None or job.closed_at is None:
             return {}
-        marks = self.line.looks.filter(wear_mm__isnull=False, at__gte=job.closed_at, at__lte=self.started_at)
+        marks = self.line.looks.counting().filter(wear_mm__isnull=False, at__gte=job.closed_at, at__lte=self.started_at)
         mark = marks.order_by("-at").first()
         return {
             "since": job.closed_at.date().isoformat(),
@@ -270,6 +272,7 @@ class Entry(models.Model):
             models.CheckConstraint(condition=Q(kind__in=[k.value for k in state.EntryKind]), name="entry_kind_known"),
             models.CheckConstraint(condition=Q(role__in=[r.value for r in Role]), name="entry_role_known"),
             models.CheckConstraint(condition=Q(chain__regex=HASH), name="entry_chain_whole"),
+            models.CheckConstraint(condition=Q(at__gte=EARLIEST), name="entry_of_these_days"),
         ]
 
     def __str__(self) -> str:
@@ -330,6 +333,7 @@ class Signature(models.Model):
                 condition=Q(kind__in=("hold", "take over")) | ~Q(reason=""), name="signature_authorised_with_a_reason"
             ),
             models.CheckConstraint(condition=Q(chain__regex=HASH), name="signature_chain_whole"),
+            models.CheckConstraint(condition=Q(at__gte=EARLIEST), name="signature_of_these_days"),
         ]
 
     def __str__(self) -> str:

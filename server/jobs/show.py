@@ -13,6 +13,7 @@ from millwright.model import read_json
 from millwright.mounting.heat_io import HeatInput
 from millwright.route.called import SLIP, called
 from millwright.route.hubs.hot_run import HeatRun, Until, stand_run
+from millwright.route.read_with import READ_WITH
 from millwright.route.state import Block, EntryKind, RouteNow, SignatureKind, StepNow, StepState
 from millwright.route.steps import BenchForm, SheetForm, Step
 from millwright.say import words
@@ -149,6 +150,7 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry], covered: Mapping[
         "form": _form(step.form, compares=step.second_to not in route.covered),
         "covered": covered.get(step.key, ""),
         "second_to": step.second_to,
+        "reads_with": READ_WITH.get(step.form.bench, ()) if isinstance(step.form, BenchForm) else (),
         "sketch": step.sketch() if step.sketch else None,
         "accepted_by": _accepted_by(step, route.card),
         "state": now.state,

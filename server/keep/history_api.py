@@ -1,5 +1,6 @@
 """What a line has been through, on one page: its jobs in rows, its readings over the years, its drawings as left."""
 
+import logging
 from collections.abc import Sequence
 from datetime import date, datetime
 from typing import Any
@@ -20,6 +21,7 @@ from millwright.say import NOTHING
 from millwright.verdict import Status
 from millwright.wearing.wear_io import WearInput
 from server.accounts.auth import member_of
+from server.accounts.models import Membership
 from server.jobs.models import Entry, Job
 from server.plant.models import Line
 from server.reports.checks import limit_of, value_of
@@ -31,9 +33,13 @@ from server.web.words import Said
 
 from .aside import papers_of, sieved
 from .history_csv import told_lines, written
+from .looks import LookOut, may_take_out
 from .read import kept_lines, past_jobs
 
+logger = logging.getLogger(__name__)
 router = Router(tags=["history"])
+MOST_LOOKS = 200
+OF_A_LOOK = tuple(LookOut.model_fields)
 MISSING = {404: ErrorsOut}
 
 
@@ -146,6 +152,21 @@ class AsideOut(Schema):
     said: str = Field(description="why: read in and not taken over, not judged here, or not to be read")
 
 
+class LookSlipOut(Schema):
+    """Who took a look out, and why."""
+
+    because: str
+    by: str
+    at: datetime
+
+
+class PastLookOut(LookOut):
+    """A look of a round; one that was a slip is shown struck through."""
+
+    slip: LookSlipOut | None
+    may_take_out: bool = Field(description="whoever is signed in may say that it was a slip")
+
+
 class HistoryOut(Schema):
     """A line's history."""
 
@@ -155,12 +176,14 @@ class HistoryOut(Schema):
     aside: list[AsideOut] = Field(description="jobs that nothing here goes by")
     series: list[SeriesOut]
     as_left: AsLeftOut | None
+    looks: list[PastLookOut] = Field(description="of rounds, the latest first; not all where there are very many")
 
 
 @router.get("/{line_id}", response={200: HistoryOut, **MISSING}, operation_id="history_read", url_name="history")
 def read(request: HttpRequest, line_id: UUID) -> object:
     """Everything a line has been through, the latest job first."""
-    line = get_object_or_404(Line.objects.visible_to(member_of(request)), pk=line_id)
+    member = member_of(request)
+    line = get_object_or_404(Line.objects.visible_to(member), pk=line_id)
     today = timezone.localdate()
     kept, jobs = kept_lines([line])[line.pk], past_jobs([line.pk], whole=True)[line.pk]
 
@@ -176,7 +199,21 @@ def read(request: HttpRequest, line_id: UUID) -> object:
         "aside": [*papers_of([line.pk])[line.pk], *broken],
         "series": series,
         "as_left": _as_left(line),
+        "looks": _looks(line, member),
     }
+
+
+def _looks(line: Line, member: Membership) -> list[dict[str, Any]]:
+    found = line.looks.select_related("slip").order_by("-at", "-entered_at")[:MOST_LOOKS]
+    shown = [(look, getattr(look, "slip", None)) for look in found]
+    return [
+        {
+            **{key: getattr(look, key) for key in OF_A_LOOK},
+            "slip": slip,
+            "may_take_out": not slip and may_take_out(look, member),
+        }
+        for look, slip in shown
+    ]
 
 
 @router.get(
@@ -234,14 +271,20 @@ def _series(one: Series, today: date) -> dict[str, Any] | None:
 
 
 def _as_left(line: Line) -> dict[str, Any] | None:
-    """The last alignment a signed job left, drawn as it was read."""
+    """The last alignment a signed job left, drawn as it was read; of the last job that can be read."""
     slips = Entry.objects.filter(job__line=line).slips()
     read = Entry.objects.filter(
         job__in=Job.objects.counted().filter(line=line), kind="reading", step__in=(*LEFT, "found.align")
     ).exclude(pk__in=slips)
-    entry = read.select_related("job").order_by("-job__number", "-number").first()
-    if entry is None:
-        return None
+    for entry in read.select_related("job").order_by("-job__number", "-number").distinct("job__number"):
+        try:
+            return _drawn_as_left(entry, slips)
+        except Exception:
+            logger.exception("job %s cannot be read", entry.job.number)
+    return None
+
+
+def _drawn_as_left(entry: Entry, slips: list[str]) -> dict[str, Any]:
     drawing = drawing_of(entry.job, entry)
     others = Entry.objects.filter(job=entry.job, kind="reading").exclude(pk__in=slips).exclude(result__bench="alignment")
     latest = others.order_by("step", "-number").distinct("step")

@@ -1,20 +1,23 @@
 """The register of everything that measures: until when each counts, what is withdrawn, and where it was used since."""
 
+from collections import defaultdict
 from datetime import date, datetime
 from typing import Any, Literal
 from uuid import UUID
 
+from django.db import transaction
+from django.db.models import Q
 from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Field, Router, Schema
 
-from millwright.errors import Problem, UnusableInput
+from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Deed
 from server.accounts.auth import member_of, require
 from server.accounts.models import Membership
-from server.instruments.models import Bracket, Gauge, Instrument, Wrench
-from server.instruments.register import instrument, instruments_of
+from server.instruments.models import Bracket, Gauge, Instrument, InstrumentChange, Wrench
+from server.instruments.register import date_problems, instrument, instruments_of, note
 from server.jobs.models import Entry, Job
 from server.web.errors import ErrorsOut
 
@@ -35,6 +38,14 @@ class UsedOut(Schema):
     step: str
 
 
+class InstrumentChangedOut(Schema):
+    """What became of an instrument."""
+
+    what: str
+    by: str
+    at: datetime
+
+
 class InstrumentOut(Schema):
     """An instrument of the register."""
 
@@ -45,6 +56,7 @@ class InstrumentOut(Schema):
     withdrawn_at: datetime | None
     withdrawn_by: str
     withdrawn_because: str
+    changes: list[InstrumentChangedOut] = Field(description="its history, the latest first")
     used_in: list[UsedOut] = Field(description="of one that is withdrawn: readings of open jobs that it took")
 
 
@@ -78,30 +90,37 @@ def read(request: HttpRequest) -> object:
 
 
 def _register(member: Membership) -> dict[str, Any]:
+    changes: dict[tuple[str, str], list[InstrumentChange]] = defaultdict(list)
+    for change in InstrumentChange.objects.filter(site=member.site):
+        changes[change.kind, change.name].append(change)
     return {
         "today": timezone.localdate(),
         "instruments": [
-            {**{key: getattr(one, key) for key in SHOWN}, "used_in": _used(member, one) if one.withdrawn else []}
+            {
+                **{key: getattr(one, key) for key in SHOWN},
+                "changes": changes[one.kind, one.name],
+                "used_in": _used(member, one) if one.withdrawn else [],
+            }
             for one in instruments_of(member.site_id)
         ],
     }
 
 
 def _used(member: Membership, one: Instrument) -> list[dict[str, Any]]:
-    """Readings of open jobs that this instrument took: they name their wrench, or whatever sheet asks a number."""
-    if not isinstance(one, Wrench):
-        return []
+    """Readings of open jobs that this instrument took."""
     open_jobs = Job.objects.visible_to(member).which_are(closed=False)
-    read = Entry.objects.filter(job__in=open_jobs, kind="reading").select_related("job__line")
-    by_bench = read.filter(inputs__wrench__name=one.name)
-    by_hand = read.filter(inputs__wrench=one.name, step=SECOND_PULL)
+    taken = Q(asked__has_key="bench") | Q(step=SECOND_PULL)  # laid out with the tools it has read nothing yet
+    named = taken & Q(asked__instruments__contains=[{"kind": one.kind, "name": one.name}])
+    if isinstance(one, Wrench):  # before the register was asked, a pull or a sheet said it alone
+        named |= Q(inputs__wrench__name=one.name) | Q(inputs__wrench=one.name, step=SECOND_PULL)
+    read = Entry.objects.filter(named, job__in=open_jobs, kind="reading").select_related("job__line")
     return [
-        {"job": e.job_id, "number": e.job.number, "line": e.job.line.name, "step": e.asked.get("title", e.step)}
-        for e in [*by_bench, *by_hand]
+        {"job": e.job_id, "number": e.job.number, "line": e.job.line.name, "step": e.asked.get("title", e.step)} for e in read
     ]
 
 
 @router.put("", response={200: RegisterOut, **REFUSALS}, operation_id="instrument_calibrated", url_name="instrument")
+@transaction.atomic
 def calibrated(request: HttpRequest, payload: InstrumentIn) -> object:
     """Put an instrument into the register, or say that it came back calibrated: then it is in use again."""
     member = member_of(request)
@@ -109,15 +128,18 @@ def calibrated(request: HttpRequest, payload: InstrumentIn) -> object:
     name = payload.name.strip()
     if payload.calibrated_until < timezone.localdate():
         raise UnusableInput(Problem("calibrated_until", "That day is past: an instrument out of date is not used."))
+    refuse_if_any(date_problems("calibrated_until", payload.calibrated_until, timezone.localdate()))
     fresh = {"calibrated_until": payload.calibrated_until, "withdrawn_at": None, "withdrawn_by": "", "withdrawn_because": ""}
     first = FIRST.get(payload.kind)
     if first is None:
-        Gauge.objects.update_or_create(
+        gauge, _ = Gauge.objects.update_or_create(
             site=member.site,
             kind=payload.kind,
             name=name,
             defaults={**fresh, "kept_by": member.user.shown_name, "kept_at": timezone.now()},
         )
+        gauge.refresh_from_db()
+        note(gauge, f"calibrated until {payload.calibrated_until}", by=member, now=timezone.now())
         return _register(member)
     one = instrument(member.site_id, payload.kind, name)
     if one is None:
@@ -126,12 +148,14 @@ def calibrated(request: HttpRequest, payload: InstrumentIn) -> object:
     for key, value in fresh.items():
         setattr(one, key, value)
     one.save(update_fields=[*fresh])
+    note(one, f"calibrated until {payload.calibrated_until}", by=member, now=timezone.now())
     return _register(member)
 
 
 @router.post(
     "/withdraw", response={200: RegisterOut, **REFUSALS}, operation_id="instrument_withdraw", url_name="instrument_withdraw"
 )
+@transaction.atomic
 def withdraw(request: HttpRequest, payload: WithdrawIn) -> object:
     """Take an instrument out of use at once, wherever it is: nothing is entered with it from now on. What it read in open
     jobs is named."""
@@ -145,4 +169,5 @@ def withdraw(request: HttpRequest, payload: WithdrawIn) -> object:
     one.withdrawn_at, one.withdrawn_by = timezone.now(), member.user.shown_name
     one.withdrawn_because = payload.reason.strip()
     one.save(update_fields=["withdrawn_at", "withdrawn_by", "withdrawn_because"])
+    note(one, f"withdrawn: {one.withdrawn_because}", by=member, now=one.withdrawn_at)
     return _register(member)

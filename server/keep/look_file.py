@@ -1,6 +1,7 @@
 """A file of a line's earlier readings, as CSV: taken in whole, or refused with what is wrong and in which line."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Any
 from uuid import UUID, uuid4
@@ -19,7 +20,7 @@ from server.journal.write import write_down
 from server.plant.models import Line, LineLook
 from server.web.times import time_problems
 
-from .looks import row_of
+from .looks import GOES_BACK, goes_back, row_of
 from .summary import keep_up
 
 MOST_ROWS = 20_000
@@ -37,28 +38,33 @@ IN_A_FILE = {  # head of a column: figure, and what a value is multiplied by
 
 
 @transaction.atomic
-def take_file(line_id: UUID, text: str, *, by: Membership, now: datetime) -> int:
+def take_file(line_id: UUID, text: str, *, by: Membership, now: datetime, confirmed: bool = False) -> int:
     """A file of earlier readings of a line, as CSV: all of it, or nothing with what is wrong and in which line.
 
+    ``confirmed`` - the figures that go back are as they were read: a file is asked what a tap is asked
     First column `at`, the day or the moment; then any of `IN_A_FILE`. Returns how many were taken in. Readings of a moment
     that is there already are left out.
     """
     require(by, Deed.KEEP_LINES)
     line = get_object_or_404(Line.objects.visible_to(by).select_for_update(no_key=True), pk=line_id)
     looks = read_file(text, now)
-    there = set(line.looks.values_list("at", flat=True))
-    fresh = [look for look in looks if look.at not in there]
+    there = set(line.looks.counting().values_list("at", flat=True))
+    fresh = [look for _, look in looks if look.at not in there]
+    if not confirmed:
+        number = {id(look): line for line, look in looks}
+        told = [replace(one, path=f"{GOES_BACK}line {number[id(look)]}") for look, one in goes_back(line, fresh)]
+        refuse_if_any(told[:MOST_PROBLEMS])
     write_down(line.site_id, LineLook.objects.bulk_create(row_of(line, uuid4(), look, by, now) for look in fresh))
     keep_up(line)
     return len(fresh)
 
 
-def read_file(text: str, now: datetime) -> list[Look]:
-    """The looks of a CSV file. Raises `UnusableInput` naming line and column, a few of them at most."""
+def read_file(text: str, now: datetime) -> list[tuple[int, Look]]:
+    """The looks of a CSV file, each with its line. Raises `UnusableInput` naming line and column, a few of them at most."""
     reader = iter(rows_of(text.lstrip("\ufeff"), ";" if ";" in text.split("\n", 1)[0] else ","))
     head = [cell.strip().lower() for cell in next(reader, [])]
     refuse_if_any(_head_problems(head))
-    found: list[Look] = []
+    found: list[tuple[int, Look]] = []
     problems: list[Problem] = []
     for number, row in enumerate(reader, start=2):
         if not any(cell.strip() for cell in row):
@@ -67,7 +73,7 @@ def read_file(text: str, now: datetime) -> list[Look]:
             raise UnusableInput(Problem("file", f"More than {MOST_ROWS:,} readings in one file. Split it, or thin it out."))
         look = _row(number, dict(zip(head, row, strict=False)), now, problems)
         if look is not None:
-            found.append(look)
+            found.append((number, look))
         if len(problems) >= MOST_PROBLEMS:
             break
     refuse_if_any(problems)

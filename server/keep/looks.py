@@ -1,33 +1,53 @@
 """What a round reads, taken in: one look at a line at a time, or a file of them."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
+from itertools import pairwise
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
+from ninja import Schema
 
-from millwright.errors import Problem, problem, refuse_if_any
+from millwright.errors import Problem, UnusableInput, problem, refuse_if_any
 from millwright.keep.marks import BY_STROBE_MM
 from millwright.keep.past import Look
+from millwright.keep.points import Point
 from millwright.keep.series import wear_of
+from millwright.roles import Deed
 from millwright.route.entry import OutOfTurn
 from millwright.say import Figure
 from millwright.units import LengthUnit, read_length_mm, read_temperature_c
 from millwright.wearing.days import day
 from server.accounts.models import Membership
 from server.journal.write import write_down
-from server.plant.models import Line, LineLook
+from server.plant.models import Line, LineLook, LookSlip
 from server.web.times import time_problems
 
 from .read import kept_lines, past_jobs
+from .summary import keep_up
 
 TYPED_AGREES = 1e-6
 GOES_BACK = "goes_back."  # in front of the path of a figure that is asked about, and taken once it is confirmed
 LONGEST_AGO = timedelta(days=60)
 READ_AS_TYPED = ("wear_mm", "temperature_c", "vibration_mm_per_s")
 FIGURES = ("wear_mm", "temperature_c", "vibration_mm_per_s", "hours")
+
+
+class LookOut(Schema):
+    """What a round read of a line."""
+
+    id: UUID
+    at: datetime
+    wear_mm: float | None
+    leaks: str
+    noise: str
+    temperature_c: float | None
+    vibration_mm_per_s: float | None
+    hours: float | None
+    note: str
+    by: str
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -58,7 +78,7 @@ def take_look(sent: Sent, *, by: Membership, now: datetime) -> LineLook:
     look = sent.look
     refuse_if_any([*_time_problems(look.at, now), *_empty(look), *_typed_problems(sent)])
     if not sent.confirmed:
-        refuse_if_any(_goes_back(line, look))
+        refuse_if_any([one for _, one in goes_back(line, [look])])
     return _created(line, sent.id, look, dict(sent.typed), by, now)
 
 
@@ -115,27 +135,62 @@ def _typed_problems(sent: Sent) -> list[Problem]:
     return found
 
 
-def _goes_back(line: Line, look: Look) -> list[Problem]:
-    """A mark does not grow back, and an hour meter does not run back: read again, or confirm."""
+def goes_back(line: Line, fresh: Sequence[Look]) -> list[tuple[Look, Problem]]:
+    """A mark does not grow back, and an hour meter does not run back: which of these looks say so, or make one that is there
+    say so. Read again, or confirm."""
     kept = kept_lines([line])[line.pk]
-    earlier = [one for one in kept.looks if one.at <= look.at]
-    found = []
-    metered = [one for one in earlier if one.hours is not None]
-    if look.hours is not None and metered and (metered[-1].hours or 0) > look.hours:
-        last = metered[-1]
-        text = "The hour meter showed {was} on {day}. Read it again, or confirm that it is as read."
-        found.append(problem(f"{GOES_BACK}hours", text, was=Figure(last.hours or 0, "h", 0), day=day(last.at.date())))
-    if look.wear_mm is None:
-        return found
-    added = replace(kept, looks=tuple(sorted((*kept.looks, look), key=lambda one: one.at)))
-    wear = wear_of(added, past_jobs([line.pk])[line.pk])
-    points = [p for p in wear.points if p.at <= look.at]
+    looks = sorted((*kept.looks, *fresh), key=lambda one: one.at)
+    of = {id(one) for one in fresh}
+    metered = [one for one in looks if one.hours is not None]
+    found = [
+        (now if id(now) in of else was, _ran_back(was, now))
+        for was, now in pairwise(metered)
+        if of & {id(was), id(now)} and (was.hours or 0) > (now.hours or 0)
+    ]
+    wear = wear_of(replace(kept, looks=tuple(looks)), past_jobs([line.pk])[line.pk])
     renewed = max((one.at for one in wear.breaks), default=None)
-    same = [p for p in points if renewed is None or p.at.astimezone(UTC).replace(tzinfo=None) >= renewed]
-    if len(same) > 1 and same[-2].value - same[-1].value > 2 * BY_STROBE_MM:
-        text = (
-            "Wear was {was} on {day} and is {now} now: it does not grow back. Read it again, or confirm that it is as read."
-        )
-        was, now = Figure(same[-2].value, "mm", 2), Figure(same[-1].value, "mm", 2)
-        found.append(problem(f"{GOES_BACK}wear_mm", text, was=was, day=day(same[-2].at.date()), now=now))
+    same = [p for p in wear.points if renewed is None or p.at.astimezone(UTC).replace(tzinfo=None) >= renewed]
+    by_time = {one.at: one for one in fresh if one.wear_mm is not None}
+    for was, now in pairwise(same):
+        told = by_time.get(now.at) or by_time.get(was.at)
+        if told is not None and was.value - now.value > 2 * BY_STROBE_MM:
+            found.append((told, _grew_back(was, now)))
     return found
+
+
+def _ran_back(was: Look, now: Look) -> Problem:
+    text = "The hour meter showed {was} on {day} and {now} after it. Read it again, or confirm that it is as read."
+    figures = {"was": Figure(was.hours or 0, "h", 0), "now": Figure(now.hours or 0, "h", 0)}
+    return problem(f"{GOES_BACK}hours", text, **figures, day=day(was.at.date()))
+
+
+def _grew_back(was: Point, now: Point) -> Problem:
+    text = "Wear was {was} on {day} and {now} after it: it does not grow back. Read it again, or confirm that it is as read."
+    figures = {"was": Figure(was.value, "mm", 2), "now": Figure(now.value, "mm", 2)}
+    return problem(f"{GOES_BACK}wear_mm", text, **figures, day=day(was.at.date()))
+
+
+@transaction.atomic
+def take_out(look_id: UUID, *, by: Membership, because: str, now: datetime) -> LineLook:
+    """A look was a slip: it stays, struck through, and nothing goes by it. Whoever entered it does that, or the lead.
+
+    Raises `Http404` for a look the member may not see, `OutOfTurn` where it is another's or is out already, `UnusableInput`
+    without a reason.
+    """
+    look = get_object_or_404(LineLook.objects.select_related("line"), pk=look_id, line__in=Line.objects.visible_to(by))
+    if not may_take_out(look, by):
+        raise OutOfTurn(f"{look.by} entered it, and takes it out; or the lead does.")
+    if not because.strip():
+        raise UnusableInput(Problem("because", "Enter what went wrong. The history shows it."))
+    said = {"person": by.user, "by": by.user.shown_name, "role": by.role, "at": now}
+    slip, made = LookSlip.objects.get_or_create(look=look, defaults={"because": because.strip(), **said})
+    if not made:
+        raise OutOfTurn(f"{slip.by} took it out already.")
+    write_down(look.line.site_id, [slip])
+    keep_up(look.line)
+    return look
+
+
+def may_take_out(look: LineLook, by: Membership) -> bool:
+    """One's own, or anybody's to the lead."""
+    return look.person_id == by.user_id or by.as_role.may(Deed.ANSWER)

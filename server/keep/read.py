@@ -26,7 +26,7 @@ def kept_lines(lines: Iterable[Line]) -> dict[UUID, KeptLine]:
     """What is known of each line besides its jobs. Two queries."""
     ids = [line.pk for line in lines]
     looks: dict[UUID, list[LineLook]] = defaultdict(list)
-    for look in LineLook.objects.filter(line__in=ids):
+    for look in LineLook.objects.counting().filter(line__in=ids):
         looks[look.line_id].append(look)
     put_off: dict[UUID, list[Postponement]] = defaultdict(list)
     for one in Postponement.objects.filter(line__in=ids):
@@ -107,5 +107,5 @@ def _read(inputs: dict[str, Any], rest: list[Any], offset: tuple[float, float] |
 
 def in_walking_order(lines: Any) -> Any:
     """The order of the round through the hall, with what each line was last read at."""
-    latest = LineLook.objects.order_by("line_id", "-at", "-entered_at").distinct("line_id")
+    latest = LineLook.objects.counting().order_by("line_id", "-at", "-entered_at").distinct("line_id")
     return lines.order_by("walk", "name").prefetch_related(Prefetch("looks", queryset=latest, to_attr="last_looks"))

@@ -27,7 +27,7 @@ from server.web.errors import ErrorsOut
 from server.web.files import as_file
 
 from .look_file import take_file
-from .looks import Sent, take_look
+from .looks import LookOut, Sent, take_look, take_out
 from .models import DueItem
 from .read import in_walking_order
 
@@ -35,21 +35,6 @@ router = Router(tags=["rounds"])
 MOST_BYTES = 8_000_000
 REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
 LIMITS = {"wear_mm": "wear_limit_mm", "temperature_c": "coupling_temperature_c", "vibration_mm_per_s": "vibration_mm_per_s"}
-
-
-class LookOut(Schema):
-    """What a round read of a line."""
-
-    id: UUID
-    at: datetime
-    wear_mm: float | None
-    leaks: str
-    noise: str
-    temperature_c: float | None
-    vibration_mm_per_s: float | None
-    hours: float | None
-    note: str
-    by: str
 
 
 class LimitOut(Schema):
@@ -205,6 +190,19 @@ def _noon(on: date, now: datetime) -> datetime:
     return min(noon, now)
 
 
+class LookSlipIn(Schema, extra="forbid"):
+    """What went wrong."""
+
+    because: PlainTextIn = Field(max_length=400)
+
+
+@router.post("/looks/{look_id}/slip", response={204: None, **REFUSALS}, operation_id="look_slip", url_name="look_slip")
+def slip(request: HttpRequest, look_id: UUID, payload: LookSlipIn) -> object:
+    """Take a look out as a slip: it stays in the history, struck through, and nothing goes by it."""
+    take_out(look_id, by=member_of(request), because=payload.because, now=timezone.now())
+    return Status(204, None)
+
+
 @router.put("/walk", response={204: None, **REFUSALS}, operation_id="round_order", url_name="walk")
 def walk(request: HttpRequest, payload: WalkIn) -> object:
     """Put the lines into the order they are walked; those that are not named come after them, by name."""
@@ -226,8 +224,9 @@ def walk(request: HttpRequest, payload: WalkIn) -> object:
     url_name="looks_read_in",
     openapi_extra={"requestBody": {"content": {"text/csv": {"schema": {"type": "string"}}}, "required": True}},
 )
-def read_in(request: HttpRequest, line_id: UUID) -> object:
-    """Earlier readings of a line from a CSV file: all of it, or nothing with what is wrong and in which line."""
+def read_in(request: HttpRequest, line_id: UUID, confirmed: bool = False) -> object:
+    """Earlier readings of a line from a CSV file: all of it, or nothing with what is wrong and in which line. Figures that go
+    back are refused at `goes_back.…` until they are confirmed."""
     member = member_of(request)
     content = request.read(MOST_BYTES + 1)
     if len(content) > MOST_BYTES:
@@ -236,7 +235,7 @@ def read_in(request: HttpRequest, line_id: UUID) -> object:
         text = content.decode("utf-8")
     except UnicodeDecodeError:
         raise UnusableInput(Problem("file", "This is not a text file.")) from None
-    return {"readings": take_file(line_id, text, by=member, now=timezone.now())}
+    return {"readings": take_file(line_id, text, by=member, now=timezone.now(), confirmed=confirmed)}
 
 
 @router.get("/sheet.pdf", operation_id="round_sheet", url_name="round_sheet", openapi_extra=gives("application/pdf"))

@@ -9,12 +9,14 @@ from ninja import Field, Router, Schema, Status
 
 from millwright.card.values import Value
 from millwright.line import LineSpec
-from millwright.model import Name, read_json
+from millwright.model import Name, PlainText, read_json
 from millwright.roles import Role
 from millwright.route.build import scopes_of
 from millwright.route.steps import Scope, Task
 from millwright.route.upkeep import tasks_of
 from server.accounts.auth import member_of
+from server.catalogue.models import ValueRequest
+from server.catalogue.requests import DecideIn, RequestOut
 from server.web.errors import ErrorsOut
 from server.web.words import ChangedOut
 
@@ -31,6 +33,7 @@ class LineIn(Schema, extra="forbid"):
     version: int = 0
     spec: LineSpec
     values: dict[str, Value]
+    reason: PlainText = Field(default="", max_length=400, description="why something that stands on the card is changed")
 
 
 class LineOut(Schema):
@@ -44,6 +47,7 @@ class LineOut(Schema):
     values: dict[str, Value]
     scopes: list[Scope] = Field(description="what a job can be there to do on it")
     tasks: list[Task] = Field(description="what a job of upkeep can be there to do on it")
+    requests: list[RequestOut] = Field(description="what the lead is asked to change on its card")
 
 
 class LineChangeOut(Schema):
@@ -51,6 +55,7 @@ class LineChangeOut(Schema):
 
     version: int
     changes: list[ChangedOut]
+    because: str
     by: str
     role: Role
     at: datetime
@@ -68,6 +73,7 @@ def line_out(line: Line) -> dict[str, object]:
         "values": line.card,
         "scopes": scopes_of(spec),
         "tasks": tasks_of(spec),
+        "requests": list(ValueRequest.objects.waiting().filter(line=line.pk)),
     }
 
 
@@ -110,4 +116,16 @@ def _save(request: HttpRequest, line_id: str | None) -> Line:
         name=given.name.strip(),
         spec=given.spec,
         values=given.values,
+        reason=given.reason,
     )
+
+
+@router.post(
+    "/{line_id}/requests/{request_id}",
+    response={200: LineOut, **REFUSALS},
+    operation_id="line_request_decide",
+    url_name="line_request",
+)
+def decide(request: HttpRequest, line_id: UUID, request_id: UUID, payload: DecideIn) -> object:
+    """Accept a change of the card that was asked for, or not; the lead's."""
+    return line_out(actions.decide_on_line(line_id, request_id, accept=payload.accept, by=member_of(request)))

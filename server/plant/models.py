@@ -4,12 +4,14 @@ import uuid
 from typing import cast
 
 from django.db import models
+from django.db.models import Q
 
 from millwright.card.values import Value, ValueCard, as_today
 from millwright.keep.past import Leaks, Look, Noise
 from millwright.line import LineSpec
 from server.accounts.models import Membership, Site, User
 from server.journal.digest import digest
+from server.web.times import EARLIEST
 
 NOT_PLACED = 1_000_000  # behind every line that has its place
 
@@ -61,6 +63,14 @@ class Line(models.Model):
         return as_today({key: Value.model_validate(value) for key, value in self.values.items()})
 
 
+class LookQuerySet(models.QuerySet["LineLook"]):
+    """Looks, and which of them count."""
+
+    def counting(self) -> "LookQuerySet":
+        """Those that nobody took out as a slip, and that no calendar contradicts."""
+        return self.filter(slip__isnull=True, at__gte=EARLIEST)
+
+
 class LineLook(models.Model):
     """What a round read of a line while it ran. Its id is made by the device; the database refuses to change or delete it."""
 
@@ -80,9 +90,12 @@ class LineLook(models.Model):
     role = models.CharField(max_length=12)
     entered_at = models.DateTimeField()
 
+    objects = LookQuerySet.as_manager()
+
     class Meta:
         ordering = ["at", "entered_at"]
         indexes = [models.Index(fields=["line", "-at"], name="look_latest_of_line")]
+        constraints = [models.CheckConstraint(condition=Q(at__gte=EARLIEST), name="look_of_these_days")]
 
     def __str__(self) -> str:
         return f"{self.line}, {self.at:%Y-%m-%d}"
@@ -103,6 +116,23 @@ class LineLook(models.Model):
         )
 
 
+class LookSlip(models.Model):
+    """A look that was a slip: it stays, struck through, and counts for nothing. Never changed."""
+
+    look = models.OneToOneField(LineLook, primary_key=True, on_delete=models.PROTECT, related_name="slip")
+    because = models.CharField(max_length=400)
+    person = models.ForeignKey(User, null=True, on_delete=models.PROTECT, related_name="+")
+    by = models.CharField(max_length=150)
+    role = models.CharField(max_length=12)
+    at = models.DateTimeField()
+
+    class Meta:
+        constraints = [models.CheckConstraint(condition=~Q(because=""), name="look_slip_with_a_reason")]
+
+    def __str__(self) -> str:
+        return f"{self.look}, a slip"
+
+
 class LineChange(models.Model):
     """What somebody changed on a line: machines, coupling, values. The database refuses to change or delete it."""
 
@@ -110,6 +140,7 @@ class LineChange(models.Model):
     version = models.PositiveIntegerField()
     changes = models.JSONField(help_text="a list of what, was, now; in words")
     stands = models.CharField(max_length=64, default="", help_text="hash of the line as it stands since")
+    because = models.CharField(max_length=400, blank=True)
     by = models.CharField(max_length=150)
     role = models.CharField(max_length=12)
     at = models.DateTimeField()

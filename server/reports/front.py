@@ -3,27 +3,32 @@
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
+from millwright.card.changed import NOTHING as STOOD_NOTHING
 from millwright.card.values import Value, on_its_line, say_value
-from millwright.line import LineSpec, Machine
+from millwright.line import Machine
 from millwright.route.state import EntryKind, RouteNow, StepNow
 from millwright.say import NOTHING, Figure, mm, words
 from millwright.verdict import STATUS_WORDS, Status
-from server.jobs.models import Entry, Signature
+from server.jobs.models import Entry, Job, Signature
+from server.plant.models import LineChange
+from server.web.words import ChangedOut
 
 from .checks import limit_of, value_of
 from .record_shape import Deviation, Front, Instrument, MachineLine, Picture, SignedStep
 
 TAKEN = "cannot tell yet, taken as it is"
 CHANGED = "value changed"
+CHANGED_BEFORE = "changed before this job"
 WHOLE_JOB = "The whole job"
 
 
-def front_of(spec: LineSpec, route: RouteNow, entries: Sequence[Entry], signatures: Sequence[Signature]) -> Front:
+def front_of(job: Job, route: RouteNow, entries: Sequence[Entry], signatures: Sequence[Signature]) -> Front:
     """Everything of the first page but the figures as found and as left."""
+    spec = job.as_spec
     titles = {now.step.key: now.step.title for now in route.steps}
     return Front(
         machines=[_machine(spec.driver), _machine(spec.driven)],
-        deviations=[*_out_of_tolerance(route, entries), *_changed_values(entries)],
+        deviations=[*_out_of_tolerance(route, entries), *_changed_values(entries), *_started_under(job)],
         signatures=[
             SignedStep(
                 step=titles.get(s.step, s.step or WHOLE_JOB),
@@ -116,11 +121,34 @@ def _changed_values(entries: Sequence[Entry]) -> Iterator[Deviation]:
         )
 
 
+def _started_under(job: Job) -> Iterator[Deviation]:
+    """What was changed on its line since the job before it was started: this one is judged by it."""
+    before = Job.objects.filter(line=job.line_id, started_at__lt=job.started_at).order_by("-started_at").first()
+    changes = LineChange.objects.filter(line=job.line_id, at__lte=job.started_at).exclude(because="")
+    if before is not None:
+        changes = changes.filter(at__gt=before.started_at)
+    for change in changes.order_by("version"):
+        for one in (ChangedOut.model_validate(one) for one in change.changes):
+            if one.was == STOOD_NOTHING:
+                continue
+            yield Deviation(
+                step="Card of the line",
+                what=one.what,
+                value=one.now,
+                limit=words("was {was}", was=one.was),
+                said=CHANGED_BEFORE,
+                by=change.by,
+                role=change.role,
+                at=change.at,
+                reason=change.because,
+            )
+
+
 def _instruments(entries: Sequence[Entry]) -> list[Instrument]:
     """Wrenches by their number, with the last calibration said of each, and what else was named at the tools."""
     found: dict[tuple[str, str], Instrument] = {}
     for entry in entries:
-        for what, number, calibrated in _named(entry.inputs):
+        for what, number, calibrated in _named(entry):
             mine = found.setdefault((what, number), Instrument(what=what, number=number, calibrated="", used_in=[]))
             mine.calibrated = calibrated or mine.calibrated
             if title_of(entry) not in mine.used_in:
@@ -128,13 +156,17 @@ def _instruments(entries: Sequence[Entry]) -> list[Instrument]:
     return list(found.values())
 
 
-def _named(inputs: Mapping[str, Any]) -> Iterator[tuple[str, str, str]]:
-    """What, its number, and its calibration in words; empty where nothing was said of that."""
+def _named(entry: Entry) -> Iterator[tuple[str, str, str]]:
+    """What, its number, and its calibration in words; empty where nothing was said of that. By the register where the server
+    looked there, else as it was entered."""
+    inputs, known = entry.inputs, entry.asked.get("instruments", [])
+    for one in known:
+        yield one["kind"], one["name"], one["said"]
     wrench: Any = inputs.get("wrench")
     until: Any = inputs.get("wrench_until")
     if isinstance(wrench, Mapping):
         wrench, until = wrench.get("name"), wrench.get("calibrated_until")
-    if number := str(wrench or "").strip():
+    if (number := str(wrench or "").strip()) and not known:
         yield "torque wrench", number, f"calibrated until {until}" if until else ""
     if others := str(inputs.get("instruments") or "").strip():
         yield "measuring instruments", others, "as entered with them"

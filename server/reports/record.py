@@ -51,7 +51,7 @@ def record_of(job: Job) -> RecordOut:
         read_in=_read_in(job, signatures),
         to_take_over=job.is_paper and not job.cancelled_by,
         file_waits=waits_for_the_second(route),
-        front=front_of(spec, route, entries, signatures),
+        front=front_of(job, route, entries, signatures),
         summary=_summary(entries, route),
         card=_card(route),
         steps=_steps(job, route, entries, signatures),

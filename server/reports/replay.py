@@ -27,6 +27,7 @@ from server.web.times import EARLIEST, time_problems
 from .job_file import FileEntry, FileJob, FileSignature
 
 NOT_JUDGED = "not judged"
+OF_THE_FILE = ("ledger", "compare", "instruments")  # no words of the question
 
 
 class NotJudgedHere(Exception):
@@ -266,13 +267,16 @@ def _titled(e: FileEntry) -> str:
 
 def _as_asked(e: FileEntry, asked: dict[str, Any]) -> dict[str, Any]:
     """What is asked here; beside it the file's own words where they are others, and what its reading was held against."""
-    said = {key: value for key, value in e.asked.items() if key not in ("ledger", "compare")}
-    here = {key: value for key, value in asked.items() if key not in ("ledger", "compare")}
+    said = {key: value for key, value in e.asked.items() if key not in OF_THE_FILE}
+    here = {key: value for key, value in asked.items() if key not in OF_THE_FILE}
     if e.asked.get("note") == AFTERWARDS:
         asked["note"] = here["note"] = AFTERWARDS
     compare = e.asked.get("compare")
     if "compare" in asked and isinstance(compare, dict):
         asked["compare"] = {key: value for key, value in compare.items() if key in COMPARED}
+    if e.asked.get("instruments"):
+        plainly(e.asked)
+        asked["instruments"] = e.asked["instruments"]
     if said != here:
         asked[AS_THE_FILE_HAS_IT] = plainly(said)
     return asked

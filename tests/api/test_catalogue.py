@@ -88,11 +88,11 @@ class CatalogueTest(TestCase):
         size = next(s for s in self.lead.get("/api/couplings").json()["sizes"] if "gap_nominal_mm" in s["values"])
         gap = size["values"]["gap_nominal_mm"]
         size["values"]["gap_nominal_mm"] = {**gap, "value": gap["value"] + 1, "typed": ""}
-        put = self.lead.put("/api/couplings/sizes", json.dumps(size), content_type="application/json")
+        put = self.lead.put("/api/couplings/sizes?reason=issue C", json.dumps(size), content_type="application/json")
         self.assertEqual(put.status_code, 200, put.content)
         where = f"/api/couplings/changes?series={size['series']}&size={size['size']}"
         latest = self.lead.get(where).json()[0]
-        self.assertEqual((latest["by"], latest["role"]), ("Ansa Pellwright", "lead"))
+        self.assertEqual((latest["by"], latest["role"], latest["because"]), ("Ansa Pellwright", "lead", "issue C"))
         self.assertEqual([one["what"] for one in latest["changes"]], ["Gap between hub faces"])
         self.assertNotEqual(latest["changes"][0]["was"], latest["changes"][0]["now"])
         apprentice = Member("apprentice")

@@ -21,7 +21,8 @@ from server.demo.in_order import in_order
 from server.jobs.actions.start_job import start_job
 from server.jobs.models import Job
 from server.keep.models import DueItem, Postponement
-from tests.site import Member
+from tests.forger import made_to_fit
+from tests.site import PASSWORD, Member
 
 from .demo_site import CRUSHER, DRUM, MILL, DemoTest, line_of
 
@@ -97,7 +98,7 @@ class DueTest(DemoTest):
         call_command("rebuild_due", stdout=io.StringIO())
         self.assertEqual(rows(), kept)
 
-    def test_a_record_that_is_read_in_from_a_file_counts_like_one_that_was_closed_here(self) -> None:
+    def test_a_record_from_a_file_counts_like_one_that_was_closed_here_once_it_is_taken_over(self) -> None:
         line = line_of(MILL)
         written = self.lead.get(f"/api/records/{Job.objects.counted().get(line=line).pk}/json").json()
         fresh = {one["id"]: str(uuid4()) for one in [written, *written["entries"], *written["signatures"]]}
@@ -105,8 +106,10 @@ class DueTest(DemoTest):
         for was, now in fresh.items():
             text = text.replace(was, now)
         DueItem.objects.filter(line=line).delete()
-        answer = self.lead.post("/api/records", text, content_type="application/json")
-        self.assertEqual(answer.status_code, 201, answer.content)
+        status, shown = self.lead.ask("POST", "/api/records", made_to_fit(json.loads(text)))
+        self.assertEqual(status, 201, shown)
+        self.assertFalse(DueItem.objects.filter(line=line).exists())
+        self.assertEqual(self.lead.ask("POST", f"/api/jobs/{shown['id']}/take-over", {"password": PASSWORD})[0], 200)
         self.assertEqual(self.due(MILL, "grease it")["task"], "grease it")
 
     def test_a_summary_that_cannot_be_made_keeps_nobody_from_working(self) -> None:

@@ -116,18 +116,18 @@ class LineHistoryTest(TestCase):
 
     def test_every_change_of_machines_and_values_stands_with_its_author(self) -> None:
         line = Line.objects.get(name=BLOWER)
-        lead, path = Member("millwright"), f"/api/lines/{line.pk}"
+        lead, path = Member("lead"), f"/api/lines/{line.pk}"
         _, shown = lead.ask("GET", path)
         body = {key: shown[key] for key in ("name", "version", "spec", "values")}
         body["spec"] = {**body["spec"], "speed_rpm": 1490.0}
         body["spec"]["driver"] = {**body["spec"]["driver"], "shaft_diameter_mm": 50.0}
         body["values"] = {**body["values"], "offset_limit_mm": {**body["values"]["offset_limit_mm"], "value": 0.3}}
-        status, said = lead.ask("PUT", path, body)
+        status, said = lead.ask("PUT", path, {**body, "reason": "measured"})
         self.assertEqual(status, 200, said)
         _, changes = lead.ask("GET", f"{path}/changes")
-        self.assertEqual([c["version"] for c in changes], [2, 1])
+        self.assertEqual([c["version"] for c in changes], [3, 2, 1])
         last = changes[0]
-        self.assertEqual((last["by"], last["role"]), ("Jorun Thornquist", "millwright"))
+        self.assertEqual((last["by"], last["role"]), ("Ansa Pellwright", "lead"))
         found = {c["what"]: (in_words(c["was"]), in_words(c["now"])) for c in last["changes"]}
         self.assertEqual(found["speed"], ("1480 rpm", "1490 rpm"))
         self.assertEqual(found["driver, shaft diameter"], ("48 mm", "50 mm"))

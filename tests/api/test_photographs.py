@@ -14,6 +14,7 @@ from server.audit.jobs import verify_jobs
 from server.jobs.models import Job, Photograph
 from server.jobs.photographs import LONGEST_SIDE, MOST_A_JOB, MOST_SENT
 from server.reports.pdf import record_pdf
+from tests.forger import made_to_fit
 from tests.in_words import in_words
 from tests.site import Member, build_two_sites, is_whole
 
@@ -141,12 +142,12 @@ class PhotographTest(TestCase):
         for given in (written, swapped):
             given["line"] = "Read in from elsewhere"
         lead = Member("lead")
-        status, said = lead.ask("POST", "/api/records", swapped)
+        status, said = lead.ask("POST", "/api/records", made_to_fit(swapped))
         self.assertEqual((status, said["errors"][0]["message"]), (422, "This is not the picture that was entered."))
         nameless = {**json.loads(json.dumps(written)), "version": 1}
         next(e for e in nameless["entries"] if e["kind"] == "photograph")["inputs"] = {}
         self.assertEqual(lead.ask("POST", "/api/records", nameless)[0], 422)
-        status, said = lead.ask("POST", "/api/records", written)
+        status, said = lead.ask("POST", "/api/records", made_to_fit(written))
         self.assertEqual(status, 201, said)
         ours = bytes(Photograph.objects.get(pk=entry["id"]).content)
         self.assertEqual(bytes(Photograph.objects.get(pk=other["id"]).content), ours)

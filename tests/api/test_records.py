@@ -16,7 +16,7 @@ from server.jobs.models import Job
 from server.plant.models import Line
 from server.reports.pdf import NotOurs, fonts_only, record_pdf
 from tests.in_words import in_words
-from tests.site import Member, build_two_sites, job_of
+from tests.site import Member, as_if_started_with, build_two_sites, job_of
 
 BLOWER, PUMP = "Steep aeration blower 2", "Chilled-water pump 1"
 
@@ -127,7 +127,7 @@ class RecordTest(TestCase):
     def test_the_first_page_says_what_deviates_and_who_accepted_it_before_anything_else(self) -> None:
         """A job whose alignment the lead accepts, its limit for the gap changed on the way; in inches."""
         job, lead = job_of(BLOWER), Member("lead")
-        Job.objects.filter(pk=job.pk).update(unit="in")
+        as_if_started_with(job, unit="in")
         lead.sign(job, "set.align", "authorise", reason="spare blower, an hour a week")
         value = {**job.card["gap_nominal_mm"], "value": 30.5, "typed": "30.5"}
         lead.enter(job, "set.gap", {"key": "gap_nominal_mm", "value": value, "reason": "new issue"}, kind="value")

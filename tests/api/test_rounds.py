@@ -1,12 +1,15 @@
 """The round through the hall: what it reads, in which order, and a file of earlier readings."""
 
 from datetime import timedelta
+from io import StringIO
 from typing import Any
 from uuid import uuid4
 
+from django.core.management import call_command
 from django.db import DatabaseError, transaction
 from django.utils import timezone
 
+from server.keep.models import DueItem
 from server.plant.models import LineLook
 from tests.site import Member
 
@@ -44,6 +47,39 @@ class RoundTest(DemoTest):
         self.assertEqual(self.due(CRUSHER, "round")["on"], (self.today + timedelta(days=30)).isoformat())
         with self.assertRaisesMessage(DatabaseError, "append-only"), transaction.atomic():
             LineLook.objects.filter(pk=kept.pk).update(wear_mm=1.0)
+
+    def test_a_look_that_was_a_slip_is_taken_out_stays_and_counts_for_nothing(self) -> None:
+        line = line_of(CRUSHER)
+        before = self.lead.ask("GET", f"/api/history/{line.pk}")[1]
+        due = self.due(CRUSHER, "round")
+        _, made = self.look(CRUSHER, wear_mm=9.9)
+        path = f"/api/rounds/looks/{made['id']}/slip"
+        self.assertNotEqual(self.due(CRUSHER, "round"), due)
+        self.assertEqual(self.path(self.millwright.ask("POST", path, {"because": " "})), (422, "because"))
+        self.assertEqual(Member("apprentice").ask("POST", path, {"because": "x"})[0], 409)
+        self.assertEqual(Member("stranger").ask("POST", path, {"because": "x"})[0], 404)
+        self.assertEqual(self.millwright.ask("POST", path, {"because": "read at another line"})[0], 204)
+        self.assertEqual(self.lead.ask("POST", path, {"because": "x"})[0], 409)
+        after = self.lead.ask("GET", f"/api/history/{line.pk}")[1]
+        self.assertEqual((after["series"], self.due(CRUSHER, "round")), (before["series"], due))
+        shown = after["looks"][0]
+        self.assertEqual((shown["id"], shown["slip"]["because"]), (made["id"], "read at another line"))
+        self.assertFalse(shown["may_take_out"])
+        last = next(one for one in self.lead.get("/api/rounds").json()["lines"] if one["name"] == CRUSHER)["last"]
+        self.assertNotEqual(last["id"], made["id"])
+        call_command("verify", stdout=StringIO())
+
+    def test_a_file_is_asked_what_a_tap_is_asked(self) -> None:
+        line, today = line_of(CRUSHER), self.today
+        path = f"/api/rounds/{line.pk}/file"
+        days = [(today - timedelta(days=ago)).isoformat() for ago in (3, 2)]
+        text = "".join(f"{line}\n" for line in ("at,wear_mm", f"{days[0]},0.1", f"{days[1]},0.1"))
+        due = list(DueItem.objects.filter(line=line).values_list("kind", "on").order_by("kind"))
+        answer = self.lead.post(path, text, content_type="text/csv")
+        self.assertEqual((answer.status_code, answer.json()["errors"][0]["path"]), (422, "goes_back.line 2"))
+        self.assertEqual(list(DueItem.objects.filter(line=line).values_list("kind", "on").order_by("kind")), due)
+        answer = self.lead.post(f"{path}?confirmed=true", text, content_type="text/csv")
+        self.assertEqual((answer.status_code, answer.json()), (200, {"readings": 2}))
 
     def test_nonsense_is_refused_where_it_was_typed(self) -> None:
         tomorrow = (self.today + timedelta(days=1)).isoformat()

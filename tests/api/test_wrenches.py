@@ -29,3 +29,8 @@ class WrenchTest(TestCase):
         self.assertEqual(Member("apprentice").ask("PUT", DOOR, W3)[0], 403)
         Member("millwright").ask("PUT", DOOR, W3)
         self.assertEqual(Member("stranger").ask("GET", DOOR)[1], [])
+
+    def test_no_calibration_holds_for_ever(self) -> None:
+        for until in ("9999-12-31", "2036-01-01"):
+            status, said = Member("millwright").ask("PUT", DOOR, {**W3, "calibrated_until": until})
+            self.assertEqual((status, said["errors"][0]["path"]), (422, "calibrated_until"))

@@ -9,7 +9,8 @@ from playwright.sync_api import expect
 
 from server.jobs.models import Job
 from server.plant.models import Line
-from tests.site import Member
+from tests.forger import made_to_fit
+from tests.site import PASSWORD, Member
 
 from .base import ENTER, BrowserTestCase, tap
 
@@ -44,7 +45,7 @@ class FloorTest(BrowserTestCase):
             self.page.get_by_role("heading", level=1, name=name.removeprefix("Carry on with ").split(",")[0])
         ).to_be_visible()
 
-    def test_a_job_read_in_from_a_file_stands_on_a_line_of_its_own(self) -> None:
+    def test_a_job_read_in_from_a_file_stands_on_a_line_of_its_own_and_counts_once_a_lead_takes_it_over(self) -> None:
         written = Member("lead").get(f"/api/records/{self.job.pk}/json").json()
         text = json.dumps({**written, "line": "Borrowed blower"})
         ids = [written["id"], *(fact["id"] for fact in [*written["entries"], *written["signatures"]])]
@@ -52,11 +53,20 @@ class FloorTest(BrowserTestCase):
             text = text.replace(old, f"00000000-0000-4000-8000-{i:012d}")
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "job.json"
-            path.write_text(text)
+            path.write_text(json.dumps(made_to_fit(json.loads(text))))
             self.page.locator("input[type=file]").set_input_files(path)
             expect(self.page.get_by_role("heading", name="Borrowed blower")).to_be_visible()
         read_in = Job.objects.get(line__name="Borrowed blower")
         self.assertEqual(read_in.entries.count(), self.job.entries.count())
+        self.page.get_by_role("link", name="To the job").click()
+        expect(self.page.get_by_text("Nothing goes by it until a lead takes it over")).to_be_visible()
+        self.page.get_by_role("link", name="Read its record").click()
+        expect(self.page.get_by_text("Nobody has taken it over: nothing here goes by it.")).to_be_visible()
+        for password, said in (("wrong", "This is not your password."), (PASSWORD, "Taken over by Ansa Pellwright")):
+            self.page.get_by_label("Your password").fill(password)
+            self.page.get_by_role("button", name="Take this job over").click()
+            expect(self.page.get_by_text(said).first).to_be_visible()
+        expect(self.page.get_by_role("button", name="Take this job over")).to_be_hidden()
 
     def test_a_shrunk_hub_asks_for_its_own_values_and_a_job_on_it_begins(self) -> None:
         page = self.page

@@ -118,6 +118,8 @@ ROWS = (
 class LabelsTest(BrowserTestCase):
     """By hand, reading the label."""
 
+    who = "lead"
+
     def cell(self, label: str) -> Locator:
         """The cell of a label, whatever unit stands behind it."""
         return self.page.get_by_role("textbox", name=re.compile(rf"^{re.escape(label)}(, |$)"))
@@ -166,6 +168,8 @@ class LabelsTest(BrowserTestCase):
                 row = page.locator(f"[data-line={key}]")
                 row.get_by_role("button", name=f"Change {label}").click()
                 row.get_by_role("textbox", name=label).fill(text)
+                row.get_by_label("Document").fill("D-12")
+                row.get_by_label("Changed because").fill("measured")
                 row.get_by_role("button", name="Save value").click()
                 expect(row).to_contain_text(text.rstrip("0"))
                 expect(row).not_to_contain_text("−")
@@ -186,6 +190,8 @@ class LabelsTest(BrowserTestCase):
             page.get_by_role("radiogroup", name="Unit of the sheet").get_by_text(unit, exact=True).click()
             row.get_by_role("button", name="Change Min. clearance").click()
             row.get_by_role("textbox", name="Min. clearance").fill(text)
+            row.get_by_label("Document").fill("D-12")
+            row.get_by_label("Changed because").fill("measured")
             row.get_by_role("button", name="Save value").click()
             page.get_by_role("button", name="Save the line").click()
             expect(page.get_by_role("alert").get_by_text(said)).to_be_visible()

@@ -52,7 +52,7 @@ class WholeJobTest(BrowserTestCase):
         with page.expect_download() as download:
             page.get_by_role("link", name="Job as JSON").click()
         written = json.loads(Path(download.value.path()).read_text())
-        self.assertEqual((written["format"], written["version"]), ("young-anvil job", 2))
+        self.assertEqual((written["format"], written["version"]), ("young-anvil job", 3))
         self.assertTrue(job.stand().closed)
 
     def steps(self, job: Job) -> list[Step]:

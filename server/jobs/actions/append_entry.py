@@ -1,12 +1,13 @@
 """Append an entry to a job."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
+from django.utils import timezone
 
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.figures_in_words import COMPARED
@@ -16,7 +17,7 @@ from millwright.route.state import EntryKind
 from millwright.units import LengthUnit, read_angle_mm_per_m, read_length_mm, read_temperature_c, read_torque_nm
 from millwright.verdict import is_unproven
 from server.accounts.models import Membership
-from server.instruments.withdrawn import withdrawn_problems
+from server.instruments.named import LAID_OVER, read_with
 
 from ..chain import head_of, link
 from ..models import Entry, Job, Photograph
@@ -31,6 +32,7 @@ TAKEN = "Something else was already entered under this number."
 class Sent:
     """What a device sent to be entered. ``image`` is a photograph's, in base64.
 
+    ``instruments`` - kind and name of what it was read with
     ``as_it_is`` - whoever entered it takes it although it is not proven to be within its limit
     """
 
@@ -42,6 +44,7 @@ class Sent:
     unit: LengthUnit = "mm"
     image: str = ""
     as_it_is: bool = False
+    instruments: Sequence[tuple[str, str]] = ()
 
 
 @transaction.atomic
@@ -68,9 +71,11 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
         raise OutOfTurn(TAKE_OVER_FIRST)
     if picture is not None and sum(entry.kind is EntryKind.PHOTOGRAPH for entry in entries) >= MOST_A_JOB:
         raise OutOfTurn(f"This job has {MOST_A_JOB} photographs already, which is the most there can be.")
-    refuse_if_any(withdrawn_problems(by, inputs))
     refuse_if_any(typed_problems(inputs, sent.typed, sent.unit))
     refuse_if_any(text_problems(inputs))
+    known = read_with(by, inputs, sent.typed, sent.instruments, timezone.localdate(now))
+    refuse_if_any(known.problems)
+    inputs = known.inputs
     checked = check(route, step, kind, inputs, by.as_role, by.user.shown_name)
     head = head_of(job)
     entry = Entry(
@@ -80,9 +85,9 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
         step=step,
         kind=kind,
         inputs=checked.inputs,
-        typed=sent.typed,
+        typed=dict(known.typed),
         result=as_taken(checked.result, as_it_is=sent.as_it_is),
-        asked=checked.asked,
+        asked={**checked.asked, **({"instruments": list(known.instruments)} if known.instruments else {})},
         person=by.user,
         whose=by.user_id,
         by=by.user.shown_name,
@@ -106,7 +111,7 @@ def as_taken(result: Mapping[str, Any] | None, *, as_it_is: bool) -> Mapping[str
 
 def _the_same(stands: Entry, step: str, kind: EntryKind, inputs: Mapping[str, Any]) -> Entry:
     """What was sent twice is one entry; something else under its id is refused."""
-    given_by_step = {*stands.asked.get("preset", {}), *COMPARED}
+    given_by_step = {*stands.asked.get("preset", {}), *COMPARED, *LAID_OVER}
     sent = {key: value for key, value in inputs.items() if key not in given_by_step and value is not None}
     stored = {key: stands.inputs.get(key) for key in sent}
     if (stands.step, stands.kind) != (step, kind) or sent != stored:

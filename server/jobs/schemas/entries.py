@@ -1,7 +1,7 @@
 """What is appended to a job: entries and signatures, as they are sent and as they stand."""
 
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal
 from uuid import UUID
 
 from ninja import Field, Schema
@@ -12,6 +12,13 @@ from millwright.route.state import EntryKind, SignatureKind
 from millwright.units import LengthUnit
 
 from ..photographs import MOST_SENT
+
+
+class ReadWithIn(Schema, extra="forbid"):
+    """An instrument of the register, by what it is and its name."""
+
+    kind: NameIn = Field(max_length=20)
+    name: NameIn = Field(min_length=1, max_length=60)
 
 
 class EntryIn(Schema, extra="forbid"):
@@ -25,6 +32,7 @@ class EntryIn(Schema, extra="forbid"):
     unit: LengthUnit = "mm"
     image: str = Field(default="", max_length=MOST_SENT, description="of a photograph: JPEG, PNG or WebP in base64")
     as_it_is: bool = Field(default=False, description="taken although its ± leaves open whether it is within its limit")
+    instruments: list[ReadWithIn] = Field(default=[], max_length=8, description="of a reading: what it was read with")
     by: str | None = Field(default=None, description="username of whoever entered it; refused for anybody else's session")
 
 
@@ -33,7 +41,7 @@ class SignatureIn(Schema, extra="forbid"):
 
     id: UUID
     step: NameIn = Field(max_length=60)
-    kind: SignatureKind
+    kind: Literal[SignatureKind.HOLD, SignatureKind.AUTHORISE]
     entry: UUID | None = None
     reason: PlainTextIn = Field(default="", max_length=400)
     password: str = Field(default="", max_length=200)

@@ -151,3 +151,4 @@ class StepOut(Schema):
     authorised: UUID | None
     covered: str = Field(description="who answered it, where the answer is kept from whoever reads this")
     second_to: str = Field(description="the step that another person answers")
+    reads_with: list[str] = Field(description="kinds of instruments it is read with: which of them is said with the reading")

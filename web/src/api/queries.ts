@@ -134,3 +134,9 @@ export function useReturningServer(): void {
     return () => serverBack.removeEventListener('back', askAnew)
   }, [])
 }
+
+/** What the lead is asked to change in the catalogue. */
+export const sizeRequestsOptions = queryOptions({
+  queryKey: ['catalogue', 'requests'],
+  queryFn: () => bring(api.GET('/api/couplings/requests')),
+})

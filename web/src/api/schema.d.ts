@@ -516,6 +516,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/couplings/requests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Requests
+         * @description What the lead is asked to change in the catalogue.
+         */
+        get: operations["size_requests"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/couplings/requests/{request_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Decide
+         * @description Accept a change that was asked for, or not; the lead's.
+         */
+        post: operations["size_request_decide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/couplings/sizes": {
         parameters: {
             query?: never;
@@ -526,7 +566,8 @@ export interface paths {
         get?: never;
         /**
          * Save
-         * @description Put a size into the catalogue, or change it. Lines keep the values they have.
+         * @description Put a size into the catalogue, or change it; lines keep the values they have. What stands is the lead's to change, with
+         *     a reason: anybody else's change waits for the lead.
          */
         put: operations["size_save"];
         post?: never;
@@ -1147,6 +1188,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lines/{line_id}/requests/{request_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Decide
+         * @description Accept a change of the card that was asked for, or not; the lead's.
+         */
+        post: operations["line_request_decide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/reasons": {
         parameters: {
             query?: never;
@@ -1329,6 +1390,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rounds/looks/{look_id}/slip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Slip
+         * @description Take a look out as a slip: it stays in the history, struck through, and nothing goes by it.
+         */
+        post: operations["look_slip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rounds/sheet.pdf": {
         parameters: {
             query?: never;
@@ -1380,7 +1461,8 @@ export interface paths {
         put?: never;
         /**
          * Read In
-         * @description Earlier readings of a line from a CSV file: all of it, or nothing with what is wrong and in which line.
+         * @description Earlier readings of a line from a CSV file: all of it, or nothing with what is wrong and in which line. Figures that go
+         *     back are refused at `goes_back.…` until they are confirmed.
          */
         post: operations["looks_read_in"];
         delete?: never;
@@ -2140,6 +2222,12 @@ export interface components {
              */
             id: string;
             inputs: components["schemas"]["Answer"];
+            /**
+             * Instruments
+             * @description of a reading: what it was read with
+             * @default []
+             */
+            instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "answer";
             /** Step */
@@ -2757,6 +2845,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** Because */
+            because: string;
             /** By */
             by: string;
             /** Changes */
@@ -3167,6 +3257,14 @@ export interface components {
             hub_c: number;
         };
         /**
+         * DecideIn
+         * @description What the lead says to a request.
+         */
+        DecideIn: {
+            /** Accept */
+            accept: boolean;
+        };
+        /**
          * Deed
          * @description What is not for everybody to do. Whoever is signed in may read, measure, tick and write a note.
          * @enum {string}
@@ -3569,6 +3667,12 @@ export interface components {
              */
             id: string;
             inputs: components["schemas"]["HeatEvent"];
+            /**
+             * Instruments
+             * @description of a reading: what it was read with
+             * @default []
+             */
+            instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "event";
             /** Step */
@@ -4946,6 +5050,12 @@ export interface components {
              */
             id: string;
             inputs: components["schemas"]["HandOver"];
+            /**
+             * Instruments
+             * @description of a reading: what it was read with
+             * @default []
+             */
+            instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "hand-over";
             /** Step */
@@ -5520,6 +5630,11 @@ export interface components {
             aside: components["schemas"]["AsideOut"][];
             /** Jobs */
             jobs: components["schemas"]["PastJobOut"][];
+            /**
+             * Looks
+             * @description of rounds, the latest first; not all where there are very many
+             */
+            looks: components["schemas"]["PastLookOut"][];
             /** Name */
             name: string;
             /** Series */
@@ -5670,6 +5785,21 @@ export interface components {
             what: string;
         };
         /**
+         * InstrumentChangedOut
+         * @description What became of an instrument.
+         */
+        InstrumentChangedOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** What */
+            what: string;
+        };
+        /**
          * InstrumentIn
          * @description An instrument as it came back from calibration, or as it is put into the register.
          */
@@ -5696,6 +5826,11 @@ export interface components {
             calibrated_until: string | null;
             /** Called */
             called: string;
+            /**
+             * Changes
+             * @description its history, the latest first
+             */
+            changes: components["schemas"]["InstrumentChangedOut"][];
             /**
              * Kind
              * @enum {string}
@@ -6332,6 +6467,12 @@ export interface components {
              */
             id: string;
             inputs: components["schemas"]["LedgerCount"];
+            /**
+             * Instruments
+             * @description of a reading: what it was read with
+             * @default []
+             */
+            instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "ledger";
             /** Step */
@@ -6413,6 +6554,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** Because */
+            because: string;
             /** By */
             by: string;
             /** Changes */
@@ -6428,6 +6571,12 @@ export interface components {
         LineIn: {
             /** Name */
             name: string;
+            /**
+             * Reason
+             * @description why something that stands on the card is changed
+             * @default
+             */
+            reason?: string;
             spec: components["schemas"]["LineSpec"];
             /** Values */
             values: {
@@ -6456,6 +6605,11 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /**
+             * Requests
+             * @description what the lead is asked to change on its card
+             */
+            requests: components["schemas"]["RequestOut"][];
             /**
              * Scopes
              * @description what a job can be there to do on it
@@ -6636,6 +6790,29 @@ export interface components {
             vibration_mm_per_s: number | null;
             /** Wear Mm */
             wear_mm: number | null;
+        };
+        /**
+         * LookSlipIn
+         * @description What went wrong.
+         */
+        LookSlipIn: {
+            /** Because */
+            because: string;
+        };
+        /**
+         * LookSlipOut
+         * @description Who took a look out, and why.
+         */
+        LookSlipOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Because */
+            because: string;
+            /** By */
+            by: string;
         };
         /**
          * LooksTakenOut
@@ -6870,6 +7047,12 @@ export interface components {
              */
             id: string;
             inputs: components["schemas"]["Move"];
+            /**
+             * Instruments
+             * @description of a reading: what it was read with
+             * @default []
+             */
+            instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "move";
             /** Step */
@@ -6994,6 +7177,12 @@ export interface components {
              */
             id: string;
             inputs: components["schemas"]["Written"];
+            /**
+             * Instruments
+             * @description of a reading: what it was read with
+             * @default []
+             */
+            instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "note";
             /** Step */
@@ -7109,6 +7298,44 @@ export interface components {
             torques: components["schemas"]["TorqueOut"][];
             /** Who */
             who: string[];
+        };
+        /**
+         * PastLookOut
+         * @description A look of a round; one that was a slip is shown struck through.
+         */
+        PastLookOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Hours */
+            hours: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Leaks */
+            leaks: string;
+            /**
+             * May Take Out
+             * @description whoever is signed in may say that it was a slip
+             */
+            may_take_out: boolean;
+            /** Noise */
+            noise: string;
+            /** Note */
+            note: string;
+            slip: components["schemas"]["LookSlipOut"] | null;
+            /** Temperature C */
+            temperature_c: number | null;
+            /** Vibration Mm Per S */
+            vibration_mm_per_s: number | null;
+            /** Wear Mm */
+            wear_mm: number | null;
         };
         /**
          * Path
@@ -7237,6 +7464,12 @@ export interface components {
             inputs: {
                 caption?: string;
             };
+            /**
+             * Instruments
+             * @description of a reading: what it was read with
+             * @default []
+             */
+            instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "photograph";
             /** Step */
@@ -7484,6 +7717,12 @@ export interface components {
              */
             id: string;
             inputs: components["schemas"]["Question"];
+            /**
+             * Instruments
+             * @description of a reading: what it was read with
+             * @default []
+             */
+            instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "question";
             /** Step */
@@ -7561,6 +7800,16 @@ export interface components {
              * @default
              */
             why_not_judged: string;
+        };
+        /**
+         * ReadWithIn
+         * @description An instrument of the register, by what it is and its name.
+         */
+        ReadWithIn: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
         };
         /**
          * Reading
@@ -7651,6 +7900,12 @@ export interface components {
              */
             id: string;
             inputs: components["schemas"]["ClockGiven"] | components["schemas"]["FitGiven"] | components["schemas"]["KeyGiven"] | components["schemas"]["HeatGiven"] | components["schemas"]["TaperGiven"] | components["schemas"]["RunoutGiven"] | components["schemas"]["SoftFootGiven"] | components["schemas"]["GapGiven"] | components["schemas"]["StraightedgeGiven"] | components["schemas"]["AlignmentGiven"] | components["schemas"]["JackGiven"] | components["schemas"]["TightenGiven"] | components["schemas"]["FittedGiven"] | components["schemas"]["AirGapGiven"] | components["schemas"]["BackstopGiven"] | components["schemas"]["ArmGiven"] | components["schemas"]["WearGiven"] | components["schemas"]["GreaseGiven"] | components["schemas"]["SheetAnswers"];
+            /**
+             * Instruments
+             * @description of a reading: what it was read with
+             * @default []
+             */
+            instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "reading";
             /** Step */
@@ -7840,6 +8095,29 @@ export interface components {
              * Format: date
              */
             today: string;
+        };
+        /**
+         * RequestOut
+         * @description Values that stand and that somebody asks the lead to change.
+         */
+        RequestOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Changes */
+            changes: components["schemas"]["ChangedOut"][];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Reason */
+            reason: string;
+            role: components["schemas"]["Role"];
         };
         /**
          * Result
@@ -8547,7 +8825,11 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            kind: components["schemas"]["SignatureKind"];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hold" | "authorise";
             /**
              * Password
              * @default
@@ -8663,6 +8945,33 @@ export interface components {
             lock_minutes?: number | null;
             /** Proof Hours */
             proof_hours: number | null;
+        };
+        /**
+         * SizeRequestOut
+         * @description Of a size of the catalogue.
+         */
+        SizeRequestOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Changes */
+            changes: components["schemas"]["ChangedOut"][];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Reason */
+            reason: string;
+            role: components["schemas"]["Role"];
+            /** Series */
+            series: string;
+            /** Size */
+            size: string;
         };
         /**
          * Sketch
@@ -8814,6 +9123,12 @@ export interface components {
              */
             id: string;
             inputs: components["schemas"]["Slip"];
+            /**
+             * Instruments
+             * @description of a reading: what it was read with
+             * @default []
+             */
+            instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "slip";
             /** Step */
@@ -9177,6 +9492,11 @@ export interface components {
             photograph: string;
             /** Readied By */
             readied_by: string;
+            /**
+             * Reads With
+             * @description kinds of instruments it is read with: which of them is said with the reading
+             */
+            reads_with: string[];
             /**
              * Run
              * @description the run of a hot hub that is shown with this step, and waits for it
@@ -10225,6 +10545,12 @@ export interface components {
              */
             id: string;
             inputs: components["schemas"]["CardValue"];
+            /**
+             * Instruments
+             * @description of a reading: what it was read with
+             * @default []
+             */
+            instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "value";
             /** Step */
@@ -12185,9 +12511,136 @@ export interface operations {
             };
         };
     };
-    size_save: {
+    size_requests: {
         parameters: {
             query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeRequestOut"][];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description not usable: what is wrong, by path */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    size_request_decide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                request_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecideIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    size_save: {
+        parameters: {
+            query?: {
+                reason?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -14493,6 +14946,87 @@ export interface operations {
             };
         };
     };
+    line_request_decide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                line_id: string;
+                request_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecideIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     reasons_read: {
         parameters: {
             query?: {
@@ -15039,6 +15573,84 @@ export interface operations {
             };
         };
     };
+    look_slip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                look_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookSlipIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description sign in first */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description the database is away: try again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     round_sheet: {
         parameters: {
             query?: {
@@ -15166,7 +15778,9 @@ export interface operations {
     };
     looks_read_in: {
         parameters: {
-            query?: never;
+            query?: {
+                confirmed?: boolean;
+            };
             header?: never;
             path: {
                 line_id: string;

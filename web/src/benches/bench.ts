@@ -48,6 +48,8 @@ export interface BenchClient<N extends BenchName = BenchName> {
   restore: (entered: Entered, part: Part) => Draft
   /** The typed cells as the bench's input, without the preset. */
   read: (draft: Draft, preset: Given<N>) => Reading<Given<N>>
+  /** Instruments of the register that stand on its sheet anyway. */
+  named?: (draft: Draft) => Schemas['ReadWithIn'][]
   say: (result: ResultOf<N>, unit: LengthUnit, spec: Schemas['LineSpec'] | null) => Say
   Drawing: ComponentType<BenchProps<N>>
   /** Limits a quick bench lets one type, since there is no value card: cell, label, path into the preset. */

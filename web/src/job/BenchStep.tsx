@@ -15,6 +15,7 @@ import { JobSheet } from './JobSheet'
 import { MoveSlip } from './MoveSlip'
 import { hasWork, planOf } from './move'
 import { outdatedBecause, sayOutdated } from './outdated'
+import { ReadWith, useReadWith } from './ReadWith'
 import { StepFoot } from './StepFoot'
 import { focusSoon, useTypedAnew } from './typedAnew'
 import { useOneAtATime } from './useOneAtATime'
@@ -65,6 +66,7 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
   const isOpen = touched || !standsEntered || unproven
   const counts = outdated === null && isOpen
   const evaluated = useEvaluate(bench.name, counts ? reading : { ...reading, input: null }, { ...preset, ...form.compare })
+  const readWith = useReadWith(step.reads_with, draft)
   const [refused, setRefused] = useState('')
   const [moving, setMoving] = useState(false)
   const standing = touched || outdated ? null : (current?.result ?? null)
@@ -72,7 +74,16 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
   const send = async (as_it_is: boolean) => {
     if (!reading.input) return undefined
     setRefused('')
-    const body = { step: step.key, kind: 'reading', inputs: reading.input, typed: reading.typed, as_it_is } as const
+    const instruments = [...readWith.named, ...(bench.named?.(draft) ?? [])]
+    readWith.keep()
+    const body = {
+      step: step.key,
+      kind: 'reading',
+      inputs: reading.input,
+      typed: reading.typed,
+      as_it_is,
+      instruments,
+    } as const
     return append({ id: newId(), jobId: job.id, step: step.key, body, typedAt: { place, draft } }).catch((why) =>
       setRefused(sayRefusal(why, unit)),
     )
@@ -150,6 +161,7 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
             stream={{ jobId: job.id, step: step.key }}
           />
         </GivenCells>
+        <ReadWith of={readWith} draft={draft} change={type} />
       </div>
       <History step={step} />
       {moving && <MoveSlip step={step} read={read} onClose={() => setMoving(false)} />}

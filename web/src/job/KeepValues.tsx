@@ -11,6 +11,7 @@ import { useJob } from './context'
 
 type Value = Schemas['Value']
 
+const KEPT = 'Kept with the line: the next job starts with these values.'
 const same = (a: Value | undefined, b: Value) => JSON.stringify(a) === JSON.stringify(b)
 
 /** What the value card of this job has and the card of its line has not: kept there for the next job, if somebody wants it. */
@@ -19,6 +20,7 @@ export function KeepValues() {
   const client = useQueryClient()
   const unit = useUnit()
   const mayKeep = useMay('add and change lines')
+  const mayChange = useMay('change values of the card')
   const line = useQuery(lineOptions(job.line_id)).data
   const kinds = useQuery(catalogueOptions).data?.kinds ?? []
   const [said, setSaid] = useState('')
@@ -32,9 +34,15 @@ export function KeepValues() {
       await send(
         'PUT',
         `/api/lines/${line.id}`,
-        JSON.stringify({ name: line.name, version: line.version, spec: line.spec, values }),
+        JSON.stringify({
+          name: line.name,
+          version: line.version,
+          spec: line.spec,
+          values,
+          reason: `entered in job ${job.number}`,
+        }),
       )
-      setSaid('Kept with the line: the next job starts with these values.')
+      setSaid(mayChange ? KEPT : `${KEPT} What stood there already waits for the lead.`)
       await client.invalidateQueries({ queryKey: lineOptions(job.line_id).queryKey })
     } catch (why) {
       setSaid(sayRefusal(why, unit))

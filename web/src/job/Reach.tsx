@@ -34,6 +34,16 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
   const catalogue = useQuery(catalogueOptions).data
   const mayChange = useMay('change values of the card')
   const asked = askedBy(catalogue, asksOf(job.spec))
+  /** What stands is the lead's to change: with its figure, its paper and the reason it is a question that waits. */
+  const askFor = (key: string, value: Schemas['Value'], reason: string) => {
+    const kind = catalogue?.kinds.find((one) => one.key === key.split('@')[0])
+    const { document, issue, page } = value.source
+    const figure = kind?.words_only
+      ? value.means
+      : `${value.typed || value.value} ${kind?.unit_by_means[value.means] ?? kind?.unit ?? ''}`
+    const paper = [value.source.kind, document, issue && `issue ${issue}`, page && `page ${page}`].filter(Boolean).join(', ')
+    return `Please change “${kind?.title ?? key}” on the card to ${figure.trim()} (${paper}). ${reason}`
+  }
   const missing = new Set(job.steps.flatMap((s) => s.needs).filter((key) => !(key in job.card))).size
   const out = job.ledger.filter((line) => line.open).length
   const close = () => setOpen(null)
@@ -63,7 +73,8 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
       <Slip title="Value card" isOpen={open === 'card'} onClose={close} wide>
         <p>
           Every limit and torque with its document. A step whose value is missing waits for it; whoever works fills it in.
-          What is on it is changed by the lead. Samples are invented and bind nobody.
+          What is on it is changed by the lead; others ask, with the paper and the reason. Samples are invented and bind
+          nobody.
         </p>
         <Documents card={job.card} />
         <ValueLines
@@ -74,17 +85,15 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
           card={job.card}
           needed={step.needs}
           canEdit={!job.closed}
-          changes={mayChange ? 'with a reason' : 'not'}
+          changes={mayChange ? 'with a reason' : 'asked of the lead'}
           changed={(key) => lastChange(job, key)}
           onSaveAll={(values) => saveValues(values, { jobId: job.id, step: step.key, unit })}
           onSave={async (key, value, reason) => {
-            await append({
-              id: newId(),
-              jobId: job.id,
-
-              step: step.key,
-              body: { step: step.key, kind: 'value', inputs: { key, value, ...(reason && { reason }) } },
-            })
+            const asks = !mayChange && key in job.card
+            const body = asks
+              ? ({ step: step.key, kind: 'question', inputs: { text: askFor(key, value, reason) } } as const)
+              : ({ step: step.key, kind: 'value', inputs: { key, value, ...(reason && { reason }) } } as const)
+            await append({ id: newId(), jobId: job.id, step: step.key, body })
           }}
         />
       </Slip>

@@ -13,10 +13,12 @@ import { FileButton } from '../kit/FileButton'
 import { saveAs } from '../kit/saveAs'
 import { useMay } from '../session/may'
 import { useUnit } from '../units/preferences'
+import { sayProblem } from '../units/say'
 import { sayWhen } from '../units/when'
 import { AsLeft } from './AsLeft'
 import { CompareJobs } from './CompareJobs'
 import { PastJobs } from './PastJobs'
+import { PastLooks } from './PastLooks'
 import { SeriesPart } from './SeriesPart'
 
 /** What a line has been through: how it was left, its readings over the years, each job in a row, two of them side by side. */
@@ -25,7 +27,7 @@ export function HistoryView() {
   const { data: history, error } = useQuery(historyOptions(lineId))
   const mayKeep = useMay('add and change lines')
   if (!history) return error ? <Lost why={error} /> : null
-  const { jobs, aside, series, as_left, today, name } = history
+  const { jobs, aside, looks, series, as_left, today, name } = history
   return (
     <Sheet
       title={name}
@@ -48,6 +50,12 @@ export function HistoryView() {
           ))}
           {mayKeep && <TakeIn lineId={lineId} />}
         </section>
+        {looks.length > 0 && (
+          <section>
+            <h2>Rounds</h2>
+            <PastLooks looks={looks} />
+          </section>
+        )}
         <section>
           <h2>Jobs</h2>
           <PastJobs jobs={jobs} />
@@ -79,6 +87,7 @@ export function HistoryView() {
 }
 
 const MOST_SAID = 5
+const GOES_BACK = 'goes_back.' // before the line of a figure that only grows: it is asked about
 const COLUMNS = {
   mm: 'at,wear_mm,temperature_c,vibration_mm_per_s,hours',
   in: 'at,wear_in,temperature_c,vibration_in_per_s,hours',
@@ -90,11 +99,14 @@ function TakeIn({ lineId }: { lineId: string }) {
   const unit = useUnit()
   const [said, setSaid] = useState('')
   const [problem, setProblem] = useState('')
-  const read = async (chosen: File) => {
+  const [asksBack, setAsksBack] = useState<File | null>(null)
+  const read = async (chosen: File, confirmed = false) => {
     setSaid('Reading it …')
     setProblem('')
+    setAsksBack(null)
     try {
-      const { readings } = await post<Schemas['LooksTakenOut']>(`/api/rounds/${lineId}/file`, chosen)
+      const as = confirmed ? '?confirmed=true' : ''
+      const { readings } = await post<Schemas['LooksTakenOut']>(`/api/rounds/${lineId}/file${as}`, chosen)
       await client.invalidateQueries()
       setSaid(
         readings === 0
@@ -104,18 +116,28 @@ function TakeIn({ lineId }: { lineId: string }) {
     } catch (why) {
       if (!(why instanceof Refused)) throw why
       setSaid('')
-      setProblem(`Nothing was taken in. ${why.placed.slice(0, MOST_SAID).join(' ')}`)
+      const goesBack = why.problems.filter((p) => p.path.startsWith(GOES_BACK))
+      if (goesBack.length === why.problems.length) setAsksBack(chosen)
+      const placed =
+        goesBack.length > 0 ? goesBack.map((p) => `${p.path.replace(GOES_BACK, '')}: ${sayProblem(p, unit)}`) : why.placed
+      setProblem(`Nothing was taken in. ${placed.slice(0, MOST_SAID).join(' ')}`)
     }
   }
   return (
     <div className="take-in">
-      <FileButton label="Take earlier readings in" file="File of readings" accept=".csv,text/csv" onFile={read} />
+      <FileButton
+        label="Take earlier readings in"
+        file="File of readings"
+        accept=".csv,text/csv"
+        onFile={(file) => read(file)}
+      />
       <PlainButton onPress={() => saveAs('readings.csv', `${COLUMNS[unit]}\n`, 'text/csv')}>
         Empty file to fill in
       </PlainButton>
       <p>A line a reading: its day, and of the figures what there is.</p>
       {said && <p role="status">{said}</p>}
       {problem && <p role="alert">{problem}</p>}
+      {asksBack && <PlainButton onPress={() => read(asksBack, true)}>They are as read: take them in</PlainButton>}
     </div>
   )
 }

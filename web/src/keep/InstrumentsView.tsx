@@ -82,6 +82,16 @@ function Row({ one, today, mayKeep, onSlip }: RowProps) {
       <div>
         <b>{one.called}</b>
         <small>{sayState(one, today)}</small>
+        {one.changes.length > 0 && (
+          <details>
+            <summary>Its history</summary>
+            {one.changes.map((change) => (
+              <small key={change.at}>
+                {sayWhen(change.at)}, {change.by}: {change.what}
+              </small>
+            ))}
+          </details>
+        )}
         {one.used_in.map((used) => (
           <small key={`${used.job} ${used.step}`}>
             Read with it in an open job:{' '}

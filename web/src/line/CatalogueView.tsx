@@ -3,8 +3,8 @@ import { useState } from 'react'
 import { Link } from 'react-aria-components'
 import { useSearchParams } from 'react-router'
 import styled from 'styled-components'
-import { post, Refused, type Schemas, send } from '../api/client'
-import { catalogueOptions, sizeChangesOptions } from '../api/queries'
+import { api, bring, post, Refused, type Schemas, send } from '../api/client'
+import { catalogueOptions, sizeChangesOptions, sizeRequestsOptions } from '../api/queries'
 import { slot } from '../benches/draft'
 import { useDraft } from '../benches/useDraft'
 import { Lost } from '../frame/Lost'
@@ -18,6 +18,7 @@ import { useUnit } from '../units/preferences'
 import { sayRefusal } from '../units/say'
 import { mayHave } from './asked'
 import { ChangeList } from './LineChanges'
+import { Requests } from './Requests'
 import { ValueLines } from './ValueLines'
 
 type Size = Schemas['CouplingSizeOut']
@@ -90,11 +91,14 @@ function OneSize({ size, catalogue, mayKeep }: OneSizeProps) {
   const client = useQueryClient()
   const unit = useUnit()
   const changes = useQuery(sizeChangesOptions(size.series, size.size)).data ?? []
-  const put = async (values: Size['values']) => {
+  const mayChange = useMay('change values of the card')
+  const asks = (useQuery(sizeRequestsOptions).data ?? []).filter((one) => nameOf(one) === nameOf(size))
+  const put = async (values: Size['values'], reason = '') => {
     // As it is now: what another window has changed meanwhile stays.
     const { sizes } = await client.fetchQuery({ ...catalogueOptions, staleTime: 0 })
     const now = sizes.find((one) => nameOf(one) === nameOf(size)) ?? size
-    await send('PUT', '/api/couplings/sizes', JSON.stringify({ ...now, values: { ...now.values, ...values } }))
+    const why = reason && `?reason=${encodeURIComponent(reason)}`
+    await send('PUT', `/api/couplings/sizes${why}`, JSON.stringify({ ...now, values: { ...now.values, ...values } }))
     await client.invalidateQueries({ queryKey: catalogueOptions.queryKey })
   }
   const asked = catalogue.asked_by_family[size.family] ?? []
@@ -113,7 +117,8 @@ function OneSize({ size, catalogue, mayKeep }: OneSizeProps) {
           mayHave={[...new Set(more)].filter((key) => !asked.includes(key) && !others.includes(key))}
           card={size.values}
           canEdit={mayKeep}
-          onSave={(key, value) => put({ [key]: value })}
+          changes={mayChange ? 'with a reason' : 'asked of the lead'}
+          onSave={(key, value, reason) => put({ [key]: value }, reason)}
           onSaveAll={(values) =>
             put(values).then(
               () => ({}),
@@ -123,6 +128,14 @@ function OneSize({ size, catalogue, mayKeep }: OneSizeProps) {
         />
       </section>
       <section>
+        <Requests
+          requests={asks}
+          decide={(id, accept) =>
+            bring(
+              api.POST('/api/couplings/requests/{request_id}', { params: { path: { request_id: id } }, body: { accept } }),
+            )
+          }
+        />
         <ChangeList
           changes={changes.map((change) => ({
             ...change,

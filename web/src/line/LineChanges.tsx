@@ -36,6 +36,7 @@ export function ChangeList({ changes }: { changes: readonly Change[] }) {
               </p>
             ))}
             <small>
+              {change.because && `${change.because}. `}
               {change.by}, {change.role}, {sayWhen(change.at)}
             </small>
           </li>

@@ -15,6 +15,7 @@ import { Discard, TypedBy } from '../kit/Discard'
 import { Words } from '../kit/Field'
 import { Pick } from '../kit/Pick'
 import { useIsWide } from '../kit/useIsWide'
+import { useMay } from '../session/may'
 import { useUnit } from '../units/preferences'
 import { sayEach } from '../units/say'
 import { askedBy, mayHave, ofBothHubs } from './asked'
@@ -50,6 +51,9 @@ export function LineEditor() {
 }
 
 /** The figures typed here; nothing typed yet are those of the line. */
+/** Why something that stands is changed, by its key. */
+const REASONS = slot<Record<string, string>>('reasons', {})
+const MOST_LETTERS = 400
 const VALUES = slot<Values | undefined>('values', undefined)
 
 /** `like`: the line a new one is a copy of; its own name, numbers and places to lock are its own. */
@@ -64,6 +68,7 @@ function Editor({ line, like }: Record<'line' | 'like', Schemas['LineOut'] | nul
   const [problems, setProblems] = useState<Record<string, string>>({})
   const [general, setGeneral] = useState('')
   const unit = useUnit()
+  const mayChange = useMay('change values of the card')
   const values = VALUES.of(draft) ?? (line ?? like)?.values ?? {}
   const { spec, cellAt } = specOf(draft)
   const set = (key: string, value: unknown) => change({ ...draft, choices: { ...draft.choices, [key]: value } })
@@ -80,7 +85,9 @@ function Editor({ line, like }: Record<'line' | 'like', Schemas['LineOut'] | nul
     first?.scrollIntoView({ block: 'center' })
   }, [problems])
   const save = async () => {
-    const body = JSON.stringify({ name: word('name'), version: line?.version ?? 0, spec, values })
+    const reasons = [...Object.values(REASONS.of(draft)), word('reason').trim()].filter(Boolean)
+    const reason = [...new Set(reasons)].join('; ').slice(0, MOST_LETTERS)
+    const body = JSON.stringify({ name: word('name'), version: line?.version ?? 0, spec, values, reason })
     try {
       const saved = line
         ? await send<Schemas['LineOut']>('PUT', `/api/lines/${line.id}`, body)
@@ -202,7 +209,12 @@ function Editor({ line, like }: Record<'line' | 'like', Schemas['LineOut'] | nul
               perHub={ofBothHubs(catalogue, held)}
               card={values}
               problems={ofValues(problems)}
-              onSave={(key, value) => set('values', { ...values, [key]: value })}
+              standing={line?.values}
+              changes={line ? (mayChange ? 'with a reason' : 'asked of the lead') : 'freely'}
+              onSave={(key, value, reason) => {
+                const told = reason ? { ...REASONS.of(draft), [key]: reason } : REASONS.of(draft)
+                change(REASONS.put(VALUES.put(draft, { ...values, [key]: value }), told))
+              }}
               onSaveAll={async (more) => {
                 set('values', { ...values, ...more })
                 return {}
@@ -211,6 +223,14 @@ function Editor({ line, like }: Record<'line' | 'like', Schemas['LineOut'] | nul
           </section>
           <Foot>
             {general && <p role="alert">{general}</p>}
+            {(problems.reason || word('reason')) && (
+              <Words
+                label="Why values that stand are changed"
+                value={word('reason')}
+                onChange={(v) => set('reason', v)}
+                problem={problems.reason}
+              />
+            )}
             <MainButton data-enter-goes-here onPress={save}>
               Save the line
             </MainButton>

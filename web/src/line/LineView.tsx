@@ -21,6 +21,7 @@ import { askedBy, asksOf } from './asked'
 import { CancelJob } from './CancelJob'
 import { LineChanges } from './LineChanges'
 import { LineDrawing } from './LineDrawing'
+import { Requests } from './Requests'
 import { ValueLines } from './ValueLines'
 
 const UNITS = ['mm', 'in'] as const
@@ -160,6 +161,17 @@ export function LineView() {
             card={line.values}
             onSave={() => {}}
             canEdit={false}
+          />
+          <Requests
+            requests={line.requests}
+            decide={(id, accept) =>
+              bring(
+                api.POST('/api/lines/{line_id}/requests/{request_id}', {
+                  params: { path: { line_id: lineId, request_id: id } },
+                  body: { accept },
+                }),
+              )
+            }
           />
           <LineChanges lineId={lineId} />
         </section>

@@ -31,8 +31,10 @@ interface ValueLinesProps {
   /** Several missing values at once, where there is a place for them. */
   onSaveAll?: (values: Record<string, Value>) => Promise<Record<string, string>>
   canEdit?: boolean
-  /** Who may change what stands: anybody on a line's own card; in a job the lead, with a reason. */
-  changes?: 'freely' | 'with a reason' | 'not'
+  /** Who may change what stands: the lead, with a reason; others ask for it, with theirs. Freely on a card that is made anew. */
+  changes?: 'freely' | 'with a reason' | 'asked of the lead'
+  /** What is saved, where the card is one that is being typed. */
+  standing?: Record<string, Value>
   /** What stood on a line before, and who changed it. */
   changed?: (key: string) => { was: Value; how: string } | undefined
 }
@@ -50,6 +52,7 @@ export function ValueLines({
   onSaveAll,
   canEdit = true,
   changes = 'freely',
+  standing,
   changed,
 }: ValueLinesProps) {
   const sheet = useUnit()
@@ -58,6 +61,7 @@ export function ValueLines({
   const [editing, setEditing] = useState<string | null>(null)
   const [further, setFurther] = useState(false)
   const [inColumn, setInColumn] = useState(false)
+  const word = changes === 'asked of the lead' ? 'Ask to change' : 'Change'
   const base = (kind: Kind) => kind.key.split('@')[0]!
   const isShown = (kind: Kind) => keys.includes(kind.key) || (kind.key in card && [...keys, ...mayHave].includes(base(kind)))
   const folded = kinds.filter((kind) => mayHave.includes(kind.key) && !isShown(kind))
@@ -126,12 +130,12 @@ export function ValueLines({
                 )}
                 {!value && needed.includes(kind.key) && <strong>this step waits for it</strong>}
               </span>
-              {canEdit && (!value || changes !== 'not') && (
+              {canEdit && (
                 <PlainButton
                   onPress={() => setEditing(editing === kind.key ? null : kind.key)}
-                  aria-label={`${value ? 'Change' : 'Enter'} ${kind.title}`}
+                  aria-label={`${value ? word : 'Enter'} ${kind.title}`}
                 >
-                  {value ? 'Change' : 'Enter'}
+                  {value ? word : 'Enter'}
                 </PlainButton>
               )}
             </div>
@@ -141,7 +145,7 @@ export function ValueLines({
                 kind={kind}
                 value={value}
                 mayDiffer={perHub.includes(kind.key)}
-                withReason={value !== undefined && changes === 'with a reason'}
+                withReason={(standing ?? card)[kind.key] !== undefined && changes !== 'freely'}
                 onSave={async (next, hub, reason) => {
                   await onSave(hub === 'both hubs' ? kind.key : `${kind.key}@${hub}`, next, reason)
                   setEditing(null)

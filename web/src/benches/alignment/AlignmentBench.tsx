@@ -6,6 +6,7 @@ import { RingReadings } from '../ringReadings'
 import type { ResultOf } from '../table'
 import { AlignmentSetUp } from './AlignmentSetUp'
 import { AlignmentViews } from './AlignmentViews'
+import { bracketIn } from './Brackets'
 import { read, restore, start, streamAt } from './draft'
 import { LaserSweep } from './LaserSweep'
 import { MovePanels } from './MovePanels'
@@ -135,6 +136,7 @@ export const alignmentBench: BenchClient<'alignment'> = {
   start,
   read,
   restore,
+  named: bracketIn,
   say,
   Drawing: AlignmentDrawing,
   quickLimits: [

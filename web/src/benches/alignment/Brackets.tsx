@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { api, bring } from '../../api/client'
+import { api, bring, type Schemas } from '../../api/client'
 import { bracketsOptions } from '../../api/queries'
 import { PlainButton } from '../../kit/Button'
 import { Words } from '../../kit/Field'
@@ -12,11 +12,21 @@ import { useUnit } from '../../units/preferences'
 import { sayRefusal } from '../../units/say'
 import { sayWhen } from '../../units/when'
 import type { CellsProps } from '../bench'
-import { DraftReader, slot } from '../draft'
+import { type Draft, DraftReader, slot } from '../draft'
 import { dialsOf, POSITIVE } from './methods'
 
+/** The sag that came with the bracket: typed over, it is no longer that bracket's. */
+const ITS_SAG = slot<number | undefined>('bracket_sag', undefined)
 /** The bracket that was chosen, by its name. */
 const ON_IT = slot<string | undefined>('bracket', undefined)
+
+/** The bracket of the register that the dials hang on, where its sag stands as it came. */
+export function bracketIn(draft: Draft): Schemas['ReadWithIn'][] {
+  const name = ON_IT.of(draft)
+  const rims = dialsOf(draft).filter((dial) => dial.sags)
+  const stands = rims.every((dial) => new DraftReader(draft).length(`${dial.id}.sag`, '') === ITS_SAG.of(draft))
+  return name && stands ? [{ kind: 'bracket', name }] : []
+}
 
 /** The bracket that is on the shaft: its sag is kept with it, and put in when it is chosen. */
 export function Brackets({ draft, change }: Pick<CellsProps, 'draft' | 'change'>) {
@@ -36,7 +46,8 @@ export function Brackets({ draft, change }: Pick<CellsProps, 'draft' | 'change'>
     const bracket = brackets.find((b) => b.name === picked)
     if (!bracket) return change(ON_IT.put(draft, undefined))
     const cells = Object.fromEntries(rims.map((id) => [`${id}.sag`, { text: String(bracket.sag_mm), unit: 'mm' as const }]))
-    return change(POSITIVE.put(ON_IT.put({ ...draft, cells: { ...draft.cells, ...cells } }, picked), bracket.positive))
+    const named = ITS_SAG.put(ON_IT.put({ ...draft, cells: { ...draft.cells, ...cells } }, picked), bracket.sag_mm)
+    return change(POSITIVE.put(named, bracket.positive))
   }
   const keep = async () => {
     try {
