@@ -220,8 +220,10 @@ def wait_for(port: int) -> None:
 def copies_of(job: Any, count: int) -> list[str]:
     """Ids of as many jobs like this one, each on a line of its own, made by reading its file in again."""
     from server.accounts.models import Membership
+    from server.jobs.actions.take_over_job import take_over_job
     from server.reports.exchange import read_job
     from server.reports.job_file import write_job
+    from tests.forger import made_to_fit
 
     lead = Membership.objects.get(user__username="lead")
     text = write_job(job)
@@ -232,7 +234,9 @@ def copies_of(job: Any, count: int) -> list[str]:
         copy = text.replace(f'"line": "{written["line"]}"', f'"line": "Copy {n}"')
         for old in ids:
             copy = copy.replace(old, str(uuid4()))
-        made.append(str(read_job(copy.encode(), by=lead, now=datetime.now(UTC)).pk))
+        given = json.dumps(made_to_fit(json.loads(copy))).encode()
+        read_in = read_job(given, by=lead, now=datetime.now(UTC))
+        made.append(str(take_over_job(read_in.pk, by=lead, now=datetime.now(UTC)).pk))
     return made
 
 

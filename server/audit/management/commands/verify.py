@@ -7,7 +7,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from millwright.errors import UnusableInput
 from server.audit.broken import NOTHING_SEALED, Broken, Sealed
-from server.audit.jobs import verify_jobs
+from server.audit.jobs import walk_all
 from server.audit.journals import verify_journals
 from server.audit.seal import read_seal
 
@@ -24,14 +24,11 @@ class Command(BaseCommand):
     def handle(self, *args: Any, seal: Path | None = None, **options: Any) -> None:
         """Every job, every journal, and how many jobs were walked."""
         sealed = _read(seal) if seal else NOTHING_SEALED
-        jobs, broken, seen = 0, list[Broken](), set[str]()
-        for job, wrong in verify_jobs(sealed):
-            jobs += 1
-            seen.add(str(job.pk))
-            broken += wrong
+        walked = walk_all(sealed)
+        jobs, broken = len(walked.ids), list(walked.broken)
         broken += verify_journals(sealed)
         broken += [Broken(where=f"job {key}", what=f"it is not there any more; the seal of {sealed.day} has it")
-                   for key in sealed.jobs if key not in seen]  # fmt: skip
+                   for key in sealed.jobs if key not in walked.ids]  # fmt: skip
         for one in broken:
             self.stderr.write(str(one))
         if broken:
