@@ -1,6 +1,7 @@
 """The floor, jobs, one route for all entries and one for signatures."""
 
 import logging
+from collections import Counter
 from typing import Any
 from uuid import UUID
 
@@ -15,6 +16,7 @@ from millwright.route.entered import asks_to_accept
 from millwright.route.state import StepState
 from server.accounts.actions import prove_identity
 from server.accounts.auth import member_named, member_of, require
+from server.catalogue.models import ValueRequest
 from server.plant.models import Line
 from server.web.described import gives
 from server.web.errors import ErrorsOut, called
@@ -40,7 +42,7 @@ REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 409: ErrorsOut, 422: ErrorsOut}
 
 @router.get("", response=list[FloorLine], operation_id="floor_read", url_name="floor")
 def floor(request: HttpRequest) -> object:
-    """Every line of the site with its open job. Four queries, however many lines and however long their history."""
+    """Every line of the site with its open job. Five queries, however many lines and however long their history."""
     lines = (
         Line.objects.visible_to(member_of(request))
         .only("name", "spec")
@@ -50,10 +52,12 @@ def floor(request: HttpRequest) -> object:
         )
     )
     in_hand = Job.objects.which_are(closed=False).select_related("site").prefetch_related("entries", "signatures")
-    return [_floor_line(line) for line in lines.prefetch_related(Prefetch("jobs", queryset=in_hand, to_attr="in_hand"))]
+    asked = Counter(ValueRequest.objects.waiting().filter(site=member_of(request).site).values_list("line", flat=True))
+    with_jobs = lines.prefetch_related(Prefetch("jobs", queryset=in_hand, to_attr="in_hand"))
+    return [_floor_line(line, asked[line.pk]) for line in with_jobs]
 
 
-def _floor_line(line: Any) -> dict[str, object]:
+def _floor_line(line: Any, asked: int) -> dict[str, object]:
     job: Job | None = next(iter(line.in_hand), None)
     return {
         "id": line.id,
@@ -62,6 +66,7 @@ def _floor_line(line: Any) -> dict[str, object]:
         "job": _in_hand(job) if job else None,
         "last_closed": line.last_closed,
         "jobs": line.jobs_so_far,
+        "asked": asked,
     }
 
 

@@ -166,6 +166,8 @@ class AuditTest(TestCase):
 
     def test_a_job_that_cannot_be_read_is_named_and_takes_no_other_with_it(self) -> None:
         with self.behind_the_app() as cursor:
+            cursor.execute("SET CONSTRAINTS ALL IMMEDIATE")
+            cursor.execute("ALTER TABLE jobs_entry DROP CONSTRAINT entry_of_these_days")
             cursor.execute("UPDATE jobs_entry SET inputs = '[]' WHERE kind = 'photograph'")
             cursor.execute("UPDATE jobs_entry SET at = '0001-01-01T00:00:00+14:00' WHERE job_id = %(open)s", self.ids)
             cursor.execute("UPDATE jobs_entry SET by = 'x' WHERE job_id = %(signed)s AND number = 3", self.ids)

@@ -94,6 +94,7 @@ class FloorLine(Schema):
     job: FloorJob | None
     last_closed: datetime | None
     jobs: int
+    asked: int = Field(description="changes of its card that wait for the lead")
 
 
 class HistoryJob(Schema):

@@ -839,7 +839,7 @@ export interface paths {
         };
         /**
          * Floor
-         * @description Every line of the site with its open job. Four queries, however many lines and however long their history.
+         * @description Every line of the site with its open job. Five queries, however many lines and however long their history.
          */
         get: operations["floor_read"];
         put?: never;
@@ -4232,6 +4232,11 @@ export interface components {
          * @description A line as the floor shows it: its drawing, its open job, when its last job was closed.
          */
         FloorLine: {
+            /**
+             * Asked
+             * @description changes of its card that wait for the lead
+             */
+            asked: number;
             /**
              * Id
              * Format: uuid

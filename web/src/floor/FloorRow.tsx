@@ -34,6 +34,7 @@ export function FloorRow({ line, number, isFirst }: { line: Line; number: number
           <small>
             {spec.coupling.family}
             {job ? `, job ${job.number}` : ''}
+            {line.asked > 0 && <b> Values asked of the lead: {line.asked}</b>}
           </small>
         </a>
       </div>

@@ -83,7 +83,7 @@ function sayLook(look: Look, unit: LengthUnit): string {
 
 const Looks = styled.ul`
   li { display: flex; flex-wrap: wrap; align-items: center; gap: 4px 16px; min-height: 48px; padding: 6px 0; border-top: 1px solid var(--line); }
-  span { flex: 1 1 320px; }
+  li > span { flex: 1 1 320px; }
   small { display: block; color: var(--ink-2); }
-  div { display: flex; flex-wrap: wrap; align-items: end; gap: 8px; flex-basis: 100%; }
+  li > div { display: flex; flex-wrap: wrap; align-items: end; gap: 8px; flex-basis: 100%; }
 `

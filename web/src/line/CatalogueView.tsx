@@ -36,6 +36,7 @@ export function CatalogueView() {
   const { data: catalogue, error } = useQuery(catalogueOptions)
   const [at, goTo] = useSearchParams()
   const [find, setFind] = useState('')
+  const asked = useQuery(sizeRequestsOptions).data ?? []
   const mayKeep = useMay('add and change lines')
   if (!catalogue) return error ? <Lost why={error} /> : null
   const { sizes } = catalogue
@@ -54,7 +55,10 @@ export function CatalogueView() {
               <li key={nameOf(size)}>
                 <button type="button" aria-current={size === chosen || undefined} onClick={() => open(size)}>
                   {nameOf(size)}
-                  <small>{size.family}</small>
+                  <small>
+                    {size.family}
+                    {asked.some((one) => nameOf(one) === nameOf(size)) && <b>, values asked of the lead</b>}
+                  </small>
                 </button>
               </li>
             ))}

@@ -71,6 +71,17 @@ export function LineView() {
           <DueHere lineId={lineId} name={line.name} open={!!open} />
         </section>
         <section>
+          <Requests
+            requests={line.requests}
+            decide={(id, accept) =>
+              bring(
+                api.POST('/api/lines/{line_id}/requests/{request_id}', {
+                  params: { path: { line_id: lineId, request_id: id } },
+                  body: { accept },
+                }),
+              )
+            }
+          />
           <h2>Work</h2>
           {open ? (
             <>
@@ -161,17 +172,6 @@ export function LineView() {
             card={line.values}
             onSave={() => {}}
             canEdit={false}
-          />
-          <Requests
-            requests={line.requests}
-            decide={(id, accept) =>
-              bring(
-                api.POST('/api/lines/{line_id}/requests/{request_id}', {
-                  params: { path: { line_id: lineId, request_id: id } },
-                  body: { accept },
-                }),
-              )
-            }
           />
           <LineChanges lineId={lineId} />
         </section>

@@ -65,7 +65,7 @@ export function FrontPage({ record, unit, jobId }: FrontProps) {
           />
         </section>
       )}
-      {front && <Signatures of={front.signatures} />}
+      {front && <Signatures of={front.signatures} isOfAFile={!!record.read_in} />}
       {front && front.instruments.length > 0 && (
         <section>
           <h3>Instruments</h3>
@@ -130,11 +130,11 @@ function Deviations({ of, unit }: { of: Front['deviations']; unit: LengthUnit })
   )
 }
 
-function Signatures({ of }: { of: Front['signatures'] }) {
+function Signatures({ of, isOfAFile }: { of: Front['signatures']; isOfAFile: boolean }) {
   if (of.length === 0) return null
   return (
     <section>
-      <h3>Signatures</h3>
+      <h3>{isOfAFile ? 'Signatures, as the file has them' : 'Signatures'}</h3>
       <Table
         head={['Step', '', 'Who', 'When']}
         rows={of.map((one) => [one.step, SIGNED[one.kind].toLowerCase(), `${one.by}, ${one.role}`, sayWhen(one.at)])}

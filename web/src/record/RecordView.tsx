@@ -33,7 +33,7 @@ export function RecordView() {
               {record.site}. Started {sayWhen(record.started_at)} by {record.started_by}.{' '}
               {record.cancelled || (record.closed ? 'Signed and closed.' : record.read_in ? 'Not closed here.' : 'Open.')}
             </p>
-            {record.read_in && <p className="note">{record.read_in}</p>}
+            {record.read_in && <p className={record.to_take_over ? 'told' : 'note'}>{record.read_in}</p>}
             {record.to_take_over && <TakeOver jobId={jobId} />}
             {record.file_waits && <p className="note">{record.file_waits}</p>}
           </div>
@@ -224,6 +224,7 @@ const Paper = styled.div`
   h4 { font-size: var(--fs-body); font-weight: 600; margin-top: 10px; }
   h4 span, small, .note { color: var(--ink-2); font-weight: 400; font-size: var(--fs-small); }
   .note ${Num} { overflow-wrap: anywhere; }
+  .told { border-left: 6px solid var(--ink); padding: 6px 10px; font-weight: 600; margin: 6px 0; overflow-wrap: anywhere; }
   .open { border: 2px solid var(--ink); padding: 8px 12px; margin-top: 12px; }
   .open li { list-style: disc; margin-left: 18px; }
   .said { white-space: nowrap; }
