@@ -26,7 +26,7 @@ from server.web.times import EARLIEST, time_problems
 
 from .job_file import FileEntry, FileJob, FileSignature
 
-NOT_JUDGED = "not judged"
+NOT_DONE = Verdict.INCOMPLETE.value  # what nobody judged here has done no step
 OF_THE_FILE = ("ledger", "compare", "instruments")  # no words of the question
 
 
@@ -229,7 +229,7 @@ def _on_paper(e: FileEntry, asked: Mapping[str, Any]) -> Taken:
     bench = asked.get("bench")
     if bench is not None:
         evaluate_json(bench, json.dumps(e.inputs))  # it holds readings of this bench; what they come to nobody says here
-    result: dict[str, Any] = {"bench": bench or "sheet", "verdict": NOT_JUDGED, "checks": [], "advice": [], "working": []}
+    result: dict[str, Any] = {"bench": bench or "sheet", "verdict": NOT_DONE, "checks": [], "advice": [], "working": []}
     return Taken(inputs=e.inputs, asked=asked, result=result)
 
 

@@ -212,6 +212,8 @@ class ForgedTest(TestCase):
                         self.assertIn("Nobody has taken it over: nothing here goes by it.", record["read_in"])
                         self.assertEqual(self.what_goes_by_it(line), before)
                         self.assertEqual("not judged here" in record["read_in"], deed is not other_words)
+                        done = [s["key"] for s in shown["steps"] if s["state"] == "done" and s["form"]["kind"] != "sign"]
+                        self.assertEqual(done == [], deed is not other_words)
                         in_words = json.dumps([s["title"] for s in record["steps"]])
                         self.assertNotIn("the maker himself", in_words)
                     transaction.set_rollback(True)

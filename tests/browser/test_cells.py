@@ -2,8 +2,10 @@
 
 import re
 import tempfile
+from datetime import timedelta
 from pathlib import Path
 
+from django.utils import timezone
 from playwright.sync_api import expect
 
 from server.instruments.models import Wrench
@@ -184,7 +186,7 @@ class BoltsTest(BrowserTestCase):
             page.get_by_label(label, exact=True).fill(text)
         page.get_by_label("Calibrated until").fill("2020-03-31")
         expect(page.get_by_text("W3 was calibrated until 2020-03-31. Take another one.")).to_be_visible()
-        page.get_by_label("Calibrated until").fill("2099-03-31")
+        page.get_by_label("Calibrated until").fill((timezone.localdate() + timedelta(days=300)).isoformat())
         page.get_by_label("Crow-foot or extension, mm").fill("100")
         expect(page.get_by_text("With an extension, enter the wrench's own length.")).to_be_visible()
         expect(page.get_by_role("button", name="First correct what is marked")).to_be_disabled()

@@ -195,7 +195,7 @@ class LineTest(BrowserTestCase):
         page.get_by_role("button", name="Withdraw Wrench 3").click()
         page.get_by_label("Reason").fill("dropped from the crane")
         page.get_by_role("button", name="Withdraw it").click()
-        expect(page.get_by_text("dropped from the crane")).to_be_visible()
+        expect(page.get_by_text(re.compile("by .*: dropped from the crane"))).to_be_visible()
         self.assertEqual(offered(), [])
         page.get_by_role("button", name="Wrench 5: back from calibration").click()
         page.get_by_label("Calibrated until").fill((timezone.localdate() + timedelta(days=300)).isoformat())

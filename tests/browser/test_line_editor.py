@@ -65,7 +65,7 @@ class LineEditorTest(BrowserTestCase):
         self.assertEqual([p["point"] for p in new.spec["isolation_points"]][:1], ["Panel 9, 0"])
 
     def test_a_size_of_the_catalogue_is_found_changed_with_its_history_and_taken_in_from_a_file(self) -> None:
-        page = self.page
+        page = self.open_page("lead")
         page.goto(self.live_server_url)
         page.get_by_role("link", name="Catalogue").click()
         page.get_by_label("Find a size").fill("plov curved")
@@ -74,8 +74,11 @@ class LineEditorTest(BrowserTestCase):
         line = page.locator("[data-line=gap_nominal_mm]")
         line.get_by_role("button", name="Change").click()
         line.get_by_role("textbox", name="Gap between hub faces").fill("31")
+        line.get_by_label("Document").fill("Sheet 7")
+        line.get_by_label("Changed because").fill("its new issue")
         line.get_by_role("button", name="Save value").click()
         expect(page.get_by_text(re.compile("Gap between hub faces: 30.*→ 31"))).to_be_visible()
+        expect(page.get_by_text(re.compile("its new issue"))).to_be_visible()
         page.get_by_label("Find a size").fill("nothing like it")
         expect(page.get_by_text("No size matches.")).to_be_visible()
         page.get_by_role("button", name="Add a size").click()

@@ -34,8 +34,12 @@ export function FloorRow({ line, number, isFirst }: { line: Line; number: number
           <small>
             {spec.coupling.family}
             {job ? `, job ${job.number}` : ''}
-            {line.asked > 0 && <b> Values asked of the lead: {line.asked}</b>}
           </small>
+          {line.asked > 0 && (
+            <small>
+              <strong>Values asked of the lead: {line.asked}</strong>
+            </small>
+          )}
         </a>
       </div>
       {job ? <JobState job={job} /> : <Idle line={line} />}
