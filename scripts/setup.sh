@@ -102,6 +102,9 @@ migrate_if_changed() {
   mark_made migrations "$print"
 }
 
+# A plant's own database never gets the demo, and its people with it, by itself.
+wants_demo() { [ -n "${CLUSTER:-}" ] || [ "${1:-}" = --demo ]; }
+
 # A database that holds a site already is left alone.
 load_demo_once() {
   local print; print="$(database_fingerprint)"

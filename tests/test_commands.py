@@ -68,3 +68,24 @@ class DatabaseTest(SimpleTestCase):
         self.assertTrue(self.answers())
         self.end(server)
         self.assertFalse(self.answers(), "nobody uses it, and it is left running")
+
+
+class DemoTest(SimpleTestCase):
+    """Whose database gets the demo data, and with it a lead whose password is four figures."""
+
+    def wants(self, given: str, **env: str) -> bool:
+        """What a start decides, with these words behind it."""
+        script = f". scripts/setup.sh; wants_demo {given}"
+        known = {key: value for key, value in os.environ.items() if key not in ("DATABASE_URL", "CLUSTER")}
+        return subprocess.run(["bash", "-c", script], cwd=settings.ROOT, env={**known, **env}, check=False).returncode == 0
+
+    def test_a_database_of_ones_own_gets_it_only_where_that_is_said(self) -> None:
+        url = "postgresql://plant@db.example:5432/anvil"
+        self.assertFalse(self.wants("", DATABASE_URL=url))
+        self.assertTrue(self.wants("--demo", DATABASE_URL=url))
+        self.assertTrue(self.wants("", CLUSTER="/somewhere/pg"))
+
+    def test_the_start_asks_before_it_loads_anything(self) -> None:
+        start = (settings.ROOT / "anvil").read_text()
+        self.assertIn('if wants_demo "$@"; then load_demo_once; fi', start)
+        self.assertEqual(start.count("load_demo"), 1)
