@@ -103,7 +103,7 @@ def _line(given: FileJob, by: Membership) -> Line:
     if line is None:
         spec, card = given.spec.model_dump(mode="json"), {k: v.model_dump(mode="json") for k, v in given.card.items()}
         line = Line.objects.create(site=by.site, name=given.line, spec=spec, values=card)
-        note_change(line, [], by=by)
+        note_change(line, [], by=by, because="made for a job that was read in from a file")
     return line
 
 
