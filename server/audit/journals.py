@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
+from django.db import transaction
 from django.db.models import Model
 
 from server.accounts.models import Site
@@ -57,10 +58,20 @@ BY_LABEL = {kind.label: kind for kind in KINDS}
 def verify_journals(seal: Sealed = NOTHING_SEALED) -> Iterator[Broken]:
     """Every line of every journal, every row it tells of, and every row it does not tell of."""
     for site in Site.objects.order_by("name"):
-        yield from _journal(site, seal)
+        yield from _read(f"{site.name}, journal", _journal(site, seal))
         for kind in KINDS:
-            yield from _untold(site, kind)
-        yield from _stand_otherwise(site)
+            yield from _read(f"{site.name}, {kind.called}", _untold(site, kind))
+        yield from _read(f"{site.name}, lines, sizes, instruments", _stand_otherwise(site))
+
+
+def _read(where: str, found: Iterator[Broken]) -> Iterator[Broken]:
+    """What cannot be read is named, and takes nothing else with it."""
+    try:
+        with transaction.atomic():
+            yield from list(found)
+    except Exception:
+        logger.exception("%s cannot be read", where)
+        yield Broken(where=where, what="it cannot be read")
 
 
 def _journal(site: Site, seal: Sealed) -> Iterator[Broken]:
@@ -78,15 +89,19 @@ def _journal(site: Site, seal: Sealed) -> Iterator[Broken]:
         some = waiting.setdefault(line.what, {})
         some.update(line.rows)
         if len(some) >= AT_A_TIME:
-            yield from _rows(site, BY_LABEL[line.what], waiting.pop(line.what))
+            yield from _rows(site, line.what, waiting.pop(line.what))
     for what, some in waiting.items():
-        yield from _rows(site, BY_LABEL[what], some)
+        yield from _rows(site, what, some)
     if (site.journal_number, site.journal_head) != (number, before):
         yield Broken(where=f"{site.name}, journal, line {number + 1}", what="it is missing")
     yield from held_against(seal, seal.journals.get(str(site.pk)), hashes, f"{site.name}, journal")
 
 
-def _rows(site: Site, kind: Told, told: dict[str, str]) -> Iterator[Broken]:
+def _rows(site: Site, what: str, told: dict[str, str]) -> Iterator[Broken]:
+    kind = BY_LABEL.get(what)
+    if kind is None:
+        yield Broken(where=f"{site.name}, journal, {what}", what="nothing of this kind is known here")
+        return
     found = {str(key): row for key, row in kind.model._default_manager.in_bulk(list(told)).items()}
     for key, expected in told.items():
         row = found.get(key)

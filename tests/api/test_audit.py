@@ -75,6 +75,7 @@ DEEDS: tuple[tuple[str, str, str], ...] = (
     ("UPDATE plant_line SET values = '{}' WHERE id = %(line)s", BLOWER, "it is not as its last change left it"),
     ("UPDATE plant_linechange SET by = 'x' WHERE line_id = %(line)s", "change of a line", WRITTEN),
     ("DELETE FROM journal_journalline WHERE number = 3", "journal, line 3", GONE),
+    ("UPDATE journal_journalline SET rows = '[]' WHERE number = 3", "journal", "line 3"),
     (
         "DELETE FROM journal_journalline WHERE number = (SELECT max(number) FROM journal_journalline)",
         "journal, line",
