@@ -25,10 +25,10 @@ from millwright.route.steps import Answers, Scope, Task, Terms
 from millwright.units import LengthUnit
 from millwright.verdict import Verdict, is_unproven
 from server.accounts.models import Membership, Site, User
+from server.journal.digest import HASH
 from server.plant.models import Line
 from server.web.times import EARLIEST
 
-HASH = "^[0-9a-f]{64}$"
 NOTHING_READ: Mapping[str, Any] = MappingProxyType({})
 WHOSE = "whose it is; name and role beside it stay as they were then. None where it came with a file, which knows names only"
 

@@ -11,6 +11,7 @@ from typing import Any
 from django.db.models import Model
 
 START = "0" * 64
+HASH = "^[0-9a-f]{64}$"
 _written = json.JSONEncoder(sort_keys=True, separators=(",", ":"), ensure_ascii=False).encode
 WHOLE = 1e15  # a float that is whole up to here is written like one
 

@@ -4,6 +4,8 @@ from django.db import models
 
 from server.accounts.models import Site
 
+from .digest import HASH
+
 
 class JournalLine(models.Model):
     """Rows of one kind that were written together, each with its digest, chained to the line before."""
@@ -19,7 +21,7 @@ class JournalLine(models.Model):
         ordering = ["site", "number"]
         constraints = [
             models.UniqueConstraint(fields=["site", "number"], name="journal_number_once_a_site"),
-            models.CheckConstraint(condition=models.Q(chain__regex="^[0-9a-f]{64}$"), name="journal_chain_whole"),
+            models.CheckConstraint(condition=models.Q(chain__regex=HASH), name="journal_chain_whole"),
         ]
 
     def __str__(self) -> str:

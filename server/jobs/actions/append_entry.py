@@ -21,8 +21,8 @@ from server.instruments.named import LAID_OVER, read_with
 
 from ..chain import head_of, link
 from ..models import Entry, Job, Photograph
+from ..papers import refuse_paper
 from ..photographs import MOST_A_JOB, take
-from .take_over_job import TAKE_OVER_FIRST
 
 TYPED_AGREES_MM = 1e-6
 TAKEN = "Something else was already entered under this number."
@@ -67,8 +67,8 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
     route = job.stand_after(entries, job.as_left(), now)
     if route.closed and kind is not EntryKind.NOTE:
         raise OutOfTurn("This record is signed and closed. Start a new job; a note may still be added.")
-    if job.is_paper and kind is not EntryKind.NOTE:
-        raise OutOfTurn(TAKE_OVER_FIRST)
+    if kind is not EntryKind.NOTE:
+        refuse_paper(job)
     if picture is not None and sum(entry.kind is EntryKind.PHOTOGRAPH for entry in entries) >= MOST_A_JOB:
         raise OutOfTurn(f"This job has {MOST_A_JOB} photographs already, which is the most there can be.")
     refuse_if_any(typed_problems(inputs, sent.typed, sent.unit))

@@ -13,6 +13,7 @@ from server.accounts.models import Membership
 
 from ..chain import head_of, link
 from ..models import Job, Signature
+from ..papers import refuse_paper
 from ..signals import record_closed
 
 
@@ -31,8 +32,7 @@ def sign(
         return _the_same(stands, job, step, kind, entry)
     if job.cancelled_by:
         raise OutOfTurn(f"This job was cancelled by {job.cancelled_by}: {job.cancelled_because}")
-    if job.is_paper:
-        raise OutOfTurn("This job was read in from a file. A lead takes it over first.")
+    refuse_paper(job)
     check_signature(job.stand(now), step, kind, str(entry) if entry else None, reason, by.as_role)
     signed = put(job, Signature(id=id, kind=kind, step=step, entry_id=entry, reason=reason.strip()), by=by, now=now)
     if step == CLOSING:

@@ -15,8 +15,6 @@ from ..models import Job, Signature
 from ..signals import record_closed
 from .sign import put
 
-TAKE_OVER_FIRST = "This job was read in from a file. A lead takes it over first."
-
 
 @transaction.atomic
 def take_over_job(job_id: UUID, *, by: Membership, now: datetime) -> Job:
