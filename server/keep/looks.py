@@ -147,6 +147,8 @@ def goes_back(line: Line, fresh: Sequence[Look]) -> list[tuple[Look, Problem]]:
         for was, now in pairwise(metered)
         if of & {id(was), id(now)} and (was.hours or 0) > (now.hours or 0)
     ]
+    if all(one.wear_mm is None for one in fresh):
+        return found
     wear = wear_of(replace(kept, looks=tuple(looks)), past_jobs([line.pk])[line.pk])
     renewed = max((one.at for one in wear.breaks), default=None)
     same = [p for p in wear.points if renewed is None or p.at.astimezone(UTC).replace(tzinfo=None) >= renewed]
