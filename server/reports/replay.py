@@ -27,7 +27,7 @@ from server.web.times import EARLIEST, time_problems
 from .job_file import FileEntry, FileJob, FileSignature
 
 NOT_DONE = Verdict.INCOMPLETE.value  # what nobody judged here has done no step
-OF_THE_FILE = ("ledger", "compare", "instruments")  # no words of the question
+OF_THE_FILE = ("ledger", "compare", "instruments", AS_THE_FILE_HAS_IT)  # no words of the question
 
 
 class NotJudgedHere(Exception):
@@ -274,9 +274,8 @@ def _as_asked(e: FileEntry, asked: dict[str, Any]) -> dict[str, Any]:
     compare = e.asked.get("compare")
     if "compare" in asked and isinstance(compare, dict):
         asked["compare"] = {key: value for key, value in compare.items() if key in COMPARED}
-    if e.asked.get("instruments"):
-        plainly(e.asked)
-        asked["instruments"] = e.asked["instruments"]
+    plainly(e.asked)  # what is carried on as it is can be shown
+    asked |= {key: e.asked[key] for key in ("instruments", AS_THE_FILE_HAS_IT) if e.asked.get(key)}
     if said != here:
         asked[AS_THE_FILE_HAS_IT] = plainly(said)
     return asked
