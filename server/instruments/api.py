@@ -16,7 +16,7 @@ from server.accounts.auth import member_of, require
 from server.web.errors import ErrorsOut
 
 from .models import Bracket, Wrench
-from .register import date_problems, note
+from .register import date_problems, instruments_of, note
 
 router = Router(tags=["instruments"])
 
@@ -55,6 +55,19 @@ def keep(request: HttpRequest, payload: BracketIn) -> object:
     bracket.refresh_from_db()
     note(bracket, f"hangs {payload.sag_mm:g} mm", by=member, now=timezone.now())
     return bracket
+
+
+class UsableOut(Schema):
+    """An instrument that a reading may be taken with today."""
+
+    kind: str
+    name: str
+
+
+@router.get("/usable", response=list[UsableOut], operation_id="instruments_usable", url_name="instruments_usable")
+def usable(request: HttpRequest) -> object:
+    """What is in use and in date, by kind and name. Three queries, whatever was read with them."""
+    return [one for one in instruments_of(member_of(request).site_id) if one.usable]
 
 
 class WrenchIn(Schema, extra="forbid"):

@@ -15,6 +15,7 @@ from .register import instruments_of
 LAID_OVER = frozenset({"wrench", "pulled_on"})  # of the bench on which bolts are pulled: the register's, and the server's day
 NOT_IN_THE_REGISTER = "not in the register"
 SAG_AGREES_MM = 1e-6
+HANGS = "rim"  # the dials that show the sag of their bracket
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -100,7 +101,8 @@ def _sag_differs(one: Instrument, inputs: Mapping[str, Any]) -> list[str]:
     """A bracket hangs as it was measured, whatever was typed."""
     if not isinstance(one, Bracket):
         return []
-    sags = [dial.get("sag_mm") for dial in inputs.get("dials") or () if isinstance(dial, Mapping) and dial.get("sag_mm")]
+    dials = [dial for dial in inputs.get("dials") or () if isinstance(dial, Mapping) and dial.get("kind") == HANGS]
+    sags = [dial.get("sag_mm") or 0 for dial in dials]
     if all(isinstance(sag, int | float) and abs(sag - one.sag_mm) <= SAG_AGREES_MM for sag in sags):
         return []
     return [f"{one.called} hangs otherwise by the register. Choose it again, or enter the sag without it."]

@@ -88,13 +88,19 @@ class ReadWithTest(TestCase):
         member = Member("millwright")
         for kind, name, says in (
             ("dial", "D-8", "ended on"),
-            ("dial", "D-77", "No dial of the register is called D-77"),
+            ("dial", "Short stem", "No dial of the register is called Short stem"),
             ("laser", "D-9", "No laser of the register is called D-9"),
             ("bracket", "Long arm", "hangs otherwise by the register"),
         ):
             status, refused = member.enter(self.job, STEP, read, instruments=[{"kind": kind, "name": name}])
             self.assertEqual((status, refused["errors"][0]["path"]), (422, "instruments.0"))
             self.assertIn(says, refused["errors"][0]["message"])
+        unsaid = {**read, "dials": [{key: dial[key] for key in dial if key != "sag_mm"} for dial in read["dials"]]}
+        status, refused = member.enter(self.job, STEP, unsaid, instruments=[{"kind": "bracket", "name": "Long arm"}])
+        self.assertEqual((status, refused["errors"][0]["path"]), (422, "instruments.0"))
+        usable = {(one["kind"], one["name"]) for one in member.ask("GET", "/api/instruments/usable")[1]}
+        self.assertIn(("dial", "D-9"), usable)
+        self.assertFalse({("dial", "D-8"), ("dial", "D-7")} & usable)
         status, entry = member.enter(self.job, STEP, read, instruments=[{"kind": "dial", "name": "d9"}])
         self.assertEqual(status, 201, entry)
         stands = Entry.objects.get(pk=entry["id"])

@@ -140,3 +140,9 @@ export const sizeRequestsOptions = queryOptions({
   queryKey: ['catalogue', 'requests'],
   queryFn: () => bring(api.GET('/api/couplings/requests')),
 })
+
+/** What a reading may be taken with today. */
+export const usableOptions = queryOptions({
+  queryKey: ['instruments', 'usable'],
+  queryFn: () => bring(api.GET('/api/instruments/usable')),
+})

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
 import type { Schemas } from '../api/client'
-import { instrumentsOptions } from '../api/queries'
+import { usableOptions } from '../api/queries'
 import { type Draft, slot } from '../benches/draft'
 import { Pick } from '../kit/Pick'
 
@@ -20,10 +20,8 @@ function remembered(sort: string): Record<string, string> {
 
 /** Which instruments of the register a reading is taken with; those out of date or withdrawn are not offered. */
 export function useReadWith(kinds: readonly string[], draft: Draft) {
-  const { data } = useQuery({ ...instrumentsOptions, enabled: kinds.length > 0 })
-  const usable = (data?.instruments ?? []).filter(
-    (one) => kinds.includes(one.kind) && !one.withdrawn_at && !(one.calibrated_until && one.calibrated_until < data!.today),
-  )
+  const { data = [] } = useQuery({ ...usableOptions, enabled: kinds.length > 0 })
+  const usable = data.filter((one) => kinds.includes(one.kind))
   const offered = kinds.filter((kind) => usable.some((one) => one.kind === kind))
   const sort = kinds.join()
   const last = remembered(sort)

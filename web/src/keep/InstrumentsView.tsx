@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
 import { api, bring, Refused, type Schemas } from '../api/client'
-import { instrumentsOptions } from '../api/queries'
+import { instrumentsOptions, usableOptions } from '../api/queries'
 import { sayDay } from '../drawing/overTime'
 import { Lost } from '../frame/Lost'
 import { Sheet } from '../frame/Sheet'
@@ -128,6 +128,7 @@ function useSave(onClose: () => void) {
   const save = async (call: () => Promise<Schemas['RegisterOut']>) => {
     try {
       client.setQueryData(instrumentsOptions.queryKey, await call())
+      client.invalidateQueries({ queryKey: usableOptions.queryKey })
       client.invalidateQueries({ queryKey: ['due'] })
       onClose()
     } catch (why) {
