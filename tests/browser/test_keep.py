@@ -170,6 +170,19 @@ class LineTest(BrowserTestCase):
         )
         expect(page.get_by_role("alert")).to_contain_text("two units")
 
+    def test_a_look_that_was_a_slip_is_taken_out_by_keys_and_stays_struck_through(self) -> None:
+        page, line = self.page, Line.objects.get(name=CRUSHER)
+        page.goto(f"{self.live_server_url}/lines/{line.pk}/history")
+        page.get_by_role("button", name="It was a slip").first.press("Enter")
+        expect(page.get_by_label("What went wrong")).to_be_focused()
+        page.keyboard.type("read at the mill")
+        page.keyboard.press("Tab")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("read at the mill")).to_be_visible()
+        expect(page.locator("s")).to_have_count(1)
+        expect(page.get_by_role("button", name="Take it out")).to_be_hidden()
+        self.assertEqual(line.looks.count() - line.looks.counting().count(), 1)
+
     def test_readings_typed_with_their_days_say_when_the_limit_is_reached(self) -> None:
         page = self.page
         page.goto(f"{self.live_server_url}/benches/wear")

@@ -57,9 +57,9 @@ function OneLook({ look }: { look: Look }) {
         </small>
       </span>
       {look.may_take_out && !asks && <WordButton onPress={() => setAsks(true)}>It was a slip</WordButton>}
-      {asks && (
+      {asks && look.may_take_out && (
         <div>
-          <Words label="What went wrong" value={because} onChange={setBecause} problem={problem} />
+          <Words label="What went wrong" value={because} onChange={setBecause} problem={problem} autoFocus />
           <PlainButton isDisabled={!because.trim()} onPress={takeOut}>
             Take it out
           </PlainButton>
