@@ -6,7 +6,7 @@ from contextlib import contextmanager
 from typing import Any
 from uuid import uuid4
 
-from django.core.exceptions import PermissionDenied
+from django.core.exceptions import BadRequest, PermissionDenied
 from django.db import InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI, Schema
@@ -36,6 +36,7 @@ ANSWERED = (
     NotTheirs,
     Http404,
     AuthenticationError,
+    BadRequest,
     HttpError,
     OperationalError,
     InterfaceError,
@@ -106,6 +107,10 @@ def register_handlers(api: NinjaAPI) -> None:
             return say(request, 422, Problem("", "What was sent cannot be read: it is no JSON, or breaks off."))
         return say(request, refused.status_code, Problem("", refused.message))
 
+    @api.exception_handler(BadRequest)
+    def not_whole(request: HttpRequest, refused: BadRequest) -> HttpResponse:
+        return say(request, 422, Problem("", "What was sent cannot be read: it does not come as it says it does."))
+
     @api.exception_handler(OperationalError)
     @api.exception_handler(InterfaceError)
     def database_away(request: HttpRequest, refused: Exception) -> HttpResponse:
@@ -132,7 +137,12 @@ def register_handlers(api: NinjaAPI) -> None:
 
 def nothing_here(request: HttpRequest) -> JsonResponse:
     """An address of the API that is not there."""
-    return JsonResponse({"errors": [{"path": "", "message": "Nothing is at this address."}]}, status=404)
+    return refused(404, "Nothing is at this address.")
+
+
+def refused(status: int, message: str) -> JsonResponse:
+    """A refusal from outside the API, in its one shape."""
+    return JsonResponse({"errors": [{"path": "", "message": message}]}, status=status)
 
 
 def _problem(error: dict[str, Any]) -> Problem:

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from django.http import HttpRequest, HttpResponse
 
-from .errors import nothing_here
+from .errors import nothing_here, refused
 
 POLICY = "; ".join(
     (
@@ -36,8 +36,10 @@ def no_nul(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[Htt
     """No address holds the letter that no database takes."""
 
     def without(request: HttpRequest) -> HttpResponse:
-        if "\x00" in request.path or "%00" in request.META.get("QUERY_STRING", ""):
+        if "\x00" in request.path:
             return nothing_here(request)
+        if "%00" in request.META.get("QUERY_STRING", ""):
+            return refused(422, "There is a control character in this address.")
         return get_response(request)
 
     return without

@@ -54,3 +54,14 @@ class TextsTest(TestCase):
             with self.subTest(method=method, path=path, text=text[:60]):
                 self.assertIn(answer.status_code, (404, 422), answer.content[:300])
                 self.assertTrue(answer.json()["errors"][0]["message"])
+
+    def test_a_body_that_does_not_come_as_it_says_and_an_address_no_database_takes(self) -> None:
+        lead = Member("lead")
+        for path in ("/api/records", "/api/session", "/api/benches/readings/read", f"/api/jobs/{self.job.pk}/entries"):
+            for kind in ("multipart/form-data", "multipart/form-data; boundary=", "application/x-www-form-urlencoded"):
+                answer = lead.generic("POST", path, "{}", content_type=kind)
+                with self.subTest(path=path, kind=kind):
+                    self.assertEqual(answer.status_code, 422, answer.content[:300])
+                    self.assertTrue(answer.json()["errors"][0]["message"])
+        answer = lead.generic("DELETE", "/api/calendar?whose=%00", "")
+        self.assertEqual(answer.status_code, 422, answer.content[:300])
