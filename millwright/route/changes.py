@@ -7,7 +7,7 @@ from ..card.values import Value, ValueCard, as_today, for_its_material, key_toda
 from ..say import Figure, Words, words
 from ..verdict import Verdict
 from .state import Entry, EntryKind
-from .steps import Fact, Happened, Step
+from .steps import Fact, Happened, JobFacts, Step
 
 
 def value_card(catalogue: ValueCard, entries: Sequence[Entry]) -> ValueCard:
@@ -20,7 +20,7 @@ def value_card(catalogue: ValueCard, entries: Sequence[Entry]) -> ValueCard:
 
 
 def physical_changes(
-    steps: Sequence[Step], latest: Mapping[str, Entry], entries: Sequence[Entry], accepted: Collection[str]
+    job: JobFacts, steps: Sequence[Step], latest: Mapping[str, Entry], entries: Sequence[Entry], accepted: Collection[str]
 ) -> list[tuple[int, Happened, Words]]:
     """Every physical change: the number of the entry, what it is known by, and what happened in words.
 
@@ -31,7 +31,7 @@ def physical_changes(
     for step in steps:
         entry = latest.get(step.key)
         if entry is not None:
-            upset = step.upsets(entry.inputs) if step.upsets else frozenset()
+            upset = step.upsets(job, entry.inputs) if step.upsets else frozenset()
             missed = step.over_changes if entry.verdict is Verdict.OVER and entry.id not in accepted else frozenset()
             found += [(entry.number, str(what), words(str(what))) for what in step.changes | upset | missed]
     return found

@@ -185,7 +185,7 @@ def evaluate(now: StepNow, inputs: Mapping[str, Any]) -> tuple[Mapping[str, Any]
                 full.setdefault("pulls", [])
             return full, as_dict(evaluate_json(form.bench, json.dumps(full)))
         case SheetForm():
-            return dict(inputs), as_dict(sheet.evaluate(now.step, form, inputs))
+            return dict(inputs), as_dict(sheet.evaluate(now.step, form, inputs, now.job))
         case _:
             raise UnusableInput(Problem("step", "This step takes a signature, not a reading."))
 

@@ -12,15 +12,26 @@ from ..card.values import source_of
 from ..line import SIDES, Side
 from ..roles import Role
 from ..say import Figure, mm
-from ..sketch.shapes import Sketch
-from ..verdict import Judged
 from . import torques
 from .circles import CIRCLES_BY, by_turns, circle_preset, goes_with, line_of, pulled
 from .families.facts import COUNT, ORDER, PASSES, TORQUE
 from .fields import Field
 from .order import InOrder, Part, in_order
 from .stages import before_setting, closed_coupling, receive
-from .steps import Answers, BenchForm, Fact, Happened, Holding, JobFacts, OpenTime, SheetForm, Stage, Step
+from .steps import (
+    BenchForm,
+    Draw,
+    Fact,
+    Happened,
+    Holding,
+    JobFacts,
+    Judge,
+    Lacks,
+    OpenTime,
+    SheetForm,
+    Stage,
+    Step,
+)
 
 PREFIX = {
     Stage.RECEIVE: "receive",
@@ -40,7 +51,6 @@ HUBS_AT: Mapping[str, tuple[Side, ...]] = {
 }
 Row = Field | Callable[[JobFacts], Field | None]
 When = Callable[[JobFacts], bool]
-Draw = Callable[[JobFacts], Sketch]
 
 
 def always(job: JobFacts) -> bool:
@@ -71,8 +81,8 @@ class Stop:
     judged_by: tuple[str, ...] = ()
     relies: frozenset[Happened] = frozenset()
     changes: frozenset[Happened] = frozenset()
-    judge: Callable[[JobFacts, Answers], Judged] | None = None
-    lacks: Callable[[JobFacts, Answers], list[str]] | None = None
+    judge: Judge | None = None
+    lacks: Lacks | None = None
     may_authorise: bool = False
     finding: bool = False
     holds: tuple[Holding, ...] = ()
@@ -181,7 +191,6 @@ class Compiler:
 
 def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
     rows = [row if isinstance(row, Field) else row(job) for row in stop.rows]
-    judged, lacks = stop.judge, stop.lacks
     return Step(
         key=f"{PREFIX[stage]}.{stop.key}",
         stage=stage,
@@ -191,7 +200,7 @@ def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
         caution=_named(job, stop.caution),
         on_fail=_named(job, stop.on_fail),
         photograph=stop.photograph,
-        sketch=_drawn(job, stop.sketch),
+        sketch=stop.sketch,
         no_return=stop.no_return,
         hold=stop.hold,
         needs=stop.needs,
@@ -202,14 +211,10 @@ def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
         finding=stop.finding,
         holds=stop.holds,
         open_time=stop.open_time,
-        judge=(lambda answers: judged(job, answers)) if judged else None,
-        lacks=(lambda answers: lacks(job, answers)) if lacks else None,
+        judge=stop.judge,
+        lacks=stop.lacks,
         form=SheetForm(fields=tuple(row for row in rows if row is not None), ordered=stop.ordered),
     )
-
-
-def _drawn(job: JobFacts, sketch: Draw | None) -> Callable[[], Sketch] | None:
-    return None if sketch is None else lambda: sketch(job)
 
 
 def _bench(job: JobFacts, bench: Bench, stage: Stage) -> Step:
@@ -221,7 +226,7 @@ def _bench(job: JobFacts, bench: Bench, stage: Stage) -> Step:
         tool=bench.tool,
         caution=bench.caution,
         on_fail=bench.on_fail(job),
-        sketch=_drawn(job, bench.sketch),
+        sketch=bench.sketch,
         needs=bench.needs(job),
         judged_by=bench.judged_by,
         relies=bench.relies,

@@ -11,7 +11,7 @@ from ..model import is_one_line
 from ..say import say
 from ..verdict import Check, Result, Status, Verdict, said_by_hand, worst
 from .fields import FORMERLY, NONE_HERE, Field
-from .steps import SheetForm, Step
+from .steps import JobFacts, SheetForm, Step
 
 MOST_ROWS = 40
 LONGEST_TEXT = 400
@@ -22,20 +22,20 @@ NOT_OK = "not ok"
 CONDITIONS = ("ok", NOT_OK)
 
 
-def evaluate(step: Step, form: SheetForm, answers: Mapping[str, Any]) -> Result:
+def evaluate(step: Step, form: SheetForm, answers: Mapping[str, Any], job: JobFacts) -> Result:
     """Verdict on a filled sheet: incomplete while something wanted is missing, over where something is not in order.
 
     Raises `UnusableInput` for unknown names, text for a number, a choice that is not there.
     """
     answers = {key: FORMERLY.get(answer, answer) if isinstance(answer, str) else answer for key, answer in answers.items()}
     _refuse_unusable(form, answers)
-    lacking = [*_lacking(form, answers), *(step.lacks(answers) if step.lacks else ())]
+    lacking = [*_lacking(form, answers), *(step.lacks(job, answers) if step.lacks else ())]
     named = {field.label for field in form.fields}
     checks = [check for field in form.fields for check in _of_field(field, answers.get(field.key))]
     wrong = [check.name for check in checks if check.status is Status.OVER]
     says = [say("not_in_order", "{name} is not in order." if name in named else "{name}.", name=name) for name in wrong]
     if step.judge is not None:
-        judged, told = step.judge(answers)
+        judged, told = step.judge(job, answers)
         checks, says = checks + judged, says + told
     if Verdict.OVER in {worst([c]) for c in checks} and step.on_fail:
         says.append(say("on_fail", "{what}", what=step.on_fail))

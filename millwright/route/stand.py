@@ -87,10 +87,14 @@ def stand(
     steps = build(facts)
     accepted = {s.entry for s in signatures if s.kind is SignatureKind.AUTHORISE and s.entry is not None}
     derived = _Derived(
+        job=facts,
         card=card,
         latest=latest,
         signatures=signatures,
-        changed=[*physical_changes(steps, latest, entries, accepted), *card_changes(catalogue, entries, line.speed_rpm)],
+        changed=[
+            *physical_changes(facts, steps, latest, entries, accepted),
+            *card_changes(catalogue, entries, line.speed_rpm),
+        ],
         asked={question.step for question in questions if asks_to_accept(question) is None},
         to_accept={of for question in questions if (of := asks_to_accept(question)) is not None},
         locks=locks,
@@ -123,6 +127,7 @@ def stand(
 class _Derived:
     """What every step is held against."""
 
+    job: JobFacts
     card: ValueCard
     latest: Mapping[str, Entry]
     signatures: Sequence[Signature]
@@ -144,6 +149,7 @@ class _Derived:
         signed = _signed(self.signatures, SignatureKind.HOLD, step.key, current)
         authorised = _signed(self.signatures, SignatureKind.AUTHORISE, step.key, current)
         now = StepNow(
+            job=self.job,
             step=step,
             state=_state(step, current, bool(blocked), stale, signed, authorised, step.key in self.asked),
             blocks=tuple(blocked),

@@ -15,7 +15,7 @@ from .hubs.phases import READING, Phase
 from .ledger import LedgerLine
 from .locks import LOCK_AGAIN, Locks
 from .stages.close_out import CLOSING
-from .steps import Step
+from .steps import JobFacts, Step
 
 
 class EntryKind(StrEnum):
@@ -136,6 +136,7 @@ class Block:
 class StepNow:
     """A step with its state and the reasons for it."""
 
+    job: JobFacts  # as it stands
     step: Step
     state: StepState
     blocks: tuple[Block, ...]  # a step with any takes no entry

@@ -164,7 +164,11 @@ class OpenTime:
     used_by: str
 
 
-Judge = Callable[[Answers], Judged]
+# What is worked out when it is wanted, of the job as it then stands: a route is remembered, and holds no job.
+Judge = Callable[["JobFacts", Answers], Judged]
+Lacks = Callable[["JobFacts", Answers], list[str]]
+Upsets = Callable[["JobFacts", Answers], frozenset[Happened]]
+Draw = Callable[["JobFacts"], Sketch]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -180,7 +184,7 @@ class Step:
     caution: str = ""
     on_fail: str = ""
     photograph: str = ""  # what a picture proves better than words
-    sketch: Callable[[], Sketch] | None = None  # what to look for, drawn for this line; worked out only where it is shown
+    sketch: Draw | None = None  # what to look for, drawn for this line; worked out only where it is shown
     after: tuple[str, ...] = ()  # must be done and fresh; filled by `order.arrange` alone, like the two below
     passed: tuple[str, ...] = ()  # must have come out well, though it may have gone stale since
     once: tuple[str, ...] = ()  # must have been read, however it stands now
@@ -188,7 +192,7 @@ class Step:
     judged_by: tuple[str, ...] = ()  # further keys: what is judged by them where they are filled
     relies: frozenset[Happened] = frozenset()
     changes: frozenset[Happened] = frozenset()
-    upsets: Callable[[Answers], frozenset[Happened]] | None = None  # what it changes beside, by what was answered
+    upsets: Upsets | None = None  # what it changes beside, by what was answered
     hold: Role | None = None
     no_return: bool = False
     moves: bool = False  # moves of the machine are recorded here
@@ -201,7 +205,7 @@ class Step:
     leaves_provisional: str = ""
     settled_by: str = ""  # the step that ends what this one leaves provisional
     judge: Judge | None = None
-    lacks: Callable[[Answers], list[str]] | None = None  # what by these answers is wanted beside the sheet, in words
+    lacks: Lacks | None = None  # what by these answers is wanted beside the sheet, in words
     over_changes: frozenset[Happened] = frozenset()  # what it changes where it is over and nobody has accepted that
     holds: tuple[Holding, ...] = ()
     open_time: OpenTime | None = None

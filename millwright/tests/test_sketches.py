@@ -38,7 +38,7 @@ def of_every_step() -> Iterator[tuple[str, Sketch]]:
         for scope in scopes(family.facts):
             for now in Work(family=name, held=("tapered bore", "tapered bush"), scope=scope).route().steps:
                 if now.step.sketch:
-                    yield f"{name}, {scope.value}: {now.step.key}", now.step.sketch()
+                    yield f"{name}, {scope.value}: {now.step.key}", now.step.sketch(now.job)
 
 
 class SketchTest(unittest.TestCase):
@@ -73,8 +73,10 @@ class SketchTest(unittest.TestCase):
 
     def test_figures_and_counts_are_those_of_the_card(self) -> None:
         work = Work(family="tyre", card={"split_gap_max_mm": 3.7, "ring_clear_mm": 0.25})
-        found = {now.step.key: now.step.sketch for now in work.route().steps if now.step.sketch}
-        bead = found["couple.tyre"]()
+        now = work.route().find("couple.tyre")
+        assert now is not None
+        assert now.step.sketch is not None
+        bead = now.step.sketch(now.job)
         self.assertEqual([str(d.words) for d in bead.dimensions], ["at most 3.7 mm"])
         self.assertIn("at least 0.25 mm free", [str(label.words) for label in bead.labels])
         without = tyres.bead(None, None)

@@ -2,6 +2,7 @@
 
 import json
 import unittest
+from collections.abc import Mapping
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -17,12 +18,13 @@ from millwright.figures_in_words import lines, say_figure
 from millwright.line import LineSpec
 from millwright.model import read_json
 from millwright.route import sheet
+from millwright.route.families.register import FAMILIES
 from millwright.route.fields import Field
-from millwright.route.steps import SheetForm, Stage, Step
+from millwright.route.steps import JobFacts, SheetForm, Stage, Step
 from millwright.route.summary import Read, summary
 from millwright.say import Figure, mm, say
 from millwright.units import read_temperature_c
-from millwright.verdict import Verdict
+from millwright.verdict import Result, Verdict
 from millwright.written import figure_in
 
 from .readings import SLIP
@@ -41,6 +43,7 @@ FORM = SheetForm(
     row_name="lock",
 )
 STEP = Step(key="x", stage=Stage.RECEIVE, title="X", why="", form=FORM, on_fail="Put it right first.")
+JOB = JobFacts(line=Work().line, family=FAMILIES["jaw, curved"].facts, card={})
 FULL: dict[str, Any] = {
     "done": True,
     "part": "ok",
@@ -51,30 +54,35 @@ FULL: dict[str, Any] = {
 }
 
 
+def read_sheet(form: SheetForm, answers: Mapping[str, Any]) -> Result:
+    """What such a sheet says to these answers."""
+    return sheet.evaluate(STEP, form, answers, JOB)
+
+
 class SheetTest(unittest.TestCase):
     """Complete, in order, or refused where it was typed."""
 
     def test_complete_only_when_everything_wanted_is_there(self) -> None:
-        self.assertEqual(sheet.evaluate(STEP, FORM, FULL).verdict, Verdict.NOT_JUDGED)
+        self.assertEqual(read_sheet(FORM, FULL).verdict, Verdict.NOT_JUDGED)
         for key in ("done", "part", "way", "until", "far_mm", "rows"):
             with self.subTest(key):
                 less = {k: v for k, v in FULL.items() if k != key}
-                self.assertEqual(sheet.evaluate(STEP, FORM, less).verdict, Verdict.INCOMPLETE)
+                self.assertEqual(read_sheet(FORM, less).verdict, Verdict.INCOMPLETE)
         half = {**FULL, "rows": [{"lock": "L1", "who": "  "}]}
-        self.assertIn("who of lock 1", " ".join(sheet.evaluate(STEP, FORM, half).advice))
+        self.assertIn("who of lock 1", " ".join(read_sheet(FORM, half).advice))
 
     def test_a_part_that_is_not_ok_is_over_and_says_what_to_do(self) -> None:
-        found = sheet.evaluate(STEP, FORM, {**FULL, "part": "not ok"})
+        found = read_sheet(FORM, {**FULL, "part": "not ok"})
         self.assertEqual(found.verdict, Verdict.OVER)
         self.assertEqual(found.advice, ["Part is not in order.", "Put it right first."])
 
     def test_none_is_a_word_where_words_are_asked_and_wants_a_reason_only_where_it_can_be_chosen(self) -> None:
-        self.assertEqual(sheet.evaluate(STEP, FORM, {**FULL, "words": "none"}).verdict, Verdict.NOT_JUDGED)
+        self.assertEqual(read_sheet(FORM, {**FULL, "words": "none"}).verdict, Verdict.NOT_JUDGED)
         key = Field(key="key", kind="tick", label="Key in", none_of="no key on this taper")
         keyed = replace(FORM, fields=(key, *FORM.fields))
-        self.assertEqual(sheet.evaluate(STEP, keyed, {**FULL, "key": "none"}).verdict, Verdict.INCOMPLETE)
+        self.assertEqual(read_sheet(keyed, {**FULL, "key": "none"}).verdict, Verdict.INCOMPLETE)
         said = {**FULL, "key": "none", "key_why": "none made", "words": "none"}
-        self.assertEqual(sheet.evaluate(STEP, keyed, said).verdict, Verdict.NOT_JUDGED)
+        self.assertEqual(read_sheet(keyed, said).verdict, Verdict.NOT_JUDGED)
 
     def test_nonsense_is_named_by_its_place_all_of_it_at_once(self) -> None:
         nonsense = {
@@ -88,12 +96,12 @@ class SheetTest(unittest.TestCase):
             "rows": [{"lock": "L1", "tag": "T"}],
         }
         with self.assertRaises(UnusableInput) as caught:
-            sheet.evaluate(STEP, FORM, nonsense)
+            read_sheet(FORM, nonsense)
         paths = {p.path for p in caught.exception.problems}
         self.assertEqual(paths, {*nonsense, "rows.0.tag"} - {"rows"})
         for length in (True, float("nan"), 1e9):
             with self.assertRaises(UnusableInput):
-                sheet.evaluate(STEP, FORM, {**FULL, "far_mm": length})
+                read_sheet(FORM, {**FULL, "far_mm": length})
 
 
 class LineTest(unittest.TestCase):

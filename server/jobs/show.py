@@ -151,7 +151,7 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry], covered: Mapping[
         "covered": covered.get(step.key, ""),
         "second_to": step.second_to,
         "reads_with": READ_WITH.get(step.form.bench, ()) if isinstance(step.form, BenchForm) else (),
-        "sketch": step.sketch() if step.sketch else None,
+        "sketch": step.sketch(now.job) if step.sketch else None,
         "accepted_by": _accepted_by(step, route.card),
         "state": now.state,
         "blocked_by": [*now.blocks, *_takes_another(now, route, reader)],

@@ -52,7 +52,7 @@ def way(job: JobFacts) -> list[Step]:
             second_to=WAY,
             relies=frozenset({SAID_ANEW}),
             form=BenchForm(bench="backstop", compare=beside),
-            upsets=lambda answers: _upset(said, answers),
+            upsets=lambda job, answers: _upset(said, answers),
             on_fail="Both go to the unit, turn the output by hand, count the meshes; then the first of you enters it anew.",
         ),
     ]

@@ -120,7 +120,7 @@ class FamilyFacts:
     title: str
     parts: tuple[Part, ...]
     before_hub: tuple[Field | Callable[[OfJob, Side], Field | None], ...] = ()  # cannot pass the hub later
-    hung: Callable[[], Sketch] | None = None  # each of those on its shaft before the next: how that looks
+    hung: Callable[[OfJob], Sketch] | None = None  # each of those on its shaft before the next: how that looks
     gap_taken: str
     element_materials: tuple[str, ...] = ()
     values: tuple[str, ...]  # keys of the value card this family asks for

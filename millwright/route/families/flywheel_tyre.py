@@ -92,7 +92,7 @@ FACTS = FamilyFacts(
         tick("clamp_ring_on", "Clamp ring on the shaft"),
         tick("element_on", "Element on the shaft, ferrules in"),
     ),
-    hung=tyres.hung_in_order,
+    hung=lambda job: tyres.hung_in_order(),
     straightedge=False,
     gap_taken="flange to flywheel, end float at its middle",
     values=(

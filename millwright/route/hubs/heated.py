@@ -161,7 +161,7 @@ def hot_run(job: JobFacts, side: Side, *, title: str, why: str) -> Step:
             )
         ),
         judged_by=(job.key("hub_ceiling_c", side),),
-        judge=lambda answers: judge_run(job, side, job.hottest_c.get(key), answers),
+        judge=lambda job, answers: judge_run(job, side, job.hottest_c.get(key), answers),
         may_authorise=True,
         on_fail="Both parts cool down before the next try; the heat is calculated again from what was reached.",
     )
@@ -178,7 +178,7 @@ def cold_check(job: JobFacts, side: Side, *more: Field) -> Step:
         waits_for=f"mount.hot.{side}",
         relies=frozenset({job.hub_fact(side)}),
         form=SheetForm(fields=(number("hub_c", "Hub is now at", "°C"), keyed.standout(job, side), *more)),
-        judge=lambda answers: _judge_cold(job, side, answers),
+        judge=lambda job, answers: _judge_cold(job, side, answers),
         on_fail="Wait until a bare hand can rest on it, then measure again.",
     )
 

@@ -198,8 +198,8 @@ def decide(job: JobFacts, side: Side, options: tuple[str, ...], *ticks: Field, p
                 *ticks,
             )
         ),
-        judge=lambda answers: _judge_decision(answers, good),
-        upsets=lambda answers: frozenset() if answers.get("decision") in good else frozenset({job.refused_fact(side)}),
+        judge=lambda job, answers: _judge_decision(answers, good),
+        upsets=lambda job, answers: frozenset() if answers.get("decision") in good else frozenset({job.refused_fact(side)}),
         on_fail="Rework: after the work, clean and measure again. Refused: mark the hub so that it stays out.",
     )
 

@@ -42,7 +42,7 @@ def bare_shaft(job: JobFacts, side: Side, *, wanted: bool) -> list[Step]:
                     condition("bearing", "Bearing", "no knock, no play up and down"),
                 )
             ),
-            judge=_judge_play,
+            judge=lambda job, answers: _judge_play(answers),
             on_fail="Find the bearing's fault before a hub goes on.",
         ),
     ]

@@ -191,7 +191,7 @@ def mount(job: JobFacts, side: Side) -> Part:
         why="Nothing is tightened before the shaft is in: it would close the bore or crack the device.",
         tool="straightedge over face and shaft end",
         caution="Never drive it on. If it resists: key or half key, burr, bore, in that order.",
-        sketch=(lambda: drawn(_screws(job, side))) if (drawn := held.drawn) else None,
+        sketch=(lambda job: drawn(_screws(job, side))) if (drawn := held.drawn) else None,
         changes=frozenset({job.hub_fact(side)}),
         form=SheetForm(
             fields=(
@@ -228,7 +228,7 @@ def mount(job: JobFacts, side: Side) -> Part:
         tool="feelers, straightedge over face and shaft end",
         relies=frozenset({job.hub_fact(side)}),
         form=SheetForm(fields=(*held.seated, keyed.standout(job, side))),
-        judge=lambda answers: _judge_shift(answers, job.answers.get(place.key, {}), held),
+        judge=lambda job, answers: _judge_shift(answers, job.answers.get(place.key, {}), held),
         on_fail="Slacken every screw round by round, set the hub again, and tighten it anew.",
     )
     extra = keyed.set_screw(job, side, Stage.MOUNT) if held.set_screw and hub.set_screws else []

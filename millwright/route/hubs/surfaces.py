@@ -34,7 +34,7 @@ def clean(job: JobFacts, side: Side, *, what: str, why: str, takes: tuple[str, .
                 text("fretting", "Fretting found (a looser fit before?)", required=False),
             )
         ),
-        judge=lambda answers: _judge(answers, takes),
+        judge=lambda job, answers: _judge(answers, takes),
         on_fail="Wash it off with solvent, wipe it dry with a new cloth, and say what is on it then.",
     )
 

@@ -136,7 +136,7 @@ def mount(job: JobFacts, side: Side) -> Part:
                     length("face_mm", "Hub face to shaft end", "the figure to come back to at the next refit"),
                 )
             ),
-            judge=lambda answers: _judge_nut(job, side, answers),
+            judge=lambda job, answers: _judge_nut(job, side, answers),
             on_fail="Pull it to its torque, on a cold hub.",
         ),
         *running_true.tight(job, side, wanted=False),

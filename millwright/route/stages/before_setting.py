@@ -77,7 +77,7 @@ def end_float(job: JobFacts, side: Side) -> Step:
                 ),
             )
         ),
-        judge=lambda answers: _judge_float(job, answers),
+        judge=lambda job, answers: _judge_float(job, answers),
         on_fail="Off its place: push it there, then measure the gap. Ends too near: machines apart, or the hub further on.",
     )
 
@@ -142,7 +142,7 @@ def shaft_ends(job: JobFacts) -> Part:
                     ),
                 )
             ),
-            judge=lambda answers: _judge_ends(job, answers),
+            judge=lambda job, answers: _judge_ends(job, answers),
             on_fail="Move the machines, or order the coupling for the distance there is.",
         )
     )

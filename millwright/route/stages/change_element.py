@@ -101,7 +101,7 @@ def _new(element: Element, job: JobFacts) -> Step:
                 *number,
             )
         ),
-        judge=lambda answers: _judge_new(job, answers),
+        judge=lambda job, answers: _judge_new(job, answers),
         on_fail="Put it back, or let the lead authorise it with a reason.",
     )
 
@@ -143,7 +143,7 @@ def _moved(job: JobFacts) -> Step:
                 *hub,
             )
         ),
-        judge=_judge_moved,
+        judge=lambda job, answers: _judge_moved(answers),
         on_fail="Say why: the next one asks whether it is this machine that wanders.",
     )
 

@@ -85,7 +85,7 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True
                     text("remarks", "Remarks", required=False),
                 )
             ),
-            judge=_judge_run,
+            judge=lambda job, answers: _judge_run(answers),
             on_fail="Alignment, balance, a loose bolt, the motor, the driven machine: find out which. Lock out again first.",
         ),
         *(Aside(step) for step in lock_out.lock_out_again(job)),
@@ -110,8 +110,8 @@ def _second_pull(job: JobFacts, pulled: tuple[Field, ...]) -> Step:
         tool="calibrated torque wrench",
         relies=WORK,
         changes=frozenset({Fact.SECOND_PULL}),
-        upsets=lambda answers: torques.upset_by(pulled, answers),
-        judge=lambda answers: torques.judge_again(pulled, answers),
+        upsets=lambda job, answers: torques.upset_by(pulled, answers),
+        judge=lambda job, answers: torques.judge_again(pulled, answers),
         form=SheetForm(fields=(*pulled, text("wrench", "With wrench number"))),
         on_fail="Pull it in its own step again, so that the record shows it.",
     )

@@ -92,7 +92,7 @@ def gap_again(job: JobFacts, pulled: Happened) -> list[Step]:
             relies=frozenset({pulled, job.hub_fact(job.second())}),
             may_authorise=True,
             form=SheetForm(fields=tuple(length(name, f"{said}, at one place") for name, said in named.items())),
-            judge=lambda answers: _judge_again(named, answers, band(job, key, width)),
+            judge=lambda job, answers: _judge_again(named, answers, band(job, key, width)),
             on_fail="Slacken the screw, shift the hub, pull it again, read again.",
         )
     ]

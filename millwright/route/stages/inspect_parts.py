@@ -30,7 +30,7 @@ def steps(job: JobFacts) -> list[Step]:
                 text("found", "What was found, and the likely reason", required=False),
             )
         ),
-        judge=_judge_parts,
+        judge=lambda job, answers: _judge_parts(answers),
         on_fail="Order the part or have it reworked before anything goes back on.",
     )
     if not refit or not new:
@@ -42,7 +42,7 @@ def steps(job: JobFacts) -> list[Step]:
         why="Like for like. Another type or size was never chosen for this place: the lead decides, with a reason.",
         may_authorise=True,
         form=SheetForm(fields=tuple(choice(part.key, part.title, SAME, ANOTHER, detail="new against old") for part in new)),
-        judge=judge_alike,
+        judge=lambda job, answers: judge_alike(answers),
         on_fail="Put it back, or let the lead authorise it with a reason.",
     )
     return [inspect, alike]

@@ -154,7 +154,7 @@ def _like(job: JobFacts) -> Step:
                 *suits.fields(job),
             )
         ),
-        judge=lambda answers: _like_for_like(job, answers),
+        judge=lambda job, answers: _like_for_like(job, answers),
         on_fail="Not the registered coupling, or not for this machine: put it back, or the lead authorises it.",
     )
 

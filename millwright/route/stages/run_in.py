@@ -65,7 +65,7 @@ def _run(job: JobFacts) -> Step:
                 text("why", "Why not now", required=False),
             )
         ),
-        judge=lambda answers: _judge(job, answers),
+        judge=lambda job, answers: _judge(job, answers),
         on_fail="Run it, stop it, lock it out; or the lead signs for it with the day by which it is done.",
     )
 

@@ -168,7 +168,7 @@ def _taper(job: JobFacts, side: Side) -> list[Step]:
             ),
         ),
     ]
-    return [replace(step, sketch=common.nut_stays) if step.no_return else step for step in steps]
+    return [replace(step, sketch=lambda job: common.nut_stays()) if step.no_return else step for step in steps]
 
 
 def _screw_held(job: JobFacts, side: Side) -> list[Step]:

@@ -76,7 +76,7 @@ def steps(job: JobFacts, stage: Stage, prefix: str, *, backstop: bool = False, b
                     *([BELT_ON] if job.family.hangs and not backstop else []),
                 ),
             ),
-            judge=lambda answers: _judge(job, answers),
+            judge=lambda job, answers: _judge(job, answers),
             on_fail="Whoever is authorised to changes two phases over; then bump it again and enter it anew.",
         )
     ]
