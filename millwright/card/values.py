@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import replace
+from functools import lru_cache
 from typing import Literal
 
 from pydantic import Field
@@ -69,7 +70,7 @@ class Value(Model):
         return min(holds, key=lambda step: step.rpm).value if holds else self.value
 
 
-ValueCard = dict[str, Value]
+ValueCard = Mapping[str, Value]
 # What the two ends of a slip fit were once kept under, with interference as plus.
 FORMERLY = {"fit_min_mm": MAX_CLEARANCE, "fit_max_mm": MIN_CLEARANCE}
 MATERIAL = "element_material"
@@ -103,7 +104,7 @@ def as_today(card: Mapping[str, Value]) -> ValueCard:
     >>> {key: value.value for key, value in as_today(old).items()}
     {'clearance_max_mm': 0.045, 'clearance_min_mm': 0.005}
     """
-    found: ValueCard = {}
+    found: dict[str, Value] = {}
     for key, value in card.items():
         base, at, side = key.partition("@")
         if base not in FORMERLY:
@@ -126,6 +127,7 @@ def _turned(value: Value) -> Value:
     return value.model_copy(update={"value": -value.value, "typed": typed})
 
 
+@lru_cache(1024)
 def value_kind(key: str) -> ValueKind | None:
     """What stands under a key: a line of the card, or the same line for one hub or one circle of bolts. None where there
     is none."""

@@ -1,5 +1,8 @@
 """Composes a route: safety, receiving, each hub by how it is held, the family's own procedure, closing."""
 
+from collections.abc import Sequence
+from itertools import product
+
 from ..line import LineSpec
 from . import upkeep
 from .backstop import fitting as backstop
@@ -10,35 +13,46 @@ from .hubs import keyed
 from .hubs.ways import HUB_STEPS
 from .order import Arranged, Part, any_order, arrange, in_order
 from .procedure import Bench, Compiler, Procedure, Pull
+from .remembered import remembered
+from .route import Route, checked
 from .stages import as_found, change_element, close_out, gap, lock_out, receive, set_and_align, take_off, turning
-from .steps import JobFacts, Scope, Stage, Step
+from .steps import JobFacts, Scope, Stage, Step, Task, Terms
 
 
-def build(job: JobFacts) -> list[Step]:
-    """The steps of a job in working order, each with what it comes after."""
+def composed(job: JobFacts) -> Route:
+    """`build`, once for all that is alike in what it looks at."""
+    return remembered(job, FAMILIES[job.family.family], build)
+
+
+def build(job: JobFacts) -> Route:
+    """The steps of a job in working order, each with what it comes after. Raises `Miscomposed`."""
+    return checked(Route(steps=tuple(_steps(job))))
+
+
+def _steps(job: JobFacts) -> Sequence[Step]:
     procedure = FAMILIES[job.family.family].procedure(job.terms.procedure)
     compiler = Compiler(job, light_screw=_light_screw)
     match job.scope:
         case Scope.TAKE_OFF:
             proved = in_order(lock_out.steps(job), lock_out.second_proof(Stage.TAKE_OFF))
-            return list(arrange(in_order(proved, _off(job, procedure, compiler), close_out.put_away(job))).steps)
+            return arrange(in_order(proved, _off(job, procedure, compiler), close_out.put_away(job))).steps
         case Scope.BACKSTOP:
             ready = any_order(lock_out.steps(job), backstop.kit(job), receive.tools(job))
             proved = in_order(ready, lock_out.second_proof(Stage.BACKSTOP))
             torqued = checked_again(job, job.circles)
             closed = close_out.steps(job, torqued=torqued, feet=False)
-            return list(arrange(in_order(proved, _backstop(job, compiler), closed)).steps)
+            return arrange(in_order(proved, _backstop(job, compiler), closed)).steps
         case Scope.ALIGN | Scope.CHECK:
             proved = in_order(lock_out.steps(job), lock_out.second_proof(Stage.FOUND))
-            return list(arrange(in_order(proved, _look(job, procedure, compiler))).steps)
+            return arrange(in_order(proved, _look(job, procedure, compiler))).steps
         case Scope.UPKEEP:
             proved = in_order(lock_out.steps(job), lock_out.second_proof(Stage.FOUND))
             done = upkeep.steps(job, procedure, compiler)
-            return list(arrange(in_order(proved, done, close_out.steps(job, torqued=None))).steps)
+            return arrange(in_order(proved, done, close_out.steps(job, torqued=None))).steps
         case Scope.ELEMENT:
             received = _received(job, procedure, compiler)
             proved = in_order(any_order(lock_out.steps(job), received), lock_out.second_proof(Stage.FOUND))
-            return list(arrange(in_order(proved, _change(job, procedure, compiler))).steps)
+            return arrange(in_order(proved, _change(job, procedure, compiler))).steps
         case _:
             return _fit(job, procedure, compiler)
 
@@ -176,3 +190,37 @@ def values_of_family(family: str) -> tuple[str, ...]:
 def values_of_connection(connection: str) -> tuple[str, ...]:
     """The keys of the value card that a way of holding a hub asks for."""
     return HUB_STEPS[connection].values
+
+
+def every_route() -> int:
+    """Composes what a job can begin with: every family, version, scope and way of holding. How many there are.
+
+    Raises `Miscomposed` where one of them says what cannot be.
+    """
+    count = 0
+    for title, family in FAMILIES.items():
+        for way, scope, procedure in product(HUB_STEPS, scopes(family.facts, backstop=True), family.procedures):
+            line = _some_line(title, way)
+            terms = Terms(procedure=procedure.version, tasks=tuple(Task))
+            job = JobFacts(line=line, family=family.facts, card={}, scope=scope, terms=terms)
+            checked(build(job), from_its_start=True)
+            count += 1
+    return count
+
+
+def _some_line(family: str, connection: str) -> LineSpec:
+    hub = {"connection": connection, "diameter_mm": 100.0, "length_mm": 60.0, "set_screws": 2}
+
+    def machine(name: str) -> dict[str, object]:
+        feet = [{"name": f"{name} {end}", "from_coupling_mm": x} for end, x in (("front", 200.0), ("rear", 500.0))]
+        return {"name": name, "shaft_diameter_mm": 40.0, "feet": feet}
+
+    return LineSpec.model_validate(
+        {
+            "driver": machine("driver"),
+            "driven": machine("driven"),
+            "coupling": {"family": family, "series": "any", "size": "any", "driver_hub": hub, "driven_hub": hub},
+            "movable": "driver",
+            "speed_rpm": 1500.0,
+        }
+    )

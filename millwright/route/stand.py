@@ -1,6 +1,6 @@
 """Where a job stands, from its entries and signatures alone: pure functions, nothing stored."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from functools import partial
@@ -10,7 +10,7 @@ from ..card.values import ValueCard, for_its_material, value_kind
 from ..line import LineSpec
 from ..say import NOTHING, Words, words
 from ..verdict import Verdict
-from .build import build
+from .build import composed
 from .changes import card_changes, physical_changes, value_card
 from .entered import (
     DONE_VERDICTS,
@@ -34,8 +34,9 @@ from .hubs.keyed import as_decided
 from .hubs.phases import Phase
 from .ledger import LedgerLine
 from .locks import FIRST_LOCK_OUT_AGAIN, LOCK_AGAIN, PROOF, START, Locks
+from .route import Route
 from .state import Block, Entry, RouteNow, Signature, SignatureKind, StepNow, StepState
-from .steps import Answers, Happened, JobFacts, Scope, SheetForm, Step, Terms
+from .steps import Answers, Happened, JobFacts, Scope, Step, Terms
 
 NEWEST = Terms()
 NOTHING_LEFT: Mapping[str, Answers] = MappingProxyType({})
@@ -84,28 +85,29 @@ def stand(
         locks=locks,
         out={counting.line: counting.out for counting in counted},
     )
-    steps = build(facts)
+    route = composed(facts)
+    steps = route.steps
     accepted = {s.entry for s in signatures if s.kind is SignatureKind.AUTHORISE and s.entry is not None}
     derived = _Derived(
         job=facts,
         card=card,
+        route=route,
         latest=latest,
-        signatures=signatures,
-        changed=[
-            *physical_changes(facts, steps, latest, entries, accepted),
-            *card_changes(catalogue, entries, line.speed_rpm),
-        ],
+        signed={(s.kind, s.step, s.entry): s for s in signatures},
+        changed=_last_of_each(
+            [
+                *physical_changes(facts, steps, latest, entries, accepted),
+                *card_changes(catalogue, entries, line.speed_rpm),
+            ]
+        ),
         asked={question.step for question in questions if asks_to_accept(question) is None},
         to_accept={of for question in questions if (of := asks_to_accept(question)) is not None},
         locks=locks,
-        counting=_still_to_count(steps, counted),
-        titles={step.key: step.title for step in steps},
+        counting=_still_to_count(route, counted),
         phases=facts.phases,
         now=now,
     )
-    found: dict[str, StepNow] = {}
-    for step in steps:
-        found[step.key] = derived.step_now(step, found)
+    found = derived.steps_now()
     _lock_again(found, locks)
     stands = tuple(found.values())
     return RouteNow(
@@ -128,26 +130,36 @@ class _Derived:
     """What every step is held against."""
 
     job: JobFacts
+    route: Route
     card: ValueCard
     latest: Mapping[str, Entry]
-    signatures: Sequence[Signature]
-    changed: Sequence[tuple[int, Happened, Words]]
+    signed: Mapping[tuple[SignatureKind, str, str | None], Signature]  # by what it says, the step and the entry it covers
+    changed: Mapping[Happened, tuple[int, Words]]  # when last, and in what words
     asked: set[str]  # steps
     to_accept: set[str]  # readings
     locks: Locks
     counting: Mapping[str, list[str]]
-    titles: Mapping[str, str]
     phases: Mapping[str, Phase]
     now: datetime | None
 
-    def step_now(self, step: Step, before: Mapping[str, StepNow]) -> StepNow:
-        """A step as it stands, given those before it."""
+    def steps_now(self) -> dict[str, StepNow]:
+        """Every step as it stands, given those before it."""
+        found: dict[str, StepNow] = {}
+        unsettled: set[str] = set()
+        for step in self.route.steps:
+            now = found[step.key] = self._step_now(step, found, unsettled)
+            if not now.settled:
+                unsettled.add(step.key)
+        return found
+
+    def _step_now(self, step: Step, before: Mapping[str, StepNow], unsettled: Collection[str]) -> StepNow:
         current = self.latest.get(step.key)
         held = self._held(step)
-        blocked = [*held, *self._blocked(step, before)]
+        blocked = [*held, *self._blocked(step, before, unsettled)]
         stale = self._stale(step, current)
-        signed = _signed(self.signatures, SignatureKind.HOLD, step.key, current)
-        authorised = _signed(self.signatures, SignatureKind.AUTHORISE, step.key, current)
+        covered = current.id if current else None
+        signed = self.signed.get((SignatureKind.HOLD, step.key, covered))
+        authorised = self.signed.get((SignatureKind.AUTHORISE, step.key, covered))
         now = StepNow(
             job=self.job,
             step=step,
@@ -173,15 +185,13 @@ class _Derived:
             return [Block(FIRST_LOCK_OUT_AGAIN)]
         return [Block(f"Prove it dead again first: {self.locks.proof_due}.", PROOF)] if self.locks.proof_due else []
 
-    def _blocked(self, step: Step, before: Mapping[str, StepNow]) -> list[Block]:
-        wanted = [
-            *(key for key in step.after if not before[key].settled),
-            *(key for key in step.passed if not _passed(before[key])),
-            *(key for key in step.once if before[key].current is None),
-            *(key for key in self._plan_of(step) if key not in step.after and not before[key].settled),
-            *(key for key, now in before.items() if _is_for(step, now.step) and not now.settled and key not in step.after),
-        ]
-        blocked = [Block(f"First: {self.titles[key]}", key) for key in wanted]
+    def _blocked(self, step: Step, before: Mapping[str, StepNow], unsettled: Collection[str]) -> list[Block]:
+        wanted = [key for key in step.after if key in unsettled]
+        wanted += [key for key in step.passed if not _passed(before[key])]
+        wanted += [key for key in step.once if before[key].current is None]
+        beside = (*self._plan_of(step), *self.route.laid_for.get(step.key, ()))
+        wanted += [key for key in beside if key in unsettled and key not in step.after]
+        blocked = [Block(f"First: {self.route.titles[key]}", key) for key in wanted]
         blocked += [
             Block(f"Value missing: {kind.title}. Look in {kind.look_in}.")
             for key in step.needs
@@ -206,9 +216,11 @@ class _Derived:
             until = open_until(step.open_time, current, self.latest)
             if until is not None and self.now > until:
                 return words(f"The {step.open_time.what} has skinned over: wipe it off and lay it anew")
-        keys = set() if step.finding else {*step.needs, *step.judged_by}  # as found it was judged by what stood then
-        after = [(n, said) for n, what, said in self.changed if what in step.relies or what in keys]
-        later = max((one for one in after if one[0] > current.number), key=lambda one: (one[0], str(one[1])), default=None)
+        keys = () if step.finding else (*step.needs, *step.judged_by)  # as found it was judged by what stood then
+        after = [
+            change for what in (*step.relies, *keys) if (change := self.changed.get(what)) and change[0] > current.number
+        ]
+        later = max(after, key=_last, default=None)
         return words("Since this was read, {what}", what=later[1]) if later else NOTHING
 
 
@@ -218,9 +230,15 @@ def _is_open(question: Entry, found: Mapping[str, StepNow]) -> bool:
     return reading is None or (question.step in found and found[question.step].may_be_accepted(reading))
 
 
-def _is_for(step: Step, laid: Step) -> bool:
-    """What was laid there has to be open still when this step is done."""
-    return laid.open_time is not None and laid.open_time.used_by == step.key
+def _last_of_each(changes: Iterable[tuple[int, Happened, Words]]) -> dict[Happened, tuple[int, Words]]:
+    found: dict[Happened, tuple[int, Words]] = {}
+    for number, what, said in changes:
+        found[what] = max((number, said), found.get(what, (0, NOTHING)), key=_last)
+    return found
+
+
+def _last(change: tuple[int, Words]) -> tuple[int, str]:
+    return change[0], str(change[1])
 
 
 def _lock_again(found: dict[str, StepNow], locks: Locks) -> None:
@@ -245,28 +263,14 @@ def _passed(now: StepNow) -> bool:
     return now.settled or (now.state is StepState.STALE and (good or now.authorised is not None))
 
 
-def _still_to_count(steps: Sequence[Step], counted: Sequence[LedgerLine]) -> dict[str, list[str]]:
+def _still_to_count(route: Route, counted: Sequence[LedgerLine]) -> dict[str, list[str]]:
     """By step that counts out: the lines of the ledger that are open and that no later step closes."""
-    found = {}
-    for i, step in enumerate(steps):
-        if not step.counts_out:
-            continue
-        later = {
-            field.ledger.line
-            for after in steps[i + 1 :]
-            if isinstance(after.form, SheetForm)
-            for field in after.form.fields
-            if field.ledger is not None and field.ledger.counted == "back"
-        }
-        waiting = [line for line in counted if line.open and line.line not in later]
-        found[step.key] = [f"Ledger: {line.what}, {line.missing} to count back." for line in waiting]
-    return found
-
-
-def _signed(signatures: Sequence[Signature], kind: SignatureKind, step: str, current: Entry | None) -> Signature | None:
-    """The last signature of the kind that covers the current entry; a later entry leaves it behind."""
-    covers = [s for s in signatures if s.kind is kind and s.step == step and s.entry == (current.id if current else None)]
-    return covers[-1] if covers else None
+    return {
+        key: [
+            f"Ledger: {line.what}, {line.missing} to count back." for line in counted if line.open and line.line not in later
+        ]
+        for key, later in route.closed_after.items()
+    }
 
 
 def _state(  # noqa: PLR0911 - the states, in the order in which they hold

@@ -111,9 +111,8 @@ def _standing_out_mm(job: JobFacts) -> float:
     """How far both shaft ends stand out of their hub faces into the gap, as last measured."""
     total = 0.0
     for side in job.family.hubs:
-        measured = [
-            a["standout_mm"] for key, a in job.answers.items() if key.endswith(side) and _is_length(a.get("standout_mm"))
-        ]
+        read = (job.answers.get(f"mount.{step}.{side}", {}).get("standout_mm") for step in ("hub", "cold", "seat"))
+        measured = [length for length in read if isinstance(length, int | float)]
         total += max(measured[-1], 0.0) if measured else 0.0
     return total
 
