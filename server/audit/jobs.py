@@ -24,7 +24,7 @@ from millwright.route.stages.close_out import CLOSING
 from millwright.route.state import EntryKind, SignatureKind
 from server.jobs.chain import beginnings, first_link
 from server.jobs.models import Entry, Job, Photograph, Signature
-from server.journal.digest import canonical, canonical_again, digest_of_stored
+from server.journal.digest import canonical, canonical_again, canonical_mostly, digest_of_stored
 
 from .broken import NOTHING_SEALED, Broken, Sealed, held_against
 
@@ -125,15 +125,17 @@ def _taken_over_otherwise(job: Job, rows: list[Row], where: str) -> Iterator[Bro
 def _follows(before: set[str], row: Row) -> bool:
     plain: Row = {"job": str(row["job_id"]), "id": str(row["id"]), "at": row["at"].isoformat()}
     plain |= {key: row[key] for key in ("number", "step", "kind", "by", "role")}
-    stored: dict[str, str] = {}
-    if "inputs" in row:
-        stored = {key: canonical(row[key]) for key in ("inputs", "result")}
-        stored |= {key: canonical_again(row[key]) for key in ("typed", "asked")}
-    else:
-        plain |= {"entry": str(row["entry_id"]) if row["entry_id"] else None, "reason": row["reason"]}
     if row["whose"] is not None:
         plain["person"] = row["whose"]
-    return any(row["chain"] == digest_of_stored({**plain, "before": one}, stored) for one in before)
+    if "inputs" not in row:
+        plain |= {"entry": str(row["entry_id"]) if row["entry_id"] else None, "reason": row["reason"]}
+        return row["chain"] in {digest_of_stored({**plain, "before": one}, {}) for one in before}
+    mostly = {key: canonical_mostly(row[key]) for key in ("inputs", "result")}
+    mostly |= {key: canonical_again(row[key]) for key in ("typed", "asked")}
+    if row["chain"] in {digest_of_stored({**plain, "before": one}, mostly) for one in before}:
+        return True
+    exactly = {key: canonical(row[key]) for key in ("inputs", "result", "typed", "asked")}
+    return row["chain"] in {digest_of_stored({**plain, "before": one}, exactly) for one in before}
 
 
 def _is_theirs(row: Row, job: Job) -> bool:

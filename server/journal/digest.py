@@ -5,9 +5,9 @@ import json
 from collections.abc import Mapping
 from datetime import UTC, date, datetime
 from functools import lru_cache
-from itertools import groupby
 from typing import Any
 
+import orjson
 from django.db.models import Model
 
 START = "0" * 64
@@ -22,26 +22,46 @@ def digest(content: Any) -> str:
 
 
 def digest_of_stored(plain: Mapping[str, Any], stored: Mapping[str, str]) -> str:
-    """`digest` of a row: its ``plain`` columns, and those that hold JSON as `canonical` writes it."""
-    parts: list[str] = []
-    for is_stored, keys in groupby(sorted([*plain, *stored]), stored.__contains__):
-        some = list(keys)
-        parts += [f'"{key}":{stored[key]}' for key in some] if is_stored else [_written({k: plain[k] for k in some})[1:-1]]
-    return hashlib.sha256(f"{{{','.join(parts)}}}".encode()).hexdigest()
+    """`digest` of a row: its ``plain`` columns, text and whole numbers, and those that hold JSON as `canonical` writes it."""
+    written = {**{key: _faster(value) for key, value in plain.items()}, **stored}
+    inside = ",".join([f'"{key}":{written[key]}' for key in sorted(written)])
+    return hashlib.sha256(f"{{{inside}}}".encode()).hexdigest()
 
 
 def canonical(text: str | None) -> str:
-    """JSON as the database gives it, as `digest` writes it: as fast as a million rows want it."""
-    return "null" if text is None else _written(json.loads(text, parse_float=_number))
+    """JSON as the database gives it, as `digest` writes it."""
+    return "null" if text is None else _written(json.loads(text, parse_float=_number, parse_int=_number))
+
+
+def canonical_mostly(text: str | None) -> str:
+    """`canonical` as fast as a million rows want it; not that of 0.00001, nor of sixteen figures before the point."""
+    return "null" if text is None else _faster(orjson.loads(_without_noughts(text)))
+
+
+def _without_noughts(text: str) -> str:
+    """1.0 as 1, but in the strings of it; none of those ends where it does not seem to."""
+    if "\\" in text or not (".0," in text or ".0}" in text or ".0]" in text):
+        return text
+    parts = text.split('"')
+    for i in range(0, len(parts), 2):
+        part = parts[i]
+        if ".0" in part:
+            parts[i] = part.replace(".0,", ",").replace(".0}", "}").replace(".0]", "]")
+    return '"'.join(parts)
+
+
+def _faster(value: Any) -> str:
+    return orjson.dumps(value, option=orjson.OPT_SORT_KEYS).decode()
 
 
 @lru_cache(4096)
 def canonical_again(text: str) -> str:
-    """`canonical` of what many rows hold alike: what was asked, mostly."""
-    return canonical(text)
+    """`canonical_mostly` of what many rows hold alike: what was asked, mostly."""
+    return canonical_mostly(text)
 
 
 def _number(text: str) -> int | float:
+    """A whole number up to `WHOLE`, else the nearest float: the database does not tell 1e16 from its figures."""
     value = float(text)
     return int(value) if value.is_integer() and abs(value) < WHOLE else value
 
@@ -55,10 +75,12 @@ def digest_of_row(row: Model, *, without: frozenset[str] = frozenset()) -> str:
 def _as_stored(value: Any) -> Any:
     """1.0 and 1 are one number to the database, and there is no minus zero."""
     match value:
-        case bool() | None | str() | int():
+        case bool() | None | str():
             return value
-        case float():
-            return int(value) if value.is_integer() and abs(value) < WHOLE else value
+        case int() if abs(value) < WHOLE:
+            return value
+        case int() | float():
+            return _number(repr(value))
         case Mapping():
             return {str(key): _as_stored(inner) for key, inner in value.items()}
         case list() | tuple():

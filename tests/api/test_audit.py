@@ -1,8 +1,10 @@
 """Whatever the owner of the database changes behind the app is named; with a seal also what was made to fit."""
 
 import json
+import re
 from collections.abc import Iterator
 from contextlib import contextmanager
+from decimal import Decimal
 from io import StringIO
 from pathlib import Path
 from tempfile import TemporaryDirectory
@@ -10,12 +12,15 @@ from typing import Any
 
 from django.core.management import CommandError, call_command
 from django.db import connection, transaction
-from django.test import TestCase, override_settings
+from django.test import SimpleTestCase, TestCase, override_settings
 from django.utils import timezone
+from hypothesis import given
+from hypothesis import strategies as st
 
 from server.audit.seal import write_seal
 from server.jobs.chain import in_one_chain, rows_of
 from server.jobs.models import Entry, Job
+from server.journal.digest import canonical, canonical_mostly, digest, digest_of_stored
 from tests.site import Member, build_two_sites, job_of
 
 BLOWER = "Steep aeration blower 2"
@@ -175,3 +180,40 @@ class AuditTest(TestCase):
             said = self.said()
             self.assertIn(f"{OPEN} {self.job.number}:", said)
             self.assertIn("number 3: it is not what was entered", said)
+
+
+FIGURES = st.integers(-(10**18), 10**18) | st.floats(allow_nan=False, allow_infinity=False) | st.integers(-99, 99).map(float)
+WORDS = st.text(st.characters(codec="utf-8", exclude_characters="\x00"), max_size=8) | st.sampled_from(
+    ("1.0, then 2.0}", 'M8 x 1.0] and "5.0,"', "a\\", "5.0")
+)
+STORED = st.recursive(
+    st.none() | st.booleans() | FIGURES | WORDS,
+    lambda inner: st.lists(inner, max_size=4) | st.dictionaries(WORDS, inner, max_size=4),
+    max_leaves=12,
+)
+
+
+def as_the_database_gives_it(value: Any) -> str:
+    """JSON with its spaces, and no number with an exponent."""
+    match value:
+        case float():
+            return f"{Decimal(repr(value)):f}"
+        case dict():
+            return "{" + ", ".join(f"{json.dumps(k)}: {as_the_database_gives_it(v)}" for k, v in value.items()) + "}"
+        case list():
+            return "[" + ", ".join(map(as_the_database_gives_it, value)) + "]"
+        case _:
+            return json.dumps(value, ensure_ascii=False)
+
+
+class WrittenAlikeTest(SimpleTestCase):
+    """What is stored and what comes back out of the database have one hash."""
+
+    @given(STORED)
+    def test_however_it_comes_back_it_is_hashed_as_it_went_in(self, value: Any) -> None:
+        value = {"it": value}
+        text = as_the_database_gives_it(value)
+        entered = digest({"inputs": value, "step": "x"})
+        self.assertEqual(digest_of_stored({"step": "x"}, {"inputs": canonical(text)}), entered)
+        if not re.search(r"\d{15}|0\.0000|-0|\.00|\\", text):
+            self.assertEqual(canonical_mostly(text), canonical(text))
