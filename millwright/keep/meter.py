@@ -67,10 +67,13 @@ def meter_of(readings: Sequence[Reading]) -> Meter:
     """
     pieces: list[list[Reading]] = []
     for reading in readings:
-        if pieces and _goes_on(pieces[-1][-1], reading):
-            pieces[-1].append(reading)
-        elif len(pieces) > 1 and len(pieces[-1]) == 1 and _goes_on(pieces[-2][-1], reading):
+        alone = len(pieces) > 1 and len(pieces[-1]) == 1
+        passes_it = alone and _goes_on(pieces[-2][-1], reading)
+        goes_on = bool(pieces) and _goes_on(pieces[-1][-1], reading)
+        if passes_it and not (goes_on and _runs_on_as_usual(pieces[-2], pieces[-1][-1], reading)):
             pieces.pop()
+            pieces[-1].append(reading)
+        elif goes_on:
             pieces[-1].append(reading)
         elif not pieces or reading[1] < pieces[-1][-1][1]:
             pieces.append([reading])
@@ -84,6 +87,18 @@ def meter_of(readings: Sequence[Reading]) -> Meter:
 def _goes_on(before: Reading, after: Reading) -> bool:
     most = _days(before, after) * HOURS_A_DAY + READ_OFF_H
     return 0 <= after[1] - before[1] <= most
+
+
+def _runs_on_as_usual(usual: Sequence[Reading], alone: Reading, reading: Reading) -> bool:
+    """From the one that fell it runs as it did before, and nearer to that than if the one that fell were a slip."""
+    if len(usual) == 1:
+        return True
+    a_day = _a_day(usual[0], usual[-1])
+    return abs(_a_day(alone, reading) - a_day) < abs(_a_day(usual[-1], reading) - a_day)
+
+
+def _a_day(before: Reading, after: Reading) -> float:
+    return (after[1] - before[1]) / (_days(before, after) or 1.0)
 
 
 def _days(before: Reading, after: Reading) -> float:

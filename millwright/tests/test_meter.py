@@ -4,7 +4,7 @@ import unittest
 from dataclasses import replace
 from datetime import date, datetime, timedelta
 
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from millwright.keep.due import due
@@ -79,6 +79,7 @@ class MeterTest(unittest.TestCase):
         slip_at=st.integers(1, 9),
         slip=st.sampled_from((0.1, 10.0, None)),
     )
+    @example(rate=1.0, days=[8] * 7, new_at=2, slip_at=5, slip=0.1)
     def test_hours_run_and_hours_a_day_come_out_over_a_new_meter_and_a_slip(
         self, rate: float, days: list[int], new_at: int, slip_at: int, slip: float | None
     ) -> None:
