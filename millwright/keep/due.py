@@ -5,21 +5,18 @@ from dataclasses import replace
 from datetime import date, datetime, timedelta
 
 from ..card.values import Value, source_of
-from ..route.families.register import FAMILIES
-from ..route.stages.closed_coupling import found_key
-from ..route.upkeep import tasks_of
+from ..meaning import Of, When
 from ..say import Words, joined, words
 from ..wearing.days import day, months_on
 from .due_kinds import TASK_OF, Due, DueKind
 from .past import MOUNTS, RENEWS, KeptLine, PastJob, Postponed, Read, last_read
-from .series import FOUND, LEFT, packing_turned, wearing
+from .series import LEFT, packing_turned, wearing
 
-LOOKED, STARTED = "found.look", "close.start"
 NOT_WORKED_OUT = "cannot be worked out from what was recorded: look in the history"
 LONGEST_DAYS = 36_500.0  # further off is no day of the calendar
 # What a trend says where it gives no day and somebody has to look.
 LOOK_AT = frozenset({"jumped", "cannot_say_bend", "cannot_say_last_off", "cannot_say_two_off"})
-RUN_IN, LATER = "close.run_in", "cannot be stopped for it now"
+AFTER_RUNNING = (When.AFTER_RUNNING,)
 
 
 OnFault = Callable[[DueKind], None]
@@ -32,7 +29,6 @@ def due(line: KeptLine, jobs: Sequence[PastJob], today: date, on_fault: OnFault 
     when; nor is what no job on this line can do.
     ``on_fault`` - told of a rule that fell over what was recorded: the others stand, and the list says that this one does not
     """
-    there = tasks_of(line.spec)
     found: list[Due] = []
     for kind, rule in RULES.items():
         try:
@@ -41,7 +37,7 @@ def due(line: KeptLine, jobs: Sequence[PastJob], today: date, on_fault: OnFault 
             on_fault(kind)
             found.append(Due(kind=kind, on=None, why=_plain(NOT_WORKED_OUT)))
     tasked = [replace(one, task=TASK_OF.get(one.kind)) for one in found]
-    told = [_put_off(one, line.postponed) for one in tasked if one.task is None or one.task in there]
+    told = [_put_off(one, line.postponed) for one in tasked if one.task is None or one.task in line.tasks]
     return sorted(told, key=lambda one: (one.on is not None, one.on or date.min, one.kind))
 
 
@@ -101,18 +97,18 @@ def _mounted(jobs: Sequence[PastJob]) -> tuple[PastJob, Read] | None:
     """When the coupling that is on was first started."""
     for job in sorted(jobs, key=lambda one: one.closed, reverse=True):
         if job.scope in MOUNTS:
-            read = job.last(STARTED)
-            return job, read or Read(step=STARTED, at=job.closed, inputs={})
+            read = job.last(Of.STARTED)
+            return job, read or Read(step="", at=job.closed, inputs={})
     return None
 
 
 def _retorque(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
-    pulled = last_read(jobs, lambda r: ".rerun." in r.step)
-    left = last_read(jobs, lambda r: r.step == RUN_IN and r.inputs.get("what") == LATER)
+    pulled = last_read(jobs, Of.PULL, when=AFTER_RUNNING)
+    left = last_read(jobs, Of.RUN_IN_LEFT_OPEN)
     if left is not None and (pulled is None or pulled[1].at < left[1].at):
         job, read = left
-        promised = read.inputs.get("due")
-        on = date.fromisoformat(promised) if isinstance(promised, str) else read.at.date()
+        promised = read.said_of(Of.RUN_IN_LEFT_OPEN)
+        on = date.fromisoformat(promised) if promised else read.at.date()
         why = f"not run in and pulled again in job {job.number}: left open until {day(on)}"
         yield Due(kind=DueKind.RETORQUE, on=on, why=_plain(why), since=read.at.date())
         return
@@ -120,20 +116,21 @@ def _retorque(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[
     first = _every(line, "retorque_hours")
     if first is not None and renewed is not None and (pulled is None or pulled[1].at < renewed.closed):
         hours, source = first[0].value, first[1]
-        started = renewed.last(STARTED)
+        started = renewed.last(Of.STARTED)
         since = started.at if started else renewed.closed
         if (reached := _by_hours(line, hours, since)) is not None:
             on, rate = reached
             why = f"first after {hours:g} h of running since {day(since.date())} (job {renewed.number}), {rate}: {source}"
             yield Due(kind=DueKind.RETORQUE, on=on, why=_plain(why), since=since.date())
         return
-    last = last_read(jobs, lambda r: ".rerun." in r.step or r.step == "close.torque")
+    again = last_read(jobs, Of.CHECKED_AGAIN)
+    last = max((one for one in (pulled, again) if one), key=lambda one: one[1].at, default=None)
     yield from _by_calendar(line, DueKind.RETORQUE, "retorque_months", last, said="last pulled")
 
 
 def _grease(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
     """By the product that is in, whichever comes first: months of the calendar, or hours of running."""
-    last = last_read(jobs, lambda r: r.bench == "grease")
+    last = last_read(jobs, Of.GREASE)
     if last is None:
         return
     job, read = last
@@ -173,7 +170,7 @@ def _for_product(line: KeptLine, key: str, product: str) -> float | None:
 
 
 def _inspection(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
-    mounted, looked = _mounted(jobs), last_read(jobs, lambda r: r.step == LOOKED)
+    mounted, looked = _mounted(jobs), last_read(jobs, Of.LOOKED_OVER)
     if mounted is not None and (looked is None or looked[1].at < mounted[1].at):
         if "first_inspection_months" in line.card:
             yield from _by_calendar(line, DueKind.FIRST_INSPECTION, "first_inspection_months", mounted, said="started")
@@ -187,7 +184,7 @@ def _round(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due
     every = _every(line, "round_days")
     if every is None:
         return
-    started = last_read(jobs, lambda r: r.step == STARTED)
+    started = last_read(jobs, Of.STARTED)
     last = [look.at.date() for look in line.looks[-1:]] + ([started[1].at.date()] if started else [])
     if last:
         since = max(last)
@@ -206,38 +203,35 @@ def _seen(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]
 
 
 def _play(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
-    last = last_read(jobs, lambda r: r.step in ("couple.wear", "found.wear"))
+    last = last_read(jobs, Of.PLAY)
     yield from _by_calendar(line, DueKind.PLAY, "play_months", last, said="last read")
 
 
 def _closed(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
-    check = FAMILIES[line.spec.coupling.family].facts.closed
-    if check is not None:
-        last = last_read(jobs, lambda r: r.step in (check.key, found_key(check.key)))
-        yield from _by_calendar(line, DueKind.CLOSED, "closed_check_months", last, said="last measured")
+    last = last_read(jobs, Of.CLOSED_GAP)
+    yield from _by_calendar(line, DueKind.CLOSED, "closed_check_months", last, said="last measured")
 
 
 def _aligned(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
-    last = last_read(jobs, lambda r: r.step in (*LEFT, *FOUND))
+    last = last_read(jobs, Of.ALIGNMENT, when=(When.FOUND, *LEFT))
     yield from _by_calendar(line, DueKind.ALIGNMENT, "alignment_months", last, said="last read")
 
 
 def _packing(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
     """Followed up every so many days; the rings renewed once the nuts were turned by a total."""
-    steps = ("couple.nuts", "keep.packing")
-    last = last_read(jobs, lambda r: r.step in steps)
+    last = last_read(jobs, Of.PACKING)
     yield from _by_calendar(line, DueKind.PACKING, "packing_days", last, said="last followed up")
     most = _every(line, "packing_total_deg")
     if most is None or last is None:
         return
-    *_, (_, _, turned, _) = packing_turned(jobs)
+    turned = packing_turned(jobs)[-1].total_deg
     if turned >= most[0].value:
         why = f"the nuts were turned by {turned:g}° since the rings were new, {most[0].value:g}° at most: {most[1]}"
         yield Due(kind=DueKind.RINGS, on=last[1].at.date(), why=_plain(why), since=last[1].at.date())
 
 
 def _oil(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
-    last = last_read(jobs, lambda r: r.step in ("couple.oil", "keep.oil"))
+    last = last_read(jobs, Of.OIL)
     found = [*_by_calendar(line, DueKind.OIL, "oil_months", last, said="last filled")]
     every = _every(line, "oil_hours")
     if every is not None and last is not None:

@@ -4,11 +4,9 @@ from dataclasses import dataclass
 from datetime import date
 from enum import StrEnum
 
-from ..line import LineSpec
-from ..route.families.register import FAMILIES
-from ..route.steps import Scope, Task
 from ..say import Words
-from .past import Postponed
+from ..scope import Scope, Task
+from .past import KeptLine, Postponed
 
 
 class DueKind(StrEnum):
@@ -64,9 +62,8 @@ class Due:
     postponed: Postponed | None = None
 
 
-def scope_of(one: Due, line: LineSpec) -> Scope | None:
+def scope_of(one: Due, line: KeptLine) -> Scope | None:
     """The job that does it; None for a round, which is walked."""
     if one.kind is DueKind.WORN:
-        element = FAMILIES[line.coupling.family].facts.element
-        return Scope.ELEMENT if element is not None else Scope.REFIT
+        return line.renewed_by
     return Scope.UPKEEP if one.task is not None else None

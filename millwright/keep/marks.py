@@ -4,13 +4,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
+from ..meaning import Of, When
 from .past import KeptLine, PastJob, reads_of
 from .points import Point, called
 
 BY_STROBE_MM = 0.2  # rule of thumb: ± of a mark read by strobe as it runs
 BY_RULE_MM = 0.1  # rule of thumb: ± of a mark read at rest
 WAYS = {"grows": 1.0, "shrinks": -1.0}  # which way the figure at the mark goes with wear
-STEPS = {"couple.wear": "zero_mm", "found.wear": "zero_mm", "close.start": "wear_mm"}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -50,14 +50,14 @@ def _marks(line: KeptLine, jobs: Sequence[PastJob]) -> list[_Mark]:
         _Mark(
             at=read.at,
             value=value,
-            plus_minus=BY_STROBE_MM if read.step == "close.start" else BY_RULE_MM,
+            plus_minus=BY_STROBE_MM if meant.when is When.AFTER_RUNNING else BY_RULE_MM,
             where=called(job),
             job=job.id,
-            is_zero=read.step == "couple.wear",
+            is_zero=meant.new,
             way=WAYS.get(str(read.inputs.get("grows"))),
         )
-        for job, read in reads_of(jobs, lambda r: r.step in STEPS)
-        if (value := read.figure(STEPS[read.step])) is not None
+        for job, read in reads_of(jobs, Of.WEAR_MARK)
+        if (meant := read.of(Of.WEAR_MARK)) is not None and (value := read.figure(meant.field)) is not None
     ]
     looks = (look for look in line.looks if look.wear_mm is not None)
     return [

@@ -1,6 +1,6 @@
 """What is known of a line's past: its jobs with what was read in them, and what rounds read while it ran."""
 
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
 from functools import cached_property
@@ -10,8 +10,9 @@ from pydantic import Field
 
 from ..card.values import ValueCard
 from ..line import LineSpec
+from ..meaning import Meaning, Of, When
 from ..model import Model, Name, PlainText
-from ..route.steps import Scope
+from ..scope import Scope, Task
 from .meter import HOURS_A_DAY, Meter, meter_of
 
 Leaks = Literal["none", "sweats", "drips"]
@@ -22,11 +23,15 @@ RENEWS = (*MOUNTS, Scope.ELEMENT)  # and those after which what wears is new
 
 @dataclass(frozen=True, kw_only=True)
 class Read:
-    """A reading that counts: where and when it was taken, what was entered, and what its bench said of it."""
+    """A reading that counts: when it was taken, what it is of, what was entered, and what its bench said of it.
+
+    ``step`` - the address of its sheet: it tells readings of one sheet from those of another, and nothing else
+    """
 
     step: str
     at: datetime
     inputs: Mapping[str, Any]
+    means: tuple[Meaning, ...] = ()
     bench: str = ""
     checks: Sequence[Mapping[str, Any]] = ()
     offset: tuple[float, float] | None = None  # of an alignment: up and across, mm
@@ -34,10 +39,37 @@ class Read:
     title: str = ""
     stage: str = ""
 
+    def of(self, *wanted: Of, when: Collection[When] = tuple(When)) -> Meaning | None:
+        """The first of its meanings that is one of these; None where it means none of them."""
+        return next((one for one in self.means if one.of in wanted and one.when in when), None)
+
+    def figure_of(self, *wanted: Of) -> float | None:
+        """The figure that is of one of these; None where none was entered."""
+        meant = self.of(*wanted)
+        return self.figure(meant.field) if meant else None
+
+    def said_of(self, *wanted: Of) -> str:
+        """The words that are of one of these; empty where none were entered."""
+        meant = self.of(*wanted)
+        return str(self.inputs.get(meant.field) or "").strip() if meant else ""
+
     def figure(self, key: str) -> float | None:
         """A figure that was entered; None where it was not."""
         value = self.inputs.get(key)
         return float(value) if isinstance(value, int | float) and not isinstance(value, bool) else None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Entered:
+    """When something was entered, in which stage of the work, and what it is of."""
+
+    at: datetime
+    stage: str
+    means: tuple[Meaning, ...] = ()
+
+    def is_of(self, wanted: Of) -> bool:
+        """Whether it is of this."""
+        return any(one.of is wanted for one in self.means)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -50,13 +82,13 @@ class PastJob:
     closed: datetime
     reads: tuple[Read, ...] = ()
     moves: tuple[datetime, ...] = ()
-    times: tuple[tuple[datetime, str, str], ...] = ()  # of every entry: when, at which step, of which stage
+    times: tuple[Entered, ...] = ()  # of every entry
     title: str = ""
     id: str = ""
 
-    def last(self, *steps: str) -> Read | None:
-        """The last reading of any of these steps."""
-        return next((read for read in reversed(self.reads) if read.step in steps), None)
+    def last(self, *wanted: Of, when: Collection[When] = tuple(When)) -> Read | None:
+        """The last reading that is of any of these."""
+        return next((read for read in reversed(self.reads) if read.of(*wanted, when=when)), None)
 
 
 class Look(Model):
@@ -94,10 +126,16 @@ class Postponed:
 
 @dataclass(frozen=True, kw_only=True)
 class KeptLine:
-    """A line as it is kept: what it is, its card, what rounds read of it, what was put off."""
+    """A line as it is kept: what it is, its card, what rounds read of it, what was put off.
+
+    ``tasks``      - what a job of upkeep can be there to do on it
+    ``renewed_by`` - the job after which what wears is new
+    """
 
     spec: LineSpec
     card: ValueCard
+    tasks: tuple[Task, ...] = tuple(Task)
+    renewed_by: Scope = Scope.REFIT
     looks: tuple[Look, ...] = ()  # in the order of their times
     postponed: tuple[Postponed, ...] = ()
 
@@ -119,15 +157,15 @@ class KeptLine:
         return HOURS_A_DAY, "assumed"
 
 
-def reads_of(jobs: Iterable[PastJob], wanted: Callable[[Read], bool]) -> Iterator[tuple[PastJob, Read]]:
-    """Every reading that is asked for, with its job, in order of time."""
+def reads_of(jobs: Iterable[PastJob], *wanted: Of, when: Collection[When] = tuple(When)) -> Iterator[tuple[PastJob, Read]]:
+    """Every reading that is of one of these, with its job, in order of time."""
     for job in sorted(jobs, key=lambda one: one.started):
         for read in job.reads:
-            if wanted(read):
+            if read.of(*wanted, when=when):
                 yield job, read
 
 
-def last_read(jobs: Iterable[PastJob], wanted: Callable[[Read], bool]) -> tuple[PastJob, Read] | None:
+def last_read(jobs: Iterable[PastJob], *wanted: Of, when: Collection[When] = tuple(When)) -> tuple[PastJob, Read] | None:
     """The last of them."""
-    found = list(reads_of(jobs, wanted))
+    found = list(reads_of(jobs, *wanted, when=when))
     return max(found, key=lambda one: one[1].at) if found else None

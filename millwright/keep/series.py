@@ -6,17 +6,15 @@ from datetime import date
 from typing import Any
 
 from ..card.values import source_of
-from ..route.families.register import FAMILIES
-from ..route.stages.closed_coupling import found_key
-from ..route.steps import Scope
-from ..route.upkeep import RENEWED
+from ..meaning import GOES_BACK_IN, Of, When
+from ..scope import Scope
 from ..wearing import wear
 from ..wearing.wear_io import Unit, WearBreak, WearInput, WearReading, WearResult
 from .marks import worn
 from .past import MOUNTS, RENEWS, KeptLine, Look, PastJob, Read, reads_of
 from .points import Point, called
 
-LEFT, FOUND = ("set.align", "couple.align"), ("found.align", "off.align")
+LEFT = (When.ON_THE_WAY, When.LEFT)  # before it was closed, what was read on the way is what there is
 PERCENT = 100.0
 
 
@@ -54,7 +52,7 @@ def series_of(line: KeptLine, jobs: Sequence[PastJob]) -> list[Series]:
     """Every series of a line that has a reading. ``jobs`` - those that were signed."""
     made = [
         *wearing(line, jobs),
-        _closed(line, jobs),
+        _closed(jobs),
         *_aligned(line, jobs),
         _turned(jobs),
         _packed(line, jobs),
@@ -79,8 +77,8 @@ def _renewed(jobs: Iterable[PastJob]) -> tuple[WearBreak, ...]:
     for job in jobs:
         if job.scope not in RENEWS:
             continue
-        out = job.last("off.old")
-        if out is not None and str(out.inputs.get("fate", "")).startswith("whole"):
+        out = job.last(Of.ELEMENT_OUT)
+        if out is not None and (meant := out.of(Of.ELEMENT_OUT)) is not None and meant.at == GOES_BACK_IN:
             continue
         what = "new element" if job.scope is Scope.ELEMENT else "fitted"
         found.append(WearBreak(at=out.at if out else job.started, why=f"{what}, {called(job)}"))
@@ -105,8 +103,8 @@ def wear_of(line: KeptLine, jobs: Sequence[PastJob]) -> Series:
 def _play(line: KeptLine, jobs: Sequence[PastJob]) -> Series:
     points = [
         Point(at=read.at, value=value, plus_minus=None, where=called(job), job=job.id)
-        for job, read in reads_of(jobs, lambda r: r.step in ("couple.wear", "found.wear"))
-        if (value := read.figure("twist_mm")) is not None
+        for job, read in reads_of(jobs, Of.PLAY)
+        if (value := read.figure_of(Of.PLAY)) is not None
     ]
     limit, source = _limit(line, "twist_limit_mm")
     return Series(
@@ -131,13 +129,10 @@ def _moved(jobs: Iterable[PastJob]) -> tuple[WearBreak, ...]:
     return tuple(found)
 
 
-def _closed(line: KeptLine, jobs: Sequence[PastJob]) -> Series | None:
+def _closed(jobs: Sequence[PastJob]) -> Series:
     """The spread of the closed coupling, as found and as left: of its judged spreads the largest."""
-    check = FAMILIES[line.spec.coupling.family].facts.closed
-    if check is None:
-        return None
     points, limit, source = [], None, ""
-    for job, read in found_and_left(jobs, (found_key(check.key),), (check.key,)):
+    for job, read in found_and_left(jobs, Of.CLOSED_GAP):
         spreads = [c for c in read.checks if c["unit"] == "mm" and c["value"] is not None and "spread" in c["code"]]
         spreads = spreads or [c for c in read.checks if c["code"] == "ends_differ" and c["value"] is not None]
         if not spreads:
@@ -161,19 +156,19 @@ def _point(job: PastJob, read: Read, check: Mapping[str, Any]) -> Point:
     return Point(at=read.at, value=abs(check["value"]), plus_minus=half, where=called(job), job=job.id)
 
 
-def found_and_left(jobs: Sequence[PastJob], found: tuple[str, ...], left: tuple[str, ...]) -> list[tuple[PastJob, Read]]:
-    """Of each job what was read at these steps as it was found, and as it was left: nothing in between."""
+def found_and_left(jobs: Sequence[PastJob], of: Of) -> list[tuple[PastJob, Read]]:
+    """Of each job what was read as it was found, and as it was left: nothing in between."""
     return [
         (job, read)
         for job in sorted(jobs, key=lambda one: one.started)
-        for steps in (found, left)
-        if (read := job.last(*steps)) is not None
+        for when in ((When.FOUND,), LEFT)
+        if (read := job.last(of, when=when)) is not None
     ]
 
 
 def alignments(jobs: Sequence[PastJob]) -> list[tuple[PastJob, Read]]:
     """Of each job the alignment as it was found, and as it was left."""
-    return found_and_left(jobs, FOUND, LEFT)
+    return found_and_left(jobs, Of.ALIGNMENT)
 
 
 def _aligned(line: KeptLine, jobs: Sequence[PastJob]) -> list[Series]:
@@ -219,9 +214,10 @@ def _turned(jobs: Sequence[PastJob]) -> Series:
     """Bolts that still turned when they were pulled again, all circles of a job together."""
     points = []
     for job in sorted(jobs, key=lambda one: one.started):
-        counted = [t for read in job.reads if ".rerun." in read.step and (t := turned_first_round(read)) is not None]
+        pulled = [read for read in job.reads if read.of(Of.PULL, when=(When.AFTER_RUNNING,))]
+        counted = [turned for read in pulled if (turned := turned_first_round(read)) is not None]
         if counted:
-            at = max(read.at for read in job.reads if ".rerun." in read.step)
+            at = max(read.at for read in pulled)
             share = PERCENT * sum(t for t, _ in counted) / sum(of for _, of in counted)
             points.append(Point(at=at, value=share, plus_minus=None, where=called(job), job=job.id))
     return Series(
@@ -233,27 +229,43 @@ def _turned(jobs: Sequence[PastJob]) -> Series:
     )
 
 
-def packing_turned(jobs: Sequence[PastJob]) -> list[tuple[PastJob, Read, float, bool]]:
-    """How far the packing nuts were turned in all since the rings were new, at each time; whether they were new then."""
-    found, turned = [], 0.0
-    for job, read in reads_of(jobs, lambda r: r.step in ("couple.nuts", "keep.packing")):
-        new = read.step == "couple.nuts" or read.inputs.get("rings") == RENEWED
-        turned = (0.0 if new else turned) + (read.figure("turn_deg") or 0.0)
-        found.append((job, read, turned, new))
+@dataclass(frozen=True, kw_only=True)
+class Turned:
+    """How far the packing nuts were turned in all since the rings were new, at one time.
+
+    ``new`` - whether the rings were new then
+    """
+
+    job: PastJob
+    read: Read
+    total_deg: float
+    new: bool
+
+
+def packing_turned(jobs: Sequence[PastJob]) -> list[Turned]:
+    """Each time the packing nuts were followed up, in order of time."""
+    found: list[Turned] = []
+    turned = 0.0
+    for job, read in reads_of(jobs, Of.PACKING):
+        meant = read.of(Of.PACKING)
+        new = meant is not None and meant.new
+        turned = (0.0 if new else turned) + (read.figure_of(Of.PACKING) or 0.0)
+        found.append(Turned(job=job, read=read, total_deg=turned, new=new))
     return found
 
 
 def _packed(line: KeptLine, jobs: Sequence[PastJob]) -> Series:
-    told = packing_turned(jobs)
+    times = packing_turned(jobs)
     limit, source = _limit(line, "packing_total_deg")
     return Series(
         key="packing",
         title="Packing nuts turned since the rings were new",
         unit="°",
         points=tuple(
-            Point(at=read.at, value=turned, plus_minus=None, where=called(job), job=job.id) for job, read, turned, _ in told
+            Point(at=one.read.at, value=one.total_deg, plus_minus=None, where=called(one.job), job=one.job.id)
+            for one in times
         ),
-        breaks=tuple(WearBreak(at=read.at, why=f"new rings, {called(job)}") for job, read, _, new in told if new),
+        breaks=tuple(WearBreak(at=one.read.at, why=f"new rings, {called(one.job)}") for one in times if one.new),
         limit=limit,
         source=source,
     )

@@ -5,16 +5,12 @@ from dataclasses import dataclass
 from datetime import timedelta
 from itertools import pairwise
 
-from ..route.stages.change_element import OLD
-from ..route.stages.close_out import REASON
-from ..route.summary import Read as Summed
-from ..route.summary import SummaryLine, summary
+from ..meaning import Of, When
 from .past import PastJob, Read
 from .series import alignments
+from .summary import Read as Summed
+from .summary import SummaryLine, summary
 
-# Where the number of what goes in is entered: step and field.
-NUMBERED = {"off.new": "number", "couple.blocks": "set", "couple.numbers": "number", "couple.tyre": "number"}
-GUARD, LOCKS = "close.guard", "safe.locks"
 LONGEST_AT_ONE_STEP = timedelta(hours=4)  # rule of thumb: more than that between two entries, and nobody was there
 HOUR_S = 3600.0
 
@@ -62,7 +58,7 @@ class Told:
 
 def told(job: PastJob) -> Told:
     """What one job comes to. ``job`` - with everything that was read in it."""
-    why = job.last(REASON)
+    why = job.last(Of.REASON)
     return Told(
         reason=reason_of(job),
         found=str(why.inputs.get("found") or "") if why else "",
@@ -77,7 +73,7 @@ def told(job: PastJob) -> Told:
 
 def reason_of(job: PastJob) -> str:
     """What a job came from; empty where it is older than the question."""
-    why = job.last(REASON)
+    why = job.last(Of.REASON)
     return str(why.inputs.get("cause", "")) if why else ""
 
 
@@ -87,15 +83,11 @@ def _summed(read: Read) -> Summed:
 
 def _parts(job: PastJob) -> list[PartTold]:
     found = []
-    old = job.last(OLD)
+    old = job.last(Of.ELEMENT_OUT)
     if old is not None:
         found.append(PartTold(way="out", number=str(old.inputs.get("number") or ""), fate=str(old.inputs.get("fate") or "")))
-    for step, key in NUMBERED.items():
-        read = job.last(step)
-        number = str(read.inputs.get(key) or "").strip() if read else ""
-        if number:
-            found.append(PartTold(way="in", number=number))
-    return found
+    last = {read.step: read for read in job.reads if read.of(Of.ELEMENT_IN)}
+    return found + [PartTold(way="in", number=number) for read in last.values() if (number := read.said_of(Of.ELEMENT_IN))]
 
 
 def _latest(job: PastJob, bench: str) -> list[Read]:
@@ -131,17 +123,17 @@ def hours_by_stage(job: PastJob) -> dict[str, float]:
 
     Source: the entries' own times. What is longer than `LONGEST_AT_ONE_STEP` counts as nothing: a night, a break.
     """
-    begun = next((i for i, (_, step, _) in enumerate(job.times) if step == LOCKS), None)
-    ends = [i for i, (_, step, _) in enumerate(job.times) if step == GUARD]
+    begun = next((i for i, entered in enumerate(job.times) if entered.is_of(Of.LOCKED_OUT)), None)
+    ends = [i for i, entered in enumerate(job.times) if entered.is_of(Of.GUARD_ON)]
     if begun is None or not ends:
         return {}
     found: dict[str, float] = {}
-    before = job.times[begun][0]
-    for at, _, stage in job.times[begun : ends[-1] + 1]:
-        took = at - before
+    before = job.times[begun].at
+    for entered in job.times[begun : ends[-1] + 1]:
+        took = entered.at - before
         if took <= LONGEST_AT_ONE_STEP:
-            found[stage] = found.get(stage, 0.0) + took.total_seconds() / HOUR_S
-        before = at
+            found[entered.stage] = found.get(entered.stage, 0.0) + took.total_seconds() / HOUR_S
+        before = entered.at
     return found
 
 
@@ -166,7 +158,7 @@ def wandered(jobs: Sequence[PastJob]) -> list[Wandered]:
     for (left_job, left), (found_job, later) in pairwise(read):
         if (
             left_job is found_job
-            or later.step not in ("found.align", "off.align")
+            or not later.of(Of.ALIGNMENT, when=(When.FOUND,))
             or left.offset is None
             or later.offset is None
         ):

@@ -2,11 +2,12 @@
 
 import json
 from collections.abc import Mapping
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from typing import Any
 
 from pydantic import Field, JsonValue
 
+from ..meaning import Meaning, to_keep
 from ..model import Model, read_json
 from .ledger import written_by
 from .steps import BenchForm, SheetForm, Step
@@ -23,7 +24,7 @@ def asked_of(step: Step, inputs: Mapping[str, Any] | None = None) -> dict[str, A
     Stage, title and kind of form; of a bench its name, the limits and presets in force with their sources, and what it was
     compared with; of a sheet every field with its sentence and unit, so that a tick stays a tick of that sentence.
     """
-    head = headed(step)
+    head = {**headed(step), "means": to_keep(meant(step, inputs or {}))}
     match step.form:
         case BenchForm() as form:
             return {**head, "bench": form.bench, "preset": dict(form.preset), "compare": dict(form.compare)}
@@ -38,6 +39,13 @@ def asked_of(step: Step, inputs: Mapping[str, Any] | None = None) -> dict[str, A
             }
         case _:
             return head
+
+
+def meant(step: Step, inputs: Mapping[str, Any]) -> tuple[Meaning, ...]:
+    """What a reading at this step is of, by what was answered: the step's own, and that of its single figures."""
+    fields = step.form.fields if isinstance(step.form, SheetForm) else ()
+    figures = tuple(replace(field.means, field=field.key) for field in fields if field.means is not None)
+    return (*step.means, *(step.means_by(inputs) if step.means_by else ()), *figures)
 
 
 def headed(step: Step) -> dict[str, Any]:
@@ -86,18 +94,20 @@ class Asked(Model):
     rows: list[AskedField] = Field(default_factory=list, max_length=40)
     row_name: str = Field(default="", max_length=80)
     ledger: list[JsonValue] = Field(default_factory=list)
+    means: list[dict[str, JsonValue]] = Field(default_factory=list, max_length=40)
     instruments: list[AskedInstrument] = Field(default_factory=list, max_length=12)
     note: str = Field(default="", max_length=200)
     as_the_file_has_it: dict[str, JsonValue] = Field(default_factory=dict)
 
 
 def plainly(asked: Mapping[str, Any]) -> dict[str, Any]:
-    """What a file says it was asked, to be shown and nothing else: it counts nothing out or back.
+    """What a file says it was asked, to be shown and nothing else: it counts nothing out or back,
+    and means what its step meant.
 
     Raises `UnusableInput` where nobody could show it.
     """
     read = read_json(Asked, json.dumps(asked)).model_dump(mode="json", exclude_defaults=True)
-    return {key: value for key, value in read.items() if key not in ("ledger", AS_THE_FILE_HAS_IT)}
+    return {key: value for key, value in read.items() if key not in ("ledger", "means", AS_THE_FILE_HAS_IT)}
 
 
 def same_question(one: Mapping[str, Any], other: Mapping[str, Any]) -> bool:

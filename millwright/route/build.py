@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from itertools import product
 
 from ..line import LineSpec
+from ..scope import Scope, Task
 from . import upkeep
 from .backstop import fitting as backstop
 from .circles import checked_again
@@ -16,7 +17,7 @@ from .procedure import Bench, Compiler, Procedure, Pull
 from .remembered import remembered
 from .route import Route, checked
 from .stages import as_found, change_element, close_out, gap, lock_out, receive, set_and_align, take_off, turning
-from .steps import JobFacts, Scope, Stage, Step, Task, Terms
+from .steps import JobFacts, Stage, Step, Terms
 
 
 def composed(job: JobFacts) -> Route:

@@ -4,6 +4,7 @@ from typing import Any
 
 from ..bolting.fitted import Way
 from ..card.values import source_of
+from ..meaning import Meaning, Of
 from ..sketch import discs
 from .circles import line_of
 from .families.facts import COUNT
@@ -30,6 +31,7 @@ def fill(key: str, title: str, why: str, *holes: float) -> Bench:
         key=key,
         title=title,
         why=why,
+        means=(Meaning(of=Of.GREASE),),
         tool="grease gun, the grease the maker names",
         caution="Filled from above it looks full and is not.",
         form=form,

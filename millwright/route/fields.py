@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from ..meaning import Meaning
+
 FieldKind = Literal["tick", "condition", "text", "length", "number", "choice", "date", "count", "marks"]
 Goes = Literal["temporary, must come out", "removed, must go back"]
 Way = Literal["out", "back"]
@@ -37,6 +39,7 @@ class Field:
     ``expected`` - of a count: what it must come to, and ``expected_of`` whose figure that is
     ``ledger``   - of a count: the line it writes
     ``beside``   - of a count: the part whose row it stands in
+    ``means``    - what is read here, where it is more than an answer to this sheet
     """
 
     key: str
@@ -52,6 +55,7 @@ class Field:
     expected_of: str = ""
     ledger: Counted | None = None
     beside: str = ""
+    means: Meaning | None = None
 
 
 def tick(key: str, label: str, detail: str = "", *, none_of: str = "") -> Field:
@@ -69,19 +73,21 @@ def choice(key: str, label: str, *options: str, detail: str = "") -> Field:
     return Field(key=key, kind="choice", label=label, detail=detail, options=options)
 
 
-def text(key: str, label: str, detail: str = "", *, required: bool = True) -> Field:
+def text(key: str, label: str, detail: str = "", *, required: bool = True, means: Meaning | None = None) -> Field:
     """A few words."""
-    return Field(key=key, kind="text", label=label, detail=detail, required=required)
+    return Field(key=key, kind="text", label=label, detail=detail, required=required, means=means)
 
 
-def length(key: str, label: str, detail: str = "", *, required: bool = True) -> Field:
+def length(key: str, label: str, detail: str = "", *, required: bool = True, means: Meaning | None = None) -> Field:
     """A length; its key ends in _mm."""
-    return Field(key=key, kind="length", label=label, detail=detail, unit="mm", required=required)
+    return Field(key=key, kind="length", label=label, detail=detail, unit="mm", required=required, means=means)
 
 
-def number(key: str, label: str, unit: str, detail: str = "", *, required: bool = True) -> Field:
+def number(
+    key: str, label: str, unit: str, detail: str = "", *, required: bool = True, means: Meaning | None = None
+) -> Field:
     """A figure that is no length."""
-    return Field(key=key, kind="number", label=label, detail=detail, unit=unit, required=required)
+    return Field(key=key, kind="number", label=label, detail=detail, unit=unit, required=required, means=means)
 
 
 def count(key: str, label: str, detail: str = "", *, expected: int | None = None, of: str = "") -> Field:

@@ -10,6 +10,7 @@ from dataclasses import dataclass, field
 from ..bolting.order import HALF_TURNS
 from ..card.values import source_of
 from ..line import SIDES, Side
+from ..meaning import Meaning, Of
 from ..roles import Role
 from ..say import Figure, mm
 from . import torques
@@ -27,6 +28,7 @@ from .steps import (
     JobFacts,
     Judge,
     Lacks,
+    MeansBy,
     OpenTime,
     SheetForm,
     Stage,
@@ -69,6 +71,8 @@ class Stop:
     title: str  # verb first
     why: str
     rows: tuple[Row, ...]
+    means: tuple[Meaning, ...] = ()
+    means_by: MeansBy | None = None
     ordered: bool = False
     tool: str = ""
     caution: str = ""
@@ -107,6 +111,7 @@ class Bench:
     title: str
     why: str
     form: Callable[[JobFacts], BenchForm]
+    means: tuple[Meaning, ...] = ()
     needs: Callable[[JobFacts], tuple[str, ...]] = lambda job: ()
     judged_by: tuple[str, ...] = ()
     tool: str = ""
@@ -199,6 +204,8 @@ def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
         tool=stop.tool,
         caution=_named(job, stop.caution),
         on_fail=_named(job, stop.on_fail),
+        means=stop.means,
+        means_by=stop.means_by,
         photograph=stop.photograph,
         sketch=stop.sketch,
         no_return=stop.no_return,
@@ -226,6 +233,7 @@ def _bench(job: JobFacts, bench: Bench, stage: Stage) -> Step:
         tool=bench.tool,
         caution=bench.caution,
         on_fail=bench.on_fail(job),
+        means=bench.means,
         sketch=bench.sketch,
         needs=bench.needs(job),
         judged_by=bench.judged_by,
@@ -272,6 +280,7 @@ def _pull(job: JobFacts, pull: Pull, stage: Stage) -> Step:
         changes=frozenset({Fact.FASTENERS, *(pulled(one) for one in both)}),
         may_authorise=True,
         form=BenchForm(bench="tighten", preset=preset),
+        means=tuple(Meaning(of=Of.PULL, at=one.key) for one in both),
         on_fail=pull.on_fail,
     )
 

@@ -9,6 +9,7 @@ from types import MappingProxyType
 from ..card.values import ValueCard, for_its_material, value_kind
 from ..line import LineSpec
 from ..say import NOTHING, Words, words
+from ..scope import Scope
 from ..verdict import Verdict
 from .build import composed
 from .changes import card_changes, physical_changes, value_card
@@ -36,7 +37,7 @@ from .ledger import LedgerLine
 from .locks import FIRST_LOCK_OUT_AGAIN, LOCK_AGAIN, PROOF, START, Locks
 from .route import Route
 from .state import Block, Entry, RouteNow, Signature, SignatureKind, StepNow, StepState
-from .steps import Answers, Happened, JobFacts, Scope, Step, Terms
+from .steps import Answers, Happened, JobFacts, Step, Terms
 
 NEWEST = Terms()
 NOTHING_LEFT: Mapping[str, Answers] = MappingProxyType({})
@@ -304,12 +305,8 @@ def _state(  # noqa: PLR0911 - the states, in the order in which they hold
 def _provisional(now: Sequence[StepNow]) -> tuple[str, ...]:
     """What a step left for later, until the step that settles it is done."""
     state = {n.step.key: n.state for n in now}
-    found = [
+    return tuple(
         n.step.leaves_provisional
         for n in now
         if n.step.leaves_provisional and n.current is not None and state[n.step.settled_by] is not StepState.DONE
-    ]
-    moved = any(n.current is not None for n in now if n.step.key == "set.align")
-    if moved and state.get("couple.feet") not in (None, StepState.DONE):
-        found.append("Feet not torqued yet")
-    return tuple(found)
+    )

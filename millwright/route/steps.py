@@ -8,8 +8,10 @@ from typing import Any, Literal
 from ..card.meanings import BOTH_AT_ONCE
 from ..card.values import ValueCard, of_hub
 from ..line import SIDES, LineSpec, Side
+from ..meaning import Meaning
 from ..model import Model
 from ..roles import Role
+from ..scope import Scope, Task
 from ..sketch.shapes import Sketch
 from ..verdict import Judged
 from .families.facts import OUTER_RACE, Circle, FamilyFacts, Part
@@ -100,32 +102,6 @@ class SignForm:
     kind: Literal["sign"] = "sign"
 
 
-class Scope(StrEnum):
-    """What a job is there to do."""
-
-    FIT = "fit it"
-    REFIT = "take it off and fit it"
-    TAKE_OFF = "take it off"
-    ELEMENT = "change the element"
-    BACKSTOP = "fit a backstop"
-    ALIGN = "align it"
-    CHECK = "check it"
-    UPKEEP = "do what is due"
-
-
-class Task(StrEnum):
-    """What a job of upkeep can be there to do, in the order it is done in."""
-
-    LOOK = "look it over"
-    WEAR = "read wear and play"
-    CLOSED = "measure it closed"
-    ALIGN = "read the alignment"
-    PACKING = "follow up the packing nuts"
-    OIL = "change the oil"
-    GREASE = "grease it"
-    RETORQUE = "pull the bolts again"
-
-
 # The steps that jobs of any family have, as they are since: a job keeps the edition it was started under.
 EDITION = WITH_REASON = 2
 
@@ -169,6 +145,7 @@ Judge = Callable[["JobFacts", Answers], Judged]
 Lacks = Callable[["JobFacts", Answers], list[str]]
 Upsets = Callable[["JobFacts", Answers], frozenset[Happened]]
 Draw = Callable[["JobFacts"], Sketch]
+MeansBy = Callable[[Answers], tuple[Meaning, ...]]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -180,6 +157,8 @@ class Step:
     title: str  # verb first
     why: str
     form: BenchForm | SheetForm | SignForm
+    means: tuple[Meaning, ...] = ()  # what a reading here is of, whatever the step is called
+    means_by: MeansBy | None = None  # and what else, by what was answered
     tool: str = ""
     caution: str = ""
     on_fail: str = ""

@@ -7,6 +7,8 @@ follows from whichever was read last.
 from dataclasses import replace
 
 from ..line import LineSpec
+from ..meaning import Meaning, Of
+from ..scope import Scope, Task
 from ..verdict import Judged, said_by_hand
 from .families.facts import Circle, FamilyFacts
 from .families.gear_units import OIL_AND_BREATHER
@@ -15,7 +17,7 @@ from .fields import choice, condition, number, text, tick
 from .order import Part, any_order, in_order
 from .procedure import Bench, Compiler, Procedure, Stop
 from .stages import as_found, closed_coupling, run_in
-from .steps import Answers, JobFacts, Stage, Step, Task
+from .steps import Answers, JobFacts, Stage, Step
 
 GREASE, WEAR = "grease", "wear"  # the keys these have in the procedure of a family
 SAME, WASHED = "the same product, more of it", "all of it out and washed"
@@ -26,7 +28,7 @@ HAND_WARM = condition("warm", "Packing by hand: warm, not hot, no smoke, no dust
 
 def _filled_with(job: JobFacts) -> str:
     """What has to be the same, or is washed out."""
-    product = job.as_left.get(as_found.GREASED, {}).get("product")
+    product = job.as_left.get(Of.GREASE, {}).get("product")
     return f"filled with {product} last time" if product else "nobody noted what it was filled with"
 
 
@@ -45,6 +47,7 @@ _OLD_GREASE = Stop(
 )
 _PACKING = Stop(
     key="packing",
+    means_by=lambda answers: (Meaning(of=Of.PACKING, field="turn_deg", new=answers.get("rings") == RENEWED),),
     title="Follow up the packing nuts",
     why="Braid settles as it wears. Slack it lets dust through, overdone it burns.",
     tool="spanner, a mark on each nut",
@@ -92,6 +95,11 @@ def tasks_of(line: LineSpec) -> tuple[Task, ...]:
         Task.RETORQUE: bool(facts.circles),
     }
     return tuple(task for task, can in there.items() if can)
+
+
+def renewed_by(line: LineSpec) -> Scope:
+    """The job after which what wears on this line is new."""
+    return Scope.REFIT if FAMILIES[line.coupling.family].facts.element is None else Scope.ELEMENT
 
 
 def values_of(facts: FamilyFacts) -> tuple[str, ...]:

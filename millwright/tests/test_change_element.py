@@ -3,11 +3,12 @@
 import unittest
 from typing import Any
 
+from millwright.meaning import Of
 from millwright.route.build import scopes
 from millwright.route.entry import OutOfTurn
 from millwright.route.families.register import FAMILIES
 from millwright.route.state import StepState
-from millwright.route.steps import Scope
+from millwright.scope import Scope
 
 from .readings import PACK, SHRINK, SLIP, dials
 from .test_look import answers
@@ -97,7 +98,7 @@ class ChangeTheElementTest(unittest.TestCase):
         answers(work, "couple.blocks", set="lot 7 ")
         self.assertEqual(work.state("couple.blocks"), "over")
         kept = Work(
-            family="tyre", scope=Scope.ELEMENT, as_left={"scrapped": {"number": "Lot 7", "fate": "scrap, and marked so"}}
+            family="tyre", scope=Scope.ELEMENT, as_left={Of.ELEMENT_OUT: {"number": "Lot 7", "fate": "scrap, and marked so"}}
         )
         kept.until("off.new")
         answers(kept, "off.new", number="LOT 7")
@@ -114,7 +115,7 @@ class ChangeTheElementTest(unittest.TestCase):
         self.assertTrue(work.route().closed)
 
     def test_the_one_reading_stands_beside_what_was_left_or_found(self) -> None:
-        left = begun("tyre", as_left={"align": dials(0.0)})
+        left = begun("tyre", as_left={Of.ALIGNMENT: dials(0.0)})
         found = Work(family="tyre", scope=Scope.ELEMENT)
         found.until("off.slack")
         found.enter("found.align", dials(0.0))
@@ -124,7 +125,7 @@ class ChangeTheElementTest(unittest.TestCase):
         ):
             work.until("couple.align")
             self.assertIn(said, " ".join(work.judged(work.enter("couple.align", dials(0.1)))["advice"]))
-        packs = begun("disc, single pack", as_left={"closed": PACK})
+        packs = begun("disc, single pack", as_left={Of.CLOSED_GAP: PACK})
         packs.until("couple.closed")
         self.assertIn("As it was left", " ".join(packs.judged(packs.enter("couple.closed", PACK))["advice"]))
 
@@ -139,7 +140,7 @@ class ChangeTheElementTest(unittest.TestCase):
         self.assertEqual(work.state("couple.ring"), "done")
 
     def test_wear_is_counted_from_the_zero_that_was_left(self) -> None:
-        left = {"wear": {"zero_mm": 4.0, "twist_mm": 1.5}}
+        left: dict[str, Any] = {Of.WEAR_MARK: {"zero_mm": 4.0, "twist_mm": 1.5}}
         work = Work(family="claw with elastomer blocks", scope=Scope.ELEMENT, as_left=left, card={"wear_limit_mm": 3.0})
         work.until("found.wear")
         read = work.judged(work.enter("found.wear", {"zero_mm": 7.2, "twist_mm": 2.0}))

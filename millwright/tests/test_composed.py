@@ -13,7 +13,7 @@ from millwright.route.steps import Holding, OpenTime, SheetForm, Stage, Step
 from .work import Work
 
 PINS_BACK = Counted(line="pins", what="pins", goes=TEMPORARY, counted="back")
-WORKED_OUT_LATER = ("judge", "lacks", "upsets", "sketch")
+WORKED_OUT_LATER = ("judge", "lacks", "upsets", "sketch", "means_by")
 
 
 def sheet(key: str, *rows: Any, **more: Any) -> Step:

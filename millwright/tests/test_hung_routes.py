@@ -9,7 +9,8 @@ from millwright.line import LineSpec
 from millwright.model import read_json
 from millwright.route.entry import OutOfTurn
 from millwright.route.state import EntryKind
-from millwright.route.steps import Scope, SheetForm
+from millwright.route.steps import SheetForm
+from millwright.scope import Scope
 
 from .readings import gaps
 from .work import Work

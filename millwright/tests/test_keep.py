@@ -2,6 +2,7 @@
 
 import unittest
 from collections.abc import Mapping
+from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 from typing import Any
 from unittest import mock
@@ -9,11 +10,12 @@ from unittest import mock
 from millwright.card.values import OfMaterial, Source, Value
 from millwright.keep.due import due
 from millwright.keep.due_kinds import Due, DueKind
-from millwright.keep.past import KeptLine, Look, PastJob, Postponed, Read
+from millwright.keep.past import Entered, KeptLine, Look, PastJob, Postponed, Read
 from millwright.keep.series import series_of
 from millwright.keep.told import told, wandered
-from millwright.route.steps import Scope, Task
+from millwright.route.formerly import formerly
 from millwright.route.upkeep import tasks_of
+from millwright.scope import Scope, Task
 
 from .work import Work
 
@@ -41,7 +43,7 @@ def line(
 ) -> KeptLine:
     way = "tapered wedge" if family == "screw-conveyor drive" else "keyed, slip fit"
     spec = Work(family=family, held=(way, way)).line.model_copy(update={"hours_a_day": runs})
-    return KeptLine(spec=spec, card=card, looks=looks, postponed=postponed)
+    return KeptLine(spec=spec, card=card, tasks=tasks_of(spec), looks=looks, postponed=postponed)
 
 
 def job(number: int, day: str, *reads: Read, scope: Scope = Scope.FIT, moves: tuple[datetime, ...] = ()) -> PastJob:
@@ -51,7 +53,8 @@ def job(number: int, day: str, *reads: Read, scope: Scope = Scope.FIT, moves: tu
 
 
 def read(step: str, day: str, bench: str = "", hour: int = 12, **inputs: Any) -> Read:
-    return Read(step=step, at=at(day, hour), inputs=inputs, bench=bench, by="A", title=step)
+    means = formerly(step, inputs)
+    return Read(step=step, at=at(day, hour), inputs=inputs, means=means, bench=bench, by="A", title=step)
 
 
 def greased(day: str, product: str = GREASE, step: str = "couple.grease") -> Read:
@@ -269,9 +272,7 @@ class SeriesTest(unittest.TestCase):
                 "plus_minus": 0.01,
                 "against": "coupling",
             }
-            return Read(
-                step=step, at=at(day, hour), inputs={}, bench="alignment", checks=[check], offset=(offset, 0.0), by="A"
-            )
+            return replace(read(step, day, "alignment", hour), checks=[check], offset=(offset, 0.0))
 
         left = job(1, "2026-01-01", aligned("couple.align", "2026-01-01", 0.02, 14))
         found = aligned("found.align", "2026-06-01", 0.12, 9)
@@ -290,7 +291,7 @@ class SeriesTest(unittest.TestCase):
     def test_of_the_closed_coupling_only_what_was_found_and_what_was_left_counts(self) -> None:
         def measured(step: str, day: str, spread: float, hour: int) -> Read:
             check = {"code": "spread", "unit": "mm", "value": spread, "max": 0.3, "source": "x", "plus_minus": 0.02}
-            return Read(step=step, at=at(day, hour), inputs={}, bench="gap", checks=[check], by="A")
+            return replace(read(step, day, "gap", hour), checks=[check])
 
         left = job(
             1,
@@ -327,7 +328,10 @@ class ToldTest(unittest.TestCase):
             (90, "off.old", "Take off"),
             (690, "close.guard", "Close out"),
         )
-        times = tuple((begun + timedelta(minutes=minutes), step, stage) for minutes, step, stage in stops)
+        times = tuple(
+            Entered(at=begun + timedelta(minutes=minutes), stage=stage, means=formerly(step, {}))
+            for minutes, step, stage in stops
+        )
         done = PastJob(
             number=7, scope=Scope.ELEMENT, started=begun, closed=at("2026-06-01", 18), reads=reads, times=times, title="x"
         )

@@ -4,7 +4,7 @@ import unittest
 from typing import Any
 
 from millwright.errors import UnusableInput
-from millwright.route.steps import Scope
+from millwright.scope import Scope
 
 from .readings import SLEEVES, ring
 from .test_look import answers

@@ -8,10 +8,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from millwright.benches import as_dict, evaluate_json
+from millwright.meaning import Of
 from millwright.route.families.register import FAMILIES
 from millwright.route.stages.as_found import OPENED
 from millwright.route.state import SignatureKind
-from millwright.route.steps import Scope
+from millwright.scope import Scope
 
 from .readings import BOTH_ENDS, PACK, SHRINK, SLIP, dials, ring
 from .work import Work, circles
@@ -120,7 +121,7 @@ class ClosedTest(unittest.TestCase):
         self.assertEqual(align.route().why_not_signed_off(), [])
 
     def test_held_against_what_was_left(self) -> None:
-        left = {"align": dials(0.0), "closed": PACK}
+        left: dict[str, Any] = {Of.ALIGNMENT: dials(0.0), Of.CLOSED_GAP: PACK}
         work = Work(family="disc, single pack", scope=Scope.CHECK, as_left=left)
         work.until("found.closed")
         for key, read in (("found.closed", PACK), ("found.align", dials(0.1))):
@@ -132,7 +133,7 @@ class ClosedTest(unittest.TestCase):
     def test_nothing_to_compare_with_is_taken_from_whoever_enters_the_reading(self) -> None:
         pack: dict[str, Any] = PACK
         invented = {"readings": [{**r, "value_mm": r["value_mm"] + 3} for r in pack["readings"]]}
-        left = Work(family="disc, single pack", scope=Scope.CHECK, as_left={"closed": PACK})
+        left = Work(family="disc, single pack", scope=Scope.CHECK, as_left={Of.CLOSED_GAP: PACK})
         never = Work(family="disc, single pack", scope=Scope.CHECK)
         pairs: list[tuple[Work, Any]] = [(left, {"readings": PACK["readings"]}), (never, None)]
         for work, kept in pairs:
@@ -143,7 +144,7 @@ class ClosedTest(unittest.TestCase):
             self.assertEqual({"before", "before_is", "made"} & set(entered.inputs), set())
 
     def test_a_spacer_gap_since_it_was_left(self) -> None:
-        work = Work(family="disc, drop-out spacer", scope=Scope.CHECK, as_left={"closed": BOTH_ENDS})
+        work = Work(family="disc, drop-out spacer", scope=Scope.CHECK, as_left={Of.CLOSED_GAP: BOTH_ENDS})
         work.until("found.closed")
         wider = [{**r, "value_mm": r["value_mm"] + 0.15} for r in BOTH_ENDS["readings"]]
         since = work.judged(work.enter("found.closed", {**work.fill("found.closed"), "readings": wider}))["since"]

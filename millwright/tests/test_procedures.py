@@ -18,7 +18,8 @@ from millwright.route.ledger import back
 from millwright.route.order import Aside, Reread, any_order, arrange, in_order
 from millwright.route.procedure import Compiler, LightScrew, Procedure, Proof, Pull, Stop, answered, expected
 from millwright.route.state import EntryKind
-from millwright.route.steps import BenchForm, Scope, SheetForm, SignForm, Stage, Step
+from millwright.route.steps import BenchForm, SheetForm, SignForm, Stage, Step
+from millwright.scope import Scope
 
 from .work import Work, circles, ways_of
 

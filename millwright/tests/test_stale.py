@@ -7,7 +7,8 @@ from millwright.errors import UnusableInput
 from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.state import EntryKind, StepState
-from millwright.route.steps import BenchForm, Scope
+from millwright.route.steps import BenchForm
+from millwright.scope import Scope
 
 from .readings import READINGS, dials
 from .work import Work

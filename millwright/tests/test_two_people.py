@@ -6,7 +6,8 @@ from typing import Any
 
 from millwright.errors import UnusableInput
 from millwright.route.entry import OutOfTurn
-from millwright.route.steps import STAYS_IN, Scope, SheetForm
+from millwright.route.steps import STAYS_IN, SheetForm
+from millwright.scope import Scope
 
 from .readings import SAID, SAID_ACROSS
 from .work import START, Work

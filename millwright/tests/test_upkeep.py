@@ -2,10 +2,12 @@
 
 import unittest
 
+from millwright.meaning import Of
 from millwright.route.entry import OutOfTurn
 from millwright.route.families.register import FAMILIES
-from millwright.route.steps import Scope, SheetForm, Stage, Task
+from millwright.route.steps import SheetForm, Stage
 from millwright.route.upkeep import tasks_of
+from millwright.scope import Scope, Task
 
 from .work import WEDGE, Work, ways_of
 
@@ -46,7 +48,7 @@ class UpkeepTest(unittest.TestCase):
 
     def test_names_the_grease_that_is_in(self) -> None:
         filled = Work(
-            family="gear", scope=Scope.UPKEEP, tasks=(Task.GREASE,), as_left={"greased": {"product": "Maltster blue"}}
+            family="gear", scope=Scope.UPKEEP, tasks=(Task.GREASE,), as_left={Of.GREASE: {"product": "Maltster blue"}}
         )
         for work, says in ((filled, "filled with Maltster blue last time"), (upkeep("gear", Task.GREASE), "nobody noted")):
             now = work.route().find("keep.old_grease")

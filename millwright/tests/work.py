@@ -17,7 +17,8 @@ from millwright.route.families.register import FAMILIES
 from millwright.route.fields import Field
 from millwright.route.stand import NOTHING_LEFT, stand
 from millwright.route.state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState
-from millwright.route.steps import BenchForm, JobFacts, Scope, SheetForm, Task, Terms
+from millwright.route.steps import BenchForm, JobFacts, SheetForm, Terms
+from millwright.scope import Scope, Task
 from millwright.verdict import Verdict, is_unproven
 
 from .readings import (
@@ -86,6 +87,7 @@ class Work:
         self.proof_hours: float | None = None
         self.now = START
         self.entries: list[Entry] = []
+        self.kept: dict[str, entry.Checked] = {}  # by entry: what it was asked, and what its bench said
         self.signatures: list[Signature] = []
         self._stood: tuple[object, RouteNow] | None = None
 
@@ -148,6 +150,7 @@ class Work:
             ledger=checked.asked.get("ledger", ()),
         )
         self.entries.append(made)
+        self.kept[made.id] = checked
         return made
 
     def judged(self, made: Entry) -> Mapping[str, Any]:

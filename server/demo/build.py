@@ -13,7 +13,8 @@ from millwright.line import LineSpec
 from millwright.model import read_json
 from millwright.roles import Role
 from millwright.route.state import EntryKind, SignatureKind, StepState
-from millwright.route.steps import Scope, Step
+from millwright.route.steps import Step
+from millwright.scope import Scope
 from server.accounts.models import Membership, Site, User
 from server.jobs.actions.append_entry import Sent, append_entry
 from server.jobs.actions.sign import sign

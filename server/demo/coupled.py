@@ -3,7 +3,7 @@
 from datetime import timedelta
 from typing import Any
 
-from millwright.route.steps import Scope
+from millwright.scope import Scope
 
 GRID: dict[str, dict[str, Any]] = {
     "receive.kit": {"grid_n": 2, "fittings": "ok"},

@@ -12,7 +12,7 @@ from uuid import uuid4
 from django.utils import timezone
 
 from millwright.card.values import Value
-from millwright.route.steps import Scope, Task
+from millwright.scope import Scope, Task
 from server.accounts.models import Membership
 from server.instruments.models import Bracket, Gauge, Wrench
 from server.jobs.actions.start_job import start_job

@@ -15,19 +15,23 @@ from millwright.card.values import Value as CardValue
 from millwright.card.values import ValueCard
 from millwright.keep.past import RENEWS
 from millwright.line import LineSpec
+from millwright.meaning import Meaning
 from millwright.roles import Role
 from millwright.route import state
-from millwright.route.stages.as_found import as_left_steps
+from millwright.route.stages.as_found import LEFT_BEHIND
 from millwright.route.stages.change_element import LIFE
 from millwright.route.stand import NOTHING_LEFT
 from millwright.route.stand import stand as derived
-from millwright.route.steps import Answers, Scope, Task, Terms
+from millwright.route.steps import Answers, Terms
+from millwright.scope import Scope, Task
 from millwright.units import LengthUnit
 from millwright.verdict import Verdict, is_unproven
 from server.accounts.models import Membership, Site, User
 from server.journal.digest import HASH
 from server.plant.models import Line
 from server.web.times import EARLIEST
+
+from .means import left_behind, meant_by
 
 NOTHING_READ: Mapping[str, Any] = MappingProxyType({})
 WHOSE = "whose it is; name and role beside it stay as they were then. None where it came with a file, which knows names only"
@@ -176,15 +180,14 @@ class Job(models.Model):
         """
         if self.scope == Scope.FIT:
             return {}
-        kept_under = as_left_steps(self.as_spec)
         life = {LIFE: found} if self.scope == Scope.ELEMENT and (found := self._life()) else {}
         read = Entry.objects.filter(
+            left_behind(),
             job__in=Job.objects.counted().filter(line=self.line_id, number__lt=self.number),
-            kind=state.EntryKind.READING,
-            step__in=kept_under,
         )
-        read = read.exclude(pk__in=Entry.objects.filter(job__line=self.line_id).slips())
-        return {**life, **{kept_under[e.step]: e.inputs for e in read.order_by("job__number", "number")}}
+        read = read.exclude(pk__in=Entry.objects.filter(job__line=self.line_id).slips()).order_by("job__number", "number")
+        left = {one.of.value: e.inputs for e in read for one in e.means if one.when in LEFT_BEHIND.get(one.of, ())}
+        return {**life, **left}
 
     def _life(self) -> dict[str, Any]:
         """Since when the element that is in has run, and what its mark showed last; empty where no job put it in."""
@@ -282,6 +285,11 @@ class Entry(models.Model):
     def bench(self) -> str | None:
         """Of a reading: its bench, or that it was a sheet."""
         return (self.result or {}).get("bench")
+
+    @property
+    def means(self) -> tuple[Meaning, ...]:
+        """What a reading is of; empty of anything else."""
+        return meant_by(self.step, self.asked.get("means"), self.inputs) if self.kind == state.EntryKind.READING else ()
 
     @property
     def readings(self) -> Mapping[str, Any]:

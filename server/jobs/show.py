@@ -140,6 +140,7 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry], covered: Mapping[
     plain = {name: getattr(step, name) for name in PLAIN}
     return {
         **plain,
+        "means": [one.of for one in step.means],
         "may_authorise": step.may_authorise,
         "needs": step.needs,
         "heat_plan": step.heat_plan,

@@ -14,7 +14,7 @@ from millwright.keep.due_kinds import DueKind
 from millwright.model import PlainTextIn
 from millwright.roles import Deed
 from millwright.route.entry import OutOfTurn
-from millwright.route.steps import Scope, Task
+from millwright.scope import Scope, Task
 from server.accounts.auth import member_of, require
 from server.accounts.models import Membership
 from server.jobs.models import Job

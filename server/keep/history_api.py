@@ -16,12 +16,14 @@ from millwright.figures_in_words import say_figure
 from millwright.keep.past import PastJob
 from millwright.keep.series import LEFT, Series, series_of
 from millwright.keep.told import Told, told
-from millwright.route.steps import Scope
+from millwright.meaning import Of, When
 from millwright.say import NOTHING
+from millwright.scope import Scope
 from millwright.verdict import Status
 from millwright.wearing.wear_io import WearInput
 from server.accounts.auth import member_of
 from server.accounts.models import Membership
+from server.jobs.means import is_of
 from server.jobs.models import Entry, Job
 from server.plant.models import Line
 from server.reports.checks import limit_of, value_of
@@ -132,7 +134,7 @@ class AsLeftOut(Schema):
 
     job: UUID
     number: int
-    step: str
+    found: bool
     title: str
     at: datetime
     by: str
@@ -274,7 +276,7 @@ def _as_left(line: Line) -> dict[str, Any] | None:
     """The last alignment a signed job left, drawn as it was read; of the last job that can be read."""
     slips = Entry.objects.filter(job__line=line).slips()
     read = Entry.objects.filter(
-        job__in=Job.objects.counted().filter(line=line), kind="reading", step__in=(*LEFT, "found.align")
+        is_of(Of.ALIGNMENT, when=(When.FOUND, *LEFT)), job__in=Job.objects.counted().filter(line=line)
     ).exclude(pk__in=slips)
     for entry in read.select_related("job").order_by("-job__number", "-number").distinct("job__number"):
         try:
@@ -292,7 +294,7 @@ def _drawn_as_left(entry: Entry, slips: list[str]) -> dict[str, Any]:
     return {
         "job": entry.job_id,
         "number": entry.job.number,
-        "step": entry.step,
+        "found": any(one.when is When.FOUND for one in entry.means),
         "title": entry.asked.get("title", entry.step),
         "at": entry.at,
         "by": entry.by,

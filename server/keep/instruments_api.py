@@ -12,18 +12,19 @@ from django.utils import timezone
 from ninja import Field, Router, Schema
 
 from millwright.errors import Problem, UnusableInput, refuse_if_any
+from millwright.meaning import Of
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Deed
 from server.accounts.auth import member_of, require
 from server.accounts.models import Membership
 from server.instruments.models import Bracket, Gauge, Instrument, InstrumentChange, Wrench
 from server.instruments.register import date_problems, instrument, instruments_of, note
+from server.jobs.means import is_of
 from server.jobs.models import Entry, Job
 from server.web.errors import ErrorsOut
 
 router = Router(tags=["instruments"])
 REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 422: ErrorsOut}
-SECOND_PULL = "close.torque"  # its sheet asks for the number of the wrench
 FIRST = {Wrench.kind: "Keep its range at the bolts", Bracket.kind: "Keep its sag at the dials"}
 SHOWN = ("kind", "name", "called", "calibrated_until", "withdrawn_at", "withdrawn_by", "withdrawn_because")
 InstrumentKind = Literal["torque wrench", "bracket", "dial", "laser", "micrometer", "pyrometer", "strobe", "vibration meter"]
@@ -109,10 +110,10 @@ def _register(member: Membership) -> dict[str, Any]:
 def _used(member: Membership, one: Instrument) -> list[dict[str, Any]]:
     """Readings of open jobs that this instrument took."""
     open_jobs = Job.objects.visible_to(member).which_are(closed=False)
-    taken = Q(asked__has_key="bench") | Q(step=SECOND_PULL)  # laid out with the tools it has read nothing yet
+    taken = Q(asked__has_key="bench") | is_of(Of.CHECKED_AGAIN)  # laid out with the tools it has read nothing yet
     named = taken & Q(asked__instruments__contains=[{"kind": one.kind, "name": one.name}])
     if isinstance(one, Wrench):  # before the register was asked, a pull or a sheet said it alone
-        named |= Q(inputs__wrench__name=one.name) | Q(inputs__wrench=one.name, step=SECOND_PULL)
+        named |= Q(inputs__wrench__name=one.name) | (Q(inputs__wrench=one.name) & is_of(Of.CHECKED_AGAIN))
     read = Entry.objects.filter(named, job__in=open_jobs, kind="reading").select_related("job__line")
     return [
         {"job": e.job_id, "number": e.job.number, "line": e.job.line.name, "step": e.asked.get("title", e.step)} for e in read

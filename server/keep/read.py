@@ -1,16 +1,18 @@
 """A line's past as the core knows it, read from the database: a handful of queries, however many lines."""
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from django.db.models import Prefetch, Q
+from django.db.models import Prefetch
 
-from millwright.keep.past import KeptLine, PastJob, Postponed, Read
+from millwright.keep.past import Entered, KeptLine, PastJob, Postponed, Read
 from millwright.route.state import EntryKind
-from millwright.route.steps import Scope
+from millwright.route.upkeep import renewed_by, tasks_of
+from millwright.scope import Scope
+from server.jobs.means import meant_by
 from server.jobs.models import Entry, Job
 from server.plant.models import Line, LineLook
 
@@ -18,8 +20,20 @@ from .models import Postponement
 
 # All that is asked of a reading: the figures of an alignment's sweep are not.
 ALIGNMENT = "alignment"
-READ = ("job_id", "step", "at", "by", "result__bench", "result__checks", "asked__title", "asked__stage")
+READ = (
+    "job_id",
+    "number",
+    "step",
+    "at",
+    "by",
+    "result__bench",
+    "result__checks",
+    "asked__title",
+    "asked__stage",
+    "asked__means",
+)
 OFFSETS = ("result__offset_v_mm", "result__offset_h_mm")
+TIMED = ("job_id", "at", "kind", "step", "asked__stage", "asked__means")
 
 
 def kept_lines(lines: Iterable[Line]) -> dict[UUID, KeptLine]:
@@ -33,8 +47,10 @@ def kept_lines(lines: Iterable[Line]) -> dict[UUID, KeptLine]:
         put_off[one.line_id].append(one)
     return {
         line.pk: KeptLine(
-            spec=line.as_spec,
+            spec=(spec := line.as_spec),
             card=line.card,
+            tasks=tasks_of(spec),
+            renewed_by=renewed_by(spec),
             looks=tuple(look.as_core for look in looks[line.pk]),
             postponed=tuple(
                 Postponed(kind=p.kind, since=p.since, until=p.until, reason=p.reason, by=p.by) for p in put_off[line.pk]
@@ -58,19 +74,19 @@ def past_jobs(line_ids: Iterable[UUID], *, whole: bool = False, since: datetime 
     if slips:
         readings = readings.exclude(pk__in=slips)
     reads: dict[UUID, list[tuple[int, Read]]] = defaultdict(list)
-    for number, inputs, job, *rest in readings.filter(~Q(result__bench=ALIGNMENT)).values_list("number", "inputs", *READ):
-        reads[job].append((number, _read(inputs, rest, None)))
-    for number, up, across, job, *rest in readings.filter(result__bench=ALIGNMENT).values_list("number", *OFFSETS, *READ):
-        offset = (up, across) if isinstance(up, int | float) and isinstance(across, int | float) else None
-        reads[job].append((number, _read({}, rest, offset)))
+    for row in readings.exclude(result__bench=ALIGNMENT).values(*READ, "inputs"):
+        reads[row["job_id"]].append((row["number"], _read(row, row["inputs"])))
+    for row in readings.filter(result__bench=ALIGNMENT).values(*READ, *OFFSETS):
+        reads[row["job_id"]].append((row["number"], _read(row, {})))
     moves: dict[UUID, list[datetime]] = defaultdict(list)
     moved = entered.filter(kind=EntryKind.MOVE)
-    for job, at in (moved.exclude(pk__in=slips) if slips else moved).values_list("job_id", "at"):
-        moves[job].append(at)
-    times: dict[UUID, list[tuple[datetime, str, str]]] = defaultdict(list)
+    for key, at in (moved.exclude(pk__in=slips) if slips else moved).values_list("job_id", "at"):
+        moves[key].append(at)
+    times: dict[UUID, list[Entered]] = defaultdict(list)
     if whole:
-        for job, at, step, stage in entered.order_by("number").values_list("job_id", "at", "step", "asked__stage"):
-            times[job].append((at, step, stage or ""))
+        for row in entered.order_by("number").values(*TIMED):
+            means = meant_by(row["step"], row["asked__means"], {}) if row["kind"] == EntryKind.READING else ()
+            times[row["job_id"]].append(Entered(at=row["at"], stage=row["asked__stage"] or "", means=means))
     found: dict[UUID, list[PastJob]] = {line: [] for line in line_ids}
     for job in jobs:
         in_order = [read for _, read in sorted(reads[job.pk], key=lambda one: one[0])]
@@ -90,18 +106,19 @@ def past_jobs(line_ids: Iterable[UUID], *, whole: bool = False, since: datetime 
     return found
 
 
-def _read(inputs: dict[str, Any], rest: list[Any], offset: tuple[float, float] | None) -> Read:
-    step, at, by, bench, checks, title, stage = rest
+def _read(row: Mapping[str, Any], inputs: Mapping[str, Any]) -> Read:
+    up, across = row.get("result__offset_v_mm"), row.get("result__offset_h_mm")
     return Read(
-        step=step,
-        at=at,
+        step=row["step"],
+        at=row["at"],
         inputs=inputs,
-        bench=bench or "",
-        checks=checks or (),
-        offset=offset,
-        by=by,
-        title=title or step,
-        stage=stage or "",
+        means=meant_by(row["step"], row["asked__means"], inputs),
+        bench=row["result__bench"] or "",
+        checks=row["result__checks"] or (),
+        offset=(up, across) if isinstance(up, int | float) and isinstance(across, int | float) else None,
+        by=row["by"],
+        title=row["asked__title"] or row["step"],
+        stage=row["asked__stage"] or "",
     )
 
 

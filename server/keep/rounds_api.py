@@ -13,11 +13,13 @@ from millwright.card.values import Value, source_of
 from millwright.errors import Problem, UnusableInput
 from millwright.keep.due_kinds import DueKind
 from millwright.keep.past import Leaks, Look, Noise
+from millwright.meaning import Of
 from millwright.model import PlainTextIn, read_json
 from millwright.roles import Deed
 from millwright.route.families.register import FAMILIES
 from millwright.units import MM_PER_INCH, LengthUnit
 from server.accounts.auth import member_named, member_of, require
+from server.jobs.means import is_of
 from server.jobs.models import Entry, Job, of_this_site
 from server.jobs.schemas.floor import FloorSpec
 from server.plant.models import Line, LineLook
@@ -108,8 +110,8 @@ def _round(site_id: UUID) -> dict[str, Any]:
     lines = list(in_walking_order(Line.objects.filter(site=site_id)))
     due = dict(DueItem.objects.filter(site=site_id, kind=DueKind.ROUND).values_list("line_id", "on"))
     in_hand = dict(Job.objects.which_are(closed=False).filter(site=site_id).values_list("line_id", "number"))
-    counted = Entry.objects.filter(of_this_site("job__"), job__site=site_id, kind="reading")
-    marks = counted.filter(step="couple.wear", inputs__light__regex=r"\S")
+    counted = Entry.objects.filter(of_this_site("job__"), job__site=site_id)
+    marks = counted.filter(is_of(Of.STROBE_LIGHT), inputs__light__regex=r"\S")
     latest = marks.order_by("job__line", "-at").distinct("job__line")
     lamps = dict(latest.values_list("job__line", "inputs__light"))
     return {

@@ -14,6 +14,7 @@ from django.utils import timezone
 from millwright.keep.due import due
 from millwright.keep.due_kinds import Due, DueKind, scope_of
 from millwright.say import words
+from millwright.scope import Scope
 from millwright.wearing.days import day
 from server.accounts.models import Site
 from server.instruments.register import instruments_of
@@ -37,7 +38,9 @@ def rebuild(lines: Iterable[Line], today: date | None = None) -> None:
         kept, jobs = kept_lines(some), past_jobs([line.pk for line in some])
         DueItem.objects.filter(line__in=some).delete()
         DueItem.objects.bulk_create(
-            _item(line, one) for line in some for one in due(kept[line.pk], jobs[line.pk], on, partial(_log, line))
+            _item(line, one, scope_of(one, kept[line.pk]))
+            for line in some
+            for one in due(kept[line.pk], jobs[line.pk], on, partial(_log, line))
         )
 
 
@@ -45,8 +48,7 @@ def _log(line: Line, kind: DueKind) -> None:
     logger.exception("%s: %s cannot be worked out", line.pk, kind)
 
 
-def _item(line: Line, one: Due) -> DueItem:
-    scope = scope_of(one, line.as_spec)
+def _item(line: Line, one: Due, scope: Scope | None) -> DueItem:
     return DueItem(
         site_id=line.site_id,
         line=line,

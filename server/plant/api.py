@@ -12,8 +12,8 @@ from millwright.line import LineSpec
 from millwright.model import Name, PlainText, read_json
 from millwright.roles import Role
 from millwright.route.build import scopes_of
-from millwright.route.steps import Scope, Task
 from millwright.route.upkeep import tasks_of
+from millwright.scope import Scope, Task
 from server.accounts.auth import member_of
 from server.catalogue.models import ValueRequest
 from server.catalogue.requests import DecideIn, RequestOut

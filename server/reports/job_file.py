@@ -13,7 +13,7 @@ from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Role
 from millwright.route.state import EntryKind, SignatureKind
-from millwright.route.steps import Scope, Task
+from millwright.scope import Scope, Task
 from millwright.units import LengthUnit
 from server.jobs.chain import head_of
 from server.jobs.models import Entry, Job, Signature

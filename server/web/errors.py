@@ -9,6 +9,7 @@ from uuid import uuid4
 from django.core.exceptions import BadRequest, PermissionDenied
 from django.db import InterfaceError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
@@ -38,6 +39,7 @@ ANSWERED = (
     AuthenticationError,
     BadRequest,
     HttpError,
+    MultiPartParserError,
     OperationalError,
     InterfaceError,
     ValidationError,
@@ -108,7 +110,8 @@ def register_handlers(api: NinjaAPI) -> None:
         return say(request, refused.status_code, Problem("", refused.message))
 
     @api.exception_handler(BadRequest)
-    def not_whole(request: HttpRequest, refused: BadRequest) -> HttpResponse:
+    @api.exception_handler(MultiPartParserError)
+    def not_whole(request: HttpRequest, refused: Exception) -> HttpResponse:
         return say(request, 422, Problem("", "What was sent cannot be read: it does not come as it says it does."))
 
     @api.exception_handler(OperationalError)

@@ -14,7 +14,7 @@ from django.test import Client
 from django.utils import timezone
 from icalendar import Calendar
 
-from millwright.route.steps import Scope, Task
+from millwright.scope import Scope, Task
 from server.accounts.models import Membership
 from server.demo.build import Work
 from server.demo.in_order import in_order

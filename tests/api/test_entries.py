@@ -10,7 +10,7 @@ from django.utils import timezone
 
 from millwright.benches import as_dict, evaluate_json
 from millwright.errors import UnusableInput
-from millwright.route.steps import Scope
+from millwright.scope import Scope
 from millwright.tests.work import Work
 from server.accounts.models import Membership
 from server.demo import blower, lines

@@ -8,7 +8,7 @@ from uuid import uuid4
 
 from django.utils import timezone
 
-from millwright.route.steps import Scope
+from millwright.scope import Scope
 from server.accounts.models import Membership
 from server.jobs.actions.start_job import start_job
 from server.jobs.models import Job

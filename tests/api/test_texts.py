@@ -3,14 +3,15 @@
 import json
 from uuid import uuid4
 
-from django.test import TestCase
+from django.test import Client, TestCase
 
+from server.accounts.models import User
 from server.jobs.models import Job
 from tests.site import Member, build_two_sites
 
 DEEP = "[" * 100_000 + "]" * 100_000
 LONG = "9" * 5_000
-NUL = "\x00"
+NUL, TOKEN = "\x00", "n" * 32
 
 
 class TextsTest(TestCase):
@@ -56,7 +57,9 @@ class TextsTest(TestCase):
                 self.assertTrue(answer.json()["errors"][0]["message"])
 
     def test_a_body_that_does_not_come_as_it_says_and_an_address_no_database_takes(self) -> None:
-        lead = Member("lead")
+        lead = Client(enforce_csrf_checks=True, headers={"X-CSRFToken": TOKEN})
+        lead.force_login(User.objects.get(username="lead"))
+        lead.cookies["csrftoken"] = TOKEN
         for path in ("/api/records", "/api/session", "/api/benches/readings/read", f"/api/jobs/{self.job.pk}/entries"):
             for kind in ("multipart/form-data", "multipart/form-data; boundary=", "application/x-www-form-urlencoded"):
                 answer = lead.generic("POST", path, "{}", content_type=kind)

@@ -4,7 +4,7 @@ from typing import Any
 
 from django.test import TransactionTestCase
 
-from millwright.route.steps import Scope
+from millwright.scope import Scope
 from millwright.tests.readings import SAID, SAID_ACROSS
 from millwright.tests.work import Work
 from server.jobs.models import Job

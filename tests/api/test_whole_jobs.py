@@ -12,8 +12,8 @@ from millwright.line import Family
 from millwright.route.build import scopes_of
 from millwright.route.families.register import FAMILIES
 from millwright.route.state import Entry, EntryKind, SignatureKind, StepState
-from millwright.route.steps import Scope
 from millwright.route.upkeep import tasks_of
+from millwright.scope import Scope
 from millwright.tests.work import Work, ways_of
 from server.accounts.models import Membership
 from server.jobs.actions.append_entry import Sent, append_entry

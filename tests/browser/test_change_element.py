@@ -4,7 +4,7 @@ from typing import ClassVar
 
 from playwright.sync_api import expect
 
-from millwright.route.steps import Scope
+from millwright.scope import Scope
 from millwright.tests.work import Work
 from tests.worked import registered
 

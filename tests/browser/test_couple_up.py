@@ -5,7 +5,7 @@ from typing import ClassVar
 
 from playwright.sync_api import expect
 
-from millwright.route.steps import Scope
+from millwright.scope import Scope
 from millwright.tests.work import Work
 from server.jobs.models import Job
 from tests.worked import worked

@@ -7,7 +7,7 @@ from playwright.sync_api import Page, expect
 
 from millwright.rig.air_gap import Side, TrueDrive
 from millwright.rig.machine import TrueShafts
-from millwright.route.steps import Scope
+from millwright.scope import Scope
 from millwright.tests.work import Work
 from server.jobs.models import Job
 from tests.worked import worked

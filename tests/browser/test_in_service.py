@@ -13,7 +13,7 @@ from playwright.sync_api import expect
 from millwright.line import LineSpec
 from millwright.model import read_json
 from millwright.rig.machine import Gauge
-from millwright.route.steps import Scope
+from millwright.scope import Scope
 from millwright.tests.work import Work
 from scripts.gateway import Gateway
 from scripts.laser import Pair, sweep_once, watch_a_slide

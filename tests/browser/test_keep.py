@@ -7,7 +7,7 @@ from typing import Any
 from django.utils import timezone
 from playwright.sync_api import Locator, expect
 
-from millwright.route.steps import Scope
+from millwright.scope import Scope
 from server.accounts.models import Membership
 from server.demo.build import Work
 from server.demo.in_order import in_order

@@ -4,6 +4,7 @@ from dataclasses import replace
 from typing import TypeGuard
 
 from ...card.values import source_of
+from ...meaning import Meaning, Of, When
 from ...say import mm, number, say
 from ...sketch import jaws
 from ...verdict import Check, Judged, judge, said_by_hand
@@ -38,7 +39,15 @@ FACTS = FamilyFacts(
     may_also=(WEAR_MOST, TWIST_MOST),
     way_round="claws toward the other shaft",
     circles=(Circle(key="flange", title="ring screws"),),
-    watched=(length("wear_mm", "Wear mark read by strobe as it runs", "the first reading of its trend", required=False),),
+    watched=(
+        length(
+            "wear_mm",
+            "Wear mark read by strobe as it runs",
+            "the first reading of its trend",
+            required=False,
+            means=Meaning(of=Of.WEAR_MARK, when=When.AFTER_RUNNING),
+        ),
+    ),
     finished=(
         condition("ring", "Ring seated all round"),
         condition("arrow", "Arrow of the indicator on its mark"),
@@ -84,13 +93,13 @@ def _judge_arrow(job: JobFacts, answers: Answers) -> Judged:
 
 
 def _zero(job: JobFacts, key: str) -> str:
-    left = job.as_left.get("wear", {}).get(key)
+    left = job.as_left.get(Of.WEAR_MARK, {}).get(key)
     return f"left at {left:g}" if isinstance(left, int | float) else ""
 
 
 def _judge_wear(job: JobFacts, answers: Answers) -> Judged:
     """How far the mark went from its zero, and how far it twists by hand. Source: geometry, the reading now less its zero."""
-    left = job.as_left.get("wear", {})
+    left = job.as_left.get(Of.WEAR_MARK, {})
     mark, zero, twist = answers.get("zero_mm"), left.get("zero_mm"), answers.get("twist_mm")
     checks, says = [], []
     if _is_length(mark) and _is_length(zero):
@@ -114,6 +123,7 @@ def _at_most(job: JobFacts, code: str, name: str, by: float, line: str) -> Check
     return judge(code, name, by, "mm", high=job.card[line].value, source=source_of(job.card, line))
 
 
+_FOUND_MARK = Meaning(of=Of.WEAR_MARK, when=When.FOUND)
 BLOCKS_STEP = "receive.blocks"
 THROUGH, BEFORE = WAYS_IN = "through the open ring, once the machines are set", "before the machine comes over"
 
@@ -134,7 +144,7 @@ _BLOCKS = Stop(
     rows=(
         tick("cold", "Hubs cold before a block goes in"),
         tick("clean", "Pockets clean of rubber"),
-        text("set", "Set number, or batch"),
+        text("set", "Set number, or batch", means=Meaning(of=Of.ELEMENT_IN)),
         text("made", "Date made, as printed on it", required=False),
         count("pockets", "Pockets of the hub"),
         count("blocks", "Blocks in, every one of this set"),
@@ -180,9 +190,14 @@ PROCEDURES = (
                 why="Against their zero they tell how far the blocks are gone, and whether the next set comes sooner.",
                 tool="rule at the mark; torch",
                 rows=(
-                    lambda job: length("zero_mm", "Reading at the mark", _zero(job, "zero_mm"), required=False),
                     lambda job: length(
-                        "twist_mm", "One shaft turned against the other by hand, at the rim", _zero(job, "twist_mm")
+                        "zero_mm", "Reading at the mark", _zero(job, "zero_mm"), required=False, means=_FOUND_MARK
+                    ),
+                    lambda job: length(
+                        "twist_mm",
+                        "One shaft turned against the other by hand, at the rim",
+                        _zero(job, "twist_mm"),
+                        means=Meaning(of=Of.PLAY, when=When.FOUND),
                     ),
                 ),
                 judged_by=(WEAR_MOST, TWIST_MOST),
@@ -214,10 +229,15 @@ PROCEDURES = (
                 why="The zero every later reading is compared with.",
                 rows=(
                     tick("set", "Wear mark set"),
-                    length("zero_mm", "Reading at the mark"),
+                    length("zero_mm", "Reading at the mark", means=Meaning(of=Of.WEAR_MARK, new=True)),
                     choice("grows", "With wear it", "grows", "shrinks"),
-                    text("light", "Where the lamp goes to see it running", required=False),
-                    length("twist_mm", "One shaft turned against the other by hand, at the rim", "the play when new"),
+                    text("light", "Where the lamp goes to see it running", required=False, means=Meaning(of=Of.STROBE_LIGHT)),
+                    length(
+                        "twist_mm",
+                        "One shaft turned against the other by hand, at the rim",
+                        "the play when new",
+                        means=Meaning(of=Of.PLAY, new=True),
+                    ),
                 ),
             ),
         ),

@@ -3,6 +3,7 @@
 from itertools import pairwise
 
 from ...card.values import source_of
+from ...meaning import Meaning, Of
 from ...say import say
 from ...sketch import hanging
 from ...sketch.shapes import Sketch
@@ -211,6 +212,7 @@ PROCEDURES = (
         couple_up=(
             Stop(
                 key="nuts",
+                means=(Meaning(of=Of.PACKING, field="turn_deg", new=True),),
                 title="Packing nuts hand tight, then the set turn",
                 why="Overdone it burns the packing; slack it lets dust through.",
                 tool="spanner, a mark on each nut",

@@ -2,6 +2,7 @@
 
 from ...bolting.order import HALF_TURNS
 from ...card.values import source_of
+from ...meaning import Meaning, Of
 from ...say import mm, say
 from ...sketch import tyres
 from ...verdict import Check, Judged, judge, said_by_hand
@@ -64,6 +65,7 @@ def _dialled(key: str, title: str, kind: str, line: str, why: str) -> Bench:
         tool="dial on a fixed foot; the engine turned by its barring gear, not by its starter",
         caution="Barring gear out again before anybody starts the engine.",
         form=form,
+        means=(Meaning(of=Of.RUN_OUT),),
         needs=lambda job: (line,),
         on_fail=lambda job: "Look for dirt under the flywheel's ring; else the engine's own people decide.",
     )

@@ -2,6 +2,7 @@
 
 from ...bolting.order import Pattern
 from ...card.values import source_of
+from ...meaning import Meaning, Of
 from ..fields import Field, choice, number, out, text, tick
 from ..ledger import back
 from ..procedure import Bench, Row, Stop
@@ -116,6 +117,7 @@ def _litres(job: JobFacts) -> Field:
 
 OIL_AND_BREATHER = Stop(
     key="oil",
+    means=(Meaning(of=Of.OIL),),
     title="Check oil and breather for the position it hangs in",
     why="The position decides which plug is the breather and where the oil level is.",
     judged_by=(OIL, LITRES),

@@ -5,6 +5,7 @@ from dataclasses import replace
 from ...card.kinds import VALUE_KINDS
 from ...card.values import source_of
 from ...coupling.jaw_element import opening_clearance_mm, shaft_distance_checks
+from ...meaning import Meaning, Of
 from ...say import say
 from ...sketch import jaws
 from ...sketch.shapes import Sketch
@@ -188,6 +189,7 @@ PROCEDURES = (
                 key="gap",
                 title="Measure the gap, element in",
                 why="The gap that is left behind.",
+                means=(Meaning(of=Of.GAP),),
                 tool="caliper or feelers",
                 form=gap.gap_form,
                 sketch=_between_the_jaws,

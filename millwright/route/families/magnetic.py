@@ -1,6 +1,7 @@
 """Magnetic adjustable-speed drives: a magnet rotor on the load's shaft between two conductor plates on the driver's."""
 
 from ...card.values import source_of
+from ...meaning import Meaning, Of
 from ...roles import Role
 from ...sketch import common, hanging
 from ..fields import REMOVED, choice, condition, marks, out, text, tick
@@ -204,6 +205,7 @@ PROCEDURES = (
                 tool="dial gauge at the very end of the centre shaft, soft mallet",
                 caution="Turn it by hand. Soft mallet on the rotor's top only.",
                 form=_dial_centre,
+                means=(Meaning(of=Of.RUN_OUT),),
                 needs=lambda job: (RUNOUT,),
                 on_fail=lambda job: "High spot up, one blow of the soft mallet on the rotor's top, read again.",
             ),

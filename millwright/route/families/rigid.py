@@ -4,6 +4,7 @@ from dataclasses import replace
 
 from ...card.values import source_of
 from ...line import SIDES, Side
+from ...meaning import Meaning, Of
 from ...say import mm, say
 from ...sketch import common
 from ...verdict import Judged, judge, said_by_hand
@@ -98,6 +99,7 @@ def _true_when_closed(side: Side) -> Bench:
         tool="dial gauge on the shaft beside its hub",
         caution="Turn it by hand only.",
         form=form,
+        means=(Meaning(of=Of.RUN_OUT, at=side),),
         needs=lambda job: (SHAFT_LIMIT,),
         relies=frozenset({torques.moved("flange bolts"), torques.moved("clamp screws of the sleeve")}),
         on_fail=lambda job: "Bolts slack, and feel whether the faces touch: the machine is moved, the bolts do not pull it.",

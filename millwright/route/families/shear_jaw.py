@@ -1,5 +1,6 @@
 """Jaw couplings with a spacer: the element in shear, wrapped in from outside and held by a collar."""
 
+from ...meaning import Meaning, Of
 from ...say import say
 from ...sketch import jaws
 from ...sketch.shapes import Sketch
@@ -107,6 +108,7 @@ PROCEDURES = (
                 key="gap",
                 title="Set the gap with the loose hub",
                 why="The gap that is left behind.",
+                means=(Meaning(of=Of.GAP),),
                 tool="caliper or feelers",
                 form=gap.gap_form,
                 needs=lambda job: ("gap_nominal_mm", "gap_plus_minus_mm"),

@@ -7,6 +7,7 @@ from ...bolting.order import HALF_TURNS
 from ...card.values import source_of
 from ...line import SIDES, Side
 from ...say import say
+from ...scope import Scope
 from ...sketch import tyres
 from ...sketch.shapes import Sketch
 from ...verdict import Judged, judge, said_by_hand
@@ -14,7 +15,7 @@ from ..fields import REMOVED, Field, choice, condition, length, out, slug, tick
 from ..ledger import back
 from ..procedure import LightScrew, Procedure, Pull, Row, Stop, expected, figure
 from ..stages.change_element import more_than_the_element
-from ..steps import Answers, JobFacts, Scope
+from ..steps import Answers, JobFacts
 from .facts import BOLTED_VALUES, HUBS, Circle, Element, FamilyFacts, Part, bolts
 
 SPLIT_MOST, RING_CLEAR = "split_gap_max_mm", "ring_clear_mm"

@@ -6,6 +6,7 @@ from typing import Any
 from ...card.meanings import WHILE_HOT
 from ...card.values import source_of
 from ...line import Side
+from ...meaning import Meaning, Of
 from ...mounting.cooling import TOUCH_C
 from ...mounting.heat_words import say_too_hot
 from ...say import deg_c, say, say_time
@@ -177,7 +178,13 @@ def cold_check(job: JobFacts, side: Side, *more: Field) -> Step:
         tool="pyrometer, straightedge over face and shaft end",
         waits_for=f"mount.hot.{side}",
         relies=frozenset({job.hub_fact(side)}),
-        form=SheetForm(fields=(number("hub_c", "Hub is now at", "°C"), keyed.standout(job, side), *more)),
+        form=SheetForm(
+            fields=(
+                number("hub_c", "Hub is now at", "°C", means=Meaning(of=Of.TEMPERATURE, at=side)),
+                keyed.standout(job, side),
+                *more,
+            )
+        ),
         judge=lambda job, answers: _judge_cold(job, side, answers),
         on_fail="Wait until a bare hand can rest on it, then measure again.",
     )

@@ -6,6 +6,7 @@ from typing import Any
 from ...card.hub_lines import MAX_CLEARANCE, MAX_INTERFERENCE, MAY_GRIP, MIN_CLEARANCE, MIN_INTERFERENCE
 from ...card.values import source_of
 from ...line import SIDES, Connection, LineSpec, Side
+from ...meaning import Meaning, Of
 from ...say import say
 from ...verdict import Judged, said_by_hand
 from .. import torques
@@ -120,7 +121,9 @@ def standout(job: JobFacts, side: Side) -> Field:
     """Where the hub sits on its shaft, beside where it was found."""
     found = job.answers.get(AS_FOUND, {}).get(f"standout_{side}_mm")
     was = f"; as found {found:g}" if isinstance(found, int | float) else ""
-    return length("standout_mm", "Stand-out of the shaft end from the hub face", f"0 when flush; minus when set back{was}")
+    detail = f"0 when flush; minus when set back{was}"
+    means = Meaning(of=Of.STAND_OUT, at=side)
+    return length("standout_mm", "Stand-out of the shaft end from the hub face", detail, means=means)
 
 
 def screw_step(job: JobFacts, side: Side) -> str:

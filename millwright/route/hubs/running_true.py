@@ -4,6 +4,7 @@ from typing import Any
 
 from ...card.values import source_of
 from ...line import Side
+from ...meaning import Meaning, Of, When
 from ...say import mm, say
 from ...verdict import Judged
 from ..fields import condition, length
@@ -20,6 +21,7 @@ def bare_shaft(job: JobFacts, side: Side, *, wanted: bool) -> list[Step]:
     return [
         Step(
             key=f"prepare.shaft.{side}",
+            means=(Meaning(of=Of.RUN_OUT, when=When.FOUND, at=side),),
             stage=Stage.PREPARE,
             title=f"Dial the bare shaft, {name}",
             why="A bent shaft or a loose bearing is blamed on the coupling later.",
@@ -53,6 +55,7 @@ def half_tight(job: JobFacts, side: Side) -> Step:
     name = job.line.machine(side).called
     return Step(
         key=f"mount.true.{side}",
+        means=(Meaning(of=Of.RUN_OUT, when=When.ON_THE_WAY, at=side),),
         stage=Stage.MOUNT,
         title=f"Tap the {name} hub true",
         why="After the final torque it cannot be tapped true any more.",

@@ -7,6 +7,7 @@ from typing import Any
 from ...bolting.pulls import BAND_SHARE, BAND_SOURCE
 from ...card.values import source_of
 from ...line import Side
+from ...meaning import Meaning, Of
 from ...model import read_json
 from ...mounting.taper import Cone, TaperInput, evaluate
 from ...say import mm, say
@@ -103,6 +104,7 @@ def mount(job: JobFacts, side: Side) -> Part:
         heated.cold_check(job, side),
         Step(
             key=f"mount.draw.{side}",
+            means=(Meaning(of=Of.DRAW_UP, at=side),),
             stage=Stage.MOUNT,
             title=f"Measure the draw-up, {name} hub",
             why="The draw-up is the interference: too little slips, too much bursts.",

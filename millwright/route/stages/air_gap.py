@@ -3,6 +3,7 @@
 from typing import Any
 
 from ...card.values import source_of
+from ...meaning import Meaning, Of, When
 from ..hints import GapHints
 from ..steps import BenchForm, Fact, JobFacts, Stage, Step
 
@@ -15,6 +16,7 @@ def step(job: JobFacts) -> Step:
     movable = job.line.machine(job.line.movable).called
     return Step(
         key="set.align",
+        means=(Meaning(of=Of.ALIGNMENT, when=When.ON_THE_WAY),),
         stage=Stage.SET,
         title=f"Even the air gap: move the {movable}",
         why="An uneven gap pulls to one side, wears the bearings, and rubs once it is warm.",

@@ -1,29 +1,26 @@
 """Jobs that mount nothing: the coupling looked at and measured as found, and brought into line where it is out."""
 
+from collections.abc import Collection, Mapping
 from dataclasses import replace
 
-from ...line import LineSpec
-from ..families.register import FAMILIES
+from ...meaning import Meaning, Of, When
+from ...scope import Scope
 from ..fields import REMOVED, choice, condition, out, text, tick
 from ..order import Part, any_order, in_order
-from ..steps import JobFacts, Scope, SheetForm, Stage, Step
-from . import change_element, closed_coupling, run_in, set_and_align
+from ..steps import JobFacts, SheetForm, Stage, Step
+from . import closed_coupling, run_in, set_and_align
 from .set_by import by_air_gap
 
 CLOSED, OPENED = "stays closed", "is opened"
 LOOK = "found.look"
-GREASED = "greased"  # what it was filled with last
-WEAR = "wear"  # the zero of a wear mark, and the twist when it was new
-
-
-def as_left_steps(line: LineSpec) -> dict[str, str]:
-    """The steps whose readings are compared with by a later job on this line, and what they are kept under."""
-    check = FAMILIES[line.coupling.family].facts.closed
-    read = {"off.old": change_element.SCRAPPED, "couple.wear": WEAR, "couple.grease": GREASED, "keep.grease": GREASED}
-    measured = read | (
-        {check.key: closed_coupling.AS_LEFT, closed_coupling.found_key(check.key): closed_coupling.AS_LEFT} if check else {}
-    )
-    return {"couple.align": set_and_align.AS_LEFT, "found.align": set_and_align.AS_LEFT, **measured}
+# What a job leaves behind, for a later one on its line to compare with: what was read last, as left or as found.
+LEFT_BEHIND: Mapping[Of, Collection[When]] = {
+    Of.ALIGNMENT: (When.FOUND, When.LEFT),
+    Of.CLOSED_GAP: (When.FOUND, When.LEFT),
+    Of.ELEMENT_OUT: (When.FOUND,),
+    Of.WEAR_MARK: (When.LEFT,),
+    Of.GREASE: (When.LEFT,),
+}
 
 
 def look_over(job: JobFacts) -> Step:
@@ -31,6 +28,7 @@ def look_over(job: JobFacts) -> Step:
     aligns = job.scope is Scope.ALIGN
     return Step(
         key=LOOK,
+        means=(Meaning(of=Of.LOOKED_OVER, when=When.FOUND),),
         stage=Stage.FOUND,
         title="Take the guard off and look",
         why="Dust, oil and loose bolts tell more than a number, and are wiped away with the first rag.",

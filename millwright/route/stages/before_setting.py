@@ -5,6 +5,7 @@ from typing import Any
 
 from ...card.values import source_of
 from ...line import SIDES, Side
+from ...meaning import Meaning, Of, When
 from ...say import mm, say
 from ...units import LengthUnit, read_length_mm
 from ...verdict import Judged, judge, said_by_hand
@@ -31,6 +32,7 @@ def soft_foot(job: JobFacts) -> Step:
         limit = {"limit_mm": job.card["soft_foot_mm"].value, "limit_source": source_of(job.card, "soft_foot_mm")}
     return Step(
         key="set.soft",
+        means=(Meaning(of=Of.SOFT_FOOT, when=When.ON_THE_WAY),),
         stage=Stage.SET,
         title=f"Check for soft foot: {machine.called}",
         why="A soft foot bends the machine as it is bolted down. Nothing repeats until it is cured.",

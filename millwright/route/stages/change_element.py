@@ -1,14 +1,16 @@
 """The element changed while both hubs stay on: the old one counted out, the new one held against it, and whether any of it
 moved a machine."""
 
+from ...meaning import GOES_BACK_IN, Meaning, Of, When
 from ...roles import Role
 from ...say import say
+from ...scope import Scope
 from ...units import MM_PER_INCH
 from ...verdict import Judged, said_by_hand
 from ..families.facts import Element
 from ..fields import choice, condition, count, text, tick
 from ..order import Part, in_order
-from ..steps import Answers, JobFacts, Scope, SheetForm, Stage, Step
+from ..steps import Answers, JobFacts, SheetForm, Stage, Step
 from . import set_and_align
 from .inspect_parts import ALIKE, judge_alike
 
@@ -18,7 +20,6 @@ NO_NUMBER = "where there is none, write none"
 NO, YES = "no", "yes"
 STAYED, SLID = "stayed where it was", "was slackened or moved"
 LIFE = "life"  # what is kept of the old one's life: since when it ran, what its mark showed last
-SCRAPPED = "scrapped"  # what the old one's sheet is kept under for the next job
 
 
 def only_the_element(job: JobFacts) -> bool:
@@ -53,6 +54,7 @@ def changed(job: JobFacts) -> Part:
 def _old(element: Element, job: JobFacts) -> Step:
     return Step(
         key=OLD,
+        means_by=lambda answers: (_went_out(answers),),
         stage=Stage.TAKE_OFF,
         title=f"Count the old {element.called} out, and look at what it ran on",
         why="What lies on the bench is not in the coupling any more. What it looks like tells what it ran with.",
@@ -74,13 +76,18 @@ def _old(element: Element, job: JobFacts) -> Step:
     )
 
 
+def _went_out(answers: Answers) -> Meaning:
+    stays = answers.get("fate") == BACK_IN
+    return Meaning(of=Of.ELEMENT_OUT, when=When.FOUND, at=GOES_BACK_IN if stays else "")
+
+
 def _life(job: JobFacts) -> str:
     """How long the old one ran and how far it was worn: the next one starts its own trend at its own zero."""
     life = job.as_left.get(LIFE, {})
     if "days" not in life:
         return ""
     ran = f"in since {life['since']} (job {life['job']}): {life['days']} days"
-    mark, zero = life.get("mark_mm"), job.as_left.get("wear", {}).get("zero_mm")
+    mark, zero = life.get("mark_mm"), job.as_left.get(Of.WEAR_MARK, {}).get("zero_mm")
     if not isinstance(mark, int | float) or not isinstance(zero, int | float):
         return ran
     worn = abs(mark - zero)
@@ -88,7 +95,11 @@ def _life(job: JobFacts) -> str:
 
 
 def _new(element: Element, job: JobFacts) -> Step:
-    number = () if element.numbered_in else (text("number", "Number, batch or marking on the new one", NO_NUMBER),)
+    number = (
+        ()
+        if element.numbered_in
+        else (text("number", "Number, batch or marking on the new one", NO_NUMBER, means=Meaning(of=Of.ELEMENT_IN)),)
+    )
     return Step(
         key=NEW,
         stage=Stage.TAKE_OFF,
@@ -115,7 +126,7 @@ def _judge_new(job: JobFacts, answers: Answers) -> Judged:
 def judge_number(job: JobFacts, number: object) -> Judged:
     """A set that was counted out as scrap does not go in again: in this job, or in the one before it."""
     marked = str(number or "").strip().casefold()
-    out = [job.answers.get(OLD, {}), job.as_left.get(SCRAPPED, {})]
+    out = [job.answers.get(OLD, {}), job.as_left.get(Of.ELEMENT_OUT, {})]
     scrap = {str(old.get("number") or "").strip().casefold() for old in out if old.get("fate") == SCRAP}
     if marked in {"", "none"} or marked not in scrap:
         return [], []

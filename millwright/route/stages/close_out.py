@@ -1,14 +1,16 @@
 """Stage 7: torques again, tools out, guard on, locks off by their owners, start, signatures."""
 
+from ...meaning import Meaning, Of, When
 from ...roles import Role
 from ...say import say
+from ...scope import Scope
 from ...verdict import Judged, said_by_hand
 from .. import torques
 from ..fields import Field, choice, condition, count, number, text, tick
 from ..ledger import back
 from ..locks import FIRST_LOCKS, LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
 from ..order import Aside, Part, in_order
-from ..steps import WITH_REASON, Answers, Fact, JobFacts, Scope, SheetForm, SignForm, Stage, Step
+from ..steps import WITH_REASON, Answers, Fact, JobFacts, SheetForm, SignForm, Stage, Step
 from . import closed_coupling, lock_out, receive, run_in, set_and_align
 from .run_in import GUARD_SCREWS
 
@@ -52,6 +54,7 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True
         _count(job),
         Step(
             key="close.guard",
+            means=(Meaning(of=Of.GUARD_ON),),
             stage=Stage.CLOSE,
             title="Fit the guard",
             why="The local code and the plant decide what guard. It goes on before any lock comes off.",
@@ -67,6 +70,7 @@ def steps(job: JobFacts, *, torqued: tuple[Field, ...] | None, feet: bool = True
         _locks_off(job),
         Step(
             key=START,
+            means=(Meaning(of=Of.STARTED),),
             stage=Stage.CLOSE,
             title="Start it, watch and listen",
             why="It should run smoothly. Vibration is traced before it is handed over, not accepted.",
@@ -104,6 +108,7 @@ def _feet(job: JobFacts) -> tuple[Field, ...]:
 def _second_pull(job: JobFacts, pulled: tuple[Field, ...]) -> Step:
     return Step(
         key="close.torque",
+        means=(Meaning(of=Of.CHECKED_AGAIN),),
         stage=Stage.CLOSE,
         title="Check every torque a second time",
         why="A forgotten or slipped screw shows up here, or in service.",
@@ -151,6 +156,7 @@ def _guard_screws(job: JobFacts) -> tuple[Field, ...]:
 def _read_warm(job: JobFacts) -> Step:
     return Step(
         key="close.warm",
+        means=(Meaning(of=Of.ALIGNMENT, when=When.AFTER_RUNNING),),
         stage=Stage.CLOSE,
         title="Read the alignment warm",
         why="It tells whether the machines grew as they were said to. Leave it out where nobody asks.",
@@ -240,6 +246,7 @@ def _why(job: JobFacts) -> list[Step]:
     return [
         Step(
             key=REASON,
+            means=(Meaning(of=Of.REASON),),
             stage=Stage.CLOSE,
             title="Say what was found, and why",
             why="What comes back on a line is seen only where its reason was noted each time.",

@@ -5,6 +5,7 @@ from typing import Any
 
 from ...card.values import source_of
 from ...line import SIDES, Side
+from ...meaning import Meaning, Of, When
 from ...units import angle_mm_per_m
 from ..circles import pulled
 from ..families.facts import ClosedCheck
@@ -12,8 +13,6 @@ from ..fields import Field
 from ..hints import GapHints
 from ..steps import BenchForm, Fact, Happened, JobFacts, Stage, Step
 from . import gap
-
-AS_LEFT = "closed"  # what these readings are kept under, to be compared with next time
 
 
 def steps(job: JobFacts) -> list[Step]:
@@ -27,7 +26,14 @@ def steps(job: JobFacts) -> list[Step]:
 
 def as_found(job: JobFacts) -> list[Step]:
     """The same readings before anything is touched."""
-    return [replace(step, key=found_key(step.key), stage=Stage.FOUND, relies=frozenset()) for step in steps(job)]
+    return [
+        replace(step, key=found_key(step.key), means=_found(step), stage=Stage.FOUND, relies=frozenset())
+        for step in steps(job)
+    ]
+
+
+def _found(step: Step) -> tuple[Meaning, ...]:
+    return tuple(replace(one, when=When.FOUND) for one in step.means)
 
 
 def found_key(key: str) -> str:
@@ -44,6 +50,7 @@ def looked_at(job: JobFacts) -> tuple[Field, ...]:
 def _measured(job: JobFacts, check: ClosedCheck) -> Step:
     return Step(
         key=check.key,
+        means=(Meaning(of=Of.CLOSED_GAP),),
         stage=Stage.COUPLE,
         title=check.title,
         why=check.why,
@@ -77,7 +84,7 @@ def _gap(job: JobFacts) -> dict[str, Any]:
 
 
 def _as_left(job: JobFacts) -> dict[str, Any]:
-    left = job.as_left.get(AS_LEFT, {})
+    left = job.as_left.get(Of.CLOSED_GAP, {})
     readings = {key: left[key] for key in ("readings", "other_end") if left.get(key)}
     return {"as_left": readings} if readings else {}
 
@@ -106,6 +113,7 @@ def _dialled(job: JobFacts, limit: str, side: Side) -> Step:
         preset |= {"limit_mm": job.card[limit].value, "limit_source": source_of(job.card, limit)}
     return Step(
         key=f"couple.dial.{side}",
+        means=(Meaning(of=Of.RUN_OUT, at=side),),
         stage=Stage.COUPLE,
         title=f"Dial the {name} end over a whole turn",
         why="Largest less smallest is the angle this element takes.",

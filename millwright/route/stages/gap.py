@@ -6,6 +6,7 @@ from typing import Any
 from ...card.meanings import GAP_EACH, GAP_PERCENT
 from ...card.values import source_of
 from ...line import SIDES
+from ...meaning import Meaning, Of, When
 from ...units import angle_mm_per_m
 from ...verdict import Judged, judge
 from ..fields import length
@@ -23,6 +24,7 @@ def gap_step(job: JobFacts, hubs: set[Fact]) -> Step:
     at_jaws = nominal_key(job) != GAP
     return Step(
         key="set.gap",
+        means=(Meaning(of=Of.GAP, when=When.ON_THE_WAY),),
         stage=Stage.SET,
         title="Set the distance from jaw tip to the opposite hub" if at_jaws else "Set the gap between the hubs",
         why=f"Too close preloads bearings and element; too far loses engagement. Taken {job.family.gap_taken}.",
@@ -83,6 +85,7 @@ def gap_again(job: JobFacts, pulled: Happened) -> list[Step]:
     return [
         Step(
             key="couple.gap_again",
+            means=(Meaning(of=Of.GAP),),
             stage=Stage.COUPLE,
             title="Read the gap once more, at one place",
             why="A set screw that is pulled shifts its hub.",

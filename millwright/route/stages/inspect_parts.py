@@ -1,9 +1,10 @@
 """What came off is looked at, part by part; what is replaced is replaced like for like."""
 
 from ...say import say
+from ...scope import Scope
 from ...verdict import Judged, said_by_hand
 from ..fields import choice, condition, text, tick
-from ..steps import Answers, JobFacts, Scope, SheetForm, Stage, Step
+from ..steps import Answers, JobFacts, SheetForm, Stage, Step
 
 GREASE = "grease"  # of a family's parts the one that does not come off whole
 BACK, REPLACE, REWORK = FATES = ("goes back on", "replace it", "rework it")

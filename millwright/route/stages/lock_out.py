@@ -1,5 +1,6 @@
 """Stage 1, and the second proof before hands go in."""
 
+from ...meaning import Meaning, Of
 from ...roles import Role
 from ..fields import choice, text, tick
 from ..locks import FIRST_LOCKS, FIRST_PROOF, LOCK_AGAIN, PROOF, RUNS_ROUGH, START
@@ -30,6 +31,7 @@ def steps(job: JobFacts) -> Part:
     papers, locks, tried = (
         Step(
             key="safe.papers",
+            means=(Meaning(of=Of.DOCUMENTS),),
             hands_on=False,
             stage=Stage.LOCK_OUT,
             title="Read the documents and dress for the job",
@@ -47,6 +49,7 @@ def steps(job: JobFacts) -> Part:
         ),
         Step(
             key=FIRST_LOCKS,
+            means=(Meaning(of=Of.LOCKED_OUT),),
             hands_on=False,
             stage=Stage.LOCK_OUT,
             title="Lock and tag every energy source",

@@ -3,6 +3,7 @@
 from ...card.values import source_of
 from ...line import Side
 from ...say import say
+from ...scope import Scope
 from ...verdict import Judged, said_by_hand
 from ..circles import line_of
 from ..families.facts import COUNT, SUITS_VALUES
@@ -10,7 +11,7 @@ from ..families.facts import Part as KitPart
 from ..fields import Field, choice, condition, count, text, tick
 from ..hubs.screw_held import DEVICES
 from ..order import Part, any_order
-from ..steps import BACKSTOPS, HAS_BACKSTOP, Answers, Fact, JobFacts, Scope, SheetForm, Stage, Step
+from ..steps import BACKSTOPS, HAS_BACKSTOP, Answers, Fact, JobFacts, SheetForm, Stage, Step
 from . import suits
 from .change_element import more_than_the_element
 

@@ -6,6 +6,7 @@ a whole round turned nothing, and everything that closes the work comes again.
 
 from ...card.meanings import RUN_IN
 from ...card.values import source_of
+from ...meaning import Meaning, Of, When
 from ...say import say
 from ...verdict import Check, Judged, judge, said_by_hand
 from .. import torques
@@ -47,6 +48,7 @@ def steps(job: JobFacts) -> tuple[list[Part], list[Part]]:
 def _run(job: JobFacts) -> Step:
     return Step(
         key=RUN,
+        means_by=lambda answers: (Meaning(of=Of.RUN_IN_LEFT_OPEN, field="due"),) if answers.get("what") == LATER else (),
         stage=Stage.CLOSE,
         title="Run it in under load",
         why="Rubber and joints settle under load. What was tight is pulled once more after it.",
@@ -119,6 +121,7 @@ def pull_again(job: JobFacts, circle: Circle) -> Step:
     preset = torques.bolts_preset(job, torque, round(job.card[count].value), passes=[1.0]) if known else {}
     return Step(
         key=f"close.rerun.{circle.key}",
+        means=(Meaning(of=Of.PULL, when=When.AFTER_RUNNING, at=circle.key),),
         stage=Stage.CLOSE,
         title=f"Pull the {circle.title} again, at full torque",
         why="Screw by screw: does it still turn? Done when a whole round turned nothing.",

@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 from ...line import SIDES
+from ...meaning import Meaning, Of, When
 from ...roles import Role
 from .. import torques
 from ..fields import tick
@@ -13,8 +14,8 @@ from . import air_gap, before_setting
 from .gap import gap_step
 from .set_by import ALIGNED_BY, alignment_form, as_read, by_air_gap, by_straightedge, set_by, straightedge_form
 
-AS_LEFT = "align"  # what the last reading of a job is kept under, to be compared with next time
 MACHINES = frozenset({Fact.MACHINES})
+FEET = "couple.feet"
 
 
 def steps(job: JobFacts, *, hidden: bool = False, near: bool = False) -> Part:
@@ -35,7 +36,7 @@ def steps(job: JobFacts, *, hidden: bool = False, near: bool = False) -> Part:
                 before_setting.soft_foot(job),
                 *floats,
                 *(replace(step, optional=hidden) for step in [*gap, *edge]),
-                _align(job),
+                replace(_align(job), leaves_provisional="Feet not torqued yet", settled_by=FEET),
             )
         ),
     )
@@ -65,12 +66,16 @@ def _align(job: JobFacts) -> Step:
         edge = _straightedge(job)
         why = "This line is aligned by straightedge alone, as its value card says; the gap shows the angle."
         title = f"Align the {job.line.machine(job.line.movable).called} by straightedge"
-        return replace(edge, key="set.align", title=title, why=why, judged_by=(ALIGNED_BY,), relies=MACHINES, finding=False)
+        means = (Meaning(of=Of.ALIGNMENT, when=When.ON_THE_WAY),)
+        return replace(
+            edge, key="set.align", means=means, title=title, why=why, judged_by=(ALIGNED_BY,), relies=MACHINES, finding=False
+        )
     if by_air_gap(job):
         return air_gap.step(job)
     way = set_by(job)
     return Step(
         key="set.align",
+        means=(Meaning(of=Of.ALIGNMENT, when=When.ON_THE_WAY),),
         stage=Stage.SET,
         title=f"Align the {job.line.machine(job.line.movable).called}",
         why="Align tightly, so that the allowance is left for operation. Vertical first, then horizontal, then read.",
@@ -110,7 +115,8 @@ def bolted_down(job: JobFacts) -> list[Step]:
     movable, way = job.line.machine(job.line.movable), set_by(job)
     return [
         Step(
-            key="couple.feet",
+            key=FEET,
+            means=(Meaning(of=Of.PULL, at="feet"),),
             stage=Stage.COUPLE,
             title=f"Torque the feet of the {movable.called}",
             why="All bolts in and hand tight first, then crosswise in rising passes, so that nothing is pulled aside.",
@@ -129,6 +135,7 @@ def bolted_down(job: JobFacts) -> list[Step]:
         ),
         Step(
             key="couple.align",
+            means=(Meaning(of=Of.ALIGNMENT),),
             stage=Stage.COUPLE,
             title=f"Read the {way.reads} again, feet torqued",
             why="Tightening pulls the machine. This is the reading that is left behind.",
@@ -163,6 +170,7 @@ def read_as_found(job: JobFacts) -> Step:
     way = set_by(job)
     return Step(
         key="off.align",
+        means=(Meaning(of=Of.ALIGNMENT, when=When.FOUND),),
         stage=Stage.TAKE_OFF,
         title=f"Read the {way.reads} as found",
         why="What it ran with tells why it failed. Leave it out where nothing can be read any more.",
@@ -171,16 +179,17 @@ def read_as_found(job: JobFacts) -> Step:
         optional=True,
         finding=True,
         may_authorise=True,
-        form=way.compared(as_read(job.as_left.get(AS_LEFT, {})), "as left"),
+        form=way.compared(as_read(job.as_left.get(Of.ALIGNMENT, {})), "as left"),
     )
 
 
 def read_once(job: JobFacts, on_fail: str) -> Step:
     """One reading that stands in for the whole alignment where nothing was moved, beside what was left or found."""
     way = set_by(job)
-    left, found = (as_read(kept) for kept in (job.as_left.get(AS_LEFT, {}), job.answers.get("found.align", {})))
+    left, found = (as_read(kept) for kept in (job.as_left.get(Of.ALIGNMENT, {}), job.answers.get("found.align", {})))
     return Step(
         key="couple.align",
+        means=(Meaning(of=Of.ALIGNMENT),),
         stage=Stage.COUPLE,
         title="Read the alignment once, coupled up",
         why="No machine was moved: this one reading proves it.",

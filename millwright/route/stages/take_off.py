@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import replace
 
 from ...line import Side
+from ...meaning import Meaning, Of, When
 from ...sketch import common
 from ..fields import Field, length, text, tick
 from ..hints import GapHints
@@ -52,6 +53,7 @@ def _as_found(job: JobFacts) -> Part:
     diameter = job.line.hub(job.line.movable).diameter_mm
     gap = Step(
         key="off.gap",
+        means=(Meaning(of=Of.GAP, when=When.FOUND),),
         stage=Stage.TAKE_OFF,
         title="Measure the distance between the hubs as found",
         why="Needed for the refit, and it tells whether a machine has wandered.",

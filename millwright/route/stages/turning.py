@@ -5,9 +5,10 @@ from ...card.values import source_of
 from ...line import LineSpec
 from ...roles import Role
 from ...say import say
+from ...scope import Scope
 from ...verdict import Judged, said_by_hand
 from ..fields import Field, choice, tick
-from ..steps import Answers, JobFacts, Scope, SheetForm, Stage, Step
+from ..steps import Answers, JobFacts, SheetForm, Stage, Step
 
 MOTOR_TURNS = "motor_turns"
 WRECKED = ("pump", "auger")  # driven the wrong way they unscrew or run dry

@@ -13,8 +13,9 @@ from millwright.roles import Deed
 from millwright.route.build import scopes_of
 from millwright.route.entry import OutOfTurn
 from millwright.route.families.register import FAMILIES
-from millwright.route.steps import EDITION, Scope, Task
+from millwright.route.steps import EDITION
 from millwright.route.upkeep import tasks_of
+from millwright.scope import Scope, Task
 from millwright.units import LengthUnit
 from server.accounts.auth import require
 from server.accounts.models import Membership, Site

@@ -15,7 +15,7 @@ def fill_in(apps: Any, schema_editor: Any) -> None:
     from millwright.route.state import Entry, EntryKind
     from millwright.route.stand import stand
     from millwright.roles import Role
-    from millwright.route.steps import Scope
+    from millwright.scope import Scope
     from millwright.card.values import Value
     from millwright.verdict import Verdict
 

@@ -9,7 +9,7 @@ from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn
 from millwright.route.fields import Goes
-from millwright.route.steps import Scope, Task
+from millwright.scope import Scope, Task
 from millwright.units import LengthUnit
 
 from .entries import EntryOut, SignatureOut

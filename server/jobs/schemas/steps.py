@@ -6,6 +6,7 @@ from uuid import UUID
 
 from ninja import Field, Schema
 
+from millwright.meaning import Of
 from millwright.roles import Role
 from millwright.route.fields import FieldKind
 from millwright.route.hubs.hot_run import Ready
@@ -121,6 +122,7 @@ class StepOut(Schema):
     """A step and where it stands."""
 
     key: str
+    means: list[Of] = Field(description="what a reading here is of")
     stage: Stage
     title: str
     why: str

@@ -2391,6 +2391,8 @@ export interface components {
             drawing_title: string;
             /** Figures */
             figures: components["schemas"]["FigureOut"][];
+            /** Found */
+            found: boolean;
             /**
              * Job
              * Format: uuid
@@ -2398,8 +2400,6 @@ export interface components {
             job: string;
             /** Number */
             number: number;
-            /** Step */
-            step: string;
             /** Title */
             title: string;
         };
@@ -7227,6 +7227,12 @@ export interface components {
             unit?: "mm" | "in";
         };
         /**
+         * Of
+         * @description What was read, done or said.
+         * @enum {string}
+         */
+        Of: "documents" | "locked out" | "guard on" | "started" | "why it was needed" | "looked over" | "alignment" | "gap" | "closed gap" | "soft foot" | "run-out" | "stand-out" | "draw-up" | "temperature" | "pull" | "torques checked again" | "run-in left open" | "wear mark" | "strobe light" | "play" | "element out" | "element in" | "grease" | "oil" | "packing";
+        /**
          * OfMaterial
          * @description A limit that holds for an element of this material.
          */
@@ -9498,6 +9504,11 @@ export interface components {
             key: string;
             /** May Authorise */
             may_authorise: boolean;
+            /**
+             * Means
+             * @description what a reading here is of
+             */
+            means: components["schemas"]["Of"][];
             /** Moves */
             moves: boolean;
             /** Needs */

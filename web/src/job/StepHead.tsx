@@ -18,8 +18,6 @@ import { OneText } from './OneText'
 import { TakePhotograph } from './Photographs'
 import { saveValues } from './saveValues'
 
-const DOCUMENTS = 'safe.papers' // the step at which the documents are read
-
 const WRITTEN = {
   note: { title: 'Note', label: 'What is worth knowing next time', button: 'Add the note' },
   question: {
@@ -85,7 +83,7 @@ export function StepHead({ step }: { step: Step }) {
         </Bar>
       ))}
       {!job.closed && <MissingValues step={step} />}
-      {step.key === DOCUMENTS && <Documents card={job.card} />}
+      {step.means.includes('documents') && <Documents card={job.card} />}
       {asides.map((e) => (
         <Aside
           key={e.id}

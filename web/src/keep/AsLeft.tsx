@@ -12,7 +12,7 @@ export function AsLeft({ left }: { left: NonNullable<Schemas['HistoryOut']['as_l
   return (
     <Part>
       <h2>
-        {left.step === 'found.align' ? 'As last read' : 'As left'}
+        {left.found ? 'As last read' : 'As left'}
         <span>
           {' '}
           {sayWhen(left.at)}, {left.by}, <Link href={`/jobs/${left.job}/record`}>job {left.number}</Link>
