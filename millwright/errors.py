@@ -9,23 +9,27 @@ from .say import Part, Words, words
 
 @dataclass(frozen=True)
 class Problem:
-    """One thing to put right: a path into the caller's JSON ("dials.0.x_mm") and a sentence; `says` holds its figures."""
+    """One thing to put right: a path into the caller's JSON ("dials.0.x_mm") and a sentence; `says` holds its figures.
+
+    ``code`` - what kind of a problem it is, where somebody acts on that
+    """
 
     path: str
     message: str
     says: Words | None = None
+    code: str = ""
 
 
-def problem(path: str, template: str, **parts: Part) -> Problem:
+def problem(path: str, template: str, code: str = "", /, **parts: Part) -> Problem:
     """A problem whose sentence holds figures; ``parts`` as in `say.words`."""
     says = words(template, **parts)
-    return Problem(path, str(says), says)
+    return Problem(path, str(says), says, code)
 
 
 def as_json(found: Problem) -> dict[str, Any]:
     """A problem as plain JSON types."""
-    plain = {"path": found.path, "message": found.message}
-    return {**plain, "says": asdict(found.says)} if found.says else plain
+    plain: dict[str, Any] = {"path": found.path, "message": found.message}
+    return plain | ({"says": asdict(found.says)} if found.says else {}) | ({"code": found.code} if found.code else {})
 
 
 class UnusableInput(Exception):

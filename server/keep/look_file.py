@@ -20,7 +20,7 @@ from server.journal.write import write_down
 from server.plant.models import Line, LineLook
 from server.web.times import time_problems
 
-from .looks import GOES_BACK, goes_back, row_of
+from .looks import goes_back, row_of
 from .summary import keep_up
 
 MOST_ROWS = 20_000
@@ -52,7 +52,7 @@ def take_file(line_id: UUID, text: str, *, by: Membership, now: datetime, confir
     fresh = [look for _, look in looks if look.at not in there]
     if not confirmed:
         number = {id(look): line for line, look in looks}
-        told = [replace(one, path=f"{GOES_BACK}line {number[id(look)]}") for look, one in goes_back(line, fresh)]
+        told = [replace(one, path=f"line {number[id(look)]}") for look, one in goes_back(line, fresh)]
         refuse_if_any(told[:MOST_PROBLEMS])
     write_down(line.site_id, LineLook.objects.bulk_create(row_of(line, uuid4(), look, by, now) for look in fresh))
     keep_up(line)

@@ -29,7 +29,7 @@ from .read import kept_lines, past_jobs
 from .summary import keep_up
 
 TYPED_AGREES = 1e-6
-GOES_BACK = "goes_back."  # in front of the path of a figure that is asked about, and taken once it is confirmed
+GOES_BACK = "goes back"  # a figure that is asked about, and taken once it is confirmed
 LONGEST_AGO = timedelta(days=60)
 READ_AS_TYPED = ("wear_mm", "temperature_c", "vibration_mm_per_s")
 FIGURES = ("wear_mm", "temperature_c", "vibration_mm_per_s", "hours")
@@ -163,13 +163,13 @@ def goes_back(line: Line, fresh: Sequence[Look]) -> list[tuple[Look, Problem]]:
 def _ran_back(was: Look, now: Look) -> Problem:
     text = "The hour meter showed {was} on {day} and {now} after it. Read it again, or confirm that it is as read."
     figures = {"was": Figure(was.hours or 0, "h", 0), "now": Figure(now.hours or 0, "h", 0)}
-    return problem(f"{GOES_BACK}hours", text, **figures, day=day(was.at.date()))
+    return problem("hours", text, GOES_BACK, **figures, day=day(was.at.date()))
 
 
 def _grew_back(was: Point, now: Point) -> Problem:
     text = "Wear was {was} on {day} and {now} after it: it does not grow back. Read it again, or confirm that it is as read."
     figures = {"was": Figure(was.value, "mm", 2), "now": Figure(now.value, "mm", 2)}
-    return problem(f"{GOES_BACK}wear_mm", text, **figures, day=day(was.at.date()))
+    return problem("wear_mm", text, GOES_BACK, **figures, day=day(was.at.date()))
 
 
 @transaction.atomic

@@ -163,7 +163,7 @@ def _stop(line: Any, due: date | None, open_job: int | None, lamp: str) -> dict[
     openapi_extra={"requestBody": {"content": {"application/json": {"schema": {"$ref": "#/components/schemas/LookIn"}}}}},
 )
 def look(request: HttpRequest) -> object:
-    """One stop of a round. The same id sent again changes nothing. A figure that goes back is refused at `goes_back.…`
+    """One stop of a round. The same id sent again changes nothing. A figure that goes back is refused with the code `goes back`
     until it is confirmed."""
     # Read by the core's own door, so that a slip is refused in the same words as on a bench.
     payload = read_json(LookIn, request.body)
@@ -228,7 +228,7 @@ def walk(request: HttpRequest, payload: WalkIn) -> object:
 )
 def read_in(request: HttpRequest, line_id: UUID, confirmed: bool = False) -> object:
     """Earlier readings of a line from a CSV file: all of it, or nothing with what is wrong and in which line. Figures that go
-    back are refused at `goes_back.…` until they are confirmed."""
+    back are refused with the code `goes back` until they are confirmed."""
     member = member_of(request)
     content = request.read(MOST_BYTES + 1)
     if len(content) > MOST_BYTES:

@@ -3,7 +3,7 @@
 import logging
 from collections.abc import Iterator
 from contextlib import contextmanager
-from typing import Any
+from typing import Any, Literal
 from uuid import uuid4
 
 from django.core.exceptions import BadRequest, PermissionDenied
@@ -58,10 +58,11 @@ def called(what: str) -> Iterator[None]:
 
 
 class ProblemOut(Schema):
-    """One thing to put right; ``says`` where the sentence holds figures."""
+    """One thing to put right; ``says`` where the sentence holds figures, ``code`` where somebody acts on its kind."""
 
     path: str
     message: str
+    code: Literal["goes back"] | None = None
     says: Said | None = None
 
 

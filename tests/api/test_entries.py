@@ -10,6 +10,7 @@ from django.utils import timezone
 
 from millwright.benches import as_dict, evaluate_json
 from millwright.errors import UnusableInput
+from millwright.meaning import Of
 from millwright.scope import Scope
 from millwright.tests.work import Work
 from server.accounts.models import Membership
@@ -231,8 +232,8 @@ class LinesTest(TestCase):
             job = open_job or start_job(line, by=lead, title="Looked at", now=timezone.now(), scope=Scope.CHECK)
             job.scope = Scope.CHECK.value
             kept = job.as_left()
-            self.assertEqual(kept.get("align", {}).get("dials"), expected)
-            self.assertEqual("closed" in kept, expected is not None)
+            self.assertEqual(kept.get(Of.ALIGNMENT, {}).get("dials"), expected)
+            self.assertEqual(Of.CLOSED_GAP in kept, expected is not None)
         self.assertEqual(left.as_left(), {})  # nothing was closed before it
 
     def test_a_drive_that_hangs_on_its_shaft_is_not_aligned(self) -> None:

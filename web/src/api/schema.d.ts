@@ -1400,7 +1400,7 @@ export interface paths {
         put?: never;
         /**
          * Look
-         * @description One stop of a round. The same id sent again changes nothing. A figure that goes back is refused at `goes_back.…`
+         * @description One stop of a round. The same id sent again changes nothing. A figure that goes back is refused with the code `goes back`
          *     until it is confirmed.
          */
         post: operations["look_enter"];
@@ -1482,7 +1482,7 @@ export interface paths {
         /**
          * Read In
          * @description Earlier readings of a line from a CSV file: all of it, or nothing with what is wrong and in which line. Figures that go
-         *     back are refused at `goes_back.…` until they are confirmed.
+         *     back are refused with the code `goes back` until they are confirmed.
          */
         post: operations["looks_read_in"];
         delete?: never;
@@ -7592,9 +7592,11 @@ export interface components {
         };
         /**
          * ProblemOut
-         * @description One thing to put right; ``says`` where the sentence holds figures.
+         * @description One thing to put right; ``says`` where the sentence holds figures, ``code`` where somebody acts on its kind.
          */
         ProblemOut: {
+            /** Code */
+            code?: "goes back" | null;
             /** Message */
             message: string;
             /** Path */

@@ -87,7 +87,6 @@ export function HistoryView() {
 }
 
 const MOST_SAID = 5
-const GOES_BACK = 'goes_back.' // before the line of a figure that only grows: it is asked about
 const COLUMNS = {
   mm: 'at,wear_mm,temperature_c,vibration_mm_per_s,hours',
   in: 'at,wear_in,temperature_c,vibration_in_per_s,hours',
@@ -116,10 +115,9 @@ function TakeIn({ lineId }: { lineId: string }) {
     } catch (why) {
       if (!(why instanceof Refused)) throw why
       setSaid('')
-      const goesBack = why.problems.filter((p) => p.path.startsWith(GOES_BACK))
+      const goesBack = why.problems.filter((p) => p.code === 'goes back')
       if (goesBack.length === why.problems.length) setAsksBack(chosen)
-      const placed =
-        goesBack.length > 0 ? goesBack.map((p) => `${p.path.replace(GOES_BACK, '')}: ${sayProblem(p, unit)}`) : why.placed
+      const placed = goesBack.length > 0 ? goesBack.map((p) => `${p.path}: ${sayProblem(p, unit)}`) : why.placed
       setProblem(`Nothing was taken in. ${placed.slice(0, MOST_SAID).join(' ')}`)
     }
   }

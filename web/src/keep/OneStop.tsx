@@ -28,8 +28,6 @@ import {
   type Stop,
 } from './round'
 
-const GOES_BACK = 'goes_back.' // before the name of a figure that only grows: it is asked about
-
 interface OneStopProps {
   stop: Stop
   number: number
@@ -64,10 +62,8 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
       onSaved()
     } catch (why) {
       if (!(why instanceof Refused)) throw why
-      setAsksBack(why.problems.every((p) => p.path.startsWith(GOES_BACK)))
-      setProblems(
-        Object.fromEntries(why.problems.map((p) => [p.path.replace(GOES_BACK, '') || 'general', sayProblem(p, unit)])),
-      )
+      setAsksBack(why.problems.every((p) => p.code === 'goes back'))
+      setProblems(Object.fromEntries(why.problems.map((p) => [p.path || 'general', sayProblem(p, unit)])))
     }
   }
   const cell = (key: Figure) => (
