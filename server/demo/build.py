@@ -190,6 +190,7 @@ class Work:
     ) -> None:
         self.job, self.millwright, self.lead, self.now, self.fill = job, millwright, lead, start, fill
         self.again = again or fill  # read again after a move
+        self.entries, self.signatures = [e.as_core for e in job.entries.all()], [s.as_core for s in job.signatures.all()]
 
     def planned_moves(self, step: str) -> list[dict[str, Any]]:
         """What the last reading of a step says to move, to the hundredth."""
@@ -205,20 +206,22 @@ class Work:
         """One entry, by the millwright unless somebody else is named."""
         self.now += BETWEEN
         sent = Sent(id=uuid4(), step=step, kind=kind, inputs=inputs, as_it_is=True)
-        append_entry(self.job.pk, sent, by=by or self.millwright, now=self.now)
+        self.entries.append(append_entry(self.job.pk, sent, by=by or self.millwright, now=self.now).as_core)
 
     def sign(self, step: str, entry: str | None) -> None:
         """A hold point, signed by the lead."""
         self.now += BETWEEN
         signer = self.millwright if step == "close.hand" else self.lead
         covers = UUID(entry) if entry else None
-        sign(self.job.pk, id=uuid4(), by=signer, step=step, kind=SignatureKind.HOLD, entry=covers, reason="", now=self.now)
+        made = sign(
+            self.job.pk, id=uuid4(), by=signer, step=step, kind=SignatureKind.HOLD, entry=covers, reason="", now=self.now
+        )
+        self.signatures.append(made.as_core)
 
     def until(self, last: str | None) -> None:
         """Every open step in working order, up to but without the last."""
         for _ in range(MOST_STEPS):
-            job = Job.objects.get(pk=self.job.pk)
-            now = job.stand(self.now).next()
+            now = self.job.stand_after(self.entries, now=self.now, signatures=self.signatures).next()
             if now is None or now.step.key == last:
                 return
             if now.state is StepState.TO_SIGN:

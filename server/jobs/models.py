@@ -1,8 +1,9 @@
 """Jobs, entries and signatures. The database itself refuses to change or delete the last two."""
 
 import uuid
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from datetime import datetime
+from functools import cached_property
 from types import MappingProxyType
 from typing import Any
 
@@ -136,7 +137,7 @@ class Job(models.Model):
         """The unit of its record."""
         return "in" if self.unit == "in" else "mm"
 
-    @property
+    @cached_property
     def as_spec(self) -> LineSpec:
         """The line as the core knows it."""
         return LineSpec.model_validate(self.spec)
@@ -145,6 +146,11 @@ class Job(models.Model):
     def terms(self) -> Terms:
         """What it was started under."""
         return Terms(procedure=self.procedure, edition=self.edition, tasks=tuple(Task(task) for task in self.tasks))
+
+    @cached_property
+    def as_card(self) -> ValueCard:
+        """What stood on the card when it was started, as the core knows it."""
+        return {key: CardValue.model_validate(value) for key, value in self.card.items()}
 
     def stand(self, now: datetime | None = None) -> state.RouteNow:
         """Where this job stands: derived from its entries and signatures, never stored."""
@@ -157,15 +163,15 @@ class Job(models.Model):
         entries: list[state.Entry],
         as_left: Mapping[str, Answers] = NOTHING_LEFT,
         now: datetime | None = None,
+        signatures: Sequence[state.Signature] | None = None,
     ) -> state.RouteNow:
-        """`stand`, with entries that are loaded already, and what to compare them with; ``now`` as the server has it."""
-        card: ValueCard = {key: CardValue.model_validate(value) for key, value in self.card.items()}
-        signatures = [signature.as_core for signature in self.signatures.all()]
+        """`stand`, with what is loaded already, and what to compare it with; ``now`` as the server has it."""
+        signed = [one.as_core for one in self.signatures.all()] if signatures is None else signatures
         return derived(
             self.as_spec,
-            card,
+            self.as_card,
             entries,
-            signatures,
+            signed,
             Scope(self.scope),
             as_left,
             terms=self.terms,
@@ -176,16 +182,16 @@ class Job(models.Model):
     def as_left(self) -> dict[str, Answers]:
         """The last readings that closed jobs of this line left behind, by what they are kept under.
 
-        Two queries; none where a new coupling is fitted, which no older reading is compared with.
+        A query or two; none where a new coupling is fitted, which no older reading is compared with.
         """
         if self.scope == Scope.FIT:
             return {}
         life = {LIFE: found} if self.scope == Scope.ELEMENT and (found := self._life()) else {}
-        read = Entry.objects.filter(
-            left_behind(),
-            job__in=Job.objects.counted().filter(line=self.line_id, number__lt=self.number),
-        )
-        read = read.exclude(pk__in=Entry.objects.filter(job__line=self.line_id).slips()).order_by("job__number", "number")
+        before = Job.objects.counted().filter(line=self.line_id, number__lt=self.number)
+        wanted = left_behind() | Q(kind=state.EntryKind.SLIP)
+        rows = list(Entry.objects.filter(wanted, job__in=before).order_by("job__number", "number").defer("result", "typed"))
+        slips = {e.inputs["entry"] for e in rows if e.kind == state.EntryKind.SLIP}
+        read = (e for e in rows if str(e.pk) not in slips)
         left = {one.of.value: e.inputs for e in read for one in e.means if one.when in LEFT_BEHIND.get(one.of, ())}
         return {**life, **left}
 
@@ -214,33 +220,42 @@ class EntryQuerySet(models.QuerySet["Entry"]):
 
     def for_route(self, *, also: uuid.UUID | None = None) -> list[state.Entry]:
         """As the core knows them, in order, without what no route ever asks: readings that a later one of the same
-        step has superseded, unless they wrote into the ledger; and results in full.
+        step has superseded, unless they wrote into the ledger; and results in full. Two queries.
 
         ``also`` - the id of an entry wanted whether superseded or not
         """
-        readings = self.filter(kind=state.EntryKind.READING).exclude(pk__in=self.slips())
-        latest = readings.order_by("step", "-number").distinct("step").values("pk")
-        asked = ~Q(kind=state.EntryKind.READING) | Q(pk__in=latest) | Q(asked__has_key="ledger") | Q(pk=also)
-        rows = self.filter(asked).values_list(
-            "id", "number", "step", "kind", "by", "role", "at", "result__verdict", "result__proven", "result__as_it_is",
-            "asked__ledger", "inputs",
-        )  # fmt: skip
-        return [
-            state.Entry(
-                id=str(id),
-                number=number,
-                step=step,
-                kind=state.EntryKind(kind),
-                inputs=inputs,
-                verdict=Verdict(verdict) if verdict else None,
-                by=by,
-                role=Role(role),
-                at=at,
-                unproven=verdict is not None and is_unproven({"verdict": verdict, "proven": proven, "as_it_is": as_it_is}),
-                ledger=ledger or (),
-            )
-            for id, number, step, kind, by, role, at, verdict, proven, as_it_is, ledger, inputs in rows
-        ]
+        rows = list(self.order_by("number").values(*OF_A_ROUTE))
+        slips = {row["inputs__entry"] for row in rows if row["kind"] == state.EntryKind.SLIP}
+        readings = [row for row in rows if row["kind"] == state.EntryKind.READING]
+        latest = {row["step"]: row["id"] for row in readings if str(row["id"]) not in slips}
+        wanted = {also, *latest.values(), *(row["id"] for row in readings if row["asked__ledger"])}
+        left_out = [row["id"] for row in readings if row["id"] not in wanted]
+        inputs = dict((self.exclude(pk__in=left_out) if left_out else self).order_by().values_list("id", "inputs"))
+        return [_for_route(row, inputs[row["id"]]) for row in rows if row["id"] in inputs]
+
+
+OF_A_ROUTE = (
+    "id", "number", "step", "kind", "by", "role", "at", "result__verdict", "result__proven", "result__as_it_is",
+    "asked__ledger", "inputs__entry",
+)  # fmt: skip
+
+
+def _for_route(row: Mapping[str, Any], inputs: Mapping[str, Any]) -> state.Entry:
+    verdict = row["result__verdict"]
+    said = {"verdict": verdict, "proven": row["result__proven"], "as_it_is": row["result__as_it_is"]}
+    return state.Entry(
+        id=str(row["id"]),
+        number=row["number"],
+        step=row["step"],
+        kind=state.EntryKind(row["kind"]),
+        inputs=inputs,
+        verdict=Verdict(verdict) if verdict else None,
+        by=row["by"],
+        role=Role(row["role"]),
+        at=row["at"],
+        unproven=verdict is not None and is_unproven(said),
+        ledger=row["asked__ledger"] or (),
+    )
 
 
 class Entry(models.Model):

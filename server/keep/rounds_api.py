@@ -163,8 +163,8 @@ def _stop(line: Any, due: date | None, open_job: int | None, lamp: str) -> dict[
     openapi_extra={"requestBody": {"content": {"application/json": {"schema": {"$ref": "#/components/schemas/LookIn"}}}}},
 )
 def look(request: HttpRequest) -> object:
-    """One stop of a round. The same id sent again changes nothing. A figure that goes back is refused with the code `goes back`
-    until it is confirmed."""
+    """One stop of a round. The same id sent again changes nothing. A figure that goes back is refused with the code
+    `goes back` until it is confirmed."""
     # Read by the core's own door, so that a slip is refused in the same words as on a bench.
     payload = read_json(LookIn, request.body)
     member, now = member_named(request, payload.by), timezone.now()

@@ -1400,8 +1400,8 @@ export interface paths {
         put?: never;
         /**
          * Look
-         * @description One stop of a round. The same id sent again changes nothing. A figure that goes back is refused with the code `goes back`
-         *     until it is confirmed.
+         * @description One stop of a round. The same id sent again changes nothing. A figure that goes back is refused with the code
+         *     `goes back` until it is confirmed.
          */
         post: operations["look_enter"];
         delete?: never;
