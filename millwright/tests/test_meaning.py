@@ -57,7 +57,10 @@ def done(family: str, scope: Scope) -> Work:
 
 
 def past(work: Work, number: int = 1, **renamed: str) -> PastJob:
-    """A job that was done, a month after the one before it, as it is kept. ``renamed`` - what every step is called instead, before its own name."""
+    """A job that was done, a month after the one before it, as it is kept.
+
+    ``renamed`` - what every step is called instead, before its own name
+    """
     reads = []
     for made in work.entries:
         if made.kind is not EntryKind.READING:

@@ -9,7 +9,7 @@ from unittest import mock
 
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
-from django.test import TestCase, TransactionTestCase
+from django.test import TestCase
 
 from millwright.route import stand as derived_from
 from millwright.route.state import RouteNow, StepNow
@@ -17,7 +17,7 @@ from millwright.route.steps import SheetForm
 from server.jobs.models import Entry, Job, Signature
 from server.reports.models import IssuedRecord
 from tests.in_words import in_words
-from tests.site import Member, build_two_sites, is_whole, job_of
+from tests.site import Member, OwnTransactions, build_two_sites, is_whole, job_of
 
 from .test_exchange import forget_jobs
 
@@ -168,7 +168,7 @@ class AskedTest(TestCase):
         self.assertEqual(job.entries.filter(asked={}).count(), 0)
 
 
-class MovedHereTest(TransactionTestCase):
+class MovedHereTest(OwnTransactions):
     """A database from before entries kept what they answered."""
 
     def as_it_was(self) -> None:

@@ -4,10 +4,10 @@ import json
 from unittest import mock
 
 from django.db import OperationalError, connections
-from django.test import TestCase, TransactionTestCase
+from django.test import TestCase
 
 from server.jobs.models import Job
-from tests.site import Member, as_if_started_with, build_two_sites, job_of
+from tests.site import Member, OwnTransactions, as_if_started_with, build_two_sites, job_of
 
 REFUSED = ("two\nlines", "a tab\there", "nothing\x00", "back\u202ewards", "a\u2028line")
 
@@ -62,7 +62,7 @@ class NamesTest(TestCase):
         self.assertEqual(Member("lead").ask("GET", f"/api/jobs/{self.job.pk}")[0], 200)
 
 
-class DatabaseAwayTest(TransactionTestCase):
+class DatabaseAwayTest(OwnTransactions):
     """503, when to try again, and the one shape of every refusal."""
 
     def test_is_said_and_nothing_is_lost_when_it_is_back(self) -> None:

@@ -5,9 +5,8 @@ from pathlib import Path
 
 from django.conf import settings
 from django.db import DatabaseError, connection, transaction
-from django.test import TransactionTestCase
 
-from tests.site import build_two_sites
+from tests.site import OwnTransactions, build_two_sites
 
 ROLE = "anvil_app_of_the_tests"
 PSQL = sorted(Path("/usr/lib/postgresql").glob("*/bin/psql"))[-1]
@@ -37,7 +36,7 @@ ALLOWED = (
 )
 
 
-class GrantsTest(TransactionTestCase):
+class GrantsTest(OwnTransactions):
     """scripts/grants.sql, on the database of the tests."""
 
     def setUp(self) -> None:

@@ -7,11 +7,11 @@ from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 from django.db import connections
-from django.test import TestCase, TransactionTestCase
+from django.test import TestCase
 
 from server.jobs.live.hub import Hub
 from server.jobs.models import Job
-from tests.site import Member, build_two_sites
+from tests.site import Member, OwnTransactions, build_two_sites
 
 PATIENCE_S = 60.0
 
@@ -38,7 +38,7 @@ class DoorTest(TestCase):
         self.assertEqual(Member("millwright").ask("POST", f"/api/jobs/{self.job.pk}/here", given)[0], 422)
 
 
-class HubTest(TransactionTestCase):
+class HubTest(OwnTransactions):
     """What one says is heard by who listens to that job, and by nobody else."""
 
     def setUp(self) -> None:

@@ -2,19 +2,17 @@
 
 from typing import Any
 
-from django.test import TransactionTestCase
-
 from millwright.scope import Scope
 from millwright.tests.readings import SAID, SAID_ACROSS
 from millwright.tests.work import Work
 from server.jobs.models import Job
-from tests.site import Member, build_two_sites
+from tests.site import Member, OwnTransactions, build_two_sites
 from tests.worked import worked
 
 WAY, AGAIN = "backstop.way", "backstop.way_again"
 
 
-class CoveredTest(TransactionTestCase):
+class CoveredTest(OwnTransactions):
     """A job that fits a backstop, its first answer in."""
 
     def setUp(self) -> None:

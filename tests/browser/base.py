@@ -9,11 +9,10 @@ from shutil import which
 from typing import Any, ClassVar, Literal
 
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
-from django.core.management import CommandError
 from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
 from server.jobs.models import Job
-from tests.site import PASSWORD, build_two_sites, session_of
+from tests.site import PASSWORD, build_two_sites, empty, session_of
 
 HEADLESS = next((path for name in ("chromium-headless-shell", "chromium") if (path := which(name))), "")
 # Playwright's loop runs in this thread; the ORM is only used here between its calls.
@@ -52,6 +51,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
     size: ClassVar[dict[str, int]] = {"width": 1280, "height": 800}
 
     def setUp(self) -> None:
+        empty()  # what a page that was closed had asked for may have come in since
         self.job: Job = build_two_sites()
         self.faults: list[str] = []
         self.prepare()
@@ -69,11 +69,7 @@ class BrowserTestCase(StaticLiveServerTestCase):
         self.assertEqual(self.faults, [], "the page threw, or broke its own content policy")
 
     def _fixture_teardown(self) -> None:
-        """What a closed page had asked for may still be under way and hold a table: then once more."""
-        try:
-            super()._fixture_teardown()  # type: ignore[misc]
-        except CommandError:
-            super()._fixture_teardown()  # type: ignore[misc]
+        empty()
 
     def open_page(self, signed_in: str = "") -> Page:
         """A fresh page in a context of its own, signed in or not; what goes wrong in it fails the test."""
