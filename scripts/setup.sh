@@ -87,12 +87,20 @@ need_node_modules() {
 }
 
 need_web_build() {
-  local print; print="$(tree_fingerprint web/src web/index.html web/vite.config.ts web/package-lock.json)"
+  local print; print="$(tree_fingerprint web/src web/index.html web/vite.config.ts web/package-lock.json pyproject.toml)"
   if made web "$print" && [ -d web/dist ]; then return; fi
   need_node_modules
   step "client" npm --prefix web run build
   step "static files" "$PY" manage.py collectstatic --noinput --clear
   mark_made web "$print"
+}
+
+# Every route a job can begin with is composed once, so that a slip in one shows here and not at somebody's machine.
+check_routes_if_changed() {
+  local made_of; made_of="$(find millwright -name '*.py' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16)"
+  made routes "$made_of" && return
+  "$PY" -c "from millwright.route.build import every_route; every_route()"
+  mark_made routes "$made_of"
 }
 
 migrate_if_changed() {

@@ -1,8 +1,12 @@
 """The door for uvicorn."""
 
 import os
+import warnings
 
 from django.core.asgi import get_asgi_application
 
+# The client's files are handed out by a library that reads them block by block; Django reads those in a thread, and says so
+# at every file.
+warnings.filterwarnings("ignore", message="StreamingHttpResponse must consume synchronous iterators")
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "server.settings.base")
 application = get_asgi_application()

@@ -1,7 +1,11 @@
+import { readFileSync } from 'node:fs'
 import react from '@vitejs/plugin-react'
 import { defineConfig, type Plugin } from 'vite'
 
 const BASE = '/static/'
+
+// The one place that says which version this is.
+const VERSION = readFileSync('../pyproject.toml', 'utf8').match(/^version = "(.+)"/m)?.[1]
 
 /** Tells the service worker what was built: hashed names, which never change what they hold. */
 function builtFiles(): Plugin {
@@ -20,6 +24,7 @@ function builtFiles(): Plugin {
 // Django serves what is built here under /static/; hashed names live in assets/. The service worker stands at the root.
 export default defineConfig({
   base: BASE,
+  define: { 'import.meta.env.VITE_VERSION': JSON.stringify(VERSION) },
   plugins: [react(), builtFiles()],
   build: {
     target: 'es2022',

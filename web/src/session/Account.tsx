@@ -66,6 +66,7 @@ export function Account() {
         )}
         <PlainButton onPress={signOut}>Sign out</PlainButton>
         {problem && <p role="alert">{problem}</p>}
+        <small>Young Anvil {import.meta.env.VITE_VERSION}</small>
       </Slip>
     </>
   )
