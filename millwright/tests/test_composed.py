@@ -55,6 +55,11 @@ class CheckedTest(unittest.TestCase):
                 checked(Route(steps=steps), from_its_start=True)
         self.assertEqual(checked(Route(steps=(first,))).steps, (first,))
 
+    def test_a_count_waits_for_what_no_later_step_counts_back(self) -> None:
+        back = [replace(count("n", "N"), ledger=replace(PINS_BACK, line=line)) for line in ("early", "late")]
+        steps = (sheet("couple.a", back[0]), sheet("close.count", counts_out=True), sheet("close.b", back[1]))
+        self.assertEqual(Route(steps=steps).closed_after, {"close.count": {"late"}})
+
     def test_every_family_scope_and_way_of_holding_composes(self) -> None:
         self.assertGreater(every_route(), 700)
 

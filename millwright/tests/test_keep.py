@@ -117,6 +117,28 @@ class DueTest(unittest.TestCase):
         self.assertEqual(only(due(card, [fitted], TODAY), DueKind.FIRST_INSPECTION).on, date(2026, 4, 30))
         self.assertEqual(only(due(card, [fitted, looked], TODAY), DueKind.INSPECTION).on, date(2027, 5, 10))
 
+    def test_put_off_once_it_is_not_put_off_when_it_was_done_since(self) -> None:
+        put_off = Postponed(kind="grease it", since=date(2026, 1, 10), until=date(2027, 12, 1), reason="harvest", by="Lead")
+        card = line(grease_months=figure(6), postponed=(put_off,))
+        fitted = job(1, "2026-01-10", greased("2026-01-10"))
+        again = job(2, "2026-07-20", greased("2026-07-20"), scope=Scope.UPKEEP)
+        self.assertEqual(only(due(card, [fitted], TODAY), DueKind.GREASE).on, date(2027, 12, 1))
+        self.assertEqual(only(due(card, [fitted, again], TODAY), DueKind.GREASE).on, date(2027, 1, 20))
+
+    def test_a_coupling_that_went_on_since_the_last_look_is_inspected_for_the_first_time(self) -> None:
+        card = line(first_inspection_months=figure(3), inspection_months=figure(12))
+        looked = job(1, "2026-01-10", read("found.look", "2026-01-10"), scope=Scope.CHECK)
+        fitted = job(2, "2026-02-28", read("close.start", "2026-02-28"))
+        self.assertEqual(only(due(card, [looked, fitted], TODAY), DueKind.FIRST_INSPECTION).on, date(2026, 5, 28))
+
+    def test_two_readings_of_one_hour_tell_no_hours_a_day(self) -> None:
+        looks = tuple(Look(at=at("2026-02-01", hour), hours=1000.0 + hour) for hour in (10, 11))
+        card: dict[str, Any] = {"grease_hours": figure(2400)}
+        by_register = only(
+            due(line(runs=8.0, looks=looks, **card), [job(1, "2026-01-01", greased("2026-01-01"))], TODAY), DueKind.GREASE
+        )
+        self.assertIn("8 h a day, as registered", str(by_register.why))
+
     def test_what_is_read_or_changed_again_is_due_from_the_last_time(self) -> None:
         day = "2026-01-31"
         done = job(1, day, blocks(day), read("couple.align", day))
@@ -284,9 +306,24 @@ class SeriesTest(unittest.TestCase):
         self.assertEqual([p.value for p in offset.points], [0.02, 0.12, 0.01])
         self.assertEqual(trend.runs[-1].why, "moved, job 2")
         self.assertEqual(trend.runs[-1].start, trend.runs[-1].start.replace(hour=11))
+        moved_on = replace(moved, moves=(at("2026-06-01", 11), at("2026-06-01", 14)))
+        anew = next(one for one in series_of(line("jaw, curved"), [left, moved_on]) if one.key == "offset")
+        self.assertEqual([one.at.hour for one in anew.breaks], [6, 11], "from its first move on it is another trend")
+        refit = replace(found, means=formerly("off.align", {}))
+        self.assertEqual(len(wandered([left, job(3, "2026-06-01", refit, scope=Scope.REFIT)])), 1)
         (one,) = wandered([left, moved])
         self.assertAlmostEqual(one.by_mm, 0.10)
         self.assertTrue(one.moved)
+
+    def test_an_angle_that_turned_over_got_no_better_and_the_couplings_own_offset_is_the_one_that_is_shown(self) -> None:
+        def check(code: str, value: float, unit: str, against: str = "") -> dict[str, Any]:
+            more = {"max": 0.5, "source": "x", "plus_minus": 0.01, "against": against}
+            return {"code": code, "unit": unit, "value": value, **more}
+
+        checks = [check("offset", 0.4, "mm", "running target"), check("offset", 0.1, "mm"), check("angle", -0.3, "mm/m")]
+        left = job(1, "2026-01-01", replace(read("couple.align", "2026-01-01", "alignment"), checks=checks))
+        shown = {one.key: [p.value for p in one.points] for one in series_of(line("jaw, curved"), [left])}
+        self.assertEqual((shown["offset"], shown["angle"]), ([0.1], [0.3]))
 
     def test_of_the_closed_coupling_only_what_was_found_and_what_was_left_counts(self) -> None:
         def measured(step: str, day: str, spread: float, hour: int) -> Read:
@@ -327,6 +364,7 @@ class ToldTest(unittest.TestCase):
             (30, "safe.try", "Lock out"),
             (90, "off.old", "Take off"),
             (690, "close.guard", "Close out"),
+            (720, "close.guard", "Close out"),
         )
         times = tuple(
             Entered(at=begun + timedelta(minutes=minutes), stage=stage, means=formerly(step, {}))
@@ -341,4 +379,4 @@ class ToldTest(unittest.TestCase):
         self.assertEqual([(t.torque_nm, t.bolts) for t in found.torques], [(50.0, 8)])
         self.assertEqual(found.greases[0].product, GREASE)
         # The ten hours before the guard are a night: nobody was there.
-        self.assertEqual(dict(found.hours), {"Lock out": 0.5, "Take off": 1.0})
+        self.assertEqual(dict(found.hours), {"Lock out": 0.5, "Take off": 1.0, "Close out": 0.5})

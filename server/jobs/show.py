@@ -185,7 +185,8 @@ def _form(form: object, *, compares: bool = True) -> Mapping[str, Any]:
             parts = {"preset": form.preset, "compare": form.compare if compares else {}, "suggest": hints}
             return {"kind": form.kind, "bench": form.bench, **parts}
         case SheetForm():
-            return asdict(form)
+            fields, rows = ([vars(field) for field in some] for some in (form.fields, form.rows))
+            return {**vars(form), "fields": fields, "rows": rows}
         case _:
             return {"kind": "sign"}
 

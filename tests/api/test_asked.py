@@ -17,9 +17,7 @@ from millwright.route.steps import SheetForm
 from server.jobs.models import Entry, Job, Signature
 from server.reports.models import IssuedRecord
 from tests.in_words import in_words
-from tests.site import Member, OwnTransactions, build_two_sites, is_whole, job_of
-
-from .test_exchange import forget_jobs
+from tests.site import Member, OwnTransactions, build_two_sites, forget_jobs, is_whole, job_of
 
 BY_HAND = "slide it on by hand"
 RUN = "mount.hot.driven"

@@ -6,22 +6,15 @@ from typing import Any
 from unittest import mock
 from uuid import uuid4
 
-from django.db import connection, transaction
+from django.db import transaction
 from django.test import TestCase
 
 from server.demo import blower
 from server.jobs.models import Entry, Job, Signature
 from tests.forger import made_to_fit
-from tests.site import Member, build_two_sites, is_whole, job_of
+from tests.site import Member, build_two_sites, forget_jobs, is_whole, job_of
 
 BLOWER, PUMP = "Steep aeration blower 2", "Chilled-water pump 1"
-
-
-def forget_jobs() -> None:
-    """As on another installation, where these jobs were never entered."""
-    with connection.cursor() as cursor:
-        cursor.execute("SET CONSTRAINTS ALL IMMEDIATE")
-        cursor.execute("TRUNCATE jobs_signature, jobs_entry, jobs_job CASCADE")
 
 
 class ExchangeTest(TestCase):

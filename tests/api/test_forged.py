@@ -15,9 +15,7 @@ from server.keep.models import DueItem
 from server.keep.summary import rebuild_site
 from server.plant.models import Line
 from tests.forger import made_to_fit
-from tests.site import PASSWORD, Member, build_two_sites, is_whole, job_of
-
-from .test_exchange import forget_jobs
+from tests.site import PASSWORD, Member, build_two_sites, forget_jobs, is_whole, job_of
 
 BLOWER = "Steep aeration blower 2"
 SEED, NAIVE, FORGED = 20261201, 60, 40

@@ -1,66 +1,85 @@
-"""Whole jobs through the server: every family and scope to its signed record; and every step entered twice, taken out as a
-slip and entered again, with what shows a job read back on the way."""
+"""Whole jobs through the server, done by a hand that reads what is shown and types what it measured: every family and
+scope, in mm and in inches, to the signed record, its paper, file and dues; and fitting it with every step entered twice."""
 
+from collections import Counter
 from collections.abc import Mapping
+from random import Random
 from typing import Any, get_args
-from uuid import UUID, uuid4
+from uuid import uuid4
 
+from django.db import transaction
 from django.test import TestCase
-from django.utils import timezone
 
 from millwright.line import Family
+from millwright.rig.hand import Hand, Typed
 from millwright.route.build import scopes_of
 from millwright.route.families.register import FAMILIES
-from millwright.route.state import Entry, EntryKind, SignatureKind, StepState
 from millwright.route.upkeep import tasks_of
 from millwright.scope import Scope
 from millwright.tests.work import Work, ways_of
-from server.accounts.models import Membership
-from server.jobs.actions.append_entry import Sent, append_entry
-from server.jobs.actions.sign import sign
-from server.jobs.actions.start_job import start_job
+from millwright.units import LengthUnit
 from server.jobs.models import Job
+from server.keep.read import past_jobs
 from server.reports.issue import page_of
-from tests.site import Member, build_two_sites
+from tests.site import PASSWORD, Member, build_two_sites, forget_jobs, is_whole
 from tests.worked import registered
 
+UNITS: tuple[LengthUnit, ...] = get_args(LengthUnit)
+MOST_STEPS = 150
 
-class Served(Work):
-    """A job that is entered in the database, through the same doors as a hand's; where it stands is known here as well."""
 
-    def __init__(self, *, site_of: Membership, **work: Any) -> None:
-        super().__init__(**work)
-        people = Membership.objects.filter(site=site_of.site)
-        self.lead, self.millwright = (people.get(user__username=who) for who in ("lead", "millwright"))
-        line = registered(f"Line {uuid4()}", self)
-        self.job: Job = start_job(
-            line, by=self.lead, title="Whole", now=timezone.now(), scope=self.scope, tasks=self.terms.tasks
-        )
+class Played:
+    """A job as its people do it: a millwright who enters, a lead who signs, both by what the job shows."""
 
-    def enter(self, key: str, inputs: dict[str, Any], kind: EntryKind = EntryKind.READING, *_: Any, **__: Any) -> Entry:
-        now = self.route().find(key)
-        by = self.lead if now is not None and now.step.second_to else self.millwright
-        sent = Sent(id=uuid4(), step=key, kind=kind, inputs=inputs, as_it_is=True)
-        made = append_entry(self.job.pk, sent, by=by, now=timezone.now()).as_core
-        self.entries.append(made)
-        return made
+    def __init__(self, family: Family, held: tuple[str, str], scope: Scope, unit: LengthUnit) -> None:
+        self.millwright, self.lead = Member("millwright"), Member("lead")
+        work = Work(family=family, held=held)
+        line = registered(f"Line {uuid4()}", work)
+        tasks = [task.value for task in tasks_of(work.line)] if scope is Scope.UPKEEP else []
+        body = {"title": "Whole", "scope": scope.value, "unit": unit, "tasks": tasks}
+        self.shown = self._ask(self.lead, "POST", f"/api/jobs/of-line/{line.pk}", body, 201)
+        self.at, self.unit = f"/api/jobs/{self.shown['id']}", unit
+        self.hand = Hand(spec=self.shown["spec"], unit=unit, chance=Random(self.at))
 
-    def sign(self, key: str, kind: SignatureKind = SignatureKind.HOLD) -> None:
-        now = self.route().find(key)
-        assert now is not None
-        covers = UUID(now.current.id) if now.current else None
-        made = sign(
-            self.job.pk, id=uuid4(), by=self.lead, step=key, kind=kind, entry=covers, reason="why", now=timezone.now()
-        )
-        self.signatures.append(made.as_core)
+    def _ask(self, who: Member, method: str, path: str, body: Any, status: int) -> Any:
+        answered, said = who.ask(method, path, body)
+        assert answered == status, (path, body, said)
+        return said
 
-    def twice(self) -> Entry:
-        """What is next, entered, and entered again."""
-        now = self.route().next()
-        assert now is not None
-        key = now.step.key
-        self.enter(key, self.fill(key))
-        return self.enter(key, self.fill(key))
+    @property
+    def next(self) -> Any:
+        """The step the job asks for, as it stands; None at its end."""
+        self.shown = self._ask(self.millwright, "GET", self.at, None, 200)
+        return next((step for step in self.shown["steps"] if step["key"] == self.shown["next"]), None)
+
+    def sign(self, step: Mapping[str, Any]) -> None:
+        """By the lead, with the password."""
+        body = {"id": str(uuid4()), "step": step["key"], "kind": "hold", "entry": step["current"], "password": PASSWORD}
+        self._ask(self.lead, "POST", f"{self.at}/signatures", body, 201)
+
+    def enter(self, step: Mapping[str, Any], typed: Typed | None = None) -> str:
+        """What the hand read there, as it typed it; by another person where another person is wanted. The entry's id."""
+        typed = typed or self.hand.answer(step, self.shown["card"])
+        body = {"inputs": typed.inputs, "typed": typed.typed, "unit": self.unit, "as_it_is": True}
+        who = self.lead if step["second_to"] else self.millwright
+        return self._send(who, step, {"kind": "reading", **body})
+
+    def take_out(self, step: Mapping[str, Any], entry: str) -> None:
+        """A slip, by whoever entered it."""
+        who = self.lead if step["second_to"] else self.millwright
+        self._send(who, step, {"kind": "slip", "inputs": {"entry": entry}})
+
+    def _send(self, who: Member, step: Mapping[str, Any], body: Mapping[str, Any]) -> str:
+        sent = {"id": str(uuid4()), "step": step["key"], **body}
+        return str(self._ask(who, "POST", f"{self.at}/entries", sent, 201)["id"])
+
+    def to_its_end(self) -> Job:
+        """Every step once."""
+        for _ in range(MOST_STEPS):
+            if (step := self.next) is None:
+                return Job.objects.get(pk=self.shown["id"])
+            self.sign(step) if step["state"] == "to sign" else self.enter(step)
+        raise AssertionError(f"it does not come to an end: {self.shown['next']}")
 
 
 def held_of(family: str, i: int = 0) -> tuple[str, str]:
@@ -73,53 +92,57 @@ class WholeJobsTest(TestCase):
     """To its end, and read by everybody who reads one."""
 
     stand_alone = True
-    site_of: Membership
 
     @classmethod
     def setUpTestData(cls) -> None:
         build_two_sites()
-        cls.site_of = Membership.objects.get(user__username="lead")
 
-    def read_back(self, job: Job, *kinds: str) -> None:
-        """The page, and the record in these ways."""
-        reader = Member("apprentice")
-        shown = [f"/api/records/{job.pk}{kind}" for kind in kinds]
-        for path in (f"/api/jobs/{job.pk}", *shown):
-            status, said = reader.ask("GET", path)
-            self.assertEqual(status, 200, (path, said))
+    def read_back(self, job: Job, *, on_paper: bool) -> None:
+        """Its page, its file out and in, its chain; and its paper, where there is time for it."""
+        self.assertTrue(job.signed)
+        self.assertTrue(is_whole(job))
+        self.assertIn(job.line.name, page_of(job))
+        reader = Member("lead")
+        for path in (f"/api/records/{job.pk}", f"/api/history/{job.line_id}", "/api/due", f"/api/records/{job.pk}/pdf"):
+            if on_paper or not path.endswith("/pdf"):
+                self.assertEqual(reader.get(path).status_code, 200, path)
+        file = reader.get(f"/api/records/{job.pk}/json").content
+        with transaction.atomic():
+            forget_jobs()
+            answer = reader.post("/api/records", file, content_type="application/json")
+            self.assertEqual(answer.status_code, 201, answer.content)
+            self.assertNotIn("not judged", str(answer.json()["read_in"]))
+            transaction.set_rollback(True)
 
     def closed(self, family: Family, i: int) -> None:
-        """Every scope of a family, signed and closed; fitting it is, where every step is entered twice."""
+        """Every scope of a family but fitting it, which is where every step is entered twice."""
         line = Work(family=family, held=held_of(family, i)).line
         for n, scope in enumerate(scope for scope in scopes_of(line) if scope is not Scope.FIT):
             with self.subTest(f"{family}, {scope.value}"):
-                tasks = tasks_of(line) if scope is Scope.UPKEEP else ()
-                work = Served(site_of=self.site_of, family=family, held=held_of(family, i + n), scope=scope, tasks=tasks)
-                work.until(None)
-                self.assertTrue(Job.objects.get(pk=work.job.pk).signed)
-                self.read_back(work.job, "", "/json")
+                job = Played(family, held_of(family, i + n), scope, UNITS[(i + n) % 2]).to_its_end()
+                self.read_back(job, on_paper=False)
 
     def entered_twice(self, family: Family, i: int) -> None:
-        """Every step of fitting a family; what shows the job is read at the end of each stage, once all is still twice there
-        and once it is taken out."""
-        work, stage = Served(site_of=self.site_of, family=family, held=held_of(family, i)), ""
-        while (now := work.route().next()) is not None:
-            key = now.step.key
-            if now.state is StepState.TO_SIGN:
-                work.sign(key)
-                continue
-            with self.subTest(f"{family}, {key}"):
-                again = work.twice()
-                if now.step.stage != stage:
-                    stage = now.step.stage
-                    self.read_back(work.job, "")
-                work.enter(key, {"entry": again.id}, EntryKind.SLIP)
-                work.enter(key, work.fill(key))
-        closed = Job.objects.get(pk=work.job.pk)
-        self.assertTrue(closed.signed)
-        on_paper = i % 8 == 0  # setting the type takes seconds and knows nothing of a family; the page it sets does
-        self.read_back(closed, "", "/json", *(["/pdf"] if on_paper else []))
-        self.assertIn(closed.line.name, page_of(closed))
+        """Every step of fitting a family: entered, entered again, taken out as a slip, entered again; read each time."""
+        played = Played(family, held_of(family, i), Scope.FIT, UNITS[i % 2])
+        for _ in range(MOST_STEPS):
+            if (step := played.next) is None:
+                break
+            with self.subTest(f"{family}, {step['key']}"):
+                if step["state"] == "to sign":
+                    played.sign(step)
+                    continue
+                typed = played.hand.answer(step, played.shown["card"])
+                played.enter(step, typed)
+                again = played.enter(step, typed)
+                self.assertEqual(played.next is not None and played.shown["may_be_slip"], again)
+                played.take_out(step, again)
+                played.enter(step, typed)
+        job = Job.objects.get(pk=played.shown["id"])
+        self.read_back(job, on_paper=i % 8 == 0)
+        reads = past_jobs([job.line_id])[job.line_id][0].reads
+        entered = Counter(job.entries.values_list("kind", flat=True))
+        self.assertEqual(len(reads), entered["reading"] - entered["slip"], "what was taken out as a slip counts for nothing")
 
 
 def _of_each(name: str, do: Any) -> Mapping[str, Any]:

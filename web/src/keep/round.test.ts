@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { EMPTY } from '../benches/draft'
 import { sayUnit } from '../units/say'
-import { FIGURES, LEAKS, moved, nextStop, readLook, type Stop } from './round'
+import { FIGURES, LEAKS, moved, nextStop, ON_DAY, readLook, type Stop } from './round'
 
 const stop = (id: string, reads: string[] = []) => ({ id, name: id, reads, last: null, open_job: null }) as unknown as Stop
 
@@ -20,6 +20,11 @@ it('a look holds what was read and nothing else', () => {
   expect(readLook(stop('a'), EMPTY, 'mm').isEmpty).toBe(true)
 })
 
+it('a round from paper keeps its own day', () => {
+  const draft = ON_DAY.put({ ...EMPTY, cells: { hours: { text: '1200', unit: 'mm' } } }, '2026-11-03')
+  expect(readLook(stop('a'), draft, 'mm').inputs.on).toBe('2026-11-03')
+})
+
 it('vibration is typed in the unit the sheet shows beside its cell', () => {
   const read = (text: string, unit: 'mm' | 'in') =>
     readLook(stop('a'), { ...EMPTY, cells: { vibration_mm_per_s: { text, unit } } }, unit).inputs.vibration_mm_per_s
@@ -33,6 +38,8 @@ it('the walk goes on to the next line that was not looked at, round the end', ()
   expect(nextStop(stops, 'a', seen)?.id).toBe('b')
   expect(nextStop(stops, 'b', seen)?.id).toBe('a')
   expect(nextStop([stops[0]!], 'a', seen)).toBeUndefined()
+  const inWork = [stops[0]!, { ...stops[1]!, open_job: 7 } as Stop, stops[2]!]
+  expect(nextStop(inWork, 'a', () => false)?.id).toBe('c')
 })
 
 it('a line moves one place along the walk, and no further than its ends', () => {
