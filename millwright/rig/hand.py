@@ -53,7 +53,8 @@ class Hand:
             inputs = self._sheet(form, card)
         else:
             hub = self.spec["coupling"][f"{_side(step)}_hub"]
-            inputs = READ[form["bench"]](At(hand=self, form=form, step=step, card=card, side=_side(step), hub=hub))
+            read = READ[form["bench"]](At(hand=self, form=form, step=step, card=card, side=_side(step), hub=hub))
+            inputs = {key: value for key, value in read.items() if key not in form["preset"]}  # that stands there already
         return typed_in(inputs, self.unit)
 
     def _sheet(self, form: Shown, card: Shown) -> dict[str, Any]:

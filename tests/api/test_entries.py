@@ -86,6 +86,12 @@ class EntriesTest(TestCase):
             with self.assertRaises(UnusableInput):
                 _at({**rises, "feet": feet}, nowhere)
 
+    def test_what_was_typed_over_a_figure_of_the_card_is_not_kept_as_if_it_were_that(self) -> None:
+        soft = {**blower.FIRST_READINGS["set.soft"], "limit_mm": 5.0}
+        status, entry = self.member.enter(self.job, "set.soft", soft, typed={"limit_mm": "5.00", "feet.0.rise_mm": "0.02"})
+        self.assertEqual((status, entry["typed"]), (201, {"feet.0.rise_mm": "0.02"}))
+        self.assertEqual(entry["inputs"]["limit_mm"], 0.05)
+
     def test_what_was_typed_is_kept_beside_the_value_and_must_read_as_it(self) -> None:
         found = json.loads(json.dumps(blower.FOUND))
         found["dials"][1]["readings"][2]["value_mm"] = 0.0508

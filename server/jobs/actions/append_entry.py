@@ -85,7 +85,7 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
         step=step,
         kind=kind,
         inputs=checked.inputs,
-        typed=dict(known.typed),
+        typed=_typed_here(known.typed, checked.asked),
         result=as_taken(checked.result, as_it_is=sent.as_it_is),
         asked={**checked.asked, **({"instruments": list(known.instruments)} if known.instruments else {})},
         person=by.user,
@@ -102,6 +102,12 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
     if picture is not None:
         Photograph.objects.create(entry=entry, content=picture.content)
     return entry
+
+
+def _typed_here(typed: Mapping[str, str], asked: Mapping[str, Any]) -> dict[str, str]:
+    """What was typed, less what was typed over a figure that comes from the card or from an earlier reading."""
+    given = {*asked.get("preset", {}), *asked.get("compare", {})}
+    return {path: text for path, text in typed.items() if path.partition(".")[0] not in given}
 
 
 def as_taken(result: Mapping[str, Any] | None, *, as_it_is: bool) -> Mapping[str, Any] | None:
