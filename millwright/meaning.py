@@ -79,4 +79,13 @@ def to_keep(means: Iterable[Meaning]) -> list[dict[str, Any]]:
 def kept(means: Iterable[Mapping[str, Any]]) -> tuple[Meaning, ...]:
     """`to_keep`, read back; what this version has no word for is left out."""
     known = (one for one in means if one.get("of") in set(Of) and one.get("when") in set(When))
-    return tuple(Meaning(**{**one, "of": Of(one["of"]), "when": When(one["when"])}) for one in known)
+    return tuple(
+        Meaning(
+            of=Of(one["of"]),
+            when=When(one["when"]),
+            at=one.get("at", ""),
+            field=one.get("field", ""),
+            new=one.get("new", False),
+        )
+        for one in known
+    )

@@ -165,7 +165,11 @@ class MeaningTest(unittest.TestCase):
         self.assertEqual(found, [])
 
     def test_a_word_of_a_later_version_is_left_out(self) -> None:
-        said = [{"of": "hum", "when": "left"}, {"of": "oil", "when": "left"}, {"of": "oil", "when": "at noon"}]
+        said: list[dict[str, Any]] = [
+            {"of": "hum", "when": "left"},
+            {"of": "oil", "when": "left", "how much": 4},
+            {"of": "oil", "when": "at noon"},
+        ]
         self.assertEqual([one.of for one in kept(said)], [Of.OIL])
         one = kept([{"of": "wear mark", "when": "left", "field": "zero_mm", "new": True}])[0]
         self.assertEqual(replace(one, new=False).new, False)

@@ -269,6 +269,8 @@ def _as_asked(e: FileEntry, asked: dict[str, Any]) -> dict[str, Any]:
     """What is asked here; beside it the file's own words where they are others, and what its reading was held against."""
     said = {key: value for key, value in e.asked.items() if key not in OF_THE_FILE}
     here = {key: value for key, value in asked.items() if key not in OF_THE_FILE}
+    if "means" not in e.asked:  # of a file from before an entry said what it is of
+        here.pop("means", None)
     if e.asked.get("note") == AFTERWARDS:
         asked["note"] = here["note"] = AFTERWARDS
     compare = e.asked.get("compare")

@@ -9,6 +9,7 @@ from uuid import uuid4
 from django.db import transaction
 from django.test import TestCase
 
+from millwright.route.asked import AS_THE_FILE_HAS_IT
 from server.demo import blower
 from server.jobs.models import Entry, Job, Signature
 from tests.forger import made_to_fit
@@ -55,6 +56,17 @@ class ExchangeTest(TestCase):
                 self.assertEqual(self.lead.get(f"/api/records/{job.pk}/json").content, written)
                 self.assertEqual(self.read_in(written)[0], 409)
                 transaction.set_rollback(True)
+
+    def test_a_file_from_before_entries_said_what_they_are_of_is_read_as_it_was_and_says_it_since(self) -> None:
+        job = job_of(BLOWER, closed=True)
+        written = json.loads(self.lead.get(f"/api/records/{job.pk}/json").content)
+        said = {entry["id"]: entry["asked"].pop("means", None) for entry in written["entries"]}
+        forget_jobs()
+        status, after = self.read_in(written)
+        self.assertEqual(status, 201, after)
+        for entry in Entry.objects.filter(job=job.pk):
+            self.assertEqual(entry.asked.get("means"), said[str(entry.pk)])
+            self.assertNotIn(AS_THE_FILE_HAS_IT, entry.asked)
 
     def test_what_was_taken_as_it_is_comes_back_so_and_what_cannot_be_told_comes_back_so(self) -> None:
         for as_it_is in (True, False):
