@@ -123,8 +123,9 @@ class WholeJobsTest(TestCase):
                 self.read_back(job, on_paper=False)
 
     def entered_twice(self, family: Family, i: int) -> None:
-        """Every step of fitting a family: entered, entered again, taken out as a slip, entered again; read each time."""
-        played = Played(family, held_of(family, i), Scope.FIT, UNITS[i % 2])
+        """Every step of fitting a family: entered, entered again, taken out as a slip, entered again; read at each,
+        and at the first of a stage while all is still there twice."""
+        played, stage = Played(family, held_of(family, i), Scope.FIT, UNITS[i % 2]), ""
         for _ in range(MOST_STEPS):
             if (step := played.next) is None:
                 break
@@ -135,7 +136,9 @@ class WholeJobsTest(TestCase):
                 typed = played.hand.answer(step, played.shown["card"])
                 played.enter(step, typed)
                 again = played.enter(step, typed)
-                self.assertEqual(played.next is not None and played.shown["may_be_slip"], again)
+                if step["stage"] != stage:
+                    stage = step["stage"]
+                    self.assertEqual(played.next is not None and played.shown["may_be_slip"], again)
                 played.take_out(step, again)
                 played.enter(step, typed)
         job = Job.objects.get(pk=played.shown["id"])
