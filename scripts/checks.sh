@@ -14,8 +14,8 @@ check_migrations() { "$PY" -W ignore::RuntimeWarning manage.py makemigrations --
 # What the server says of its API is what is committed and what the client was typed by.
 check_api_drift() {
   local fresh; fresh="$(mktemp -d)"
-  "$PY" manage.py write_openapi "$fresh/openapi.json"
-  in_web openapi-typescript "$fresh/openapi.json" --default-non-nullable=false -o "$fresh/schema.d.ts"
+  "$PY" manage.py write_openapi "$fresh/openapi.json" --types "$fresh/types.json"
+  in_web openapi-typescript "$fresh/types.json" --default-non-nullable=false -o "$fresh/schema.d.ts"
   diff -q "$fresh/openapi.json" docs/openapi.json && diff -q "$fresh/schema.d.ts" web/src/api/schema.d.ts ||
     { echo "The API and its committed description differ. Run ./anvil types and commit."; return 1; }
 }

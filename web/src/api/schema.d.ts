@@ -13,11 +13,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Air gaps of a magnetic drive, and the move that evens them. 422 where the input is not usable.
-         */
-        post: operations["bench_airgap"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AirGapInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AirGapResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -33,11 +54,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Offset, angle and moves from dials or a laser. 422 where the input is not usable.
-         */
-        post: operations["bench_alignment"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AlignmentInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AlignmentResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -53,11 +95,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Which way the shaft of a backstop turns. 422 where the input is not usable.
-         */
-        post: operations["bench_backstop"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BackstopInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BackstopResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -73,11 +136,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description A sine round the clock. 422 where the input is not usable.
-         */
-        post: operations["bench_clock"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ClockInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClockResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -93,11 +177,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Shaft against bore. 422 where the input is not usable.
-         */
-        post: operations["bench_fit"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FitInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FitResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -113,11 +218,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Close-fit bolts drawn in, hole by hole. 422 where the input is not usable.
-         */
-        post: operations["bench_fitted"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FittedInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FittedResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -133,11 +259,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Gap between hub faces. 422 where the input is not usable.
-         */
-        post: operations["bench_gap"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GapInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GapResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -153,11 +300,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Grease into a coupling, hole by hole. 422 where the input is not usable.
-         */
-        post: operations["bench_grease"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GreaseInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GreaseResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -173,11 +341,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description How hot, how long, how quick. 422 where the input is not usable.
-         */
-        post: operations["bench_heat"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HeatInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HeatResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -193,11 +382,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description What is left to go at each foot while it is moved. 422 where the input is not usable.
-         */
-        post: operations["bench_jack"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JackInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JackResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -213,11 +423,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Key against keyways. 422 where the input is not usable.
-         */
-        post: operations["bench_key"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeyInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeyResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -233,11 +464,30 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Readings Read
-         * @description Clock readings from a CSV file. 422 with line and reason; then nothing was read.
-         */
-        post: operations["readings_read"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": {
+                            [key: string]: unknown;
+                        };
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -253,11 +503,28 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Readings Write
-         * @description Clock readings as a CSV file.
-         */
-        post: operations["readings_write"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -273,11 +540,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Run-out and its high spot. 422 where the input is not usable.
-         */
-        post: operations["bench_runout"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RunoutInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunoutResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -293,11 +581,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Soft foot. 422 where the input is not usable.
-         */
-        post: operations["bench_softfoot"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SoftFootInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SoftFootResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -313,11 +622,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Offset by straightedge and feelers. 422 where the input is not usable.
-         */
-        post: operations["bench_straightedge"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StraightedgeInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StraightedgeResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -333,11 +663,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Taper match, blue contact and draw-up. 422 where the input is not usable.
-         */
-        post: operations["bench_taper"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TaperInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TaperResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -353,11 +704,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description Bolts in order and in passes. 422 where the input is not usable.
-         */
-        post: operations["bench_tighten"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TightenInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TightenResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -373,11 +745,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description How square a torque arm is, and the force on its anchor. 422 where the input is not usable.
-         */
-        post: operations["bench_torque_arm"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ArmInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ArmResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -393,11 +786,32 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Evaluate
-         * @description When what wears or drifts is at its limit. 422 where the input is not usable.
-         */
-        post: operations["bench_wear"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WearInput"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WearResult"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -411,22 +825,79 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description Which addresses there are: one's own and the site's.
-         */
-        get: operations["calendars_read"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CalendarOut"][];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
-        /**
-         * Make
-         * @description A new address. The one there was before is revoked with it.
-         */
-        post: operations["calendar_make"];
-        /**
-         * Revoke
-         * @description From now on the address gives nothing.
-         */
-        delete: operations["calendar_revoke"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CalendarIn"];
+                };
+            };
+            responses: {
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CalendarOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
+        delete: {
+            parameters: {
+                query?: {
+                    whose?: "mine" | "site";
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -439,11 +910,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Feed
-         * @description What is due, for a calendar. Whoever has the address may read it; a person's only while they belong to the site.
-         */
-        get: operations["calendar_feed"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    secret: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/calendar": string;
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -459,11 +950,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description The catalogue of this site.
-         */
-        get: operations["catalogue_read"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CatalogueOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -479,11 +987,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Changes
-         * @description Who changed what on a size, the latest first.
-         */
-        get: operations["size_changes"];
+        get: {
+            parameters: {
+                query: {
+                    series: string;
+                    size: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CatalogueChangeOut"][];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -499,17 +1027,58 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Write
-         * @description The whole catalogue as a file.
-         */
-        get: operations["catalogue_file"];
+        get: {
+            parameters: {
+                query?: {
+                    form?: "json" | "csv";
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
-        /**
-         * Read In
-         * @description Take a file in: all of it, or nothing with what is wrong and where. Sizes the file does not have stay as they are.
-         */
-        post: operations["catalogue_read_in"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TakenIn"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -523,11 +1092,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Requests
-         * @description What the lead is asked to change in the catalogue.
-         */
-        get: operations["size_requests"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SizeRequestOut"][];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -545,11 +1131,35 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Decide
-         * @description Accept a change that was asked for, or not; the lead's.
-         */
-        post: operations["size_request_decide"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    request_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DecideIn"];
+                };
+            };
+            responses: {
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -564,12 +1174,35 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Save
-         * @description Put a size into the catalogue, or change it; lines keep the values they have. What stands is the lead's to change, with
-         *     a reason: anybody else's change waits for the lead.
-         */
-        put: operations["size_save"];
+        put: {
+            parameters: {
+                query?: {
+                    reason?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CouplingSizeOut"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CouplingSizeOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         post?: never;
         delete?: never;
         options?: never;
@@ -584,11 +1217,32 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description What is due, sorted by the database; of one line, or of the site.
-         */
-        get: operations["due_read"];
+        get: {
+            parameters: {
+                query?: {
+                    line?: string | null;
+                    sort?: "day" | "line" | "kind";
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DueListOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -604,11 +1258,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Count
-         * @description How much of the site is overdue: for the floor, which has no room for more.
-         */
-        get: operations["due_count"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DueCountOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -626,11 +1297,35 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Put Off
-         * @description Put something off, with the reason. 409 where it is not due that day any more.
-         */
-        post: operations["due_put_off"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PutOffIn"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DueListOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -646,11 +1341,28 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Ask
-         * @description Ask for the file. It is written behind the scenes.
-         */
-        post: operations["export_ask"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ExportOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -664,11 +1376,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description How far it has come.
-         */
-        get: operations["export_read"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    export_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ExportOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -684,11 +1416,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * File
-         * @description The file, once it is ready.
-         */
-        get: operations["export_file"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    export_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -704,11 +1456,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description Everything a line has been through, the latest job first.
-         */
-        get: operations["history_read"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    line_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HistoryOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -724,11 +1496,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * As Csv
-         * @description A line's history as CSV: a row a figure, a part, a torque, a grease, a look of a round.
-         */
-        get: operations["history_csv"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    line_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -744,16 +1536,56 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description The whole register.
-         */
-        get: operations["instruments_read"];
-        /**
-         * Calibrated
-         * @description Put an instrument into the register, or say that it came back calibrated: then it is in use again.
-         */
-        put: operations["instrument_calibrated"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RegisterOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["InstrumentIn"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RegisterOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         post?: never;
         delete?: never;
         options?: never;
@@ -768,16 +1600,55 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description Every bracket of the site, by name.
-         */
-        get: operations["brackets_read"];
-        /**
-         * Keep
-         * @description Keep a bracket's sag under its name; what stood there before is replaced.
-         */
-        put: operations["bracket_keep"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BracketOut"][];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BracketIn"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BracketOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         post?: never;
         delete?: never;
         options?: never;
@@ -792,11 +1663,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Usable
-         * @description What is in use and in date, by kind and name. Three queries, whatever was read with them.
-         */
-        get: operations["instruments_usable"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UsableOut"][];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -814,12 +1702,34 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Withdraw
-         * @description Take an instrument out of use at once, wherever it is: nothing is entered with it from now on. What it read in open
-         *     jobs is named.
-         */
-        post: operations["instrument_withdraw"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WithdrawIn"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RegisterOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -833,16 +1743,55 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read Wrenches
-         * @description Every wrench of the site, by name.
-         */
-        get: operations["wrenches_read"];
-        /**
-         * Keep Wrench
-         * @description Keep a wrench under its name; what stood there before is replaced.
-         */
-        put: operations["wrench_keep"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WrenchOut"][];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WrenchIn"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WrenchOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         post?: never;
         delete?: never;
         options?: never;
@@ -857,11 +1806,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Floor
-         * @description Every line of the site with its open job. Five queries, however many lines and however long their history.
-         */
-        get: operations["floor_read"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FloorLine"][];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -877,17 +1843,62 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Of Line
-         * @description The jobs of a line, the latest first.
-         */
-        get: operations["line_jobs"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    line_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HistoryJob"][];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
-        /**
-         * Start
-         * @description Start a job. 409 where the line has an open one.
-         */
-        post: operations["job_start"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    line_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JobIn"];
+                };
+            };
+            responses: {
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -901,11 +1912,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description A whole job as it stands.
-         */
-        get: operations["job_read"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -923,11 +1954,37 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Cancel
-         * @description Cancel a job; the lead's, with a reason. It stays on record.
-         */
-        post: operations["job_cancel"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CancelIn"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -943,11 +2000,37 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Enter
-         * @description Append an entry; sent again with the same id, it is the entry that stands. 409 out of turn.
-         */
-        post: operations["entry_append"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EntryIn"];
+                };
+            };
+            responses: {
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -961,11 +2044,32 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read Entry
-         * @description One entry. 404 as well where it is covered until a second person has answered.
-         */
-        get: operations["entry_read"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                    entry_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -983,11 +2087,33 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Here
-         * @description Tell whoever else has the job open. Nothing is stored.
-         */
-        post: operations["job_here"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HereIn"];
+                };
+            };
+            responses: {
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1001,13 +2127,37 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Live
-         * @description Events while the job is open: `hello`, `changed` with the number of what came, `here` with who has it open.
-         *
-         *     204 where this server cannot stream: then ask every few seconds.
-         */
-        get: operations["job_live"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/event-stream": string;
+                    };
+                };
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1023,11 +2173,32 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Photograph
-         * @description The picture of an entry, a JPEG. It never changes.
-         */
-        get: operations["photograph_read"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                    entry_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "image/jpeg": string;
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1045,11 +2216,38 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Put Signature
-         * @description Sign a hold point or authorise an over-limit value. 409 says what is stale or open.
-         */
-        post: operations["signature_append"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SignatureIn"];
+                };
+            };
+            responses: {
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SignatureOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                429: components["responses"]["Refused429"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1063,22 +2261,90 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description The readings that came after the one of that id.
-         */
-        get: operations["stream_read"];
+        get: {
+            parameters: {
+                query?: {
+                    after?: number;
+                };
+                header?: never;
+                path: {
+                    job_id: string;
+                    step: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StreamOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
-        /**
-         * Append
-         * @description Take JSON lines from an instrument. All or none; a line sent twice counts once. 409 where another one is sending.
-         */
-        post: operations["stream_append"];
-        /**
-         * Start Anew
-         * @description Forget what has come: a new sweep begins. What was entered as a reading stays in its entry.
-         */
-        delete: operations["stream_start_anew"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                    step: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/x-ndjson": string;
+                };
+            };
+            responses: {
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TakenOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                    step: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -1093,11 +2359,38 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Take Over
-         * @description Take over a job that was read in from a file; the lead's, signed with the password.
-         */
-        post: operations["job_take_over"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TakeOverIn"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                429: components["responses"]["Refused429"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1111,11 +2404,30 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Sheet
-         * @description Labels on A4, to be cut: of one line, or of every line in walking order.
-         */
-        get: operations["label_sheet"];
+        get: {
+            parameters: {
+                query?: {
+                    line?: string | null;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1131,11 +2443,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Svg
-         * @description One label.
-         */
-        get: operations["label_svg"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    line_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "image/svg+xml": string;
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1153,11 +2485,35 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Create
-         * @description Create a line of one's own.
-         */
-        post: operations["line_create"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["LineIn"];
+                };
+            };
+            responses: {
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1171,16 +2527,62 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description One line.
-         */
-        get: operations["line_read"];
-        /**
-         * Change
-         * @description Change a line. 409 where somebody else changed it meanwhile.
-         */
-        put: operations["line_change"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    line_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    line_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["LineIn"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         post?: never;
         delete?: never;
         options?: never;
@@ -1195,11 +2597,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Changes
-         * @description Who changed what on a line, the latest first.
-         */
-        get: operations["line_changes"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    line_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineChangeOut"][];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1217,11 +2639,38 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Decide
-         * @description Accept a change of the card that was asked for, or not; the lead's.
-         */
-        post: operations["line_request_decide"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    line_id: string;
+                    request_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DecideIn"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1235,11 +2684,30 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description The jobs of the last months together: charts and the numbers under them.
-         */
-        get: operations["reasons_read"];
+        get: {
+            parameters: {
+                query?: {
+                    months?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReasonsOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1257,11 +2725,34 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Read In
-         * @description Read a job file in, all of it or nothing; 422 says where it is wrong.
-         */
-        post: operations["record_import"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+            responses: {
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1275,11 +2766,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description The record as it stands; of a closed job as it was issued.
-         */
-        get: operations["record_read"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RecordOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1295,11 +2806,32 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Entry Figures
-         * @description Every figure of an entry in words, as the record has it.
-         */
-        get: operations["entry_figures"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                    entry_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FigureLine"][];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1315,11 +2847,34 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Entry Csv
-         * @description The clock readings of an entry as CSV; ``dial`` says which, where there are several.
-         */
-        get: operations["entry_csv"];
+        get: {
+            parameters: {
+                query?: {
+                    dial?: number;
+                };
+                header?: never;
+                path: {
+                    job_id: string;
+                    entry_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/csv": string;
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1335,12 +2890,32 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * As Json
-         * @description The job as a JSON file that another installation reads. 409 while it would show one of two people what the other
-         *     answered.
-         */
-        get: operations["record_json"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": string;
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1356,11 +2931,31 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Pdf
-         * @description The record on paper.
-         */
-        get: operations["record_pdf"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1376,11 +2971,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read
-         * @description The lines in walking order. Six queries, however many lines.
-         */
-        get: operations["round_read"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoundOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1398,12 +3010,35 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Look
-         * @description One stop of a round. The same id sent again changes nothing. A figure that goes back is refused with the code
-         *     `goes back` until it is confirmed.
-         */
-        post: operations["look_enter"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["LookIn"];
+                };
+            };
+            responses: {
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LookOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1419,11 +3054,35 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Slip
-         * @description Take a look out as a slip: it stays in the history, struck through, and nothing goes by it.
-         */
-        post: operations["look_slip"];
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    look_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LookSlipIn"];
+                };
+            };
+            responses: {
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1437,11 +3096,30 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Sheet
-         * @description The round on paper, to be filled in by hand where there is no tablet.
-         */
-        get: operations["round_sheet"];
+        get: {
+            parameters: {
+                query?: {
+                    unit?: "mm" | "in";
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/pdf": string;
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         put?: never;
         post?: never;
         delete?: never;
@@ -1458,11 +3136,33 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Walk
-         * @description Put the lines into the order they are walked; those that are not named come after them, by name.
-         */
-        put: operations["round_order"];
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WalkIn"];
+                };
+            };
+            responses: {
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         post?: never;
         delete?: never;
         options?: never;
@@ -1479,12 +3179,39 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Read In
-         * @description Earlier readings of a line from a CSV file: all of it, or nothing with what is wrong and in which line. Figures that go
-         *     back are refused with the code `goes back` until they are confirmed.
-         */
-        post: operations["looks_read_in"];
+        post: {
+            parameters: {
+                query?: {
+                    confirmed?: boolean;
+                };
+                header?: never;
+                path: {
+                    line_id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "text/csv": string;
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LooksTakenOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                404: components["responses"]["Refused404"];
+                409: components["responses"]["Refused409"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -1498,26 +3225,103 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Who Am I
-         * @description Who is signed in. 401 where nobody is.
-         */
-        get: operations["session_read"];
-        /**
-         * Choose Site
-         * @description Work at another of one's own sites.
-         */
-        put: operations["session_choose_site"];
-        /**
-         * Sign In
-         * @description Sign in. 401 for a wrong password, 429 after too many.
-         */
-        post: operations["session_sign_in"];
-        /**
-         * Sign Out
-         * @description Sign out.
-         */
-        delete: operations["session_sign_out"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChooseSite"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                404: components["responses"]["Refused404"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SignIn"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                422: components["responses"]["Refused422"];
+                429: components["responses"]["Refused429"];
+                503: components["responses"]["Refused503"];
+            };
+        };
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                401: components["responses"]["Refused401"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -1531,11 +3335,33 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Put Rule
-         * @description How long a proof of the dead state holds, and a device stays open; the lead's to say.
-         */
-        put: operations["site_rule"];
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SiteRule"];
+                };
+            };
+            responses: {
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionOut"];
+                    };
+                };
+                401: components["responses"]["Refused401"];
+                403: components["responses"]["Refused403"];
+                422: components["responses"]["Refused422"];
+                503: components["responses"]["Refused503"];
+            };
+        };
         post?: never;
         delete?: never;
         options?: never;
@@ -1547,437 +3373,200 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /**
-         * AcceptedByOut
-         * @description A line of the value card a step goes by: what it says, and in which paper.
-         */
         AcceptedByOut: {
-            /** Source */
             source: string;
-            /** Title */
             title: string;
             value: components["schemas"]["Words"];
         };
-        /** @description What is given of a AirGapInput. */
         AirGapGiven: {
             before?: components["schemas"]["Stations"] | null;
-            /**
-             * Diameter Mm
-             * @description of the circle the gaps were read on
-             */
             diameter_mm?: number;
-            /**
-             * Differ Max Mm
-             * @description the means may differ by; else as the spread
-             */
             differ_max_mm?: number | null;
-            /** Differ Source */
             differ_source?: string;
-            /**
-             * Least Mm
-             * @description no gap may be smaller
-             */
             least_mm?: number | null;
-            /** Least Source */
             least_source?: string;
-            /** Movable Feet */
             movable_feet?: components["schemas"]["Foot"][];
-            /** Resolution Mm */
             resolution_mm?: number;
-            /**
-             * Spread Max Mm
-             * @description largest less smallest, on each side
-             */
             spread_max_mm?: number | null;
-            /** Spread Source */
             spread_source?: string;
-            /** Stations */
             stations?: components["schemas"]["Station"][];
         };
-        /**
-         * AirGapInput
-         * @description Both gaps with the rotor full on, at as many places as can be reached.
-         *
-         *     The driver is the movable machine and carries both conductor plates; the rotors sit between them on the load's shaft.
-         */
         AirGapInput: {
             /** @default null */
             before?: components["schemas"]["Stations"] | null;
-            /**
-             * Diameter Mm
-             * @description of the circle the gaps were read on
-             */
             diameter_mm: number;
-            /**
-             * Differ Max Mm
-             * @description the means may differ by; else as the spread
-             * @default null
-             */
+            /** @default null */
             differ_max_mm?: number | null;
-            /**
-             * Differ Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             differ_source?: string;
-            /**
-             * Least Mm
-             * @description no gap may be smaller
-             * @default null
-             */
+            /** @default null */
             least_mm?: number | null;
-            /**
-             * Least Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             least_source?: string;
-            /** Movable Feet */
             movable_feet: components["schemas"]["Foot"][];
-            /**
-             * Resolution Mm
-             * @default 0.01
-             */
+            /** @default 0.01 */
             resolution_mm?: number;
-            /**
-             * Spread Max Mm
-             * @description largest less smallest, on each side
-             * @default null
-             */
+            /** @default null */
             spread_max_mm?: number | null;
-            /**
-             * Spread Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             spread_source?: string;
-            /** Stations */
             stations: components["schemas"]["Station"][];
         };
-        /**
-         * AirGapResult
-         * @description Both gaps, and how the driver has to move; + along the shaft is away from the load.
-         */
         AirGapResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** Angle H Mm Per M */
             angle_h_mm_per_m: number;
-            /** Angle V Mm Per M */
             angle_v_mm_per_m: number;
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
             drawn: components["schemas"]["Sketch"];
-            /** Feet */
             feet: components["schemas"]["FootOfDriver"][];
-            /** Mean Driver Mm */
             mean_driver_mm: number;
-            /** Mean Load Mm */
             mean_load_mm: number;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
             since: components["schemas"]["AirGapSince"] | null;
-            /** Slide Axial Mm */
             slide_axial_mm: number;
-            /** Slide Axial Plus Minus Mm */
             slide_axial_plus_minus_mm: number;
-            /** Spread Driver Mm */
             spread_driver_mm: number;
-            /** Spread Load Mm */
             spread_load_mm: number;
-            /** Stands Out */
             stands_out: components["schemas"]["StationStandsOut"][];
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * AirGapSince
-         * @description What has become of the gaps since the reading before: now, less then.
-         */
         AirGapSince: {
-            /** Angle H Mm Per M */
             angle_h_mm_per_m: number;
-            /** Angle V Mm Per M */
             angle_v_mm_per_m: number;
-            /** Mean Driver Mm */
             mean_driver_mm: number;
-            /** Mean Load Mm */
             mean_load_mm: number;
         };
-        /**
-         * AirgapEntry
-         * @description An entry as it was appended.
-         */
         AirgapEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "airgap";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["AirGapGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["AirGapResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * AirgapForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         AirgapForm: {
             /** @constant */
             bench: "airgap";
             compare: components["schemas"]["AirGapGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["AirGapGiven"];
             suggest: components["schemas"]["GapHints"];
         };
-        /**
-         * AlignmentEntry
-         * @description An entry as it was appended.
-         */
         AlignmentEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "alignment";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["AlignmentGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["AlignmentResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * AlignmentForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         AlignmentForm: {
             /** @constant */
             bench: "alignment";
             compare: components["schemas"]["AlignmentGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["AlignmentGiven"];
             suggest: components["schemas"]["AlignmentHints"];
         };
-        /** @description What is given of a AlignmentInput. */
         AlignmentGiven: {
-            /** @description an earlier reading to compare with */
             before?: components["schemas"]["AsRead"] | null;
-            /**
-             * Before Is
-             * @description read before the feet were torqued, left behind by the job before, or read before this one was begun
-             * @enum {string}
-             */
+            /** @enum {string} */
             before_is?: "feet loose" | "as left" | "as found";
             coupling?: components["schemas"]["CouplingPlanes"] | null;
-            /** Dials */
             dials?: components["schemas"]["Dial"][];
-            /**
-             * Growth
-             * @description rise of a foot from cold to running, mm
-             */
             growth?: {
                 [key: string]: number;
             } | null;
             limits?: components["schemas"]["AlignmentLimits"] | null;
-            /**
-             * Made
-             * @description moves to be looked at before they are made
-             */
             made?: components["schemas"]["PlannedMove"][];
-            /** Movable Feet */
             movable_feet?: components["schemas"]["Foot"][];
-            /**
-             * Movable On
-             * @description driver left, driven right: where it is drawn, and nothing else
-             * @enum {string}
-             */
+            /** @enum {string} */
             movable_on?: "left" | "right";
-            /** Resolution Mm */
             resolution_mm?: number;
-            /**
-             * Room
-             * @description how far each foot can go
-             */
             room?: {
                 [key: string]: components["schemas"]["Room"];
             } | null;
             running_target?: components["schemas"]["RunningTarget"] | null;
             shims?: components["schemas"]["ShimBox"] | null;
             shown?: components["schemas"]["Shown"] | null;
-            /** Speed Rpm */
             speed_rpm?: number | null;
-            /** Stationary Feet */
             stationary_feet?: components["schemas"]["Foot"][];
-            /** @description where the movable axis has to be cold */
             target?: components["schemas"]["Axis"] | null;
-            /** @description a hot check: held against what was predicted */
             warm?: components["schemas"]["WarmReading"] | null;
-            /**
-             * Warmth
-             * @description feet whose growth is worked out from temperatures
-             */
             warmth?: {
                 [key: string]: components["schemas"]["Warmth"];
             };
         };
-        /**
-         * AlignmentHints
-         * @description Where a face dial touches, and how both machines are drawn until somebody has read.
-         */
         AlignmentHints: {
             /** @default null */
             layout?: components["schemas"]["Layout"] | null;
-            /**
-             * Radius Mm
-             * @default null
-             */
+            /** @default null */
             radius_mm?: number | null;
         };
-        /**
-         * AlignmentInput
-         * @description Dial or laser readings at any clock positions, or the figures of a screen, and the feet that can be moved.
-         */
         AlignmentInput: {
-            /**
-             * @description an earlier reading to compare with
-             * @default null
-             */
+            /** @default null */
             before?: components["schemas"]["AsRead"] | null;
             /**
-             * Before Is
-             * @description read before the feet were torqued, left behind by the job before, or read before this one was begun
              * @default feet loose
              * @enum {string}
              */
             before_is?: "feet loose" | "as left" | "as found";
             /** @default null */
             coupling?: components["schemas"]["CouplingPlanes"] | null;
-            /** Dials */
             dials?: components["schemas"]["Dial"][];
-            /**
-             * Growth
-             * @description rise of a foot from cold to running, mm
-             * @default null
-             */
+            /** @default null */
             growth?: {
                 [key: string]: number;
             } | null;
             /** @default null */
             limits?: components["schemas"]["AlignmentLimits"] | null;
-            /**
-             * Made
-             * @description moves to be looked at before they are made
-             */
             made?: components["schemas"]["PlannedMove"][];
-            /** Movable Feet */
             movable_feet: components["schemas"]["Foot"][];
             /**
-             * Movable On
-             * @description driver left, driven right: where it is drawn, and nothing else
              * @default left
              * @enum {string}
              */
             movable_on?: "left" | "right";
-            /**
-             * Resolution Mm
-             * @default 0.01
-             */
+            /** @default 0.01 */
             resolution_mm?: number;
-            /**
-             * Room
-             * @description how far each foot can go
-             * @default null
-             */
+            /** @default null */
             room?: {
                 [key: string]: components["schemas"]["Room"];
             } | null;
@@ -1987,1004 +3576,424 @@ export interface components {
             shims?: components["schemas"]["ShimBox"] | null;
             /** @default null */
             shown?: components["schemas"]["Shown"] | null;
-            /**
-             * Speed Rpm
-             * @default null
-             */
+            /** @default null */
             speed_rpm?: number | null;
-            /** Stationary Feet */
             stationary_feet: components["schemas"]["Foot"][];
-            /**
-             * @description where the movable axis has to be cold
-             * @default null
-             */
+            /** @default null */
             target?: components["schemas"]["Axis"] | null;
-            /**
-             * @description a hot check: held against what was predicted
-             * @default null
-             */
+            /** @default null */
             warm?: components["schemas"]["WarmReading"] | null;
-            /**
-             * Warmth
-             * @description feet whose growth is worked out from temperatures
-             */
             warmth?: {
                 [key: string]: components["schemas"]["Warmth"];
             };
         };
-        /**
-         * AlignmentLimits
-         * @description The coupling's limits. A limit on the swing (total reading) is twice a limit on the offset.
-         */
         AlignmentLimits: {
-            /**
-             * Angle Deg
-             * @default null
-             */
+            /** @default null */
             angle_deg?: number | null;
-            /**
-             * Angle Mm Per M
-             * @default null
-             */
+            /** @default null */
             angle_mm_per_m?: number | null;
             /**
-             * At
-             * @description what counts: offset and angle at the middle; a spacer's angle at each flexing plane; no offset at all
              * @default coupling middle
              * @enum {string}
              */
             at?: "coupling middle" | "flexing planes" | "angle alone";
-            /**
-             * Diameter Mm
-             * @description on which the gap difference is measured
-             * @default null
-             */
+            /** @default null */
             diameter_mm?: number | null;
-            /**
-             * Gap Difference Mm
-             * @default null
-             */
+            /** @default null */
             gap_difference_mm?: number | null;
-            /**
-             * Offset Mm
-             * @default null
-             */
+            /** @default null */
             offset_mm?: number | null;
-            /**
-             * Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             source?: string;
-            /**
-             * Swing Mm
-             * @default null
-             */
+            /** @default null */
             swing_mm?: number | null;
         };
-        /**
-         * AlignmentResult
-         * @description Offsets and slopes as measured, cold, at x = 0; `left_` is what will be left when running as it stands.
-         */
         AlignmentResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** Allowed */
             allowed: components["schemas"]["Allowed"][];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Closure Mm */
             closure_mm: (number | null)[];
             contradicts: components["schemas"]["Contradicts"] | null;
             drawn: components["schemas"]["Drawn"];
-            /** Feet */
             feet: components["schemas"]["FootMove"][];
-            /** Flex */
             flex: components["schemas"]["FlexAngle"][];
-            /** Growth Mm */
             growth_mm: {
                 [key: string]: number;
             };
-            /** Left Offset H Mm */
             left_offset_h_mm: number;
-            /** Left Offset V Mm */
             left_offset_v_mm: number;
-            /** Left Slope H Mm Per M */
             left_slope_h_mm_per_m: number;
-            /** Left Slope V Mm Per M */
             left_slope_v_mm_per_m: number;
             next_reading: components["schemas"]["NextReading"] | null;
-            /** Offset H Mm */
             offset_h_mm: number;
-            /** Offset H Sigma Mm */
             offset_h_sigma_mm: number | null;
-            /** Offset Mm */
             offset_mm: number;
-            /** Offset V Mm */
             offset_v_mm: number;
-            /** Offset V Sigma Mm */
             offset_v_sigma_mm: number | null;
-            /** Plan */
             plan: components["schemas"]["PlannedMove"][] | null;
             predicted: components["schemas"]["Axis"] | null;
             preview: components["schemas"]["Preview"] | null;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
-            /** Scatter Mm */
             scatter_mm: number | null;
-            /** Shifted H Mm */
             shifted_h_mm: number | null;
-            /** Shifted V Mm */
             shifted_v_mm: number | null;
-            /** Slope H Mm Per M */
             slope_h_mm_per_m: number;
-            /** Slope H Sigma Mm Per M */
             slope_h_sigma_mm_per_m: number | null;
-            /** Slope Mm Per M */
             slope_mm_per_m: number;
-            /** Slope V Mm Per M */
             slope_v_mm_per_m: number;
-            /** Slope V Sigma Mm Per M */
             slope_v_sigma_mm_per_m: number | null;
-            /** Stacks */
             stacks: components["schemas"]["ShimStack"][];
-            /** Stands Out */
             stands_out: components["schemas"]["DialStandsOut"][];
-            /** Suggested */
             suggested: components["schemas"]["PlannedMove"][];
-            /** Swept Deg */
             swept_deg: number[];
-            /** Swing Mm */
             swing_mm: number;
-            /** Target Readings */
             target_readings: components["schemas"]["ClockReading"][][];
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * Allowed
-         * @description What one side's limits allow at most; null where it gives none.
-         */
         Allowed: {
-            /**
-             * Against
-             * @enum {string}
-             */
+            /** @enum {string} */
             against: "coupling" | "running target";
-            /** Angle Mm Per M */
             angle_mm_per_m: number | null;
-            /** Offset Mm */
             offset_mm: number | null;
         };
-        /**
-         * Answer
-         * @description The lead's answer to a question.
-         */
         Answer: {
-            /** Question */
             question: string;
-            /** Text */
             text: string;
         };
-        /**
-         * AnswerEntry
-         * @description An entry as it was appended.
-         */
         AnswerEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["Answer"];
             /** @constant */
             kind: "answer";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * AnswerIn
-         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
-         */
         AnswerIn: {
-            /**
-             * By
-             * @description username of whoever entered it; refused for anybody else's session
-             */
             by?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["Answer"];
-            /**
-             * Instruments
-             * @description of a reading: what it was read with
-             * @default []
-             */
+            /** @default [] */
             instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "answer";
-            /** Step */
             step: string;
-            /**
-             * Typed
-             * @default {}
-             */
+            /** @default {} */
             typed?: {
                 [key: string]: string;
             };
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
         };
-        /** @description What is given of a ArmInput. */
         ArmGiven: {
-            /**
-             * Angle Deg
-             * @description between arm and rod; 90 is square
-             */
             angle_deg?: number;
-            /**
-             * Arm Mm
-             * @description from the shaft's axis to the pin
-             */
             arm_mm?: number;
-            /**
-             * Limit Angle Deg
-             * @description off square at most; else 30
-             */
             limit_angle_deg?: number | null;
-            /** Limit Source */
             limit_source?: string;
-            /** Output Rpm */
             output_rpm?: number | null;
-            /** Power Kw */
             power_kw?: number | null;
-            /** Torque Nm */
             torque_nm?: number | null;
         };
-        /**
-         * ArmInput
-         * @description An arm from the shaft to a pin, and a rod from the pin to the anchor; the torque by itself, or from power and speed.
-         */
         ArmInput: {
-            /**
-             * Angle Deg
-             * @description between arm and rod; 90 is square
-             */
             angle_deg: number;
-            /**
-             * Arm Mm
-             * @description from the shaft's axis to the pin
-             */
             arm_mm: number;
-            /**
-             * Limit Angle Deg
-             * @description off square at most; else 30
-             * @default null
-             */
+            /** @default null */
             limit_angle_deg?: number | null;
-            /**
-             * Limit Source
-             * @default
-             */
+            /** @default  */
             limit_source?: string;
-            /**
-             * Output Rpm
-             * @default null
-             */
+            /** @default null */
             output_rpm?: number | null;
-            /**
-             * Power Kw
-             * @default null
-             */
+            /** @default null */
             power_kw?: number | null;
-            /**
-             * Torque Nm
-             * @default null
-             */
+            /** @default null */
             torque_nm?: number | null;
         };
-        /**
-         * ArmResult
-         * @description Torque of the output, and the pull or push along the rod.
-         */
         ArmResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
             drawn: components["schemas"]["Sketch"];
-            /** Force N */
             force_n: number;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
-            /** Square Force N */
             square_force_n: number;
-            /** Torque Nm */
             torque_nm: number;
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * AsLeftOut
-         * @description How a job left the machines, drawn.
-         */
         AsLeftOut: {
-            /**
-             * Also
-             * @description what else that job left, drawn
-             */
             also: components["schemas"]["DrawnOut"][];
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /** Drawing */
             drawing: string;
-            /** Drawing Title */
             drawing_title: string;
-            /** Figures */
             figures: components["schemas"]["FigureOut"][];
-            /** Found */
             found: boolean;
-            /**
-             * Job
-             * Format: uuid
-             */
             job: string;
-            /** Number */
             number: number;
-            /** Title */
             title: string;
         };
-        /**
-         * AsRead
-         * @description How the axes were read: by dials or a laser whose readings are here, or off another instrument's screen.
-         */
         AsRead: {
-            /** Dials */
             dials?: components["schemas"]["Dial"][];
             /** @default null */
             shown?: components["schemas"]["Shown"] | null;
         };
-        /**
-         * AsideOut
-         * @description A job that is shown, and that nothing here goes by.
-         */
         AsideOut: {
-            /**
-             * Closed
-             * Format: date-time
-             */
             closed: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Number */
             number: number;
-            /**
-             * Said
-             * @description why: read in and not taken over, not judged here, or not to be read
-             */
             said: string;
-            /** Title */
             title: string;
         };
-        /**
-         * Attempt
-         * @description A try that stopped short or went too far: with what temperatures, and how far it was drawn up.
-         */
         Attempt: {
-            /**
-             * Advance Mm
-             * @description by the stand-outs where not given
-             * @default null
-             */
+            /** @default null */
             advance_mm?: number | null;
-            /** Hub C */
             hub_c: number;
-            /** Shaft C */
             shaft_c: number;
         };
-        /**
-         * Axis
-         * @description A wanted place of the movable axis, cold.
-         */
         Axis: {
-            /**
-             * Offset H Mm
-             * @default 0
-             */
+            /** @default 0 */
             offset_h_mm: number;
-            /**
-             * Offset V Mm
-             * @default 0
-             */
+            /** @default 0 */
             offset_v_mm: number;
-            /**
-             * Slope H Mm Per M
-             * @description mm/m
-             * @default 0
-             */
+            /** @default 0 */
             slope_h_mm_per_m: number;
-            /**
-             * Slope V Mm Per M
-             * @description mm/m
-             * @default 0
-             */
+            /** @default 0 */
             slope_v_mm_per_m: number;
         };
-        /**
-         * BackstopEntry
-         * @description An entry as it was appended.
-         */
         BackstopEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "backstop";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["BackstopGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["BackstopResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * BackstopForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         BackstopForm: {
             /** @constant */
             bench: "backstop";
             compare: components["schemas"]["BackstopGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["BackstopGiven"];
             suggest: components["schemas"]["NoHints"];
         };
-        /** @description What is given of a BackstopInput. */
         BackstopGiven: {
-            /**
-             * Backstop On
-             * @enum {string}
-             */
+            /** @enum {string} */
             backstop_on?: "input side" | "output side";
-            /**
-             * Meshes
-             * @description external gear meshes between backstop shaft and output hub
-             */
             meshes?: number;
-            /**
-             * Output Rotation
-             * @description which way the output has to turn
-             * @enum {string}
-             */
+            /** @enum {string} */
             output_rotation?: "cw" | "ccw";
             said_before?: components["schemas"]["GearTrain"] | null;
-            /**
-             * Seen From
-             * @description the side one stands on while saying so
-             * @enum {string}
-             */
+            /** @enum {string} */
             seen_from?: "input side" | "output side";
         };
-        /**
-         * BackstopInput
-         * @description A gear train as one person sees it; ``said_before`` is the same said by another, to be held against it.
-         */
         BackstopInput: {
-            /**
-             * Backstop On
-             * @enum {string}
-             */
+            /** @enum {string} */
             backstop_on: "input side" | "output side";
-            /**
-             * Meshes
-             * @description external gear meshes between backstop shaft and output hub
-             */
             meshes: number;
-            /**
-             * Output Rotation
-             * @description which way the output has to turn
-             * @enum {string}
-             */
+            /** @enum {string} */
             output_rotation: "cw" | "ccw";
             /** @default null */
             said_before?: components["schemas"]["GearTrain"] | null;
-            /**
-             * Seen From
-             * @description the side one stands on while saying so
-             * @enum {string}
-             */
+            /** @enum {string} */
             seen_from: "input side" | "output side";
         };
-        /**
-         * BackstopResult
-         * @description The way the race has to turn freely; `train` runs from the output to the backstop.
-         */
         BackstopResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /**
-             * Output Seen From Backstop
-             * @enum {string}
-             */
+            /** @enum {string} */
             output_seen_from_backstop: "cw" | "ccw";
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
             said_before: components["schemas"]["GearTrain"] | null;
-            /** Says */
             says: components["schemas"]["Say"][];
-            /**
-             * Shaft Rotation Seen From Backstop
-             * @enum {string}
-             */
+            /** @enum {string} */
             shaft_rotation_seen_from_backstop: "cw" | "ccw";
-            /** Train */
             train: components["schemas"]["ShaftOfTrain"][];
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * Band
-         * @description A low and a high limit, or one of them, in mm, and where they come from.
-         */
         Band: {
-            /**
-             * Max Mm
-             * @default null
-             */
+            /** @default null */
             max_mm?: number | null;
-            /**
-             * Min Mm
-             * @default null
-             */
+            /** @default null */
             min_mm?: number | null;
-            /**
-             * Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             source?: string;
         };
-        /** BenchFormOut */
         BenchFormOut: components["schemas"]["ClockForm"] | components["schemas"]["FitForm"] | components["schemas"]["KeyForm"] | components["schemas"]["HeatForm"] | components["schemas"]["TaperForm"] | components["schemas"]["RunoutForm"] | components["schemas"]["SoftfootForm"] | components["schemas"]["GapForm"] | components["schemas"]["StraightedgeForm"] | components["schemas"]["AlignmentForm"] | components["schemas"]["JackForm"] | components["schemas"]["TightenForm"] | components["schemas"]["FittedForm"] | components["schemas"]["AirgapForm"] | components["schemas"]["BackstopForm"] | components["schemas"]["Torque_armForm"] | components["schemas"]["WearForm"] | components["schemas"]["GreaseForm"];
-        /**
-         * Beside
-         * @description A second circle that is pulled by turns with the first: half a turn here, half a turn there.
-         */
         Beside: {
-            /** Bolts */
             bolts: number;
-            /**
-             * Title
-             * @default
-             */
+            /** @default  */
             title?: string;
-            /**
-             * Torque Nm
-             * @description N·m
-             */
             torque_nm: number;
-            /**
-             * Torque Source
-             * @default torque as entered
-             */
+            /** @default torque as entered */
             torque_source?: string;
         };
-        /**
-         * Blame
-         * @description What runs out. `own_mm`, `own_deg`: the hub's own run-out, or how the second plane differs from the first.
-         */
         Blame: {
-            /**
-             * Cause
-             * @enum {string}
-             */
+            /** @enum {string} */
             cause: "the shaft" | "the hub" | "shaft and hub" | "off centre" | "cocked" | "off centre and cocked" | "cannot tell";
-            /** On Shaft */
             on_shaft: boolean;
-            /** Own Deg */
             own_deg: number;
-            /** Own Mm */
             own_mm: number;
         };
-        /**
-         * BlockOut
-         * @description Why a step takes no entry now; `step` is the one that comes first, where it is one.
-         */
         BlockOut: {
-            /** Step */
             step: string;
-            /** Words */
             words: string;
         };
-        /**
-         * BoltRow
-         * @description What a bolt got, pass by pass.
-         */
         BoltRow: {
-            /** Bolt */
             bolt: string;
-            /** Cells */
             cells: components["schemas"]["Words"][];
         };
-        /**
-         * BoltTable
-         * @description The pulls of a circle: a row a bolt, a column a pass.
-         */
         BoltTable: {
-            /** Passes */
             passes: string[];
-            /** Rows */
             rows: components["schemas"]["BoltRow"][];
         };
-        /**
-         * BracketIn
-         * @description A bracket with what was measured on it.
-         */
         BracketIn: {
-            /** Name */
             name: string;
             /** @default in */
             positive?: components["schemas"]["Positive"];
-            /**
-             * Sag Mm
-             * @description shown at 6 on a stiff pipe, zeroed at 12
-             */
             sag_mm: number;
         };
-        /**
-         * BracketOut
-         * @description A bracket, and who measured it when.
-         */
         BracketOut: {
-            /**
-             * Measured At
-             * Format: date-time
-             */
             measured_at: string;
-            /** Measured By */
             measured_by: string;
-            /** Name */
             name: string;
             /** @default in */
             positive: components["schemas"]["Positive"];
-            /**
-             * Sag Mm
-             * @description shown at 6 on a stiff pipe, zeroed at 12
-             */
             sag_mm: number;
-            /**
-             * Usable
-             * @description not withdrawn, and its calibration holds
-             */
             usable: boolean;
         };
-        /**
-         * CalendarIn
-         * @description Whose calendar it is to be.
-         */
         CalendarIn: {
             /**
-             * Whose
              * @default mine
              * @enum {string}
              */
             whose?: "mine" | "site";
         };
-        /**
-         * CalendarOut
-         * @description Whose calendar has an address, and since when. The address itself is shown once, when it is made.
-         */
         CalendarOut: {
-            /**
-             * Address
-             * @description shown when it is made, and never again
-             * @default
-             */
+            /** @default  */
             address: string;
-            /**
-             * Made At
-             * Format: date-time
-             */
             made_at: string;
-            /** Made By */
             made_by: string;
-            /**
-             * Whose
-             * @enum {string}
-             */
+            /** @enum {string} */
             whose: "mine" | "site";
         };
-        /**
-         * CancelIn
-         * @description Why a job is cancelled.
-         */
         CancelIn: {
-            /** Reason */
             reason: string;
         };
-        /**
-         * CardLine
-         * @description A line of the value card.
-         */
         CardLine: {
-            /** Means */
             means: string;
-            /** Sample */
             sample: boolean;
-            /** Source */
             source: string;
-            /** Title */
             title: string;
             value: components["schemas"]["Words"];
         };
-        /**
-         * CardValue
-         * @description A figure put on the value card; one that stands is changed with a reason. `was`: what stood there, never as sent.
-         */
         CardValue: {
-            /** Key */
             key: string;
-            /**
-             * Reason
-             * @default
-             */
+            /** @default  */
             reason?: string;
             value: components["schemas"]["Value"];
             /** @default null */
             was?: components["schemas"]["Value"] | null;
         };
-        /**
-         * CatalogueChangeOut
-         * @description Who changed what on a size, and when; no changes: it was put there.
-         */
         CatalogueChangeOut: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** Because */
             because: string;
-            /** By */
             by: string;
-            /** Changes */
             changes: components["schemas"]["ChangedOut"][];
-            /** Id */
             id: number;
             role: components["schemas"]["Role"];
         };
-        /**
-         * CatalogueOut
-         * @description The site's sizes, every kind of value, which kinds each family and each way of holding a hub asks for or may have,
-         *     and what a job on a family can be there to do.
-         */
         CatalogueOut: {
-            /** Asked By Connection */
             asked_by_connection: {
                 [key: string]: string[];
             };
-            /** Asked By Family */
             asked_by_family: {
                 [key: string]: string[];
             };
-            /**
-             * Asked By Machine
-             * @description by what the driven machine is drawn as
-             */
             asked_by_machine: {
                 [key: string]: string[];
             };
-            /** Asked With Backstop */
             asked_with_backstop: string[];
-            /**
-             * Asked With Set Screws
-             * @description by how a hub is held, where it has set screws
-             */
             asked_with_set_screws: {
                 [key: string]: string[];
             };
-            /** Families */
             families: string[];
-            /** Kinds */
             kinds: components["schemas"]["ValueKindOut"][];
-            /** May Have By Family */
             may_have_by_family: {
                 [key: string]: string[];
             };
-            /** Sizes */
             sizes: components["schemas"]["CouplingSizeOut"][];
         };
-        /**
-         * ChangedOut
-         * @description One figure that was changed.
-         */
         ChangedOut: {
             now: components["schemas"]["Words"];
             was: components["schemas"]["Words"];
-            /** What */
             what: string;
         };
-        /**
-         * Check
-         * @description One value against one limit. `used` is the share of the allowance: 1 is the limit.
-         *
-         *     `plus_minus` is the half width of the 95 % interval of the value, in its unit, null where none is known. `proven` is
-         *     false where the value keeps its limit on paper, but with its ± does not.
-         */
         Check: {
-            /**
-             * Against
-             * @default
-             */
+            /** @default  */
             against: string;
-            /** Code */
             code: string;
-            /** Max */
             max: number | null;
-            /** Min */
             min: number | null;
-            /** Name */
             name: string;
-            /**
-             * Plus Minus
-             * @default null
-             */
+            /** @default null */
             plus_minus: number | null;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /**
-             * Quantity
-             * @default
-             */
+            /** @default  */
             quantity: string;
-            /**
-             * Reads
-             * @default
-             */
+            /** @default  */
             reads: string;
-            /** Source */
             source: string;
             status: components["schemas"]["Status"];
-            /** Unit */
             unit: string;
-            /** Used */
             used: number | null;
-            /** Value */
             value: number | null;
         };
-        /**
-         * CheckLine
-         * @description A judged figure in words: what it was, its limit, how it stands to it, whose limit.
-         */
         CheckLine: {
             found: components["schemas"]["Words"];
             limit: components["schemas"]["Words"];
-            /** Name */
             name: string;
             /**
              * @default {
@@ -2993,3314 +4002,1378 @@ export interface components {
              *     }
              */
             overtaken: components["schemas"]["Words"];
-            /** Proven */
             proven?: boolean | null;
-            /**
-             * Said
-             * @description How it stands, in a word: within its limit on paper but not with its ± cannot be told; what somebody looked at and
-             *     counted is in order, though no figure judged it.
-             */
             readonly said: string;
-            /** Source */
             source: string;
             status: components["schemas"]["Status"];
             value: components["schemas"]["Words"];
         };
-        /**
-         * ChooseSite
-         * @description The site to work at.
-         */
         ChooseSite: {
-            /**
-             * Site
-             * Format: uuid
-             */
             site: string;
         };
-        /**
-         * ClockEntry
-         * @description An entry as it was appended.
-         */
         ClockEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "clock";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["ClockGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["ClockResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * ClockForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         ClockForm: {
             /** @constant */
             bench: "clock";
             compare: components["schemas"]["ClockGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["ClockGiven"];
             suggest: components["schemas"]["NoHints"];
         };
-        /** @description What is given of a ClockInput. */
         ClockGiven: {
-            /** Readings */
             readings?: components["schemas"]["WideReading"][];
-            /**
-             * Resolution Mm
-             * @description what the instrument shows
-             */
             resolution_mm?: number;
         };
-        /**
-         * ClockInput
-         * @description Readings round one turn of a shaft.
-         */
         ClockInput: {
-            /** Readings */
             readings: components["schemas"]["WideReading"][];
-            /**
-             * Resolution Mm
-             * @description what the instrument shows
-             * @default 0.01
-             */
+            /** @default 0.01 */
             resolution_mm?: number;
         };
-        /**
-         * ClockReading
-         * @description One reading at one place round the clock.
-         */
         ClockReading: {
-            /**
-             * Clock
-             * @description degrees clockwise from 12 o'clock
-             */
             clock: number;
-            /**
-             * Value Mm
-             * @description mm, plunger pushed in is positive
-             */
             value_mm: number;
         };
-        /**
-         * ClockResult
-         * @description The sine through the readings; sigma null where nothing is left to judge by.
-         */
         ClockResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Mean Mm */
             mean_mm: number;
-            /** Peak Deg */
             peak_deg: number;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Right Mm */
             right_mm: number;
-            /** Right Sigma Mm */
             right_sigma_mm: number | null;
-            /** Says */
             says: components["schemas"]["Say"][];
-            /** Scatter Mm */
             scatter_mm: number | null;
-            /** Size Mm */
             size_mm: number;
-            /** Stands Out */
             stands_out: components["schemas"]["StandsOut"][];
-            /** Up Mm */
             up_mm: number;
-            /** Up Sigma Mm */
             up_sigma_mm: number | null;
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * ColdShaft
-         * @description The shaft's metal where it is another one than the hub's; what is not given is the hub's.
-         */
         ColdShaft: {
-            /**
-             * Density Kg M3
-             * @default null
-             */
+            /** @default null */
             density_kg_m3?: number | null;
-            /**
-             * Expansion Per K
-             * @default null
-             */
+            /** @default null */
             expansion_per_k?: number | null;
-            /**
-             * Specific Heat J Kg K
-             * @default null
-             */
+            /** @default null */
             specific_heat_j_kg_k?: number | null;
         };
-        /**
-         * Cone
-         * @description Two diameters over a length, measured along the axis; or the large one and the taper as it is stated.
-         */
         Cone: {
-            /**
-             * Large Mm
-             * @description mm
-             */
             large_mm: number;
-            /**
-             * Length Mm
-             * @description mm
-             */
             length_mm: number;
-            /**
-             * Small Mm
-             * @default null
-             */
+            /** @default null */
             small_mm?: number | null;
             /** @default null */
             stated?: components["schemas"]["StatedTaper"] | null;
         };
-        /**
-         * Contradicts
-         * @description The dial that does not agree with the others, counted from 0; null where they do not say which.
-         */
         Contradicts: {
-            /** Dial */
             dial: number | null;
-            /** Sign Turned */
             sign_turned: boolean;
         };
-        /**
-         * Coupling
-         * @description The coupling this line is registered with.
-         */
         Coupling: {
             driven_hub: components["schemas"]["Hub"];
             driver_hub: components["schemas"]["Hub"];
-            /**
-             * Family
-             * @enum {string}
-             */
+            /** @enum {string} */
             family: "jaw, straight" | "jaw, curved" | "jaw, in shear with spacer" | "steel grid" | "gear" | "disc, single pack" | "disc, three-part" | "disc, drop-out spacer" | "composite tube" | "tyre" | "tyre on flywheel" | "claw with elastomer blocks" | "rigid" | "screw-conveyor drive" | "shaft-mounted reducer" | "magnetic drive";
-            /** Series */
             series: string;
-            /** Size */
             size: string;
         };
-        /**
-         * CouplingPlanes
-         * @description Where the coupling flexes along the shaft.
-         */
         CouplingPlanes: {
-            /** Flex Planes Mm */
             flex_planes_mm: number[];
         };
-        /**
-         * CouplingSizeOut
-         * @description One size of one series with its values.
-         */
         CouplingSizeOut: {
-            /** Family */
             family: string;
-            /** Series */
             series: string;
-            /** Size */
             size: string;
-            /** Values */
             values: {
                 [key: string]: components["schemas"]["Value"];
             };
         };
-        /**
-         * CurvePoint
-         * @description The hub so long after it left the heater: how hot, and how far its bore stands clear of the shaft.
-         */
         CurvePoint: {
-            /** After S */
             after_s: number;
-            /** Clear Mm */
             clear_mm: number;
-            /** Hub C */
             hub_c: number;
         };
-        /**
-         * DecideIn
-         * @description What the lead says to a request.
-         */
         DecideIn: {
-            /** Accept */
             accept: boolean;
         };
-        /**
-         * Deed
-         * @description What is not for everybody to do. Whoever is signed in may read, measure, tick and write a note.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Deed: "add and change lines" | "start jobs" | "keep instruments" | "answer questions" | "change values of the card" | "accept out of tolerance" | "cancel jobs" | "read in jobs" | "take over jobs that were read in" | "set the rules of the site" | "put off what is due";
-        /**
-         * Deviation
-         * @description What is not as the value card has it, or was taken all the same; who said so, and why.
-         */
         Deviation: {
-            /** At */
             at?: string | null;
-            /**
-             * By
-             * @default
-             */
+            /** @default  */
             by: string;
             limit: components["schemas"]["Words"];
-            /**
-             * Reason
-             * @default
-             */
+            /** @default  */
             reason: string;
-            /**
-             * Role
-             * @default
-             */
+            /** @default  */
             role: string;
-            /** Said */
             said: string;
-            /** Step */
             step: string;
             value: components["schemas"]["Words"];
-            /** What */
             what: string;
         };
-        /**
-         * Dial
-         * @description One dial with its readings; a laser's plane is a rim dial with no sag.
-         *
-         *     The plunger touches the hub of the shaft that does not carry the bracket; pushed in is positive.
-         */
         Dial: {
-            /**
-             * Assumed
-             * @description of the set-up, what nobody measured
-             */
             assumed?: ("x_mm" | "radius_mm" | "sag_mm")[];
-            /**
-             * Bracket On
-             * @enum {string}
-             */
+            /** @enum {string} */
             bracket_on: "stationary" | "movable";
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "rim" | "face";
-            /**
-             * Opposite
-             * @description a second face plunger half a turn away, clocks of the first
-             */
             opposite?: components["schemas"]["ClockReading"][];
             /**
-             * Positive
-             * @description which way of the plunger this dial shows as plus
              * @default in
              * @enum {string}
              */
             positive?: "in" | "out";
-            /**
-             * Radius Mm
-             * @description face dials: from the shaft centre to the plunger
-             * @default null
-             */
+            /** @default null */
             radius_mm?: number | null;
-            /** Readings */
             readings: components["schemas"]["ClockReading"][];
-            /**
-             * Sag Mm
-             * @description rim dials: shown at 6 on a stiff pipe, zeroed at 12
-             * @default 0
-             */
+            /** @default 0 */
             sag_mm?: number;
             /**
-             * Turned
              * @default both
              * @enum {string}
              */
             turned?: "both" | "bracket shaft" | "touched shaft";
-            /**
-             * X Mm
-             * @description where the plunger touches, + toward the movable machine
-             */
             x_mm: number;
         };
-        /**
-         * DialStandsOut
-         * @description A reading that lies off the others of its dial.
-         */
         DialStandsOut: {
-            /** Clock */
             clock: number;
-            /** Dial */
             dial: number;
-            /** Index */
             index: number;
-            /** Residual Mm */
             residual_mm: number;
         };
-        /**
-         * Dimension
-         * @description A distance between two points, arrows inside, its figure beside the line.
-         */
         Dimension: {
             words: components["schemas"]["Words"];
-            /** X1 */
             x1: number;
-            /** X2 */
             x2: number;
-            /** Y1 */
             y1: number;
-            /** Y2 */
             y2: number;
         };
-        /**
-         * DimensionOut
-         * @description A distance between two points, with its figure.
-         */
         DimensionOut: {
             words: components["schemas"]["Words"];
-            /** X1 */
             x1: number;
-            /** X2 */
             x2: number;
-            /** Y1 */
             y1: number;
-            /** Y2 */
             y2: number;
         };
-        /**
-         * Done
-         * @description What was done at a hole, holes numbered from 1 as they are given.
-         */
         Done: {
-            /** Hole */
             hole: number;
-            /**
-             * What
-             * @enum {string}
-             */
+            /** @enum {string} */
             what: "plug out" | "filled here" | "showed" | "plug in";
         };
-        /**
-         * Drawn
-         * @description The whole drawing. ``band``: half its height at the coupling and at the far end of the movable machine.
-         */
         Drawn: {
-            /** Band */
             band: number[] | null;
             layout: components["schemas"]["Layout"];
-            /** Times */
             times: number;
-            /** Views */
             views: components["schemas"]["DrawnView"][];
         };
-        /**
-         * DrawnMachine
-         * @description One machine along the shaft, in drawing units from the middle: hub face, where its body begins and ends, feet.
-         */
         DrawnMachine: {
-            /** Face */
             face: number;
-            /** Far */
             far: number;
-            /** Feet */
             feet: number[];
-            /** Near */
             near: number;
         };
-        /**
-         * DrawnMove
-         * @description The move of a foot in this view: where it stands, which way the arrow points, how far. No arrow where it stays.
-         */
         DrawnMove: {
-            /**
-             * Points
-             * @enum {string}
-             */
+            /** @enum {string} */
             points: "up" | "down" | "";
             words: components["schemas"]["Words"];
-            /** X */
             x: number;
         };
-        /**
-         * DrawnOut
-         * @description Something the last job left, drawn: bolts as seated, holes as filled, marks as read.
-         */
         DrawnOut: {
-            /** Drawing */
             drawing: string;
-            /** Drawing Title */
             drawing_title: string;
-            /** Title */
             title: string;
         };
-        /**
-         * DrawnPlane
-         * @description A flexing plane of a spacer and the angle it takes.
-         */
         DrawnPlane: {
-            /** Drop */
             drop: number;
             words: components["schemas"]["Words"];
-            /** X */
             x: number;
         };
-        /**
-         * DrawnView
-         * @description Side view or plan: where the movable axis lies, as it will run and as it was read cold, and what to move.
-         */
         DrawnView: {
             axis: components["schemas"]["Ray"];
             cold: components["schemas"]["Ray"] | null;
-            /** Flex */
             flex: components["schemas"]["DrawnPlane"][];
-            /** Moves */
             moves: components["schemas"]["DrawnMove"][];
-            /**
-             * Plane
-             * @enum {string}
-             */
+            /** @enum {string} */
             plane: "v" | "h";
             words: components["schemas"]["Words"];
         };
-        /**
-         * DueCountOut
-         * @description How much is overdue.
-         */
         DueCountOut: {
-            /** Late */
             late: number;
         };
-        /**
-         * DueKind
-         * @description What can be due.
-         * @enum {string}
-         */
+        /** @enum {string} */
         DueKind: "pull the bolts again" | "grease it" | "first inspection" | "look it over" | "round" | "seen on the round" | "read wear and play" | "measure it closed" | "read the alignment" | "packing nuts" | "packing rings" | "oil of the gear unit" | "worn to its limit" | "look at its wear" | "calibration";
-        /**
-         * DueListOut
-         * @description What is due, and the day it is held against.
-         */
         DueListOut: {
-            /** Items */
             items: components["schemas"]["DueOut"][];
-            /**
-             * Left Out
-             * @description how many more there are, behind those that are shown
-             */
             left_out: number;
-            /**
-             * Today
-             * Format: date
-             */
             today: string;
         };
-        /**
-         * DueOut
-         * @description One thing that is due. `on` is null where the card does not say when: `why` then says what is missing.
-         */
         DueOut: {
             kind: components["schemas"]["DueKind"];
-            /** Line Id */
             line_id: string | null;
-            /** Name */
             name: string;
-            /** On */
             on: string | null;
             open_job: components["schemas"]["OpenJobOut"] | null;
-            /** Postponed Because */
             postponed_because: string;
-            /** Postponed By */
             postponed_by: string;
-            /** @description the job that does it; null for a round or a calibration */
             scope: components["schemas"]["Scope"] | null;
-            /** Since */
             since: string | null;
             task: components["schemas"]["Task"] | null;
-            /**
-             * Was
-             * @description the day it was due before it was put off
-             */
             was: string | null;
             why: components["schemas"]["Words"];
         };
-        /**
-         * EndFound
-         * @description A gap: on the axis, its spread, and the slope it shows of the movable shaft (+ rises, + toward 3, away from it).
-         *
-         *     No slope without the diameter it was read on.
-         */
         EndFound: {
-            /** Angle H Mm Per M */
             angle_h_mm_per_m: number | null;
-            /** Angle Mm Per M */
             angle_mm_per_m: number | null;
-            /** Angle V Mm Per M */
             angle_v_mm_per_m: number | null;
-            /** Max Mm */
             max_mm: number;
-            /** Mean Mm */
             mean_mm: number;
-            /** Min Mm */
             min_mm: number;
-            /** Spread Mm */
             spread_mm: number;
-            /** Wide At Deg */
             wide_at_deg: number;
         };
-        /** EntryIn */
         EntryIn: components["schemas"]["ReadingIn"] | components["schemas"]["NoteIn"] | components["schemas"]["QuestionIn"] | components["schemas"]["AnswerIn"] | components["schemas"]["ValueIn"] | components["schemas"]["LedgerIn"] | components["schemas"]["MoveIn"] | components["schemas"]["EventIn"] | components["schemas"]["HandOverIn"] | components["schemas"]["PhotographIn"] | components["schemas"]["SlipIn"];
-        /**
-         * EntryKind
-         * @description What an entry is. Every kind is appended, none is ever changed.
-         * @enum {string}
-         */
+        /** @enum {string} */
         EntryKind: "reading" | "move" | "note" | "question" | "answer" | "value" | "hand-over" | "ledger" | "event" | "photograph" | "slip";
-        /** EntryOut */
         EntryOut: components["schemas"]["ClockEntry"] | components["schemas"]["FitEntry"] | components["schemas"]["KeyEntry"] | components["schemas"]["HeatEntry"] | components["schemas"]["TaperEntry"] | components["schemas"]["RunoutEntry"] | components["schemas"]["SoftfootEntry"] | components["schemas"]["GapEntry"] | components["schemas"]["StraightedgeEntry"] | components["schemas"]["AlignmentEntry"] | components["schemas"]["JackEntry"] | components["schemas"]["TightenEntry"] | components["schemas"]["FittedEntry"] | components["schemas"]["AirgapEntry"] | components["schemas"]["BackstopEntry"] | components["schemas"]["Torque_armEntry"] | components["schemas"]["WearEntry"] | components["schemas"]["GreaseEntry"] | components["schemas"]["SheetEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["QuestionEntry"] | components["schemas"]["AnswerEntry"] | components["schemas"]["ValueEntry"] | components["schemas"]["LedgerEntry"] | components["schemas"]["MoveEntry"] | components["schemas"]["EventEntry"] | components["schemas"]["HandOverEntry"] | components["schemas"]["PhotographEntry"] | components["schemas"]["SlipEntry"];
-        /**
-         * ErrorsOut
-         * @description Why nothing was done.
-         */
         ErrorsOut: {
-            /** Errors */
             errors: components["schemas"]["ProblemOut"][];
         };
-        /**
-         * EventEntry
-         * @description An entry as it was appended.
-         */
         EventEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["HeatEvent"];
             /** @constant */
             kind: "event";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * EventIn
-         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
-         */
         EventIn: {
-            /**
-             * By
-             * @description username of whoever entered it; refused for anybody else's session
-             */
             by?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["HeatEvent"];
-            /**
-             * Instruments
-             * @description of a reading: what it was read with
-             * @default []
-             */
+            /** @default [] */
             instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "event";
-            /** Step */
             step: string;
-            /**
-             * Typed
-             * @default {}
-             */
+            /** @default {} */
             typed?: {
                 [key: string]: string;
             };
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
         };
-        /**
-         * ExportOut
-         * @description How far an export has come.
-         */
         ExportOut: {
-            /**
-             * Asked At
-             * Format: date-time
-             */
             asked_at: string;
-            /** Done */
             done: number;
-            /** Failed */
             failed: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Lines */
             lines: number;
-            /** Ready */
             ready: boolean;
         };
-        /**
-         * FeelerReading
-         * @description The feeler that slides under the edge, over the hub that is lower there.
-         */
         FeelerReading: {
-            /**
-             * Clock
-             * @description degrees clockwise from 12 o'clock
-             */
             clock: number;
-            /** Feeler Mm */
             feeler_mm: number;
-            /**
-             * On
-             * @enum {string}
-             */
+            /** @enum {string} */
             on: "stationary" | "movable";
         };
-        /**
-         * FieldOut
-         * @description One thing a sheet asks.
-         */
         FieldOut: {
-            /**
-             * Beside
-             * @description of a count: the part whose row it stands in
-             */
             beside: string;
-            /** Detail */
             detail: string;
-            /** Expected */
             expected: number | null;
-            /** Expected Of */
             expected_of: string;
-            /** Key */
             key: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "tick" | "condition" | "text" | "length" | "number" | "choice" | "date" | "count" | "marks";
-            /** Label */
             label: string;
-            /** None Of */
             none_of: string;
-            /** Options */
             options: string[];
-            /** Picture */
             picture: string;
-            /** Required */
             required: boolean;
-            /** Unit */
             unit: string;
         };
-        /**
-         * Figure
-         * @description One figure of a sentence: a value in a unit of the contracts, and how many places it is told to.
-         */
         Figure: {
-            /**
-             * Bare
-             * @default false
-             */
+            /** @default false */
             bare: boolean;
-            /** Places */
             places?: number | null;
-            /**
-             * Signed
-             * @default false
-             */
+            /** @default false */
             signed: boolean;
-            /** Unit */
             unit: string;
-            /** Value */
             value: number;
         };
-        /**
-         * FigureLine
-         * @description One figure: where, what, and as typed where that was written another way.
-         */
         FigureLine: {
-            /**
-             * Goes Across
-             * @description More words than a column holds.
-             */
             readonly goes_across: boolean;
-            /**
-             * Is Words
-             * @description Not a number: set in the text face.
-             */
             readonly is_words: boolean;
-            /** Label */
             label: string;
-            /** Typed */
             typed: string;
             value: components["schemas"]["Words"];
         };
-        /**
-         * FigureOut
-         * @description One judged figure of a job, as found and as left.
-         */
         FigureOut: {
             found: components["schemas"]["Words"];
             left: components["schemas"]["Words"];
             limit: components["schemas"]["Words"];
-            /**
-             * Source
-             * @description of the limit
-             */
             source: string;
             status: components["schemas"]["Status"];
-            /** What */
             what: string;
         };
-        /**
-         * FitEntry
-         * @description An entry as it was appended.
-         */
         FitEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "fit";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["FitGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["FitResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * FitForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         FitForm: {
             /** @constant */
             bench: "fit";
             compare: components["schemas"]["FitGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["FitGiven"];
             suggest: components["schemas"]["NoHints"];
         };
-        /** @description What is given of a FitInput. */
         FitGiven: {
-            /**
-             * Bore At
-             * @description where each bore reading was taken
-             */
             bore_at?: components["schemas"]["MicrometerPlace"][] | null;
-            /** Bore Mm */
             bore_mm?: number[];
-            /** @description interference wanted; a clearance is negative */
             required?: components["schemas"]["Band"] | null;
-            /**
-             * Shaft At
-             * @description where each shaft reading was taken
-             */
             shaft_at?: components["schemas"]["MicrometerPlace"][] | null;
-            /** Shaft Mm */
             shaft_mm?: number[];
         };
-        /**
-         * FitInput
-         * @description Micrometer readings of shaft and bore at several stations and directions.
-         */
         FitInput: {
-            /**
-             * Bore At
-             * @description where each bore reading was taken
-             * @default null
-             */
+            /** @default null */
             bore_at?: components["schemas"]["MicrometerPlace"][] | null;
-            /** Bore Mm */
             bore_mm: number[];
-            /**
-             * @description interference wanted; a clearance is negative
-             * @default null
-             */
+            /** @default null */
             required?: components["schemas"]["Band"] | null;
-            /**
-             * Shaft At
-             * @description where each shaft reading was taken
-             * @default null
-             */
+            /** @default null */
             shaft_at?: components["schemas"]["MicrometerPlace"][] | null;
-            /** Shaft Mm */
             shaft_mm: number[];
         };
-        /**
-         * FitKind
-         * @description Which of the pairs of readings overlap.
-         * @enum {string}
-         */
+        /** @enum {string} */
         FitKind: "clearance" | "interference" | "transition";
-        /**
-         * FitResult
-         * @description Interference on diameter: positive grips, negative is clearance.
-         */
         FitResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
             bore_shape: components["schemas"]["Shape"];
-            /** Bore Spread Mm */
             bore_spread_mm: number;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Interference Max Mm */
             interference_max_mm: number;
-            /** Interference Mean Mm */
             interference_mean_mm: number;
-            /** Interference Min Mm */
             interference_min_mm: number;
             kind: components["schemas"]["FitKind"];
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
             shaft_shape: components["schemas"]["Shape"];
-            /** Shaft Spread Mm */
             shaft_spread_mm: number;
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * FittedEntry
-         * @description An entry as it was appended.
-         */
         FittedEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "fitted";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["FittedGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["FittedResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * FittedForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         FittedForm: {
             /** @constant */
             bench: "fitted";
             compare: components["schemas"]["FittedGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["FittedGiven"];
             suggest: components["schemas"]["NoHints"];
         };
-        /** @description What is given of a FittedInput. */
         FittedGiven: {
-            /** Bolts */
             bolts?: number;
-            /**
-             * First Head
-             * @description on which flange the head of hole 1 stands, where they alternate
-             * @enum {string}
-             */
+            /** @enum {string} */
             first_head?: "hub" | "spacer";
-            /**
-             * Heads
-             * @enum {string}
-             */
+            /** @enum {string} */
             heads?: "alternating" | "all on the hub" | "all on the spacer";
-            /** Log */
             log?: components["schemas"]["Tap"][];
-            /**
-             * Way
-             * @description drawn in, or taken out
-             * @enum {string}
-             */
+            /** @enum {string} */
             way?: "in" | "out";
         };
-        /**
-         * FittedInput
-         * @description The holes of one end, which way the heads stand, and what was done, in order.
-         */
         FittedInput: {
-            /** Bolts */
             bolts: number;
             /**
-             * First Head
-             * @description on which flange the head of hole 1 stands, where they alternate
              * @default hub
              * @enum {string}
              */
             first_head?: "hub" | "spacer";
             /**
-             * Heads
              * @default alternating
              * @enum {string}
              */
             heads?: "alternating" | "all on the hub" | "all on the spacer";
-            /** Log */
             log?: components["schemas"]["Tap"][];
             /**
-             * Way
-             * @description drawn in, or taken out
              * @default in
              * @enum {string}
              */
             way?: "in" | "out";
         };
-        /**
-         * FittedResult
-         * @description `next` is null when every head is seated, or every bolt out; `seated` counts them. `rings_on`: catch rings that are
-         *     on by now. `done`: taps so far. `states`: what each goes through.
-         */
         FittedResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Done */
             done: number;
-            /** Holes */
             holes: components["schemas"]["Hole"][];
             next: components["schemas"]["NextTap"] | null;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Rings On */
             rings_on: number;
-            /** Says */
             says: components["schemas"]["Say"][];
-            /** Seated */
             seated: number;
-            /** States */
             states: ("in" | "drawn bare" | "nut off" | "ring on" | "head seated" | "ring off" | "tapped out")[];
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * FlexAngle
-         * @description The angle one flexing plane takes.
-         */
         FlexAngle: {
-            /** Angle H Mm Per M */
             angle_h_mm_per_m: number;
-            /** Angle Mm Per M */
             angle_mm_per_m: number;
-            /** Angle V Mm Per M */
             angle_v_mm_per_m: number;
-            /** X Mm */
             x_mm: number;
         };
-        /**
-         * FloorCoupling
-         * @description What a line's coupling is called.
-         */
         FloorCoupling: {
-            /**
-             * Family
-             * @enum {string}
-             */
+            /** @enum {string} */
             family: "jaw, straight" | "jaw, curved" | "jaw, in shear with spacer" | "steel grid" | "gear" | "disc, single pack" | "disc, three-part" | "disc, drop-out spacer" | "composite tube" | "tyre" | "tyre on flywheel" | "claw with elastomer blocks" | "rigid" | "screw-conveyor drive" | "shaft-mounted reducer" | "magnetic drive";
-            /** Series */
             series: string;
-            /** Size */
             size: string;
         };
-        /**
-         * FloorFoot
-         * @description Where a foot stands.
-         */
         FloorFoot: {
-            /** From Coupling Mm */
             from_coupling_mm: number;
         };
-        /**
-         * FloorJob
-         * @description A job as the floor shows it.
-         */
         FloorJob: {
-            /** @description none where the job cannot be shown */
             at: components["schemas"]["StagesDone"] | null;
-            /** Held */
             held: components["schemas"]["HeldOut"][];
             hot_hub: components["schemas"]["HotHub"] | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /**
-             * Now
-             * Format: date-time
-             * @description the server's clock
-             */
             now: string;
-            /** Number */
             number: number;
-            /** Questions */
             questions: number;
-            /**
-             * Read In
-             * @description from a file, and no lead has taken it over: nothing goes by it
-             */
             read_in: boolean;
-            /** Stages */
             stages: components["schemas"]["Stage"][];
-            /** Title */
             title: string;
-            /**
-             * To Accept
-             * @description steps whose reading the lead is asked to accept
-             */
             to_accept: string[];
-            /** To Sign */
             to_sign: string[];
         };
-        /**
-         * FloorLine
-         * @description A line as the floor shows it: its drawing, its open job, when its last job was closed.
-         */
         FloorLine: {
-            /**
-             * Asked
-             * @description changes of its card that wait for the lead
-             */
             asked: number;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             job: components["schemas"]["FloorJob"] | null;
-            /** Jobs */
             jobs: number;
-            /** Last Closed */
             last_closed: string | null;
-            /** Name */
             name: string;
             spec: components["schemas"]["FloorSpec"];
         };
-        /**
-         * FloorMachine
-         * @description What of a machine its small drawing shows.
-         */
         FloorMachine: {
-            /**
-             * Drawn As
-             * @enum {string}
-             */
+            /** @enum {string} */
             drawn_as: "motor" | "gearmotor" | "engine" | "blower" | "fan" | "pump" | "generator" | "mill" | "drum" | "elevator" | "auger" | "gearbox" | "compressor" | "conveyor" | "mixer" | "crusher" | "machine";
-            /** Feet */
             feet: components["schemas"]["FloorFoot"][];
         };
-        /**
-         * FloorSpec
-         * @description Of a line what the floor draws and searches; a site may have thousands, so nothing else is sent with it.
-         */
         FloorSpec: {
             coupling: components["schemas"]["FloorCoupling"];
             driven: components["schemas"]["FloorMachine"];
             driver: components["schemas"]["FloorMachine"];
-            /**
-             * Movable
-             * @enum {string}
-             */
+            /** @enum {string} */
             movable: "driver" | "driven";
         };
-        /**
-         * Foot
-         * @description A foot, or a pair of feet across the machine, by its place along the shaft.
-         */
         Foot: {
-            /** Name */
             name: string;
-            /**
-             * X Mm
-             * @description mm along the shaft line
-             */
             x_mm: number;
         };
-        /**
-         * FootFound
-         * @description What a foot is like. `shim_mm` only under the worst one: the others are measured again after it.
-         */
         FootFound: {
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "parallel" | "angled" | "springing" | "unknown";
-            /** Name */
             name: string;
-            /** Rise Mm */
             rise_mm: number;
-            /** Shim Mm */
             shim_mm: number;
-            /** Stepped Mm */
             stepped_mm: number[] | null;
         };
-        /**
-         * FootGoing
-         * @description How far a foot has gone and what is left, ± 95 %; None where nothing watches it.
-         */
         FootGoing: {
-            /** Left Mm */
             left_mm: number | null;
-            /** Moved Mm */
             moved_mm: number | null;
-            /** Name */
             name: string;
-            /** Plus Minus Mm */
             plus_minus_mm: number | null;
-            /**
-             * There
-             * @description null where the ± is larger than what it may be off
-             */
             there: boolean | null;
         };
-        /**
-         * FootMove
-         * @description What brings a foot into line: + shim is added, + slide is toward 3 o'clock.
-         *
-         *     Each with its ±, 95 %, tape and bracket sag in it. Null where it cannot be told.
-         */
         FootMove: {
-            /** Name */
             name: string;
-            /** Shim Mm */
             shim_mm: number;
-            /** Shim Plus Minus Mm */
             shim_plus_minus_mm: number | null;
-            /** Shim Sigma Mm */
             shim_sigma_mm: number | null;
-            /** Slide Mm */
             slide_mm: number;
-            /** Slide Plus Minus Mm */
             slide_plus_minus_mm: number | null;
-            /** Slide Sigma Mm */
             slide_sigma_mm: number | null;
         };
-        /**
-         * FootMoved
-         * @description How far a foot was moved, and how far it was to be: + shim added, + slide toward 3 o'clock.
-         */
         FootMoved: {
-            /** Name */
             name: string;
-            /**
-             * Shim Mm
-             * @description mm, plunger pushed in is positive
-             * @default 0
-             */
+            /** @default 0 */
             shim_mm?: number;
-            /**
-             * Shim Planned Mm
-             * @default null
-             */
+            /** @default null */
             shim_planned_mm?: number | null;
-            /**
-             * Slide Mm
-             * @description mm, plunger pushed in is positive
-             * @default 0
-             */
+            /** @default 0 */
             slide_mm?: number;
-            /**
-             * Slide Planned Mm
-             * @default null
-             */
+            /** @default null */
             slide_planned_mm?: number | null;
         };
-        /**
-         * FootOfDriver
-         * @description What takes the slope out at a foot: + shim is added, + slide is toward 3 o'clock; known where it is more than its ±.
-         */
         FootOfDriver: {
-            /** Name */
             name: string;
-            /** Shim Known */
             shim_known: boolean;
-            /** Shim Mm */
             shim_mm: number;
-            /** Shim Plus Minus Mm */
             shim_plus_minus_mm: number;
-            /** Slide Known */
             slide_known: boolean;
-            /** Slide Mm */
             slide_mm: number;
-            /** Slide Plus Minus Mm */
             slide_plus_minus_mm: number;
         };
-        /**
-         * FootToGo
-         * @description A foot and its move: shims + added, slide + toward 3 o'clock.
-         */
         FootToGo: {
-            /**
-             * Allowed Mm
-             * @description how far off it may be left
-             * @default 0.05
-             */
+            /** @default 0.05 */
             allowed_mm?: number;
-            /**
-             * Dial Mm
-             * @description dial at this foot, zeroed before the move, pushed in is plus
-             * @default null
-             */
+            /** @default null */
             dial_mm?: number | null;
-            /** Name */
             name: string;
-            /** Shim Mm */
             shim_mm: number;
-            /**
-             * Side
-             * @description which side of the foot the dial stands on
-             * @default null
-             */
+            /** @default null */
             side?: ("3" | "9") | null;
-            /** Slide Mm */
             slide_mm: number;
-            /**
-             * X Mm
-             * @description mm along the shaft line
-             */
             x_mm: number;
         };
-        /** FormOut */
         FormOut: components["schemas"]["BenchFormOut"] | components["schemas"]["SheetFormOut"] | components["schemas"]["SignFormOut"];
-        /**
-         * Front
-         * @description The first page: what a plant takes as proof, before the log.
-         */
         Front: {
-            /** Deviations */
             deviations: components["schemas"]["Deviation"][];
-            /** Instruments */
             instruments: components["schemas"]["Instrument"][];
-            /** Machines */
             machines: components["schemas"]["MachineLine"][];
-            /** Pictures */
             pictures: components["schemas"]["Picture"][];
-            /** Signatures */
             signatures: components["schemas"]["SignedStep"][];
         };
-        /**
-         * GapAccept
-         * @description The rules this gap is accepted by; any of them may stand together.
-         */
         GapAccept: {
             /** @default null */
             angle?: components["schemas"]["MaxAngle"] | null;
             /** @default null */
             clear?: components["schemas"]["KeepClear"] | null;
-            /**
-             * @description the two ends of a spacer against each other
-             * @default null
-             */
+            /** @default null */
             differ?: components["schemas"]["MaxDiffer"] | null;
-            /**
-             * @description every reading for itself
-             * @default null
-             */
+            /** @default null */
             each?: components["schemas"]["Band"] | null;
-            /**
-             * @description the gap on the axis
-             * @default null
-             */
+            /** @default null */
             mean?: components["schemas"]["Band"] | null;
             /** @default null */
             spread?: components["schemas"]["MaxSpread"] | null;
         };
-        /**
-         * GapAsLeft
-         * @description The same gap as it was when the record before this one was closed.
-         */
         GapAsLeft: {
-            /** Other End */
             other_end?: components["schemas"]["GapReading"][];
-            /** Readings */
             readings: components["schemas"]["GapReading"][];
         };
-        /**
-         * GapEntry
-         * @description An entry as it was appended.
-         */
         GapEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "gap";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["GapGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["GapResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * GapForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         GapForm: {
             /** @constant */
             bench: "gap";
             compare: components["schemas"]["GapGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["GapGiven"];
             suggest: components["schemas"]["GapHints"];
         };
-        /** @description What is given of a GapInput. */
         GapGiven: {
             accept?: components["schemas"]["GapAccept"];
             as_left?: components["schemas"]["GapAsLeft"] | null;
-            /**
-             * Bar Mm
-             * @description spacer bar; readings are then feelers over it
-             */
             bar_mm?: number | null;
-            /**
-             * Diameter Mm
-             * @description of the circle the readings were taken on; without it no angle is told
-             */
             diameter_mm?: number | null;
-            /**
-             * Ends
-             * @description a spacer: the names of its ends, as read
-             */
             ends?: string[] | null;
-            /**
-             * Other End
-             * @description at the second of them
-             */
             other_end?: components["schemas"]["GapReading"][];
-            /** Readings */
             readings?: components["schemas"]["GapReading"][];
-            /** Resolution Mm */
             resolution_mm?: number;
         };
-        /**
-         * GapHints
-         * @description On what diameter a gap is measured.
-         */
         GapHints: {
-            /**
-             * Diameter Mm
-             * @default null
-             */
+            /** @default null */
             diameter_mm?: number | null;
         };
-        /**
-         * GapInput
-         * @description Caliper, feeler or bar-and-feeler readings between the hub faces, at places round the clock.
-         */
         GapInput: {
             accept?: components["schemas"]["GapAccept"];
             /** @default null */
             as_left?: components["schemas"]["GapAsLeft"] | null;
-            /**
-             * Bar Mm
-             * @description spacer bar; readings are then feelers over it
-             * @default null
-             */
+            /** @default null */
             bar_mm?: number | null;
-            /**
-             * Diameter Mm
-             * @description of the circle the readings were taken on; without it no angle is told
-             * @default null
-             */
+            /** @default null */
             diameter_mm?: number | null;
-            /**
-             * Ends
-             * @description a spacer: the names of its ends, as read
-             * @default null
-             */
+            /** @default null */
             ends?: string[] | null;
-            /**
-             * Other End
-             * @description at the second of them
-             */
             other_end?: components["schemas"]["GapReading"][];
-            /** Readings */
             readings: components["schemas"]["GapReading"][];
-            /**
-             * Resolution Mm
-             * @default 0.01
-             */
+            /** @default 0.01 */
             resolution_mm?: number;
         };
-        /**
-         * GapReading
-         * @description A distance at one place round the clock; between far flanges it is more than a dial's travel.
-         */
         GapReading: {
-            /**
-             * Clock
-             * @description degrees clockwise from 12 o'clock
-             */
             clock: number;
-            /** Value Mm */
             value_mm: number;
         };
-        /**
-         * GapResult
-         * @description The first end, or the only gap there is; the other end beside it.
-         */
         GapResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** Angle H Mm Per M */
             angle_h_mm_per_m: number | null;
-            /** Angle Mm Per M */
             angle_mm_per_m: number | null;
-            /** Angle V Mm Per M */
             angle_v_mm_per_m: number | null;
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Ends Differ Mm */
             ends_differ_mm: number | null;
-            /** Max Mm */
             max_mm: number;
-            /** Mean Mm */
             mean_mm: number;
-            /** Min Mm */
             min_mm: number;
             other_end: components["schemas"]["EndFound"] | null;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
-            /** Since */
             since: components["schemas"]["GapSince"][];
-            /** Spread Mm */
             spread_mm: number;
-            /** Stands Out */
             stands_out: components["schemas"]["StandsOut"][];
             verdict: components["schemas"]["Verdict"];
-            /** Wide At Deg */
             wide_at_deg: number;
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * GapSince
-         * @description What has become of the gap since it was left: now, less then.
-         */
         GapSince: {
-            /** Mean Mm */
             mean_mm: number;
-            /** Spread Mm */
             spread_mm: number;
         };
-        /**
-         * GearTrain
-         * @description What somebody sees who stands at a gear unit with parallel shafts.
-         */
         GearTrain: {
-            /**
-             * Backstop On
-             * @enum {string}
-             */
+            /** @enum {string} */
             backstop_on: "input side" | "output side";
-            /**
-             * Meshes
-             * @description external gear meshes between backstop shaft and output hub
-             */
             meshes: number;
-            /**
-             * Output Rotation
-             * @description which way the output has to turn
-             * @enum {string}
-             */
+            /** @enum {string} */
             output_rotation: "cw" | "ccw";
-            /**
-             * Seen From
-             * @description the side one stands on while saying so
-             * @enum {string}
-             */
+            /** @enum {string} */
             seen_from: "input side" | "output side";
         };
-        /**
-         * GreaseEntry
-         * @description An entry as it was appended.
-         */
         GreaseEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "grease";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["GreaseGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["GreaseResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * GreaseForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         GreaseForm: {
             /** @constant */
             bench: "grease";
             compare: components["schemas"]["GreaseGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["GreaseGiven"];
             suggest: components["schemas"]["GreaseHints"];
         };
-        /** @description What is given of a GreaseInput. */
         GreaseGiven: {
-            /** Batch */
             batch?: string;
-            /** Grams */
             grams?: number | null;
-            /** Holes */
             holes?: number[];
-            /** Log */
             log?: components["schemas"]["Done"][];
-            /**
-             * Packed
-             * @description by hand: worked in level, nothing left hollow
-             */
             packed?: boolean;
-            /** Product */
             product?: string;
-            /**
-             * Routine
-             * @enum {string}
-             */
+            /** @enum {string} */
             routine?: "low in, high out" | "hole by hole" | "packed by hand";
-            /**
-             * Turned Deg
-             * @description how far the coupling was turned, so that a hole is low
-             */
             turned_deg?: number;
-            /** Wanted Grams */
             wanted_grams?: number | null;
-            /** Wanted Product */
             wanted_product?: string;
-            /** Wanted Source */
             wanted_source?: string;
         };
-        /**
-         * GreaseHints
-         * @description Where the holes are, as long as nobody says otherwise.
-         */
         GreaseHints: {
-            /**
-             * Holes
-             * @default null
-             */
+            /** @default null */
             holes?: number[] | null;
         };
-        /**
-         * GreaseInput
-         * @description Where the holes are, how it is filled, what was done in order, and what went in against what the card asks for.
-         */
         GreaseInput: {
-            /**
-             * Batch
-             * @default
-             */
+            /** @default  */
             batch?: string;
-            /**
-             * Grams
-             * @default null
-             */
+            /** @default null */
             grams?: number | null;
-            /** Holes */
             holes?: number[];
-            /** Log */
             log?: components["schemas"]["Done"][];
-            /**
-             * Packed
-             * @description by hand: worked in level, nothing left hollow
-             * @default false
-             */
+            /** @default false */
             packed?: boolean;
-            /**
-             * Product
-             * @default
-             */
+            /** @default  */
             product?: string;
-            /**
-             * Routine
-             * @enum {string}
-             */
+            /** @enum {string} */
             routine: "low in, high out" | "hole by hole" | "packed by hand";
-            /**
-             * Turned Deg
-             * @description how far the coupling was turned, so that a hole is low
-             * @default 0
-             */
+            /** @default 0 */
             turned_deg?: number;
-            /**
-             * Wanted Grams
-             * @default null
-             */
+            /** @default null */
             wanted_grams?: number | null;
-            /**
-             * Wanted Product
-             * @default
-             */
+            /** @default  */
             wanted_product?: string;
-            /**
-             * Wanted Source
-             * @default card as entered
-             */
+            /** @default card as entered */
             wanted_source?: string;
         };
-        /**
-         * GreaseOut
-         * @description What was filled.
-         */
         GreaseOut: {
-            /** Batch */
             batch: string;
-            /** Grams */
             grams: number | null;
-            /** Product */
             product: string;
         };
-        /**
-         * GreaseResult
-         * @description `next` is null when every hole showed but the one filled through last, and every plug is in. `done`: how much was.
-         */
         GreaseResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Done */
             done: number;
-            /** Holes */
             holes: components["schemas"]["HoleNow"][];
             next: components["schemas"]["Done"] | null;
-            /** Plugs In */
             plugs_in: number;
-            /** Plugs Out */
             plugs_out: number;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * GripTimes
-         * @description Seconds from touching the shaft to grip, least and most; null where it never grips.
-         */
         GripTimes: {
-            /** Least */
             least: number | null;
-            /** Most */
             most: number | null;
         };
-        /**
-         * HandOver
-         * @description A break, or somebody goes and somebody comes: the dead state is proved again before hands go in.
-         */
         HandOver: {
-            /**
-             * Comes
-             * @default
-             */
+            /** @default  */
             comes?: string;
-            /**
-             * Goes
-             * @default
-             */
+            /** @default  */
             goes?: string;
-            /**
-             * Text
-             * @default
-             */
+            /** @default  */
             text?: string;
-            /**
-             * What
-             * @enum {string}
-             */
+            /** @enum {string} */
             what: "break" | "hand-over";
         };
-        /**
-         * HandOverEntry
-         * @description An entry as it was appended.
-         */
         HandOverEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["HandOver"];
             /** @constant */
             kind: "hand-over";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * HandOverIn
-         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
-         */
         HandOverIn: {
-            /**
-             * By
-             * @description username of whoever entered it; refused for anybody else's session
-             */
             by?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["HandOver"];
-            /**
-             * Instruments
-             * @description of a reading: what it was read with
-             * @default []
-             */
+            /** @default [] */
             instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "hand-over";
-            /** Step */
             step: string;
-            /**
-             * Typed
-             * @default {}
-             */
+            /** @default {} */
             typed?: {
                 [key: string]: string;
             };
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
         };
-        /**
-         * HeatEntry
-         * @description An entry as it was appended.
-         */
         HeatEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "heat";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["HeatGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["HeatResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * HeatEvent
-         * @description Something that happened to a hub that is shrunk on; `ago_s`: how long before it was sent.
-         */
         HeatEvent: {
-            /**
-             * Ago S
-             * @default 0
-             */
+            /** @default 0 */
             ago_s?: number;
-            /**
-             * Event
-             * @enum {string}
-             */
+            /** @enum {string} */
             event: "on the heater" | "hub temperature" | "out of the heater" | "on the shaft" | "gripped" | "pulled off";
-            /**
-             * Hub C
-             * @default null
-             */
+            /** @default null */
             hub_c?: number | null;
         };
-        /**
-         * HeatForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         HeatForm: {
             /** @constant */
             bench: "heat";
             compare: components["schemas"]["HeatGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["HeatGiven"];
             suggest: components["schemas"]["HeatHints"];
         };
-        /** @description What is given of a HeatInput. */
         HeatGiven: {
-            /** Ambient C */
             ambient_c?: number;
-            /**
-             * Assembly Clearance Mm
-             * @description wanted while sliding on
-             */
             assembly_clearance_mm?: number;
-            /**
-             * Bore Mm
-             * @description mm
-             */
             bore_mm?: number;
-            /**
-             * Carry S
-             * @description from the heater to the shaft
-             */
             carry_s?: number;
-            /**
-             * Ceiling C
-             * @description most the hub may have
-             */
             ceiling_c?: number;
-            /** Ceiling Source */
             ceiling_source?: string;
-            /**
-             * Elastomer Ceiling C
-             * @description of an element left inside
-             */
             elastomer_ceiling_c?: number | null;
-            /** Film W M2 K */
             film_w_m2_k?: number;
-            /**
-             * Heat To C
-             * @description hotter than it has to be, to leave time
-             */
             heat_to_c?: number | null;
             heater?: components["schemas"]["Heater"] | null;
             hub?: components["schemas"]["HeatedHub"];
-            /**
-             * Interference Mm
-             * @description the largest, shaft less bore
-             */
             interference_mm?: number;
-            /** Readings */
             readings?: components["schemas"]["HubReading"][];
-            /**
-             * Seat
-             * @description on a taper it stops where it touches
-             * @enum {string}
-             */
+            /** @enum {string} */
             seat?: "straight" | "taper";
             shaft?: components["schemas"]["ColdShaft"] | null;
-            /** Shaft C */
             shaft_c?: number;
-            /**
-             * Slide S
-             * @description time to push it to the stop; a rule of thumb where not given
-             */
             slide_s?: number | null;
-            /**
-             * Soak S
-             * @description how long it is to be kept at its temperature
-             */
             soak_s?: number | null;
         };
-        /**
-         * HeatHints
-         * @description Of a hub to be heated: its size, what was measured of it, and after a try that missed the next temperature.
-         */
         HeatHints: {
-            /**
-             * Assembly Clearance Mm
-             * @default null
-             */
+            /** @default null */
             assembly_clearance_mm?: number | null;
-            /**
-             * Bore Mm
-             * @default null
-             */
+            /** @default null */
             bore_mm?: number | null;
-            /**
-             * Heat To C
-             * @default null
-             */
+            /** @default null */
             heat_to_c?: number | null;
-            /**
-             * Interference Mm
-             * @default null
-             */
+            /** @default null */
             interference_mm?: number | null;
-            /**
-             * Length Mm
-             * @default null
-             */
+            /** @default null */
             length_mm?: number | null;
-            /**
-             * Outside Mm
-             * @default null
-             */
+            /** @default null */
             outside_mm?: number | null;
         };
-        /**
-         * HeatInput
-         * @description A bore, what it has to clear, and the hub that is heated. `bore_mm` and interference as measured at `shaft_c`.
-         */
         HeatInput: {
-            /** Ambient C */
             ambient_c: number;
-            /**
-             * Assembly Clearance Mm
-             * @description wanted while sliding on
-             */
             assembly_clearance_mm: number;
-            /**
-             * Bore Mm
-             * @description mm
-             */
             bore_mm: number;
-            /**
-             * Carry S
-             * @description from the heater to the shaft
-             * @default 60
-             */
+            /** @default 60 */
             carry_s?: number;
-            /**
-             * Ceiling C
-             * @description most the hub may have
-             */
             ceiling_c: number;
-            /**
-             * Ceiling Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             ceiling_source?: string;
-            /**
-             * Elastomer Ceiling C
-             * @description of an element left inside
-             * @default null
-             */
+            /** @default null */
             elastomer_ceiling_c?: number | null;
-            /**
-             * Film W M2 K
-             * @default 20
-             */
+            /** @default 20 */
             film_w_m2_k?: number;
-            /**
-             * Heat To C
-             * @description hotter than it has to be, to leave time
-             * @default null
-             */
+            /** @default null */
             heat_to_c?: number | null;
             /** @default null */
             heater?: components["schemas"]["Heater"] | null;
             hub: components["schemas"]["HeatedHub"];
-            /**
-             * Interference Mm
-             * @description the largest, shaft less bore
-             */
             interference_mm: number;
-            /** Readings */
             readings?: components["schemas"]["HubReading"][];
             /**
-             * Seat
-             * @description on a taper it stops where it touches
              * @default straight
              * @enum {string}
              */
             seat?: "straight" | "taper";
             /** @default null */
             shaft?: components["schemas"]["ColdShaft"] | null;
-            /** Shaft C */
             shaft_c: number;
-            /**
-             * Slide S
-             * @description time to push it to the stop; a rule of thumb where not given
-             * @default null
-             */
+            /** @default null */
             slide_s?: number | null;
-            /**
-             * Soak S
-             * @description how long it is to be kept at its temperature
-             * @default null
-             */
+            /** @default null */
             soak_s?: number | null;
         };
-        /**
-         * HeatResult
-         * @description Times null where it never happens, 0 where it is so already. `clear_now_mm` is null once it is on the shaft.
-         */
         HeatResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Carry Most S */
             carry_most_s: number | null;
-            /** Ceiling Lowest C */
             ceiling_lowest_c: number;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Clear Now Mm */
             clear_now_mm: number | null;
-            /** Closes At C */
             closes_at_c: number;
-            /** Cool To Touch S */
             cool_to_touch_s: number | null;
-            /** Curve */
             curve: components["schemas"]["CurvePoint"][];
             grips_s: components["schemas"]["GripTimes"];
-            /** Heat To C */
             heat_to_c: number;
-            /** Heating S */
             heating_s: number | null;
-            /** Mass Kg */
             mass_kg: number;
-            /** Meeting */
             meeting: components["schemas"]["Met"][];
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Push From C */
             push_from_c: number | null;
-            /** Says */
             says: components["schemas"]["Say"][];
-            /** Shaft Target C */
             shaft_target_c: number | null;
-            /** Slide Target C */
             slide_target_c: number | null;
-            /** Target C */
             target_c: number;
-            /** Tau Fitted S */
             tau_fitted_s: number | null;
-            /** Tau S */
             tau_s: number;
-            /** Touch C */
             touch_c: number;
             verdict: components["schemas"]["Verdict"];
-            /** Window Fitted S */
             window_fitted_s: number | null;
-            /** Window S */
             window_s: number | null;
-            /** Within Ceiling */
             within_ceiling: boolean;
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * HeatRunOut
-         * @description The run of a hot hub as it stands. `may`: what may happen in each phase, the one expected first.
-         */
         HeatRunOut: {
-            /** Carry S */
             carry_s: number | null;
-            /** Carry Until */
             carry_until: string | null;
-            /** Ceiling C */
             ceiling_c: number;
-            /** Clear Mm */
             clear_mm: number | null;
-            /** Closes At */
             closes_at: string | null;
-            /** Closes At C */
             closes_at_c: number;
-            /** Cooling S */
             cooling_s: number | null;
-            /** Grips By */
             grips_by: string | null;
-            /** Grips From */
             grips_from: string | null;
-            /** Grips Least S */
             grips_least_s: number | null;
-            /** Grips Most S */
             grips_most_s: number | null;
-            /** Heating S */
             heating_s: number | null;
-            /** Heating Since */
             heating_since: string | null;
-            /** Hub C */
             hub_c: number | null;
-            /** Hub Read At */
             hub_read_at: string | null;
-            /** May */
             may: {
                 [key: string]: components["schemas"]["NextOut"][];
             };
-            /** On At */
             on_at: string | null;
-            /** Out At */
             out_at: string | null;
             phase: components["schemas"]["Phase"];
             ready: components["schemas"]["Ready"] | null;
-            /** Ready At */
             ready_at: string | null;
-            /** Ready Until */
             ready_until: string | null;
-            /** Soaked At */
             soaked_at: string | null;
-            /** Target C */
             target_c: number;
-            /** Too Hot C */
             too_hot_c: number | null;
-            /** Touch At */
             touch_at: string | null;
-            /** Tries */
             tries: number;
-            /** Window S */
             window_s: number | null;
         };
-        /**
-         * HeatedHub
-         * @description The hub as a hollow cylinder; its metal by name, or by its three constants.
-         */
         HeatedHub: {
-            /**
-             * Density Kg M3
-             * @default null
-             */
+            /** @default null */
             density_kg_m3?: number | null;
-            /**
-             * Expansion Per K
-             * @default null
-             */
+            /** @default null */
             expansion_per_k?: number | null;
-            /**
-             * Length Mm
-             * @description mm
-             */
             length_mm: number;
-            /**
-             * Material
-             * @default null
-             */
+            /** @default null */
             material?: ("steel" | "cast iron" | "stainless steel" | "aluminium" | "bronze") | null;
-            /**
-             * Outside Mm
-             * @description mm
-             */
             outside_mm: number;
-            /**
-             * Specific Heat J Kg K
-             * @default null
-             */
+            /** @default null */
             specific_heat_j_kg_k?: number | null;
         };
-        /**
-         * Heater
-         * @description An oven by its air, an induction heater by its power.
-         */
         Heater: {
-            /**
-             * Air C
-             * @description oven: what it is set to
-             * @default null
-             */
+            /** @default null */
             air_c?: number | null;
-            /**
-             * Efficiency
-             * @description induction: share of the power that heats the hub
-             * @default 0.7
-             */
+            /** @default 0.7 */
             efficiency?: number;
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "oven" | "induction";
-            /**
-             * Power Kw
-             * @description induction heater
-             * @default null
-             */
+            /** @default null */
             power_kw?: number | null;
         };
-        /**
-         * HeldOut
-         * @description A weight that something holds for now, and the step that lets something lasting take it over.
-         */
         HeldOut: {
-            /** By */
             by: string;
-            /**
-             * Since
-             * Format: date-time
-             */
             since: string;
-            /** Step */
             step: string;
-            /** Until */
             until: string;
-            /** What */
             what: string;
         };
-        /**
-         * HereIn
-         * @description Where a device is: at which step, and whether something stands typed there that is not entered; or that it left.
-         */
         HereIn: {
-            /** Device */
             device: string;
-            /**
-             * Left
-             * @default false
-             */
+            /** @default false */
             left?: boolean;
-            /**
-             * Step
-             * @default
-             */
+            /** @default  */
             step?: string;
-            /**
-             * Typing
-             * @default false
-             */
+            /** @default false */
             typing?: boolean;
         };
-        /**
-         * HistoryJob
-         * @description A job in a line's history.
-         */
         HistoryJob: {
-            /** Cancelled Because */
             cancelled_because: string;
-            /** Closed */
             closed: boolean;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Number */
             number: number;
-            /**
-             * Read In
-             * @description from a file, and no lead has taken it over: nothing goes by it
-             */
             read_in: boolean;
-            /**
-             * Started At
-             * Format: date-time
-             */
             started_at: string;
-            /** Started By */
             started_by: string;
-            /** Title */
             title: string;
         };
-        /**
-         * HistoryOut
-         * @description A line's history.
-         */
         HistoryOut: {
             as_left: components["schemas"]["AsLeftOut"] | null;
-            /**
-             * Aside
-             * @description jobs that nothing here goes by
-             */
             aside: components["schemas"]["AsideOut"][];
-            /** Jobs */
             jobs: components["schemas"]["PastJobOut"][];
-            /**
-             * Looks
-             * @description of rounds, the latest first; not all where there are very many
-             */
             looks: components["schemas"]["PastLookOut"][];
-            /** Name */
             name: string;
-            /** Series */
             series: components["schemas"]["SeriesOut"][];
-            /**
-             * Today
-             * Format: date
-             */
             today: string;
         };
-        /**
-         * Hole
-         * @description One hole: on which flange its head stands, how far its bolt is, and what comes next.
-         */
         Hole: {
-            /**
-             * Head
-             * @enum {string}
-             */
+            /** @enum {string} */
             head: "hub" | "spacer";
-            /** Hole */
             hole: number;
-            /** Next */
             next: ("in" | "drawn bare" | "nut off" | "ring on" | "head seated" | "ring off" | "tapped out") | null;
-            /** State */
             state: ("in" | "drawn bare" | "nut off" | "ring on" | "head seated" | "ring off" | "tapped out") | null;
         };
-        /**
-         * HoleNow
-         * @description A hole: where it stands now, what was done at it, and what may be done next.
-         */
         HoleNow: {
-            /** Clock */
             clock: number;
-            /** Hole */
             hole: number;
-            /** Lowest */
             lowest: boolean;
-            /** May */
             may: ("plug out" | "filled here" | "showed" | "plug in")[];
-            /**
-             * State
-             * @enum {string}
-             */
+            /** @enum {string} */
             state: "closed" | "open" | "filling" | "showed" | "done";
         };
-        /**
-         * HotHub
-         * @description A hub that is hot, and what is waited for.
-         */
         HotHub: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             until: components["schemas"]["Until"];
         };
-        /**
-         * Hub
-         * @description How one hub is held, and its size.
-         */
         Hub: {
             /**
-             * Connection
              * @default keyed, slip fit
              * @enum {string}
              */
             connection: "keyed, slip fit" | "keyed, interference" | "tapered bore" | "tapered bush" | "clamp ring" | "shrink disc" | "keyless locking ring" | "tapered wedge";
-            /**
-             * Diameter Mm
-             * @description mm
-             */
             diameter_mm: number;
             /**
-             * Half
-             * @description of a gear coupling: with teeth and a sleeve, or bolted on as it is
              * @default flexible
              * @enum {string}
              */
             half: "flexible" | "rigid";
-            /**
-             * Half Key
-             * @description this shaft end was balanced with a half key
-             * @default false
-             */
+            /** @default false */
             half_key: boolean;
-            /**
-             * Length Mm
-             * @description mm
-             */
             length_mm: number;
-            /**
-             * Set Screws
-             * @default 1
-             */
+            /** @default 1 */
             set_screws: number;
         };
-        /**
-         * HubKeyway
-         * @description Depth measured at the side wall; the length is the hub's.
-         */
         HubKeyway: {
-            /**
-             * Depth Mm
-             * @description mm
-             */
             depth_mm: number;
-            /**
-             * Length Mm
-             * @description mm
-             */
             length_mm: number;
-            /**
-             * Width Mm
-             * @description mm
-             */
             width_mm: number;
         };
-        /**
-         * HubReading
-         * @description A pyrometer reading on the hub, so long after it left the heater.
-         */
         HubReading: {
-            /** After S */
             after_s: number;
-            /** Hub C */
             hub_c: number;
             /**
-             * Where
              * @default air
              * @enum {string}
              */
             where?: "heater" | "air" | "shaft";
         };
-        /**
-         * Instrument
-         * @description An instrument with its number and its calibration, as it was entered, and the steps it was used in.
-         */
         Instrument: {
-            /** Calibrated */
             calibrated: string;
-            /** Number */
             number: string;
-            /** Used In */
             used_in: string[];
-            /** What */
             what: string;
         };
-        /**
-         * InstrumentChangedOut
-         * @description What became of an instrument.
-         */
         InstrumentChangedOut: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /** What */
             what: string;
         };
-        /**
-         * InstrumentIn
-         * @description An instrument as it came back from calibration, or as it is put into the register.
-         */
         InstrumentIn: {
-            /**
-             * Calibrated Until
-             * Format: date
-             */
             calibrated_until: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "torque wrench" | "bracket" | "dial" | "laser" | "micrometer" | "pyrometer" | "strobe" | "vibration meter";
-            /** Name */
             name: string;
         };
-        /**
-         * InstrumentOut
-         * @description An instrument of the register.
-         */
         InstrumentOut: {
-            /** Calibrated Until */
             calibrated_until: string | null;
-            /** Called */
             called: string;
-            /**
-             * Changes
-             * @description its history, the latest first
-             */
             changes: components["schemas"]["InstrumentChangedOut"][];
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "torque wrench" | "bracket" | "dial" | "laser" | "micrometer" | "pyrometer" | "strobe" | "vibration meter";
-            /** Name */
             name: string;
-            /**
-             * Used In
-             * @description of one that is withdrawn: readings of open jobs that it took
-             */
             used_in: components["schemas"]["UsedOut"][];
-            /** Withdrawn At */
             withdrawn_at: string | null;
-            /** Withdrawn Because */
             withdrawn_because: string;
-            /** Withdrawn By */
             withdrawn_by: string;
         };
-        /**
-         * IsolationPoint
-         * @description A place where an energy source of this line is locked.
-         */
         IsolationPoint: {
-            /** Energy */
             energy: string;
-            /** Point */
             point: string;
         };
-        /**
-         * JackEntry
-         * @description An entry as it was appended.
-         */
         JackEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "jack";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["JackGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["JackResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * JackForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         JackForm: {
             /** @constant */
             bench: "jack";
             compare: components["schemas"]["JackGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["JackGiven"];
             suggest: components["schemas"]["NoHints"];
         };
-        /** @description What is given of a JackInput. */
         JackGiven: {
-            /** Feet */
             feet?: components["schemas"]["FootToGo"][];
-            /** Planes */
             planes?: components["schemas"]["WatchedPlane"][];
         };
-        /**
-         * JackInput
-         * @description The feet that are moved, and what watches them: dials at the feet, or the two planes of a laser.
-         */
         JackInput: {
-            /** Feet */
             feet: components["schemas"]["FootToGo"][];
-            /** Planes */
             planes?: components["schemas"]["WatchedPlane"][];
         };
-        /**
-         * JackResult
-         * @description Which way is watched, and each foot in the order given.
-         */
         JackResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Feet */
             feet: components["schemas"]["FootGoing"][];
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
             verdict: components["schemas"]["Verdict"];
-            /**
-             * Way
-             * @enum {string}
-             */
+            /** @enum {string} */
             way: "slide" | "lift";
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * JobIn
-         * @description A job to start.
-         */
         JobIn: {
             /** @default fit it */
             scope?: components["schemas"]["Scope"];
-            /**
-             * Tasks
-             * @description of a job of upkeep, what it is there to do
-             * @default []
-             */
+            /** @default [] */
             tasks?: components["schemas"]["Task"][];
-            /** Title */
             title: string;
             /**
-             * Unit
-             * @description of its record, on the page and on paper
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
         };
-        /**
-         * JobOut
-         * @description A whole job: its route as it stands and everything entered.
-         */
         JobOut: {
-            /** Cancelled Because */
             cancelled_because: string;
-            /** Cancelled By */
             cancelled_by: string;
-            /** Card */
             card: {
                 [key: string]: components["schemas"]["Value"];
             };
-            /** Closed */
             closed: boolean;
-            /** Entries */
             entries: components["schemas"]["EntryOut"][];
-            /** Held */
             held: components["schemas"]["HeldOut"][];
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Ledger */
             ledger: components["schemas"]["LedgerLineOut"][];
-            /**
-             * Line Id
-             * Format: uuid
-             */
             line_id: string;
-            /** Line Name */
             line_name: string;
             locks: components["schemas"]["LocksOut"];
-            /**
-             * May Be Slip
-             * @description the last reading or move, while nobody has signed it
-             */
             may_be_slip: string | null;
-            /**
-             * Next
-             * @description the step that is to be done now
-             */
             next: string | null;
-            /**
-             * Now
-             * Format: date-time
-             * @description the server's clock: a device's own may be wrong
-             */
             now: string;
-            /** Number */
             number: number;
-            /** Provisional */
             provisional: string[];
-            /** Questions */
             questions: string[];
             read_in: components["schemas"]["ReadInOut"] | null;
             scope: components["schemas"]["Scope"];
-            /** Signatures */
             signatures: components["schemas"]["SignatureOut"][];
-            /** Skins */
             skins: components["schemas"]["SkinsOut"][];
             spec: components["schemas"]["LineSpec"];
-            /**
-             * Started At
-             * Format: date-time
-             */
             started_at: string;
-            /** Started By */
             started_by: string;
-            /** Steps */
             steps: components["schemas"]["StepOut"][];
-            /** Tasks */
             tasks: components["schemas"]["Task"][];
-            /** Title */
             title: string;
-            /**
-             * Unit
-             * @enum {string}
-             */
+            /** @enum {string} */
             unit: "mm" | "in";
         };
-        /**
-         * Jump
-         * @description Between these two days it jumped by so much.
-         */
         Jump: {
-            /**
-             * After
-             * Format: date
-             */
             after: string;
-            /**
-             * Before
-             * Format: date
-             */
             before: string;
-            /** By */
             by: number;
-            /** Plus Minus */
             plus_minus: number;
         };
-        /**
-         * KeepClear
-         * @description Shaft ends that stand out into the gap, and what has to be left between them.
-         */
         KeepClear: {
-            /**
-             * Min Mm
-             * @description mm
-             */
             min_mm: number;
-            /**
-             * Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             source?: string;
-            /**
-             * Standing Out Mm
-             * @description of both ends together
-             */
             standing_out_mm: number;
         };
-        /**
-         * Key
-         * @description The key as measured.
-         */
         Key: {
-            /**
-             * Height Mm
-             * @description mm
-             */
             height_mm: number;
-            /**
-             * Length Mm
-             * @description mm
-             */
             length_mm: number;
-            /**
-             * Width Mm
-             * @description mm
-             */
             width_mm: number;
         };
-        /**
-         * KeyEntry
-         * @description An entry as it was appended.
-         */
         KeyEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "key";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["KeyGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["KeyResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * KeyForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         KeyForm: {
             /** @constant */
             bench: "key";
             compare: components["schemas"]["KeyGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["KeyGiven"];
             suggest: components["schemas"]["KeyHints"];
         };
-        /** @description What is given of a KeyInput. */
         KeyGiven: {
             hub_keyway?: components["schemas"]["HubKeyway"];
             key?: components["schemas"]["Key"];
-            /**
-             * Length Rule
-             * @description the school the plant or the maker goes by
-             */
             length_rule?: ("as long as the hub" | "as long or slightly longer" | "half key made up") | null;
             limits?: components["schemas"]["KeyLimits"];
-            /**
-             * Shaft Diameter Mm
-             * @description mm
-             */
             shaft_diameter_mm?: number;
             shaft_keyway?: components["schemas"]["ShaftKeyway"];
-            /**
-             * Shaft Keyway Length Mm
-             * @description wanted where a half key is made up
-             */
             shaft_keyway_length_mm?: number | null;
         };
-        /**
-         * KeyHints
-         * @description Of a key: how long the hub is.
-         */
         KeyHints: {
-            /**
-             * Hub Length Mm
-             * @default null
-             */
+            /** @default null */
             hub_length_mm?: number | null;
         };
-        /**
-         * KeyInput
-         * @description Key, both keyways and the shaft they sit in.
-         */
         KeyInput: {
             hub_keyway: components["schemas"]["HubKeyway"];
             key: components["schemas"]["Key"];
-            /**
-             * Length Rule
-             * @description the school the plant or the maker goes by
-             * @default null
-             */
+            /** @default null */
             length_rule?: ("as long as the hub" | "as long or slightly longer" | "half key made up") | null;
             limits?: components["schemas"]["KeyLimits"];
-            /**
-             * Shaft Diameter Mm
-             * @description mm
-             */
             shaft_diameter_mm: number;
             shaft_keyway: components["schemas"]["ShaftKeyway"];
-            /**
-             * Shaft Keyway Length Mm
-             * @description wanted where a half key is made up
-             * @default null
-             */
+            /** @default null */
             shaft_keyway_length_mm?: number | null;
         };
-        /**
-         * KeyLimits
-         * @description Wanted ranges, where somebody gives them.
-         */
         KeyLimits: {
             /** @default null */
             length_difference?: components["schemas"]["Band"] | null;
@@ -6309,2723 +5382,1100 @@ export interface components {
             /** @default null */
             top_clearance?: components["schemas"]["Band"] | null;
         };
-        /**
-         * KeyResult
-         * @description Clearances in mm; a negative one is an interference.
-         */
         KeyResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Length Difference Mm */
             length_difference_mm: number;
-            /** Length Wanted Mm */
             length_wanted_mm: number | null;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
-            /** Side Clearance Hub Mm */
             side_clearance_hub_mm: number;
-            /** Side Clearance Shaft Mm */
             side_clearance_shaft_mm: number;
-            /** Top Clearance Mm */
             top_clearance_mm: number;
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * Label
-         * @description Words at a place; with ``to`` a leader runs from them to what they name. ``big`` - the figure that matters.
-         */
         Label: {
             /**
-             * Anchor
              * @default start
              * @enum {string}
              */
             anchor: "start" | "middle" | "end";
-            /**
-             * Big
-             * @default false
-             */
+            /** @default false */
             big: boolean;
             /** @default null */
             to: components["schemas"]["Point"] | null;
             words: components["schemas"]["Words"];
-            /** X */
             x: number;
-            /** Y */
             y: number;
         };
-        /**
-         * LabelOut
-         * @description Words at a place; with `to` a leader runs from them to what they name.
-         */
         LabelOut: {
-            /**
-             * Anchor
-             * @enum {string}
-             */
+            /** @enum {string} */
             anchor: "start" | "middle" | "end";
-            /** Big */
             big: boolean;
             to: components["schemas"]["PointOut"] | null;
             words: components["schemas"]["Words"];
-            /** X */
             x: number;
-            /** Y */
             y: number;
         };
-        /**
-         * Layout
-         * @description How both machines are placed; ``per_mm`` drawing units a mm along the shaft, ``centre`` the middle of the coupling.
-         */
         Layout: {
-            /** Centre */
             centre: number;
             movable: components["schemas"]["DrawnMachine"];
-            /**
-             * Movable On
-             * @enum {string}
-             */
+            /** @enum {string} */
             movable_on: "left" | "right";
-            /** Per Mm */
             per_mm: number;
             stationary: components["schemas"]["DrawnMachine"];
         };
-        /**
-         * LedgerCount
-         * @description Something counted out or back. `goes`: a temporary part comes out again, a removed one goes back.
-         */
         LedgerCount: {
-            /** Count */
             count: number;
-            /**
-             * Counted
-             * @enum {string}
-             */
+            /** @enum {string} */
             counted: "out" | "back";
-            /**
-             * Goes
-             * @enum {string}
-             */
+            /** @enum {string} */
             goes: "temporary, must come out" | "removed, must go back";
-            /** Line */
             line: string;
-            /** What */
             what: string;
         };
-        /**
-         * LedgerEntry
-         * @description An entry as it was appended.
-         */
         LedgerEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["LedgerCount"];
             /** @constant */
             kind: "ledger";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * LedgerIn
-         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
-         */
         LedgerIn: {
-            /**
-             * By
-             * @description username of whoever entered it; refused for anybody else's session
-             */
             by?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["LedgerCount"];
-            /**
-             * Instruments
-             * @description of a reading: what it was read with
-             * @default []
-             */
+            /** @default [] */
             instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "ledger";
-            /** Step */
             step: string;
-            /**
-             * Typed
-             * @default {}
-             */
+            /** @default {} */
             typed?: {
                 [key: string]: string;
             };
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
         };
-        /**
-         * LedgerLineOut
-         * @description Something counted out, and how many are back.
-         */
         LedgerLineOut: {
-            /** Back */
             back: number;
-            /**
-             * Goes
-             * @enum {string}
-             */
+            /** @enum {string} */
             goes: "temporary, must come out" | "removed, must go back";
-            /** Line */
             line: string;
-            /** Open */
             open: boolean;
-            /** Out */
             out: number;
-            /** What */
             what: string;
         };
-        /**
-         * LeftOutOut
-         * @description A job that stands in none of these numbers, and why.
-         */
         LeftOutOut: {
-            /**
-             * Job
-             * Format: uuid
-             */
             job: string;
-            /**
-             * Line Id
-             * Format: uuid
-             */
             line_id: string;
-            /** Name */
             name: string;
-            /** Number */
             number: number;
-            /** Said */
             said: string;
         };
-        /**
-         * LimitOut
-         * @description What a figure may be at most, and who says so.
-         */
         LimitOut: {
-            /** Source */
             source: string;
-            /** Value */
             value: number;
         };
-        /**
-         * LineChangeOut
-         * @description What somebody changed on a line. The first of a line, when it was made, has no changes.
-         */
         LineChangeOut: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** Because */
             because: string;
-            /** By */
             by: string;
-            /** Changes */
             changes: components["schemas"]["ChangedOut"][];
             role: components["schemas"]["Role"];
-            /** Version */
             version: number;
         };
-        /**
-         * LineIn
-         * @description A line as it is to be. `version` is the one that was read; 0 for a new line.
-         */
         LineIn: {
-            /** Name */
             name: string;
-            /**
-             * Reason
-             * @description why something that stands on the card is changed
-             * @default
-             */
+            /** @default  */
             reason?: string;
             spec: components["schemas"]["LineSpec"];
-            /** Values */
             values: {
                 [key: string]: components["schemas"]["Value"];
             };
-            /**
-             * Version
-             * @default 0
-             */
+            /** @default 0 */
             version?: number;
         };
-        /**
-         * LineOut
-         * @description A line as it stands.
-         */
         LineOut: {
-            /**
-             * Changed At
-             * Format: date-time
-             */
             changed_at: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Name */
             name: string;
-            /**
-             * Requests
-             * @description what the lead is asked to change on its card
-             */
             requests: components["schemas"]["RequestOut"][];
-            /**
-             * Scopes
-             * @description what a job can be there to do on it
-             */
             scopes: components["schemas"]["Scope"][];
             spec: components["schemas"]["LineSpec"];
-            /**
-             * Tasks
-             * @description what a job of upkeep can be there to do on it
-             */
             tasks: components["schemas"]["Task"][];
-            /** Values */
             values: {
                 [key: string]: components["schemas"]["Value"];
             };
-            /** Version */
             version: number;
         };
-        /**
-         * LineSpec
-         * @description Everything about a line that the work and the drawings need.
-         */
         LineSpec: {
-            /**
-             * Backstop
-             * @description a gear unit of this line has a backstop, or is to get one
-             * @default false
-             */
+            /** @default false */
             backstop: boolean;
             coupling: components["schemas"]["Coupling"];
             driven: components["schemas"]["Machine"];
             driver: components["schemas"]["Machine"];
-            /**
-             * Hours A Day
-             * @description it runs so long on a usual day; else all day
-             */
             hours_a_day?: number | null;
-            /** Isolation Points */
             isolation_points?: components["schemas"]["IsolationPoint"][];
-            /**
-             * Movable
-             * @enum {string}
-             */
+            /** @enum {string} */
             movable: "driver" | "driven";
-            /**
-             * Purpose
-             * @description what the coupling is meant to do here
-             * @default
-             */
+            /** @default  */
             purpose: string;
-            /** Speed Rpm */
             speed_rpm: number;
         };
-        /**
-         * LocksOut
-         * @description Whether the locks are off, and why the dead state is to be proved again.
-         */
         LocksOut: {
-            /** Live */
             live: boolean;
-            /** Proof Due */
             proof_due: string;
         };
-        /**
-         * LookIn
-         * @description What was read. `ago_s`: how long ago by the device's own clock; or `on`, the day, where it is copied from paper.
-         */
         LookIn: {
-            /**
-             * Ago S
-             * @default 0
-             */
+            /** @default 0 */
             ago_s?: number;
-            /**
-             * By
-             * @description username of whoever read it; refused for anybody else's session
-             * @default null
-             */
+            /** @default null */
             by?: string | null;
-            /**
-             * Confirmed
-             * @description figures that go back are as they were read
-             * @default false
-             */
+            /** @default false */
             confirmed?: boolean;
-            /**
-             * Hours
-             * @default null
-             */
+            /** @default null */
             hours?: number | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /**
-             * Leaks
-             * @default null
-             */
+            /** @default null */
             leaks?: ("none" | "sweats" | "drips") | null;
-            /**
-             * Line Id
-             * Format: uuid
-             */
             line_id: string;
-            /**
-             * Noise
-             * @default null
-             */
+            /** @default null */
             noise?: ("as usual" | "other than usual" | "bad") | null;
-            /**
-             * Note
-             * @default
-             */
+            /** @default  */
             note?: string;
-            /**
-             * On
-             * @default null
-             */
+            /** @default null */
             on?: string | null;
-            /**
-             * Temperature C
-             * @default null
-             */
+            /** @default null */
             temperature_c?: number | null;
-            /**
-             * Typed
-             * @default {}
-             */
+            /** @default {} */
             typed?: {
                 [key: string]: string;
             };
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
-            /**
-             * Vibration Mm Per S
-             * @default null
-             */
+            /** @default null */
             vibration_mm_per_s?: number | null;
-            /**
-             * Wear Mm
-             * @default null
-             */
+            /** @default null */
             wear_mm?: number | null;
         };
-        /**
-         * LookOut
-         * @description What a round read of a line.
-         */
         LookOut: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /** Hours */
             hours: number | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Leaks */
             leaks: string;
-            /** Noise */
             noise: string;
-            /** Note */
             note: string;
-            /** Temperature C */
             temperature_c: number | null;
-            /** Vibration Mm Per S */
             vibration_mm_per_s: number | null;
-            /** Wear Mm */
             wear_mm: number | null;
         };
-        /**
-         * LookSlipIn
-         * @description What went wrong.
-         */
         LookSlipIn: {
-            /** Because */
             because: string;
         };
-        /**
-         * LookSlipOut
-         * @description Who took a look out, and why.
-         */
         LookSlipOut: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** Because */
             because: string;
-            /** By */
             by: string;
         };
-        /**
-         * LooksTakenOut
-         * @description How many readings of a file were taken in.
-         */
         LooksTakenOut: {
-            /** Readings */
             readings: number;
         };
-        /**
-         * Machine
-         * @description One machine of the line.
-         */
         Machine: {
             /**
-             * Drawn As
              * @default machine
              * @enum {string}
              */
             drawn_as: "motor" | "gearmotor" | "engine" | "blower" | "fan" | "pump" | "generator" | "mill" | "drum" | "elevator" | "auger" | "gearbox" | "compressor" | "conveyor" | "mixer" | "crusher" | "machine";
-            /** Feet */
             feet: components["schemas"]["MachineFoot"][];
-            /**
-             * Floats
-             * @description the shaft floats along itself: sleeve bearings
-             * @default false
-             */
+            /** @default false */
             floats: boolean;
-            /**
-             * Foot Bolts
-             * @default 4
-             */
+            /** @default 4 */
             foot_bolts: number;
-            /** Name */
             name: string;
-            /** Power Kw */
             power_kw?: number | null;
-            /**
-             * Serial
-             * @description serial or plant number, as on its plate
-             * @default
-             */
+            /** @default  */
             serial: string;
-            /**
-             * Shaft Diameter Mm
-             * @description mm
-             */
             shaft_diameter_mm: number;
         };
-        /**
-         * MachineFoot
-         * @description A foot, or a pair across the machine, by its distance from the coupling's middle.
-         */
         MachineFoot: {
-            /**
-             * From Coupling Mm
-             * @description mm
-             */
             from_coupling_mm: number;
-            /** Name */
             name: string;
-            /**
-             * Rise Mm
-             * @description from cold to running, measured or the maker's
-             */
             rise_mm?: number | null;
         };
-        /**
-         * MachineLine
-         * @description A machine of the line, as its plate and the register have it.
-         */
         MachineLine: {
-            /** Name */
             name: string;
-            /** Serial */
             serial: string;
             what: components["schemas"]["Words"];
         };
-        /**
-         * MaxAngle
-         * @description The most the faces may stand askew.
-         */
         MaxAngle: {
-            /** Max Mm Per M */
             max_mm_per_m: number;
-            /**
-             * Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             source?: string;
         };
-        /**
-         * MaxDiffer
-         * @description The most the gaps at the two ends of a spacer may differ.
-         */
         MaxDiffer: {
-            /**
-             * Max Mm
-             * @description mm
-             */
             max_mm: number;
-            /**
-             * Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             source?: string;
         };
-        /**
-         * MaxSpread
-         * @description The most that largest and smallest reading may differ.
-         */
         MaxSpread: {
-            /**
-             * Max Mm
-             * @description mm
-             */
             max_mm: number;
-            /**
-             * Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             source?: string;
         };
-        /**
-         * Met
-         * @description Hub and shaft so long after they touched.
-         */
         Met: {
-            /** After S */
             after_s: number;
-            /** Hub C */
             hub_c: number;
-            /** Shaft C */
             shaft_c: number;
         };
-        /**
-         * MicrometerPlace
-         * @description Where along the seat, and across which clock positions, a micrometer was laid.
-         */
         MicrometerPlace: {
-            /**
-             * Across
-             * @enum {string}
-             */
+            /** @enum {string} */
             across: "12-6" | "3-9";
-            /**
-             * Station
-             * @enum {string}
-             */
+            /** @enum {string} */
             station: "shaft end" | "middle" | "machine side";
         };
-        /**
-         * Move
-         * @description A move of the machine as it was made.
-         */
         Move: {
-            /**
-             * Axial Mm
-             * @description + away from the coupling
-             * @default 0
-             */
+            /** @default 0 */
             axial_mm?: number;
-            /** Feet */
             feet?: components["schemas"]["FootMoved"][];
-            /**
-             * Note
-             * @default
-             */
+            /** @default  */
             note?: string;
         };
-        /**
-         * MoveEntry
-         * @description An entry as it was appended.
-         */
         MoveEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["Move"];
             /** @constant */
             kind: "move";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * MoveIn
-         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
-         */
         MoveIn: {
-            /**
-             * By
-             * @description username of whoever entered it; refused for anybody else's session
-             */
             by?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["Move"];
-            /**
-             * Instruments
-             * @description of a reading: what it was read with
-             * @default []
-             */
+            /** @default [] */
             instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "move";
-            /** Step */
             step: string;
-            /**
-             * Typed
-             * @default {}
-             */
+            /** @default {} */
             typed?: {
                 [key: string]: string;
             };
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
         };
-        /**
-         * NextOut
-         * @description What may happen to a hot hub next, what its button says, and where the hub is then.
-         */
         NextOut: {
-            /**
-             * Event
-             * @enum {string}
-             */
+            /** @enum {string} */
             event: "on the heater" | "hub temperature" | "out of the heater" | "on the shaft" | "gripped" | "pulled off";
             to: components["schemas"]["Phase"];
-            /** Words */
             words: string;
         };
-        /**
-         * NextReading
-         * @description The one further reading that would help most; the dial counted from 0.
-         */
         NextReading: {
-            /** Clock */
             clock: number;
-            /** Dial */
             dial: number;
         };
-        /**
-         * NextTap
-         * @description The hole whose turn it is, and to what.
-         */
         NextTap: {
-            /** Hole */
             hole: number;
-            /**
-             * To
-             * @enum {string}
-             */
+            /** @enum {string} */
             to: "in" | "drawn bare" | "nut off" | "ring on" | "head seated" | "ring off" | "tapped out";
         };
-        /**
-         * NoHints
-         * @description Of a bench that starts empty.
-         */
         NoHints: Record<string, never>;
-        /**
-         * NoteEntry
-         * @description An entry as it was appended.
-         */
         NoteEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["Written"];
             /** @constant */
             kind: "note";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * NoteIn
-         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
-         */
         NoteIn: {
-            /**
-             * By
-             * @description username of whoever entered it; refused for anybody else's session
-             */
             by?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["Written"];
-            /**
-             * Instruments
-             * @description of a reading: what it was read with
-             * @default []
-             */
+            /** @default [] */
             instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "note";
-            /** Step */
             step: string;
-            /**
-             * Typed
-             * @default {}
-             */
+            /** @default {} */
             typed?: {
                 [key: string]: string;
             };
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
         };
-        /**
-         * Of
-         * @description What was read, done or said.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Of: "documents" | "locked out" | "guard on" | "started" | "why it was needed" | "looked over" | "alignment" | "gap" | "closed gap" | "soft foot" | "run-out" | "stand-out" | "draw-up" | "temperature" | "pull" | "torques checked again" | "run-in left open" | "wear mark" | "strobe light" | "play" | "element out" | "element in" | "grease" | "oil" | "packing";
-        /**
-         * OfMaterial
-         * @description A limit that holds for an element of this material.
-         */
         OfMaterial: {
-            /** Material */
             material: string;
-            /** Value */
             value: number;
         };
-        /**
-         * OffsetLimit
-         * @description The most the axes may be apart.
-         */
         OffsetLimit: {
-            /**
-             * Offset Mm
-             * @description mm
-             */
             offset_mm: number;
-            /**
-             * Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             source?: string;
         };
-        /**
-         * OpenJobOut
-         * @description The job that is open on a line.
-         */
         OpenJobOut: {
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Number */
             number: number;
             scope: components["schemas"]["Scope"];
-            /** Tasks */
             tasks: components["schemas"]["Task"][];
         };
-        /**
-         * PartOut
-         * @description A part or set that went in or out.
-         */
         PartOut: {
-            /** Fate */
             fate: string;
-            /** Number */
             number: string;
-            /** Way */
             way: string;
         };
-        /**
-         * PastJobOut
-         * @description One job in a row.
-         */
         PastJobOut: {
-            /**
-             * Closed
-             * Format: date-time
-             */
             closed: string;
-            /** Figures */
             figures: components["schemas"]["FigureOut"][];
-            /** Found */
             found: string;
-            /** Greases */
             greases: components["schemas"]["GreaseOut"][];
-            /** Hours */
             hours: {
                 [key: string]: number;
             };
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Number */
             number: number;
-            /** Parts */
             parts: components["schemas"]["PartOut"][];
-            /** Reason */
             reason: string;
             scope: components["schemas"]["Scope"];
-            /**
-             * Started
-             * Format: date-time
-             */
             started: string;
-            /** Title */
             title: string;
-            /** Torques */
             torques: components["schemas"]["TorqueOut"][];
-            /** Who */
             who: string[];
         };
-        /**
-         * PastLookOut
-         * @description A look of a round; one that was a slip is shown struck through.
-         */
         PastLookOut: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /** Hours */
             hours: number | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Leaks */
             leaks: string;
-            /**
-             * May Take Out
-             * @description whoever is signed in may say that it was a slip
-             */
             may_take_out: boolean;
-            /** Noise */
             noise: string;
-            /** Note */
             note: string;
             slip: components["schemas"]["LookSlipOut"] | null;
-            /** Temperature C */
             temperature_c: number | null;
-            /** Vibration Mm Per S */
             vibration_mm_per_s: number | null;
-            /** Wear Mm */
             wear_mm: number | null;
         };
-        /**
-         * Path
-         * @description A line or an outline, as SVG has it.
-         */
         Path: {
-            /** D */
             d: string;
-            /**
-             * Ink
-             * @enum {string}
-             */
+            /** @enum {string} */
             ink: "part" | "cut" | "cut other" | "rubber" | "solid" | "line" | "thin" | "centre" | "hidden" | "look here";
         };
-        /**
-         * PathOut
-         * @description A line or an outline, as SVG has it, and in which ink.
-         */
         PathOut: {
-            /** D */
             d: string;
-            /**
-             * Ink
-             * @enum {string}
-             */
+            /** @enum {string} */
             ink: "part" | "cut" | "cut other" | "rubber" | "solid" | "line" | "thin" | "centre" | "hidden" | "look here";
         };
-        /**
-         * Pattern
-         * @description What the blue shows.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Pattern: "even" | "large end only" | "small end only" | "bare in the middle" | "one side" | "bare along a line" | "patchy" | "bare at the large end" | "bare at the small end";
-        /**
-         * Phase
-         * @description Where the hub is.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Phase: "cold" | "on the heater" | "on its way" | "on the shaft" | "gripped";
-        /**
-         * Photograph
-         * @description A picture of what words do not prove. It is known by the SHA-256 of its bytes, which are kept beside the entry.
-         */
         Photograph: {
-            /**
-             * Caption
-             * @default
-             */
+            /** @default  */
             caption?: string;
-            /** Height */
             height: number;
-            /** Sha256 */
             sha256: string;
-            /** Width */
             width: number;
         };
-        /**
-         * PhotographEntry
-         * @description An entry as it was appended.
-         */
         PhotographEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["Photograph"];
             /** @constant */
             kind: "photograph";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * PhotographIn
-         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
-         */
         PhotographIn: {
-            /**
-             * By
-             * @description username of whoever entered it; refused for anybody else's session
-             */
             by?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /**
-             * Image
-             * @description of a photograph: JPEG, PNG or WebP in base64
-             * @default
-             */
+            /** @default  */
             image?: string;
             inputs: {
                 caption?: string;
             };
-            /**
-             * Instruments
-             * @description of a reading: what it was read with
-             * @default []
-             */
+            /** @default [] */
             instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "photograph";
-            /** Step */
             step: string;
-            /**
-             * Typed
-             * @default {}
-             */
+            /** @default {} */
             typed?: {
                 [key: string]: string;
             };
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
         };
-        /**
-         * Picture
-         * @description A photograph of the record.
-         */
         Picture: {
-            /** Caption */
             caption: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Step */
             step: string;
         };
-        /**
-         * PlannedMove
-         * @description One foot's move: + shim is added, + slide is toward 3 o'clock.
-         */
         PlannedMove: {
-            /** Machine */
             machine: string;
-            /** Name */
             name: string;
-            /** Shim Mm */
             shim_mm: number;
-            /** Slide Mm */
             slide_mm: number;
         };
-        /**
-         * Point
-         * @description A place.
-         */
         Point: {
-            /** X */
             x: number;
-            /** Y */
             y: number;
         };
-        /**
-         * PointOut
-         * @description A place in a drawing.
-         */
         PointOut: {
-            /** X */
             x: number;
-            /** Y */
             y: number;
         };
-        /**
-         * Positive
-         * @description Which way of the plunger the dial shows as plus.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Positive: "in" | "out";
-        /**
-         * Preview
-         * @description Where the movable axis will lie after moves, and what the dials will show then.
-         */
         Preview: {
-            /** Offset H Mm */
             offset_h_mm: number;
-            /** Offset V Mm */
             offset_v_mm: number;
-            /** Readings */
             readings: components["schemas"]["ClockReading"][][];
-            /** Slope H Mm Per M */
             slope_h_mm_per_m: number;
-            /** Slope V Mm Per M */
             slope_v_mm_per_m: number;
         };
-        /**
-         * ProblemOut
-         * @description One thing to put right; ``says`` where the sentence holds figures, ``code`` where somebody acts on its kind.
-         */
         ProblemOut: {
-            /** Code */
             code?: "goes back" | null;
-            /** Message */
             message: string;
-            /** Path */
             path: string;
             says?: components["schemas"]["Words"] | null;
         };
-        /**
-         * Pull
-         * @description One bolt pulled in one pass.
-         */
         Pull: {
-            /** Bolt */
             bolt: number;
-            /**
-             * Clicked
-             * @description rounds of half turns: the wrench clicked
-             * @default null
-             */
+            /** @default null */
             clicked?: boolean | null;
-            /**
-             * Moved
-             * @description the screw turned before the wrench clicked
-             * @default null
-             */
+            /** @default null */
             moved?: boolean | null;
-            /** Pass */
             pass: number;
-            /**
-             * Reached Is
-             * @description with an extension: what the wrench showed, or the bolt got
-             * @default null
-             */
+            /** @default null */
             reached_is?: ("wrench" | "bolt") | null;
-            /**
-             * Reached Nm
-             * @description what it was pulled to; not in rounds of half turns
-             * @default null
-             */
+            /** @default null */
             reached_nm?: number | null;
-            /**
-             * Slackened
-             * @description it was slackened before this pull
-             * @default false
-             */
+            /** @default false */
             slackened?: boolean;
-            /**
-             * Turned
-             * @description rounds of half turns: it turned
-             * @default null
-             */
+            /** @default null */
             turned?: boolean | null;
         };
-        /**
-         * PutOffIn
-         * @description What is put off, from which day, until when and why.
-         */
         PutOffIn: {
             kind: components["schemas"]["DueKind"];
-            /**
-             * Line Id
-             * Format: uuid
-             */
             line_id: string;
-            /**
-             * Of
-             * Format: date
-             */
             of: string;
-            /** Reason */
             reason: string;
-            /**
-             * Until
-             * Format: date
-             */
             until: string;
         };
-        /**
-         * Question
-         * @description A question to the lead; with `accept`, the reading that is out of tolerance, a request to accept it.
-         */
         Question: {
-            /**
-             * Accept
-             * @default null
-             */
+            /** @default null */
             accept?: string | null;
-            /** Text */
             text: string;
         };
-        /**
-         * QuestionEntry
-         * @description An entry as it was appended.
-         */
         QuestionEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["Question"];
             /** @constant */
             kind: "question";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * QuestionIn
-         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
-         */
         QuestionIn: {
-            /**
-             * By
-             * @description username of whoever entered it; refused for anybody else's session
-             */
             by?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["Question"];
-            /**
-             * Instruments
-             * @description of a reading: what it was read with
-             * @default []
-             */
+            /** @default [] */
             instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "question";
-            /** Step */
             step: string;
-            /**
-             * Typed
-             * @default {}
-             */
+            /** @default {} */
             typed?: {
                 [key: string]: string;
             };
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
         };
-        /**
-         * Ray
-         * @description A straight axis: how far down it lies at the middle, and by how much more a drawing unit to the right.
-         */
         Ray: {
-            /** Drop */
             drop: number;
-            /** Shear */
             shear: number;
         };
-        /**
-         * Reached
-         * @description When the limit is reached: not before, most likely, at the latest; null where the readings do not carry so far.
-         */
         Reached: {
-            /** Earliest */
             earliest: string | null;
-            /** Latest */
             latest: string | null;
-            /** Likely */
             likely: string | null;
         };
-        /**
-         * ReadInOut
-         * @description Where a job from a file came from; names and times in it are as the file says.
-         */
         ReadInOut: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /** Digest */
             digest: string;
-            /**
-             * Number
-             * @description which job it is there
-             */
             number?: number | null;
-            /** Site */
             site: string;
-            /**
-             * Taken Over At
-             * @description since when it counts here
-             */
             taken_over_at?: string | null;
-            /**
-             * Taken Over By
-             * @default
-             */
+            /** @default  */
             taken_over_by: string;
-            /**
-             * Why Not Judged
-             * @description why nobody could say here whether it could have been entered
-             * @default
-             */
+            /** @default  */
             why_not_judged: string;
         };
-        /**
-         * ReadWithIn
-         * @description An instrument of the register, by what it is and its name.
-         */
         ReadWithIn: {
-            /** Kind */
             kind: string;
-            /** Name */
             name: string;
         };
-        /**
-         * Reading
-         * @description One reading, move or remark of a step. `ticked` and `not_ticked` are sentences of a sheet;
-         *     `rings` names the clock readings that go out as CSV, in their order.
-         */
         Reading: {
-            /** Advice */
             advice: components["schemas"]["Words"][];
-            /**
-             * As It Is
-             * @default false
-             */
+            /** @default false */
             as_it_is: boolean;
-            /**
-             * As The File Has It
-             * @description of a job from a file: its own words, where they are others
-             * @default []
-             */
+            /** @default [] */
             as_the_file_has_it: string[];
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /** Checks */
             checks: components["schemas"]["CheckLine"][];
-            /** Drawing */
             drawing: string | null;
-            /**
-             * Drawing Title
-             * @description what the drawing shows
-             * @default
-             */
+            /** @default  */
             drawing_title: string;
-            /** Figures */
             figures: components["schemas"]["FigureLine"][];
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /**
-             * Judged Here
-             * @default true
-             */
+            /** @default true */
             judged_here: boolean;
             kind: components["schemas"]["EntryKind"];
-            /** Label */
             label: string;
-            /** Not Ticked */
             not_ticked: string[];
             pulls?: components["schemas"]["BoltTable"] | null;
-            /** Rings */
             rings: string[];
-            /** Role */
             role: string;
-            /**
-             * Said
-             * @description What came of it, in words; empty where nothing was to be judged or done.
-             */
             readonly said: string;
-            /** Ticked */
             ticked: string[];
             verdict: components["schemas"]["Verdict"] | null;
         };
-        /**
-         * ReadingIn
-         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
-         */
         ReadingIn: {
-            /**
-             * As It Is
-             * @description taken although its ± leaves open whether it is within its limit
-             * @default false
-             */
+            /** @default false */
             as_it_is?: boolean;
-            /**
-             * By
-             * @description username of whoever entered it; refused for anybody else's session
-             */
             by?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["ClockGiven"] | components["schemas"]["FitGiven"] | components["schemas"]["KeyGiven"] | components["schemas"]["HeatGiven"] | components["schemas"]["TaperGiven"] | components["schemas"]["RunoutGiven"] | components["schemas"]["SoftFootGiven"] | components["schemas"]["GapGiven"] | components["schemas"]["StraightedgeGiven"] | components["schemas"]["AlignmentGiven"] | components["schemas"]["JackGiven"] | components["schemas"]["TightenGiven"] | components["schemas"]["FittedGiven"] | components["schemas"]["AirGapGiven"] | components["schemas"]["BackstopGiven"] | components["schemas"]["ArmGiven"] | components["schemas"]["WearGiven"] | components["schemas"]["GreaseGiven"] | components["schemas"]["SheetAnswers"];
-            /**
-             * Instruments
-             * @description of a reading: what it was read with
-             * @default []
-             */
+            /** @default [] */
             instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "reading";
-            /** Step */
             step: string;
-            /**
-             * Typed
-             * @default {}
-             */
+            /** @default {} */
             typed?: {
                 [key: string]: string;
             };
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
         };
-        /**
-         * Ready
-         * @description Whether it may leave the heater, by what was read on it last.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Ready: "go" | "wait" | "soak" | "read it" | "over its ceiling";
-        /**
-         * ReasonOut
-         * @description How many jobs came from a reason.
-         */
         ReasonOut: {
-            /** Jobs */
             jobs: number;
-            /** Lines */
             lines: number;
-            /** Reason */
             reason: string;
         };
-        /**
-         * ReasonsOut
-         * @description What a lead looks at on Monday.
-         */
         ReasonsOut: {
-            /** Hours */
             hours: components["schemas"]["StageHoursOut"][];
-            /** Jobs */
             jobs: number;
-            /** Left Out */
             left_out: components["schemas"]["LeftOutOut"][];
-            /** Months */
             months: number;
-            /** Reasons */
             reasons: components["schemas"]["ReasonOut"][];
-            /** Returning */
             returning: components["schemas"]["ReturningOut"][];
-            /** Timed Jobs */
             timed_jobs: number;
-            /**
-             * Unsaid
-             * @description jobs that do not say what they came from
-             */
             unsaid: number;
-            /** Wandered */
             wandered: components["schemas"]["WanderedOut"][];
         };
-        /**
-         * RecordOut
-         * @description The whole record.
-         */
         RecordOut: {
-            /**
-             * Added Since
-             * @description notes to a record that was closed already
-             * @default []
-             */
+            /** @default [] */
             added_since: components["schemas"]["RecordStep"][];
-            /**
-             * Cancelled
-             * @default
-             */
+            /** @default  */
             cancelled: string;
-            /** Card */
             card: components["schemas"]["CardLine"][];
-            /**
-             * Chain
-             * @description hash of what was entered and signed, up to the last of it
-             * @default
-             */
+            /** @default  */
             chain: string;
-            /** Closed */
             closed: boolean;
-            /**
-             * Digest
-             * @description of the record as it was issued; empty while it is open
-             * @default
-             */
+            /** @default  */
             digest: string;
-            /**
-             * File Waits
-             * @description why the job cannot be had as a file yet; empty where it can
-             * @default
-             */
+            /** @default  */
             file_waits: string;
-            /** @description none in a record issued before it had one */
             front?: components["schemas"]["Front"] | null;
-            /** Issued At */
             issued_at?: string | null;
-            /** Ledger */
             ledger: components["schemas"]["FigureLine"][];
-            /** Line */
             line: string;
-            /** Number */
             number: number;
-            /** Open Things */
             open_things: components["schemas"]["Words"][];
-            /**
-             * Read In
-             * @description of a job from a file: who read it in, when, from where
-             * @default
-             */
+            /** @default  */
             read_in: string;
-            /**
-             * Scope
-             * @default
-             */
+            /** @default  */
             scope: string;
-            /** Site */
             site: string;
-            /**
-             * Started At
-             * Format: date-time
-             */
             started_at: string;
-            /** Started By */
             started_by: string;
-            /** Steps */
             steps: components["schemas"]["RecordStep"][];
-            /** Summary */
             summary: components["schemas"]["CheckLine"][];
-            /** Title */
             title: string;
-            /**
-             * To Take Over
-             * @description from a file: nothing goes by it until a lead takes it over
-             * @default false
-             */
+            /** @default false */
             to_take_over: boolean;
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit: "mm" | "in";
-            /** What */
             what: string;
         };
-        /**
-         * RecordStep
-         * @description A step with everything that was entered in it.
-         */
         RecordStep: {
-            /** Key */
             key: string;
-            /** Readings */
             readings: components["schemas"]["Reading"][];
-            /**
-             * Said
-             * @description Where it is, in words; empty for what is no step of the route any more.
-             */
             readonly said: string;
-            /** Signatures */
             signatures: components["schemas"]["Signed"][];
-            /** Stage */
             stage: string;
             stale_because: components["schemas"]["Words"];
             state: components["schemas"]["StepState"] | null;
-            /** Title */
             title: string;
         };
-        /**
-         * RegisterOut
-         * @description Every instrument of the site.
-         */
         RegisterOut: {
-            /** Instruments */
             instruments: components["schemas"]["InstrumentOut"][];
-            /**
-             * Today
-             * Format: date
-             */
             today: string;
         };
-        /**
-         * RequestOut
-         * @description Values that stand and that somebody asks the lead to change.
-         */
         RequestOut: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /** Changes */
             changes: components["schemas"]["ChangedOut"][];
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Reason */
             reason: string;
             role: components["schemas"]["Role"];
         };
-        /**
-         * Result
-         * @description What every bench returns besides its own fields. `proven`: false where one check is not, null where none tells.
-         */
         Result: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * ReturningOut
-         * @description A line that came back: more than one job that was not planned.
-         */
         ReturningOut: {
-            /** Jobs */
             jobs: number;
-            /**
-             * Line Id
-             * Format: uuid
-             */
             line_id: string;
-            /** Name */
             name: string;
-            /** Reasons */
             reasons: {
                 [key: string]: number;
             };
         };
-        /**
-         * Role
-         * @description Who may do what; each may do what those before it may.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Role: "apprentice" | "millwright" | "lead";
-        /**
-         * Roles
-         * @description The core's roles, in the database's words.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Roles: "apprentice" | "millwright" | "lead";
-        /**
-         * Room
-         * @description How far one foot can go: down by what can be taken out, toward 9 and toward 3. Not named: no end.
-         */
         Room: {
-            /**
-             * Left Mm
-             * @description slide toward 9 o'clock
-             * @default null
-             */
+            /** @default null */
             left_mm?: number | null;
-            /**
-             * Right Mm
-             * @description slide toward 3 o'clock
-             * @default null
-             */
+            /** @default null */
             right_mm?: number | null;
-            /**
-             * Shim Mm
-             * @description most that can be taken out from under it
-             * @default null
-             */
+            /** @default null */
             shim_mm?: number | null;
-            /**
-             * Stays
-             * @description this foot is not touched
-             * @default false
-             */
+            /** @default false */
             stays?: boolean;
         };
-        /**
-         * RoundLineOut
-         * @description One stop of the round. `reads`: the figures this line is read for, the first of them asked at once.
-         */
         RoundLineOut: {
-            /** Due */
             due: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /**
-             * Lamp
-             * @description where the lamp goes to see the wear mark running
-             */
             lamp: string;
             last: components["schemas"]["LookOut"] | null;
-            /** Limits */
             limits: {
                 [key: string]: components["schemas"]["LimitOut"];
             };
-            /** Looked Today */
             looked_today: boolean;
-            /** Name */
             name: string;
-            /** Open Job */
             open_job: number | null;
-            /** Reads */
             reads: string[];
             spec: components["schemas"]["FloorSpec"];
         };
-        /**
-         * RoundOut
-         * @description The whole walk.
-         */
         RoundOut: {
-            /** Lines */
             lines: components["schemas"]["RoundLineOut"][];
-            /**
-             * Today
-             * Format: date
-             */
             today: string;
         };
-        /**
-         * Run
-         * @description Readings that belong together: between two breaks.
-         */
         Run: {
-            /**
-             * End
-             * Format: date-time
-             */
             end: string;
-            /**
-             * Start
-             * Format: date-time
-             */
             start: string;
-            /** Why */
             why: string;
         };
-        /**
-         * RunningTarget
-         * @description How fast the halves may slide over each other in the flexing element: the site's grade.
-         */
         RunningTarget: {
-            /**
-             * Radius Mm
-             * @description of the flexing element
-             */
             radius_mm: number;
-            /** Sliding Mm Per S */
             sliding_mm_per_s: number;
-            /**
-             * Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             source?: string;
         };
-        /**
-         * RunoutEntry
-         * @description An entry as it was appended.
-         */
         RunoutEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "runout";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["RunoutGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["RunoutResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * RunoutForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         RunoutForm: {
             /** @constant */
             bench: "runout";
             compare: components["schemas"]["RunoutGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["RunoutGiven"];
             suggest: components["schemas"]["NoHints"];
         };
-        /** @description What is given of a RunoutInput. */
         RunoutGiven: {
-            /**
-             * Before
-             * @description the same places, half tight
-             */
             before?: components["schemas"]["ClockReading"][];
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind?: "rim" | "face";
-            /**
-             * Limit Mm
-             * @description on the total reading
-             */
             limit_mm?: number | null;
-            /** Limit Source */
             limit_source?: string;
-            /**
-             * Must Have
-             * @description second rings that are wanted before it is judged
-             */
             must_have?: ("face" | "shaft" | "rim further along")[];
-            /** Readings */
             readings?: components["schemas"]["ClockReading"][];
-            /** Resolution Mm */
             resolution_mm?: number;
             second?: components["schemas"]["SecondRing"] | null;
-            /** Stage */
             stage?: ("bare shaft" | "half tight" | "tight") | null;
         };
-        /**
-         * RunoutInput
-         * @description Dial readings on a rim or a face while the part itself turns.
-         */
         RunoutInput: {
-            /**
-             * Before
-             * @description the same places, half tight
-             */
             before?: components["schemas"]["ClockReading"][];
             /**
-             * Kind
              * @default rim
              * @enum {string}
              */
             kind?: "rim" | "face";
-            /**
-             * Limit Mm
-             * @description on the total reading
-             * @default null
-             */
+            /** @default null */
             limit_mm?: number | null;
-            /**
-             * Limit Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             limit_source?: string;
-            /**
-             * Must Have
-             * @description second rings that are wanted before it is judged
-             */
             must_have?: ("face" | "shaft" | "rim further along")[];
-            /** Readings */
             readings: components["schemas"]["ClockReading"][];
-            /**
-             * Resolution Mm
-             * @default 0.01
-             */
+            /** @default 0.01 */
             resolution_mm?: number;
             /** @default null */
             second?: components["schemas"]["SecondRing"] | null;
-            /**
-             * Stage
-             * @default null
-             */
+            /** @default null */
             stage?: ("bare shaft" | "half tight" | "tight") | null;
         };
-        /**
-         * RunoutResult
-         * @description Total reading, the once-per-turn part and, from five positions on, the twice-per-turn part.
-         */
         RunoutResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
             blame: components["schemas"]["Blame"] | null;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Eccentricity Mm */
             eccentricity_mm: number;
-            /** High Spot Deg */
             high_spot_deg: number;
-            /** Oval Mm */
             oval_mm: number | null;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
             second: components["schemas"]["SecondResult"] | null;
-            /** Shifted Deg */
             shifted_deg: number | null;
-            /** Shifted Mm */
             shifted_mm: number | null;
-            /** Sine Total Mm */
             sine_total_mm: number;
-            /** Stands Out */
             stands_out: components["schemas"]["StandsOut"][];
-            /** Total Mm */
             total_mm: number;
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * Say
-         * @description A sentence of a bench: its code never changes, its wording may.
-         */
         Say: {
-            /** Code */
             code: string;
-            /** Template */
             template: string;
-            /** Values */
             values: {
                 [key: string]: components["schemas"]["Figure"];
             };
         };
-        /**
-         * Scope
-         * @description What a job is there to do.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Scope: "fit it" | "take it off and fit it" | "take it off" | "change the element" | "fit a backstop" | "align it" | "check it" | "do what is due";
-        /**
-         * SecondResult
-         * @description What the second ring says.
-         */
         SecondResult: {
-            /** Eccentricity Mm */
             eccentricity_mm: number;
-            /** High Spot Deg */
             high_spot_deg: number;
-            /**
-             * On
-             * @enum {string}
-             */
+            /** @enum {string} */
             on: "face" | "shaft" | "rim further along";
-            /** Total Mm */
             total_mm: number;
         };
-        /**
-         * SecondRing
-         * @description Readings at a second place of the same turning part, or on the shaft beside it.
-         */
         SecondRing: {
-            /**
-             * Distance Mm
-             * @description along the shaft, between the two rims
-             * @default null
-             */
+            /** @default null */
             distance_mm?: number | null;
-            /**
-             * Limit Mm
-             * @description on its total reading; the first ring's where not given
-             * @default null
-             */
+            /** @default null */
             limit_mm?: number | null;
-            /**
-             * On
-             * @enum {string}
-             */
+            /** @enum {string} */
             on: "face" | "shaft" | "rim further along";
-            /** Readings */
             readings: components["schemas"]["ClockReading"][];
         };
-        /**
-         * SeriesOut
-         * @description Readings over the years, what they were fitted from, and what they come to.
-         */
         SeriesOut: {
             given: components["schemas"]["WearInput"];
-            /** Key */
             key: string;
-            /** Limit */
             limit: number | null;
-            /** Points */
             points: components["schemas"]["SeriesPointOut"][];
-            /** Source */
             source: string;
-            /** Title */
             title: string;
             trend: components["schemas"]["WearResult"];
-            /** Unit */
             unit: string;
         };
-        /**
-         * SeriesPointOut
-         * @description One reading of a series, and where it was taken.
-         */
         SeriesPointOut: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** Job */
             job: string;
-            /** Value */
             value: number;
-            /** Where */
             where: string;
         };
-        /**
-         * SessionOut
-         * @description Who is signed in, where, as what.
-         */
         SessionOut: {
-            /**
-             * Acts As
-             * @description the roles this one includes
-             */
             acts_as: components["schemas"]["Role"][];
-            /** May */
             may: components["schemas"]["Deed"][];
-            /** Name */
             name: string;
             role: components["schemas"]["Roles"];
             site: components["schemas"]["SiteOut"];
-            /** Sites */
             sites: components["schemas"]["SiteOut"][];
-            /** Username */
             username: string;
         };
-        /**
-         * ShaftKeyway
-         * @description Depth measured at the side wall of the keyway.
-         */
         ShaftKeyway: {
-            /**
-             * Depth Mm
-             * @description mm
-             */
             depth_mm: number;
-            /**
-             * Width Mm
-             * @description mm
-             */
             width_mm: number;
         };
-        /**
-         * ShaftOfTrain
-         * @description One shaft of the train, and which way it turns for somebody on the backstop's side.
-         */
         ShaftOfTrain: {
-            /**
-             * Called
-             * @enum {string}
-             */
+            /** @enum {string} */
             called: "output" | "between" | "backstop" | "output and backstop";
-            /**
-             * Turns
-             * @enum {string}
-             */
+            /** @enum {string} */
             turns: "cw" | "ccw";
         };
-        /**
-         * Shape
-         * @description What the spread of one part is made of; null where the places do not tell it.
-         */
         Shape: {
-            /**
-             * Oval Mm
-             * @description largest difference between the two directions at one station
-             */
             oval_mm: number | null;
-            /**
-             * Taper Mm
-             * @description machine side less shaft end, means of both directions
-             */
             taper_mm: number | null;
         };
-        /** @description By the key of the field: a tick, a figure, words, marks, or rows of them. */
         SheetAnswers: {
             [key: string]: (boolean | number | string | null) | (string | null)[] | {
                 [key: string]: string;
             }[];
         };
-        /**
-         * SheetEntry
-         * @description An entry as it was appended.
-         */
         SheetEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "sheet";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["SheetAnswers"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["Result"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * SheetFormOut
-         * @description The step wants ticks and figures.
-         */
         SheetFormOut: {
-            /** Fields */
             fields: components["schemas"]["FieldOut"][];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "sheet";
-            /** Ordered */
             ordered: boolean;
-            /** Row Name */
             row_name: string;
-            /** Rows */
             rows: components["schemas"]["FieldOut"][];
-            /** Suggested Rows */
             suggested_rows: {
                 [key: string]: string;
             }[];
         };
-        /**
-         * ShimBox
-         * @description The thicknesses at hand, mm, and what lies under each foot now.
-         */
         ShimBox: {
-            /** Box Mm */
             box_mm: number[];
-            /** Under */
             under?: {
                 [key: string]: number[];
             };
         };
-        /**
-         * ShimStack
-         * @description What is to lie under a foot after the move, and how far it is too high. No pieces: the box does not make it.
-         */
         ShimStack: {
-            /** Misses Mm */
             misses_mm: number;
-            /** Name */
             name: string;
-            /** Pieces Mm */
             pieces_mm: number[] | null;
-            /** Was Mm */
             was_mm: number[];
         };
-        /**
-         * Shown
-         * @description What an instrument of its own shows on its screen: offset and slope of the movable axis, and where it gives them.
-         */
         Shown: {
-            /**
-             * Offset H Mm
-             * @default 0
-             */
+            /** @default 0 */
             offset_h_mm?: number;
-            /**
-             * Offset V Mm
-             * @default 0
-             */
+            /** @default 0 */
             offset_v_mm?: number;
-            /**
-             * Slope H Mm Per M
-             * @description mm/m
-             * @default 0
-             */
+            /** @default 0 */
             slope_h_mm_per_m?: number;
-            /**
-             * Slope V Mm Per M
-             * @description mm/m
-             * @default 0
-             */
+            /** @default 0 */
             slope_v_mm_per_m?: number;
-            /**
-             * X Mm
-             * @description where along the shaft its offset holds; 0 in the middle of the coupling
-             * @default 0
-             */
+            /** @default 0 */
             x_mm?: number;
         };
-        /**
-         * SignFormOut
-         * @description The step wants a signature and nothing else.
-         */
         SignFormOut: {
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "sign";
         };
-        /**
-         * SignIn
-         * @description Name and password.
-         */
         SignIn: {
-            /** Password */
             password: string;
-            /** Username */
             username: string;
         };
-        /**
-         * SignatureIn
-         * @description A signature; `entry` is the reading the signer saw, `password` the signer's own, at this moment.
-         */
         SignatureIn: {
-            /**
-             * By
-             * @description username of whoever signed; refused for anybody else's session
-             */
             by?: string | null;
-            /** Entry */
             entry?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "hold" | "authorise";
-            /**
-             * Password
-             * @default
-             */
+            /** @default  */
             password?: string;
-            /**
-             * Reason
-             * @default
-             */
+            /** @default  */
             reason?: string;
-            /** Step */
             step: string;
         };
-        /**
-         * SignatureKind
-         * @description What a signature says.
-         * @enum {string}
-         */
+        /** @enum {string} */
         SignatureKind: "hold" | "authorise" | "cancel" | "take over";
-        /**
-         * SignatureOut
-         * @description A signature as it was given.
-         */
         SignatureOut: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /** Entry */
             entry: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             kind: components["schemas"]["SignatureKind"];
-            /** Number */
             number: number;
-            /** Reason */
             reason: string;
             role: components["schemas"]["Role"];
-            /** Step */
             step: string;
         };
-        /**
-         * Signed
-         * @description A signature, and the reason where something over its limit was accepted.
-         */
         Signed: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
             kind: components["schemas"]["SignatureKind"];
-            /** Reason */
             reason: string;
-            /** Role */
             role: string;
         };
-        /**
-         * SignedStep
-         * @description A signature of the record, with what was signed.
-         */
         SignedStep: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
             kind: components["schemas"]["SignatureKind"];
-            /** Reason */
             reason: string;
-            /** Role */
             role: string;
-            /** Step */
             step: string;
         };
-        /**
-         * SiteOut
-         * @description A site one may work at.
-         */
         SiteOut: {
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Lock Minutes */
             lock_minutes?: number | null;
-            /** Name */
             name: string;
-            /** Proof Hours */
             proof_hours?: number | null;
         };
-        /**
-         * SiteRule
-         * @description Rules of the site: hours a proof of the dead state holds, or none where only breaks and hand-overs count; minutes
-         *     after which a device nobody uses asks who is there, or none where it never does.
-         */
         SiteRule: {
-            /**
-             * Lock Minutes
-             * @default 30
-             */
+            /** @default 30 */
             lock_minutes?: number | null;
-            /** Proof Hours */
             proof_hours: number | null;
         };
-        /**
-         * SizeRequestOut
-         * @description Of a size of the catalogue.
-         */
         SizeRequestOut: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /** Changes */
             changes: components["schemas"]["ChangedOut"][];
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
-            /** Reason */
             reason: string;
             role: components["schemas"]["Role"];
-            /** Series */
             series: string;
-            /** Size */
             size: string;
         };
-        /**
-         * Sketch
-         * @description One drawing.
-         *
-         *     ``title``   - what it shows, for whoever cannot see it
-         *     ``note``    - how it is drawn, said under it
-         *     ``narrow``  - what a narrow sheet shows of it at its full size, where it has no room for the whole
-         */
         Sketch: {
-            /**
-             * Dimensions
-             * @default []
-             */
+            /** @default [] */
             dimensions: components["schemas"]["Dimension"][];
-            /** Height */
             height: number;
-            /**
-             * Labels
-             * @default []
-             */
+            /** @default [] */
             labels: components["schemas"]["Label"][];
             /** @default null */
             narrow: components["schemas"]["Window"] | null;
@@ -9038,7200 +6488,932 @@ export interface components {
             note: components["schemas"]["Words"];
             /** Paths */
             paths: components["schemas"]["Path"][];
-            /** Title */
             title: string;
-            /** Width */
             width: number;
         };
-        /**
-         * SketchOut
-         * @description What to look for, drawn; `title` for whoever cannot see it.
-         */
         SketchOut: {
-            /** Dimensions */
             dimensions: components["schemas"]["DimensionOut"][];
-            /** Height */
             height: number;
-            /** Labels */
             labels: components["schemas"]["LabelOut"][];
             narrow: components["schemas"]["WindowOut"] | null;
             note: components["schemas"]["Words"];
             /** Paths */
             paths: components["schemas"]["PathOut"][];
-            /** Title */
             title: string;
-            /** Width */
             width: number;
         };
-        /**
-         * SkinsOut
-         * @description Something that was laid, and until when it is open.
-         */
         SkinsOut: {
-            /** Step */
             step: string;
-            /**
-             * Until
-             * Format: date-time
-             */
             until: string;
-            /** What */
             what: string;
         };
-        /**
-         * Slip
-         * @description The last reading or move was a slip.
-         */
         Slip: {
-            /** Entry */
             entry: string;
-            /**
-             * Text
-             * @description what went wrong
-             * @default
-             */
+            /** @default  */
             text?: string;
         };
-        /**
-         * SlipEntry
-         * @description An entry as it was appended.
-         */
         SlipEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["Slip"];
             /** @constant */
             kind: "slip";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * SlipIn
-         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
-         */
         SlipIn: {
-            /**
-             * By
-             * @description username of whoever entered it; refused for anybody else's session
-             */
             by?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["Slip"];
-            /**
-             * Instruments
-             * @description of a reading: what it was read with
-             * @default []
-             */
+            /** @default [] */
             instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "slip";
-            /** Step */
             step: string;
-            /**
-             * Typed
-             * @default {}
-             */
+            /** @default {} */
             typed?: {
                 [key: string]: string;
             };
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
         };
-        /**
-         * SoftFoot
-         * @description One foot, and how far a dial on it rises while its bolt is slackened, the others tight.
-         */
         SoftFoot: {
-            /** Name */
             name: string;
-            /** Rise Mm */
             rise_mm: number;
         };
-        /** @description What is given of a SoftFootInput. */
         SoftFootGiven: {
-            /** Corners */
             corners?: {
                 [key: string]: number[];
             };
-            /** Feet */
             feet?: components["schemas"]["SoftFoot"][];
-            /**
-             * Limit Mm
-             * @description most a foot may rise
-             */
             limit_mm?: number | null;
-            /** Limit Source */
             limit_source?: string;
         };
-        /**
-         * SoftFootHints
-         * @description The feet of the machine by their names.
-         */
         SoftFootHints: {
-            /**
-             * Feet
-             * @default null
-             */
+            /** @default null */
             feet?: string[] | null;
         };
-        /**
-         * SoftFootInput
-         * @description All feet of one machine. `corners`: feelers under the four corners of a foot, its bolt slack (`CORNERS`).
-         */
         SoftFootInput: {
-            /** Corners */
             corners?: {
                 [key: string]: number[];
             };
-            /** Feet */
             feet: components["schemas"]["SoftFoot"][];
-            /**
-             * Limit Mm
-             * @description most a foot may rise
-             * @default null
-             */
+            /** @default null */
             limit_mm?: number | null;
-            /**
-             * Limit Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             limit_source?: string;
         };
-        /**
-         * SoftFootResult
-         * @description The worst foot first, then measure again.
-         */
         SoftFootResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Feet */
             feet: components["schemas"]["FootFound"][];
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
-            /** Worst */
             worst: string;
         };
-        /**
-         * SoftfootEntry
-         * @description An entry as it was appended.
-         */
         SoftfootEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "softfoot";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["SoftFootGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["SoftFootResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * SoftfootForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         SoftfootForm: {
             /** @constant */
             bench: "softfoot";
             compare: components["schemas"]["SoftFootGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["SoftFootGiven"];
             suggest: components["schemas"]["SoftFootHints"];
         };
-        /**
-         * Source
-         * @description Where a figure comes from. A sample is invented and binds nobody.
-         */
         Source: {
-            /** Document */
             document: string;
-            /**
-             * Issue
-             * @default
-             */
+            /** @default  */
             issue: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "maker's manual" | "drawing" | "site rule" | "measured" | "sample";
-            /**
-             * Page
-             * @default
-             */
+            /** @default  */
             page: string;
         };
-        /**
-         * Stage
-         * @description The stages of a job in working order.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Stage: "Lock out" | "Receive" | "As found" | "Take off" | "Prepare" | "Mount hubs" | "Set & align" | "Couple up" | "Fit the backstop" | "Upkeep" | "Close out";
-        /**
-         * StageHoursOut
-         * @description Hours a stage took, on average over the jobs that had it.
-         */
         StageHoursOut: {
-            /** Hours */
             hours: number;
-            /** Jobs */
             jobs: number;
-            /** Stage */
             stage: string;
         };
-        /**
-         * StagesDone
-         * @description How far an open job is.
-         */
         StagesDone: {
             headline: components["schemas"]["Words"];
-            /** Of */
             of: string;
-            /** Proven */
             proven: boolean | null;
-            /** @description whose signature it waits for */
             signs: components["schemas"]["Role"] | null;
             stage: components["schemas"]["Stage"];
             state: components["schemas"]["StepState"];
-            /** Step */
             step: string;
-            /** Step Title */
             step_title: string;
-            /** Used */
             used: number | null;
             verdict: components["schemas"]["Verdict"] | null;
         };
-        /**
-         * StandsOut
-         * @description A reading that lies off the curve through the others.
-         */
         StandsOut: {
-            /** Clock */
             clock: number;
-            /** Index */
             index: number;
-            /** Residual Mm */
             residual_mm: number;
         };
-        /**
-         * StatedTaper
-         * @description A taper as drawings, sine bars and protractors give it.
-         */
         StatedTaper: {
-            /** Value */
             value: number;
-            /**
-             * Way
-             * @enum {string}
-             */
+            /** @enum {string} */
             way: "1 in" | "inches per foot" | "degrees";
         };
-        /**
-         * Station
-         * @description One gap between a magnet rotor and its conductor plate, at a place round the clock.
-         */
         Station: {
-            /**
-             * Clock
-             * @description degrees clockwise from 12 o'clock
-             */
             clock: number;
-            /**
-             * Side
-             * @enum {string}
-             */
+            /** @enum {string} */
             side: "driver" | "load";
-            /** Value Mm */
             value_mm: number;
         };
-        /**
-         * StationStandsOut
-         * @description A gap that lies off what all the others say.
-         */
         StationStandsOut: {
-            /** Clock */
             clock: number;
-            /** Index */
             index: number;
-            /** Residual Mm */
             residual_mm: number;
-            /**
-             * Side
-             * @enum {string}
-             */
+            /** @enum {string} */
             side: "driver" | "load";
         };
-        /**
-         * Stations
-         * @description An earlier reading of the same gaps.
-         */
         Stations: {
-            /** Stations */
             stations: components["schemas"]["Station"][];
         };
-        /**
-         * Status
-         * @description How one value stands to its limit.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Status: "inside" | "close" | "over" | "not judged";
-        /**
-         * StepOut
-         * @description A step and where it stands.
-         */
         StepOut: {
-            /** Accepted By */
             accepted_by: components["schemas"]["AcceptedByOut"][];
-            /** Authorised */
             authorised: string | null;
-            /** Blocked By */
             blocked_by: components["schemas"]["BlockOut"][];
-            /** Caution */
             caution: string;
-            /**
-             * Covered
-             * @description who answered it, where the answer is kept from whoever reads this
-             */
             covered: string;
-            /** Current */
             current: string | null;
             form: components["schemas"]["FormOut"];
-            /** Hands On */
             hands_on: boolean;
-            /** Heat Plan */
             heat_plan: string;
             heat_run: components["schemas"]["HeatRunOut"] | null;
             hold: components["schemas"]["Role"] | null;
-            /** Key */
             key: string;
-            /** May Authorise */
             may_authorise: boolean;
-            /**
-             * Means
-             * @description what a reading here is of
-             */
             means: components["schemas"]["Of"][];
-            /** Moves */
             moves: boolean;
-            /** Needs */
             needs: string[];
-            /** No Return */
             no_return: boolean;
-            /**
-             * Not Before
-             * @description when the hub this step waits for is cold
-             */
             not_before: string | null;
-            /** On Fail */
             on_fail: string;
-            /** Optional */
             optional: boolean;
-            /** Photograph */
             photograph: string;
-            /** Readied By */
             readied_by: string;
-            /**
-             * Reads With
-             * @description kinds of instruments it is read with: which of them is said with the reading
-             */
             reads_with: string[];
-            /**
-             * Run
-             * @description the run of a hot hub that is shown with this step, and waits for it
-             */
             run: string;
-            /**
-             * Second To
-             * @description the step that another person answers
-             */
             second_to: string;
-            /** Signed */
             signed: string | null;
             sketch: components["schemas"]["SketchOut"] | null;
             stage: components["schemas"]["Stage"];
             stale_because: components["schemas"]["Words"];
             state: components["schemas"]["StepState"];
-            /** Title */
             title: string;
-            /** Tool */
             tool: string;
-            /** Why */
             why: string;
         };
-        /**
-         * StepState
-         * @description Where one step stands.
-         * @enum {string}
-         */
+        /** @enum {string} */
         StepState: "blocked" | "open" | "incomplete" | "cannot tell yet" | "over" | "stale" | "waiting" | "to sign" | "done";
-        /**
-         * StraightedgeEntry
-         * @description An entry as it was appended.
-         */
         StraightedgeEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "straightedge";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["StraightedgeGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["StraightedgeResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * StraightedgeForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         StraightedgeForm: {
             /** @constant */
             bench: "straightedge";
             compare: components["schemas"]["StraightedgeGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["StraightedgeGiven"];
             suggest: components["schemas"]["StraightedgeHints"];
         };
-        /** @description What is given of a StraightedgeInput. */
         StraightedgeGiven: {
             limit?: components["schemas"]["OffsetLimit"] | null;
-            /**
-             * Movable Hub Mm
-             * @description mm
-             */
             movable_hub_mm?: number;
-            /** Readings */
             readings?: components["schemas"]["FeelerReading"][];
-            /** Resolution Mm */
             resolution_mm?: number;
-            /**
-             * Stationary Hub Mm
-             * @description mm
-             */
             stationary_hub_mm?: number;
         };
-        /**
-         * StraightedgeHints
-         * @description Both hubs' diameters.
-         */
         StraightedgeHints: {
-            /**
-             * Movable Hub Mm
-             * @default null
-             */
+            /** @default null */
             movable_hub_mm?: number | null;
-            /**
-             * Stationary Hub Mm
-             * @default null
-             */
+            /** @default null */
             stationary_hub_mm?: number | null;
         };
-        /**
-         * StraightedgeInput
-         * @description Feelers under a straightedge laid over both hubs, without turning the shafts.
-         */
         StraightedgeInput: {
             /** @default null */
             limit?: components["schemas"]["OffsetLimit"] | null;
-            /**
-             * Movable Hub Mm
-             * @description mm
-             */
             movable_hub_mm: number;
-            /** Readings */
             readings: components["schemas"]["FeelerReading"][];
-            /**
-             * Resolution Mm
-             * @default 0.01
-             */
+            /** @default 0.01 */
             resolution_mm?: number;
-            /**
-             * Stationary Hub Mm
-             * @description mm
-             */
             stationary_hub_mm: number;
         };
-        /**
-         * StraightedgeResult
-         * @description Where the movable axis lies: + up, + toward 3 o'clock.
-         */
         StraightedgeResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Offset H Mm */
             offset_h_mm: number;
-            /** Offset H Sigma Mm */
             offset_h_sigma_mm: number | null;
-            /** Offset Mm */
             offset_mm: number;
-            /** Offset V Mm */
             offset_v_mm: number;
-            /** Offset V Sigma Mm */
             offset_v_sigma_mm: number | null;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * StreamOut
-         * @description What has come since, from which device, and when the last of it came.
-         */
         StreamOut: {
-            /** Device */
             device: string;
-            /** Last At */
             last_at: string | null;
-            /**
-             * Now
-             * Format: date-time
-             * @description the server's clock
-             */
             now: string;
-            /** Readings */
             readings: components["schemas"]["StreamedOut"][];
         };
-        /**
-         * StreamedOut
-         * @description One reading as it came.
-         */
         StreamedOut: {
-            /** Clock */
             clock: number;
-            /** Id */
             id: number;
-            /** Plane */
             plane: number;
-            /** Value Mm */
             value_mm: number;
         };
-        /**
-         * TakeOverIn
-         * @description The lead's own password, at this moment.
-         */
         TakeOverIn: {
-            /**
-             * Password
-             * @default
-             */
+            /** @default  */
             password?: string;
         };
-        /**
-         * TakenIn
-         * @description How many sizes of a file were new or other than they stood here.
-         */
         TakenIn: {
-            /** Sizes */
             sizes: number;
         };
-        /**
-         * TakenOut
-         * @description What became of the lines that were sent.
-         */
         TakenOut: {
-            /** Repeated */
             repeated: number;
-            /** Taken */
             taken: number;
         };
-        /**
-         * Tap
-         * @description A bolt brought one state on, or backed out again.
-         */
         Tap: {
-            /** Hole */
             hole: number;
-            /**
-             * To
-             * @enum {string}
-             */
+            /** @enum {string} */
             to: "in" | "drawn bare" | "nut off" | "ring on" | "head seated" | "ring off" | "tapped out" | "backed out";
         };
-        /**
-         * TaperEntry
-         * @description An entry as it was appended.
-         */
         TaperEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "taper";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["TaperGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["TaperResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * TaperForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         TaperForm: {
             /** @constant */
             bench: "taper";
             compare: components["schemas"]["TaperGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["TaperGiven"];
             suggest: components["schemas"]["TaperHints"];
         };
-        /** @description What is given of a TaperInput. */
         TaperGiven: {
             attempt?: components["schemas"]["Attempt"] | null;
             bore?: components["schemas"]["Cone"];
-            /**
-             * Ceiling C
-             * @description most the hub may have
-             */
             ceiling_c?: number | null;
-            /**
-             * Contact
-             * @description blue map: rows from the large end, columns round the shaft
-             */
             contact?: number[][] | null;
-            /** Contact Min */
             contact_min?: number;
-            /** Contact Source */
             contact_source?: string;
-            /** Even Mm */
             even_mm?: number;
-            /** Fitted Standout Mm */
             fitted_standout_mm?: number | null;
-            /**
-             * Hand Tight Standout Mm
-             * @description shaft end beyond the hub's face
-             */
             hand_tight_standout_mm?: number | null;
-            /**
-             * Interference Mm
-             * @description wanted on diameter
-             */
             interference_mm?: number;
-            /**
-             * Mismatch Max Mm
-             * @description most the two tapers may differ over the fit
-             */
             mismatch_max_mm?: number | null;
-            /** Mismatch Source */
             mismatch_source?: string;
-            /**
-             * Must Have
-             * @description what has to be there before this is complete
-             */
             must_have?: ("contact" | "draw-up")[];
             shaft?: components["schemas"]["Cone"];
         };
-        /**
-         * TaperHints
-         * @description Of a draw-up: hand tight as it was tried, and with what the hub was pushed on.
-         */
         TaperHints: {
-            /**
-             * Hand Tight Standout Mm
-             * @default null
-             */
+            /** @default null */
             hand_tight_standout_mm?: number | null;
-            /**
-             * Hub C
-             * @default null
-             */
+            /** @default null */
             hub_c?: number | null;
-            /**
-             * Shaft C
-             * @default null
-             */
+            /** @default null */
             shaft_c?: number | null;
         };
-        /**
-         * TaperInput
-         * @description Shaft and bore as measured, the interference wanted, the blue map, and what fitting gave.
-         */
         TaperInput: {
             /** @default null */
             attempt?: components["schemas"]["Attempt"] | null;
             bore: components["schemas"]["Cone"];
-            /**
-             * Ceiling C
-             * @description most the hub may have
-             * @default null
-             */
+            /** @default null */
             ceiling_c?: number | null;
-            /**
-             * Contact
-             * @description blue map: rows from the large end, columns round the shaft
-             * @default null
-             */
+            /** @default null */
             contact?: number[][] | null;
-            /**
-             * Contact Min
-             * @default 0.8
-             */
+            /** @default 0.8 */
             contact_min?: number;
-            /**
-             * Contact Source
-             * @default rule of thumb: 80 % even blue contact
-             */
+            /** @default rule of thumb: 80 % even blue contact */
             contact_source?: string;
-            /**
-             * Even Mm
-             * @default 0.005
-             */
+            /** @default 0.005 */
             even_mm?: number;
-            /**
-             * Fitted Standout Mm
-             * @default null
-             */
+            /** @default null */
             fitted_standout_mm?: number | null;
-            /**
-             * Hand Tight Standout Mm
-             * @description shaft end beyond the hub's face
-             * @default null
-             */
+            /** @default null */
             hand_tight_standout_mm?: number | null;
-            /**
-             * Interference Mm
-             * @description wanted on diameter
-             */
             interference_mm: number;
-            /**
-             * Mismatch Max Mm
-             * @description most the two tapers may differ over the fit
-             * @default null
-             */
+            /** @default null */
             mismatch_max_mm?: number | null;
-            /**
-             * Mismatch Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             mismatch_source?: string;
-            /**
-             * Must Have
-             * @description what has to be there before this is complete
-             */
             must_have?: ("contact" | "draw-up")[];
             shaft: components["schemas"]["Cone"];
         };
-        /**
-         * TaperResult
-         * @description Tapers as change of diameter per length; draw-up along the shaft.
-         */
         TaperResult: {
-            /** Advance Mm */
             advance_mm: number;
-            /** Advance Reached Mm */
             advance_reached_mm: number | null;
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
             contact_pattern: components["schemas"]["Pattern"] | null;
-            /** Contact Share */
             contact_share: number | null;
-            /** Interference Reached Mm */
             interference_reached_mm: number | null;
-            /** Mark Standout Mm */
             mark_standout_mm: number | null;
-            /** Mismatch Mm */
             mismatch_mm: number;
-            /** Next Hub C */
             next_hub_c: number | null;
-            /** One In Bore */
             one_in_bore: number;
-            /** One In Shaft */
             one_in_shaft: number;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Said Bore */
             said_bore: {
                 [key: string]: number;
             };
-            /** Said Shaft */
             said_shaft: {
                 [key: string]: number;
             };
-            /** Says */
             says: components["schemas"]["Say"][];
-            /** Taper Bore */
             taper_bore: number;
-            /** Taper Shaft */
             taper_shaft: number;
             touches_first: components["schemas"]["Touch"];
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * Task
-         * @description What a job of upkeep can be there to do, in the order it is done in.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Task: "look it over" | "read wear and play" | "measure it closed" | "read the alignment" | "follow up the packing nuts" | "change the oil" | "grease it" | "pull the bolts again";
-        /**
-         * TightenEntry
-         * @description An entry as it was appended.
-         */
         TightenEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "tighten";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["TightenGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["TightenResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * TightenForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         TightenForm: {
             /** @constant */
             bench: "tighten";
             compare: components["schemas"]["TightenGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["TightenGiven"];
             suggest: components["schemas"]["TightenHints"];
         };
-        /** @description What is given of a TightenInput. */
         TightenGiven: {
-            /**
-             * Band Share
-             * @description how far a pull may be off its torque
-             */
             band_share?: number;
-            /** @description in rounds of half turns: a second circle, by turns */
             beside?: components["schemas"]["Beside"] | null;
-            /**
-             * Between Rounds
-             * @description what is done before the next round
-             */
             between_rounds?: string;
-            /** Bolts */
             bolts?: number;
-            /**
-             * Extension Angle Deg
-             * @description between extension and wrench
-             */
             extension_angle_deg?: number;
-            /** Extension Mm */
             extension_mm?: number | null;
-            /**
-             * Passes
-             * @description shares of the torque, e.g. 0.5, 0.75, 1; or half turns
-             */
             passes?: number[] | "half turns";
-            /**
-             * Pattern
-             * @enum {string}
-             */
+            /** @enum {string} */
             pattern?: "star" | "circle" | "alternate";
-            /**
-             * Pulled On
-             * @description the day, against which the wrench's calibration is held
-             */
             pulled_on?: string | null;
-            /**
-             * Pulls
-             * @description what was pulled, in order
-             */
             pulls?: components["schemas"]["Pull"][] | null;
-            /**
-             * Title
-             * @description what the bolts are called
-             */
             title?: string;
-            /**
-             * Torque Nm
-             * @description N·m
-             */
             torque_nm?: number;
-            /** Torque Source */
             torque_source?: string;
-            /**
-             * Until Still
-             * @description the last pass is repeated until a whole round moved nothing
-             */
             until_still?: boolean;
             wrench?: components["schemas"]["Wrench"] | null;
         };
-        /**
-         * TightenHints
-         * @description How the bolts lie, where it is no circle.
-         */
         TightenHints: {
-            /**
-             * Layout
-             * @default null
-             */
+            /** @default null */
             layout?: "feet" | null;
         };
-        /**
-         * TightenInput
-         * @description A bolt circle or a row of bolts, its torque and its passes.
-         */
         TightenInput: {
-            /**
-             * Band Share
-             * @description how far a pull may be off its torque
-             * @default 0.04
-             */
+            /** @default 0.04 */
             band_share?: number;
-            /**
-             * @description in rounds of half turns: a second circle, by turns
-             * @default null
-             */
+            /** @default null */
             beside?: components["schemas"]["Beside"] | null;
-            /**
-             * Between Rounds
-             * @description what is done before the next round
-             * @default
-             */
+            /** @default  */
             between_rounds?: string;
-            /** Bolts */
             bolts: number;
-            /**
-             * Extension Angle Deg
-             * @description between extension and wrench
-             * @default 0
-             */
+            /** @default 0 */
             extension_angle_deg?: number;
-            /**
-             * Extension Mm
-             * @default null
-             */
+            /** @default null */
             extension_mm?: number | null;
-            /**
-             * Passes
-             * @description shares of the torque, e.g. 0.5, 0.75, 1; or half turns
-             */
             passes: number[] | "half turns";
-            /**
-             * Pattern
-             * @enum {string}
-             */
+            /** @enum {string} */
             pattern: "star" | "circle" | "alternate";
-            /**
-             * Pulled On
-             * @description the day, against which the wrench's calibration is held
-             * @default null
-             */
+            /** @default null */
             pulled_on?: string | null;
-            /**
-             * Pulls
-             * @description what was pulled, in order
-             * @default null
-             */
+            /** @default null */
             pulls?: components["schemas"]["Pull"][] | null;
-            /**
-             * Title
-             * @description what the bolts are called
-             * @default
-             */
+            /** @default  */
             title?: string;
-            /**
-             * Torque Nm
-             * @description N·m
-             */
             torque_nm: number;
-            /**
-             * Torque Source
-             * @default torque as entered
-             */
+            /** @default torque as entered */
             torque_source?: string;
-            /**
-             * Until Still
-             * @description the last pass is repeated until a whole round moved nothing
-             * @default false
-             */
+            /** @default false */
             until_still?: boolean;
             /** @default null */
             wrench?: components["schemas"]["Wrench"] | null;
         };
-        /**
-         * TightenResult
-         * @description `next` is null when every bolt of every pass has been pulled, and does not turn where that is asked.
-         */
         TightenResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Circles */
             circles: number[];
-            /** Clicked */
             clicked: number[];
-            /** Done */
             done: number;
-            /** Half Turns */
             half_turns: boolean;
             next: components["schemas"]["Turn"] | null;
-            /** Passes */
             passes: number[];
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
-            /** Says */
             says: components["schemas"]["Say"][];
-            /** Sequence */
             sequence: components["schemas"]["Turn"][];
-            /** Set Nm */
             set_nm: number;
-            /** Still */
             still: boolean | null;
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * TorqueOut
-         * @description A circle, and what it was pulled to.
-         */
         TorqueOut: {
-            /** Bolts */
             bolts: number;
-            /** Torque Nm */
             torque_nm: number;
-            /** What */
             what: string;
         };
-        /**
-         * Torque_armEntry
-         * @description An entry as it was appended.
-         */
         Torque_armEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "torque_arm";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["ArmGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["ArmResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * Torque_armForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         Torque_armForm: {
             /** @constant */
             bench: "torque_arm";
             compare: components["schemas"]["ArmGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["ArmGiven"];
             suggest: components["schemas"]["NoHints"];
         };
-        /**
-         * Touch
-         * @description Which end of the fit bears first.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Touch: "large end" | "small end" | "evenly";
-        /**
-         * TrendPoint
-         * @description The line, and the band it lies in with 95 %.
-         */
         TrendPoint: {
-            /**
-             * At
-             * Format: date
-             */
             at: string;
-            /** High */
             high: number;
-            /** Low */
             low: number;
-            /** Value */
             value: number;
         };
-        /**
-         * Turn
-         * @description One bolt's turn: what torque it gets and what the wrench is set to for it.
-         *
-         *     `asks_turned`: at this turn it counts whether the screw turned before the wrench clicked.
-         */
         Turn: {
-            /**
-             * Asks Turned
-             * @default false
-             */
+            /** @default false */
             asks_turned: boolean;
-            /** Bolt */
             bolt: number;
-            /** Name */
             name: string;
-            /** Pass */
             pass: number;
-            /** Set Nm */
             set_nm: number;
-            /** Torque Nm */
             torque_nm: number;
         };
-        /**
-         * Until
-         * @description What is waited for, the most pressing first.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Until: "hub grips" | "carry ends" | "hub is hot" | "hub is cold";
-        /**
-         * UpTo
-         * @description A limit that holds up to a speed.
-         */
         UpTo: {
-            /** Rpm */
             rpm: number;
-            /** Value */
             value: number;
         };
-        /**
-         * UsableOut
-         * @description An instrument that a reading may be taken with today.
-         */
         UsableOut: {
-            /** Kind */
             kind: string;
-            /** Name */
             name: string;
         };
-        /**
-         * UsedOut
-         * @description A reading in an open job that was taken with it.
-         */
         UsedOut: {
-            /**
-             * Job
-             * Format: uuid
-             */
             job: string;
-            /** Line */
             line: string;
-            /** Number */
             number: number;
-            /** Step */
             step: string;
         };
-        /**
-         * Value
-         * @description One figure of the card; `means` settles what kind of limit or thread it is where that matters.
-         *
-         *     With `up_to` it depends on the speed: each step holds up to its rpm, `value` above the last. With `of_material` on the
-         *     element: `value` holds for every material that is not named.
-         */
         Value: {
-            /**
-             * Means
-             * @default
-             */
+            /** @default  */
             means: string;
-            /** Of Material */
             of_material?: components["schemas"]["OfMaterial"][];
             source: components["schemas"]["Source"];
-            /**
-             * Typed
-             * @default
-             */
+            /** @default  */
             typed: string;
-            /** Up To */
             up_to?: components["schemas"]["UpTo"][];
-            /** Value */
             value: number;
         };
-        /**
-         * ValueEntry
-         * @description An entry as it was appended.
-         */
         ValueEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["CardValue"];
             /** @constant */
             kind: "value";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * ValueIn
-         * @description An entry to append. `typed` holds what was typed, by path into `inputs`, where lengths were typed.
-         */
         ValueIn: {
-            /**
-             * By
-             * @description username of whoever entered it; refused for anybody else's session
-             */
             by?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["CardValue"];
-            /**
-             * Instruments
-             * @description of a reading: what it was read with
-             * @default []
-             */
+            /** @default [] */
             instruments?: components["schemas"]["ReadWithIn"][];
             /** @constant */
             kind: "value";
-            /** Step */
             step: string;
-            /**
-             * Typed
-             * @default {}
-             */
+            /** @default {} */
             typed?: {
                 [key: string]: string;
             };
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "in";
         };
-        /**
-         * ValueKindOut
-         * @description A line of the value card: what it is called, its unit, where to look.
-         */
         ValueKindOut: {
-            /** Ask */
             ask: string;
-            /** By Material */
             by_material: boolean;
-            /** By Speed */
             by_speed: boolean;
-            /** By What */
             by_what: string;
-            /** High */
             high: number;
-            /** Key */
             key: string;
-            /** Look In */
             look_in: string;
-            /** Low */
             low: number;
-            /** Means */
             means: string[];
-            /** Title */
             title: string;
-            /** Unit */
             unit: string;
-            /** Unit By Means */
             unit_by_means: {
                 [key: string]: string;
             };
-            /** Words Only */
             words_only: boolean;
-            /** Written */
             written: boolean;
         };
-        /**
-         * Verdict
-         * @description The worst check, or why there is no verdict yet.
-         * @enum {string}
-         */
+        /** @enum {string} */
         Verdict: "inside" | "close" | "over" | "incomplete" | "not judged";
-        /**
-         * WalkIn
-         * @description The lines in the order they are walked.
-         */
         WalkIn: {
-            /** Lines */
             lines: string[];
         };
-        /**
-         * WanderedOut
-         * @description An alignment as one job left it and the next one found it.
-         */
         WanderedOut: {
-            /** By Mm */
             by_mm: number;
-            /** Found In */
             found_in: number;
-            /** Left In */
             left_in: number;
-            /**
-             * Line Id
-             * Format: uuid
-             */
             line_id: string;
-            /** Moved */
             moved: boolean | null;
-            /** Name */
             name: string;
-            /** Plus Minus Mm */
             plus_minus_mm: number | null;
         };
-        /**
-         * WarmReading
-         * @description That this was read warm: what was left cold, and by how much each foot was said to rise.
-         */
         WarmReading: {
             cold: components["schemas"]["AsRead"];
-            /** Growth */
             growth?: {
                 [key: string]: number;
             };
         };
-        /**
-         * Warmth
-         * @description A foot or pedestal between base and shaft, cold and running.
-         */
         Warmth: {
-            /** Cold C */
             cold_c: number;
-            /**
-             * Height Mm
-             * @description from the base to the shaft's centre
-             */
             height_mm: number;
-            /** Hot C */
             hot_c: number;
             /**
-             * Material
              * @default cast iron
              * @enum {string}
              */
             material?: "steel" | "cast iron" | "stainless steel" | "aluminium" | "bronze";
         };
-        /**
-         * WatchedPlane
-         * @description A laser's plane, its heads left where they are: readings before the move, and the last ones.
-         */
         WatchedPlane: {
-            /** First */
             first: components["schemas"]["ClockReading"][];
-            /** Now */
             now: components["schemas"]["ClockReading"][];
-            /**
-             * X Mm
-             * @description mm along the shaft line
-             */
             x_mm: number;
         };
-        /**
-         * WearBreak
-         * @description From here on the readings are of something else: a new element, a machine that was moved.
-         */
         WearBreak: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** Why */
             why: string;
         };
-        /**
-         * WearEntry
-         * @description An entry as it was appended.
-         */
         WearEntry: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
             /** @constant */
             bench: "wear";
-            /** By */
             by: string;
-            /**
-             * Id
-             * Format: uuid
-             */
             id: string;
             inputs: components["schemas"]["WearGiven"];
             /** @constant */
             kind: "reading";
-            /**
-             * Label
-             * @description what it is called among those of its step
-             * @default
-             */
+            /** @default  */
             label: string;
-            /**
-             * Left Out
-             * @description a sweep that was read again: its readings are not in this answer
-             * @default false
-             */
+            /** @default false */
             left_out: boolean;
-            /** Number */
             number: number;
             result: components["schemas"]["WearResult"];
             role: components["schemas"]["Role"];
-            /**
-             * Slip
-             * @description taken out as a slip: it counts for nothing
-             * @default false
-             */
+            /** @default false */
             slip: boolean;
-            /** Step */
             step: string;
-            /** Typed */
             typed: {
                 [key: string]: string;
             };
         };
-        /**
-         * WearForm
-         * @description The step wants readings for a bench; in the description it is one shape a bench (`described.py`).
-         */
         WearForm: {
             /** @constant */
             bench: "wear";
             compare: components["schemas"]["WearGiven"];
-            /**
-             * Kind
-             * @constant
-             */
+            /** @constant */
             kind: "bench";
             preset: components["schemas"]["WearGiven"];
             suggest: components["schemas"]["NoHints"];
         };
-        /** @description What is given of a WearInput. */
         WearGiven: {
-            /** Breaks */
             breaks?: components["schemas"]["WearBreak"][];
-            /**
-             * Limit
-             * @description at most
-             */
             limit?: number | null;
-            /** Limit Source */
             limit_source?: string;
-            /**
-             * Plus Minus
-             * @description of one reading, 95 %
-             */
             plus_minus?: number | null;
-            /** Readings */
             readings?: components["schemas"]["WearReading"][];
-            /**
-             * Today
-             * Format: date
-             */
             today?: string;
-            /**
-             * Unit
-             * @enum {string}
-             */
+            /** @enum {string} */
             unit?: "mm" | "mm/m" | "°C" | "mm/s" | "%" | "°";
         };
-        /**
-         * WearInput
-         * @description Readings over time, in one unit; ``plus_minus`` of the whole holds for every reading that says none of its own.
-         */
         WearInput: {
-            /** Breaks */
             breaks?: components["schemas"]["WearBreak"][];
-            /**
-             * Limit
-             * @description at most
-             */
             limit?: number | null;
-            /**
-             * Limit Source
-             * @default limit as entered
-             */
+            /** @default limit as entered */
             limit_source?: string;
-            /**
-             * Plus Minus
-             * @description of one reading, 95 %
-             */
             plus_minus?: number | null;
-            /** Readings */
             readings: components["schemas"]["WearReading"][];
-            /**
-             * Today
-             * Format: date
-             */
             today: string;
             /**
-             * Unit
              * @default mm
              * @enum {string}
              */
             unit?: "mm" | "mm/m" | "°C" | "mm/s" | "%" | "°";
         };
-        /**
-         * WearReading
-         * @description One reading, with half the width of its 95 % interval. Several of one day are several readings.
-         */
         WearReading: {
-            /**
-             * At
-             * Format: date-time
-             */
             at: string;
-            /** Plus Minus */
             plus_minus?: number | null;
-            /** Value */
             value: number;
         };
-        /**
-         * WearResult
-         * @description The trend of what runs now, and when it is at its limit. ``drawn`` - what a chart shows: the readings, thinned.
-         */
         WearResult: {
-            /**
-             * Advice
-             * @description `says` written out in the contracts' units, most urgent first.
-             */
             readonly advice: string[];
-            /** @description of a stored reading: taken although it cannot be told whether it is inside */
             as_it_is?: boolean;
-            /** Bench */
             bench: string;
-            /** Carries Until */
             carries_until: string | null;
-            /** Checks */
             checks: components["schemas"]["Check"][];
-            /** Drawn */
             drawn: components["schemas"]["WearReading"][];
             jump: components["schemas"]["Jump"] | null;
-            /** Latest */
             latest: number | null;
-            /** Per Month */
             per_month: number | null;
-            /** Per Month Plus Minus */
             per_month_plus_minus: number | null;
-            /**
-             * Proven
-             * @default null
-             */
+            /** @default null */
             proven: boolean | null;
             reached: components["schemas"]["Reached"] | null;
-            /** Runs */
             runs: components["schemas"]["Run"][];
-            /** Says */
             says: components["schemas"]["Say"][];
-            /** Set Aside */
             set_aside: number[];
-            /** Trend */
             trend: components["schemas"]["TrendPoint"][];
             verdict: components["schemas"]["Verdict"];
-            /** Working */
             working: components["schemas"]["WorkLine"][];
         };
-        /**
-         * WideReading
-         * @description One reading at one place round the clock, of a dial or of an inside micrometer.
-         */
         WideReading: {
-            /**
-             * Clock
-             * @description degrees clockwise from 12 o'clock
-             */
             clock: number;
-            /** Value Mm */
             value_mm: number;
         };
-        /**
-         * Window
-         * @description A part of a drawing, over its whole height.
-         */
         Window: {
-            /** Left */
             left: number;
-            /** Width */
             width: number;
         };
-        /**
-         * WindowOut
-         * @description A part of a drawing, over its whole height.
-         */
         WindowOut: {
-            /** Left */
             left: number;
-            /** Width */
             width: number;
         };
-        /**
-         * WithdrawIn
-         * @description What is taken out of use, and why.
-         */
         WithdrawIn: {
-            /**
-             * Kind
-             * @enum {string}
-             */
+            /** @enum {string} */
             kind: "torque wrench" | "bracket" | "dial" | "laser" | "micrometer" | "pyrometer" | "strobe" | "vibration meter";
-            /** Name */
             name: string;
-            /** Reason */
             reason: string;
         };
-        /**
-         * Words
-         * @description A text with ``{name}`` where a figure goes. Written out it reads in the contracts' units.
-         */
         Words: {
-            /** Template */
             template: string;
-            /** Values */
             values: {
                 [key: string]: components["schemas"]["Figure"];
             };
         };
-        /**
-         * WorkLine
-         * @description One line of the sum as a tradesman would write it; `sum` holds its figures as data.
-         */
         WorkLine: {
-            /** Code */
             code: string;
-            /** Formula */
             formula: string;
             numbers: string;
             sum: components["schemas"]["Words"] | null;
-            /** Unit */
             unit: string;
-            /** Value */
             value: number;
-            /** What */
             what: string;
         };
-        /**
-         * Wrench
-         * @description The wrench in hand; `length_mm` from its drive square to the mark on the grip.
-         */
         Wrench: {
-            /**
-             * Calibrated Until
-             * @default null
-             */
+            /** @default null */
             calibrated_until?: string | null;
-            /**
-             * Length Mm
-             * @default null
-             */
+            /** @default null */
             length_mm?: number | null;
-            /**
-             * Max Nm
-             * @description N·m
-             */
             max_nm: number;
-            /**
-             * Min Nm
-             * @description N·m
-             */
             min_nm: number;
-            /**
-             * Name
-             * @default
-             */
+            /** @default  */
             name?: string;
         };
-        /**
-         * WrenchIn
-         * @description A wrench with its range, its length and its calibration.
-         */
         WrenchIn: {
-            /** Calibrated Until */
             calibrated_until?: string | null;
-            /**
-             * Length Mm
-             * @description drive square to the mark on the grip
-             */
             length_mm?: number | null;
-            /** Max Nm */
             max_nm: number;
-            /** Min Nm */
             min_nm: number;
-            /** Name */
             name: string;
         };
-        /**
-         * WrenchOut
-         * @description A wrench, and who wrote it down when.
-         */
         WrenchOut: {
-            /** Calibrated Until */
             calibrated_until?: string | null;
-            /**
-             * Kept At
-             * Format: date-time
-             */
             kept_at: string;
-            /** Kept By */
             kept_by: string;
-            /**
-             * Length Mm
-             * @description drive square to the mark on the grip
-             */
             length_mm?: number | null;
-            /** Max Nm */
             max_nm: number;
-            /** Min Nm */
             min_nm: number;
-            /** Name */
             name: string;
-            /**
-             * Usable
-             * @description not withdrawn, and its calibration holds
-             */
             usable: boolean;
         };
-        /**
-         * Written
-         * @description A note.
-         */
         Written: {
-            /** Text */
             text: string;
         };
     };
-    responses: never;
+    responses: {
+        Refused401: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        Refused403: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        Refused404: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        Refused409: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        Refused422: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        Refused429: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        Refused503: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
     pathItems: never;
 }
 export type $defs = Record<string, never>;
-export interface operations {
-    bench_airgap: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AirGapInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AirGapResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_alignment: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AlignmentInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AlignmentResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_backstop: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BackstopInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BackstopResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_clock: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ClockInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ClockResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_fit: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FitInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FitResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_fitted: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FittedInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FittedResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_gap: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["GapInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["GapResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_grease: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["GreaseInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["GreaseResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_heat: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["HeatInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HeatResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_jack: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["JackInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JackResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_key: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["KeyInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KeyResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    readings_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    readings_write: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_runout: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RunoutInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RunoutResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_softfoot: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SoftFootInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SoftFootResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_straightedge: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StraightedgeInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StraightedgeResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_taper: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TaperInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TaperResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_tighten: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TightenInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TightenResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_torque_arm: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ArmInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ArmResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bench_wear: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WearInput"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WearResult"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    calendars_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CalendarOut"][];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    calendar_make: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CalendarIn"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CalendarOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    calendar_revoke: {
-        parameters: {
-            query?: {
-                whose?: "mine" | "site";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    calendar_feed: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                secret: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/calendar": string;
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    catalogue_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CatalogueOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    size_changes: {
-        parameters: {
-            query: {
-                series: string;
-                size: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CatalogueChangeOut"][];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    catalogue_file: {
-        parameters: {
-            query?: {
-                form?: "json" | "csv";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    catalogue_read_in: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "text/csv": string;
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TakenIn"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    size_requests: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SizeRequestOut"][];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    size_request_decide: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                request_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DecideIn"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    size_save: {
-        parameters: {
-            query?: {
-                reason?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CouplingSizeOut"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CouplingSizeOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    due_read: {
-        parameters: {
-            query?: {
-                line?: string | null;
-                sort?: "day" | "line" | "kind";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DueListOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    due_count: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DueCountOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    due_put_off: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PutOffIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DueListOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    export_ask: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ExportOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    export_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                export_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ExportOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    export_file: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                export_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    history_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                line_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HistoryOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    history_csv: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                line_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    instruments_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RegisterOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    instrument_calibrated: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["InstrumentIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RegisterOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    brackets_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BracketOut"][];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    bracket_keep: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BracketIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BracketOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    instruments_usable: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["UsableOut"][];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    instrument_withdraw: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WithdrawIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RegisterOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    wrenches_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WrenchOut"][];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    wrench_keep: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WrenchIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WrenchOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    floor_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FloorLine"][];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    line_jobs: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                line_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HistoryJob"][];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    job_start: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                line_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["JobIn"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    job_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    job_cancel: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CancelIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    entry_append: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EntryIn"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EntryOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    entry_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                entry_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EntryOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    job_here: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["HereIn"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    job_live: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/event-stream": string;
-                };
-            };
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    photograph_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                entry_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "image/jpeg": string;
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    signature_append: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SignatureIn"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SignatureOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too Many Requests */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    stream_read: {
-        parameters: {
-            query?: {
-                after?: number;
-            };
-            header?: never;
-            path: {
-                job_id: string;
-                step: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StreamOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    stream_append: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                step: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/x-ndjson": string;
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TakenOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    stream_start_anew: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                step: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    job_take_over: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TakeOverIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too Many Requests */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    label_sheet: {
-        parameters: {
-            query?: {
-                line?: string | null;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/pdf": string;
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    label_svg: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                line_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "image/svg+xml": string;
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    line_create: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/json": components["schemas"]["LineIn"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LineOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    line_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                line_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LineOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    line_change: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                line_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/json": components["schemas"]["LineIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LineOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    line_changes: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                line_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LineChangeOut"][];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    line_request_decide: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                line_id: string;
-                request_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DecideIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LineOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    reasons_read: {
-        parameters: {
-            query?: {
-                months?: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReasonsOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    record_import: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/json": Record<string, never>;
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    record_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RecordOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    entry_figures: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                entry_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FigureLine"][];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    entry_csv: {
-        parameters: {
-            query?: {
-                dial?: number;
-            };
-            header?: never;
-            path: {
-                job_id: string;
-                entry_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    record_json: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    record_pdf: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/pdf": string;
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    round_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RoundOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    look_enter: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: {
-            content: {
-                "application/json": components["schemas"]["LookIn"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LookOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    look_slip: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                look_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LookSlipIn"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    round_sheet: {
-        parameters: {
-            query?: {
-                unit?: "mm" | "in";
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/pdf": string;
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    round_order: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WalkIn"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    looks_read_in: {
-        parameters: {
-            query?: {
-                confirmed?: boolean;
-            };
-            header?: never;
-            path: {
-                line_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "text/csv": string;
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LooksTakenOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    session_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SessionOut"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    session_choose_site: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ChooseSite"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SessionOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    session_sign_in: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SignIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SessionOut"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too Many Requests */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    session_sign_out: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description not usable: what is wrong, by path */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-    site_rule: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SiteRule"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SessionOut"];
-                };
-            };
-            /** @description sign in first */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description the database is away: try again */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
-}
+export type operations = Record<string, never>;

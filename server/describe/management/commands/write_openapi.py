@@ -11,7 +11,7 @@ from server.api import api
 from server.jobs.described import are_filled, models_named, refs_in, with_shapes
 from server.keep.rounds_api import LookIn
 from server.plant.api import LineIn
-from server.web.described import with_refusals
+from server.web.described import bare, with_refusals
 
 
 class Command(BaseCommand):
@@ -22,10 +22,11 @@ class Command(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         """Where to write."""
         parser.add_argument("path", type=Path)
+        parser.add_argument("--types", type=Path, help="where to write it for a compiler, without what only people read")
 
-    def handle(self, *args: object, path: Path, **options: object) -> None:
+    def handle(self, *args: object, path: Path, types: Path | None = None, **options: object) -> None:
         """Ninja's description, plus the benches' models by their own names."""
-        description = with_refusals(json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"), default=str)))
+        description = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"), default=str))
         schemas = description["components"]["schemas"]
         models: list[tuple[type[BaseModel], JsonSchemaMode]] = [
             (LineIn, "validation"),
@@ -44,4 +45,6 @@ class Command(BaseCommand):
                 for name in refs_in(route["responses"]):
                     are_filled(schemas, name)
         path.parent.mkdir(parents=True, exist_ok=True)
-        path.write_text(json.dumps(description, indent=1, ensure_ascii=False, sort_keys=True) + "\n")
+        path.write_text(json.dumps(with_refusals(description), indent=1, ensure_ascii=False, sort_keys=True) + "\n")
+        if types is not None:
+            types.write_text(json.dumps(bare(description), sort_keys=True))
