@@ -4,15 +4,17 @@ from collections import OrderedDict
 from collections.abc import Callable, Hashable, Iterator, Mapping
 from dataclasses import dataclass, replace
 from threading import Lock
-from typing import Any, cast
+from types import MappingProxyType
+from typing import Any, Never, cast
 
 from .route import Route
 from .steps import JobFacts
 
 MOST = 256  # routes
 DEEP = ("answers", "as_left")  # of these it is the single answer that counts
-LOOKED_INTO = ("card", *DEEP, "phases", "arrived_c", "out")
+LOOKED_INTO = ("card", *DEEP, "phases", "hottest_c", "arrived_c", "out")
 ABSENT = object()
+NOTHING: Mapping[str, Any] = MappingProxyType({})
 WHOLE = object()
 
 
@@ -55,6 +57,12 @@ class Watched(Mapping[str, Any]):
             self._inner[key] = Watched(found, deep=False)
         return self._inner[key]
 
+    def let_go(self) -> None:
+        """Of all that stands there only what was looked up is kept: a sweep of thousands of readings is not."""
+        self._behind = NOTHING
+        for inner in self._inner.values():
+            inner.let_go()
+
     def says(self, now: Mapping[str, Any]) -> bool:
         """True where everything that was looked up stands in ``now`` as it stood."""
         for key, was in self.seen.items():
@@ -83,8 +91,15 @@ _composed: OrderedDict[Hashable, _Composed] = OrderedDict()
 _storing = Lock()
 
 
+def _by_the_clock(plan: str, run: str) -> Never:
+    """How far a hub has cooled is another answer a second later: what is composed by it could not be remembered."""
+    raise RuntimeError(f"{plan}, {run}: a route is not composed by the clock")
+
+
 def remembered(job: JobFacts, by: object, compose: Callable[[JobFacts], Route]) -> Route:
     """What ``compose`` makes of a job; composed anew only where it looked at what has changed since.
+
+    It may look at everything in a job but the clock, and of the locks only whether they are off.
 
     ``by`` - what it composes by beside the job: another thing, and it is composed anew
     """
@@ -93,7 +108,9 @@ def remembered(job: JobFacts, by: object, compose: Callable[[JobFacts], Route]) 
     if known is not None and known.by is by and all(known.watched[name].says(getattr(job, name)) for name in LOOKED_INTO):
         return known.route
     watched = {name: Watched(getattr(job, name), deep=name in DEEP) for name in LOOKED_INTO}
-    route = compose(replace(job, **cast(dict[str, Any], watched)))
+    route = compose(replace(job, **cast(dict[str, Any], watched), cooling=_by_the_clock))
+    for one in watched.values():
+        one.let_go()
     with _storing:
         _composed[key] = _Composed(route=route, by=by, watched=watched)
         if len(_composed) > MOST:
