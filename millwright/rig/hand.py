@@ -52,10 +52,16 @@ class Hand:
         if form["kind"] == "sheet":
             inputs = self._sheet(form, card)
         else:
-            hub = self.spec["coupling"][f"{_side(step)}_hub"]
-            read = READ[form["bench"]](At(hand=self, form=form, step=step, card=card, side=_side(step), hub=hub))
+            side = self._side(step)
+            hub = self.spec["coupling"][f"{side}_hub"]
+            read = READ[form["bench"]](At(hand=self, form=form, step=step, card=card, side=side, hub=hub))
             inputs = {key: value for key, value in read.items() if key not in form["preset"]}  # that stands there already
         return typed_in(inputs, self.unit)
+
+    def _side(self, step: Shown) -> str:
+        """Of which machine it is, by the name of it where the title says one."""
+        title = step["title"].lower()
+        return next((side for side in SIDES if self.spec[side]["name"].lower() in title), "driver")
 
     def _sheet(self, form: Shown, card: Shown) -> dict[str, Any]:
         asked = [one for one in form["fields"] if one["required"] or one["kind"] in MEASURED]
@@ -68,7 +74,7 @@ class Hand:
     def _row(self, columns: Sequence[Shown], suggested: Shown, i: int) -> dict[str, Any]:
         words = {"lock": f"L-{41 + i}", "tag": f"T-{108 + i}", "who": "Jorun Thornquist"}
         return {
-            one["key"]: suggested.get(one["key"]) or words.get(one["key"]) or one["options"][:1] or "as its plate says"
+            one["key"]: suggested.get(one["key"]) or words.get(one["key"]) or next(iter(one["options"]), "as its plate says")
             for one in columns
         }
 
@@ -101,11 +107,6 @@ class Hand:
             self.numbered += 1
             return f"lot {self.numbered}"
         return "as its manual has it"
-
-
-def _side(step: Shown) -> str:
-    """Of which machine it is, by what it is called where it says so."""
-    return next((side for side in SIDES if step["key"].endswith(side)), "driver")
 
 
 def _counted(asked: Shown) -> int:
@@ -272,22 +273,22 @@ def _runout(at: At) -> dict[str, Any]:
     return {**({} if "kind" in at.preset else {"kind": "rim"}), "readings": at.ring(0.0), **faced}
 
 
-def _tighten(at: At) -> dict[str, Any]:
+def pulled(preset: Shown) -> dict[str, Any]:
     """Every bolt in its turn, as the drawing calls it: to its torque; by half turns where it is pulled so; round after round
     until nothing moves."""
     pulls: list[dict[str, Any]] = []
-    while (following := _next("tighten", {**at.preset, "pulls": pulls})) is not None:
+    while (following := _next("tighten", {**preset, "pulls": pulls})) is not None:
         turn = {"pass": following["pass"], "bolt": following["bolt"]}
-        if at.preset.get("passes") == "half turns":
+        if preset.get("passes") == "half turns":
             turn |= {"turned": following["pass"] < 3, "clicked": following["pass"] > 1}
         else:
             turn |= {"reached_nm": following["torque_nm"]} if "torque_nm" in following else {}
-            turn |= {"moved": following["pass"] == 1} if at.preset.get("until_still") else {}
+            turn |= {"moved": following["pass"] == 1} if preset.get("until_still") else {}
         pulls.append(turn)
     return {"pulls": pulls}
 
 
-def _followed(bench: str, given: Mapping[str, Any]) -> dict[str, Any]:
+def followed(bench: str, given: Mapping[str, Any]) -> dict[str, Any]:
     """Hole by hole, as its bench says."""
     log: list[Any] = []
     while (following := _next(bench, {**given, "log": log})) is not None:
@@ -304,7 +305,7 @@ def _grease(at: At) -> dict[str, Any]:
     grams = {"grams": at.preset["wanted_grams"]} if "wanted_grams" in at.preset else {}
     holes = at.form["suggest"]["holes"]
     usual = {"routine": "low in, high out", "product": product, "batch": "7", **grams}
-    return _followed("grease", {"holes": holes, **usual, **at.preset})
+    return followed("grease", {"holes": holes, **usual, **at.preset})
 
 
 def _airgap(at: At) -> dict[str, Any]:
@@ -359,8 +360,8 @@ READ: Mapping[str, Callable[[At], dict[str, Any]]] = {
     "straightedge": _edge,
     "alignment": _dials,
     "runout": _runout,
-    "tighten": _tighten,
-    "fitted": lambda at: _followed("fitted", at.preset),
+    "tighten": lambda at: pulled(at.preset),
+    "fitted": lambda at: followed("fitted", at.preset),
     "grease": _grease,
     "airgap": _airgap,
     "torque_arm": _arm,

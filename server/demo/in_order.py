@@ -1,12 +1,11 @@
 """Any step of any line, answered as somebody does whose work comes out well: near the middle of what its card allows."""
 
-import json
 from collections.abc import Callable, Mapping
 from random import Random
 from typing import Any
 
-from millwright.benches import as_dict, evaluate_json
 from millwright.line import SIDES, LineSpec, Side
+from millwright.rig.hand import pulled
 from millwright.route.hubs.screw_held import DEVICES
 from millwright.route.hubs.surfaces import DRY
 from millwright.route.steps import BenchForm, SheetForm, Step
@@ -120,23 +119,6 @@ def _arm(form: BenchForm, spec: LineSpec, key: str) -> dict[str, Any]:
     return {"arm_mm": 550.0, "angle_deg": 84.0}
 
 
-def _pulled(form: BenchForm, spec: LineSpec, key: str) -> dict[str, Any]:
-    """Every bolt in its turn to its torque; by half turns where it is pulled so; rounds until nothing moves."""
-    pulls: list[dict[str, Any]] = []
-    while True:
-        found = as_dict(evaluate_json("tighten", json.dumps({**form.preset, "pulls": pulls})))
-        following = found["next"]
-        if following is None:
-            return {"pulls": pulls}
-        turn = {"pass": following["pass"], "bolt": following["bolt"]}
-        if form.preset.get("passes") == "half turns":
-            turn |= {"turned": following["pass"] < 3, "clicked": following["pass"] > 1}
-        else:
-            turn |= {"reached_nm": following["torque_nm"]} if "torque_nm" in following else {}
-            turn |= {"moved": following["pass"] == 1} if form.preset.get("until_still") else {}
-        pulls.append(turn)
-
-
 READ: dict[str, Callable[[BenchForm, LineSpec, str], dict[str, Any]]] = {
     "fit": _fit,
     "key": _key,
@@ -145,7 +127,7 @@ READ: dict[str, Callable[[BenchForm, LineSpec, str], dict[str, Any]]] = {
     "straightedge": _edge,
     "alignment": _dials,
     "runout": _runout,
-    "tighten": _pulled,
+    "tighten": lambda form, spec, key: pulled(form.preset),
     "backstop": _said,
     "torque_arm": _arm,
 }
