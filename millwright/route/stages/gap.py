@@ -81,7 +81,8 @@ def gap_again(job: JobFacts, pulled: Happened) -> list[Step]:
     key, width = (END_GAP, "end_gap_plus_minus_mm") if at_ends else (nominal_key(job), "gap_plus_minus_mm")
     if key not in job.family.values and key not in job.family.may_have:
         return []
-    named = {f"{side}_mm": f"Gap, {job.line.machine(side).called} end" for side in SIDES} if at_ends else {"gap_mm": "Gap"}
+    ends = {f"{side}_mm": f"Gap at the end of the spacer, {job.line.machine(side).called} side" for side in SIDES}
+    named = ends if at_ends else {"gap_mm": "Gap"}
     return [
         Step(
             key="couple.gap_again",
