@@ -21,8 +21,9 @@ from .plant.api import router as lines
 from .reports.api import router as records
 from .web.benches import router as benches
 from .web.errors import register_handlers
+from .web.fast_json import FastRenderer
 
-api = NinjaAPI(title="Young Anvil", version="1", auth=MemberAuth(), docs_url=None, openapi_url=None)
+api = NinjaAPI(title="Young Anvil", version="1", auth=MemberAuth(), docs_url=None, openapi_url=None, renderer=FastRenderer())
 api.add_router("/session", session)
 api.add_router("/benches", benches)
 api.add_router("/couplings", couplings)

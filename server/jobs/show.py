@@ -18,6 +18,7 @@ from millwright.route.state import Block, EntryKind, RouteNow, SignatureKind, St
 from millwright.route.steps import BenchForm, SheetForm, Step
 from millwright.say import words
 
+from .before import left_before
 from .covered import covered_from, is_covered
 from .models import Entry, Job, Signature
 
@@ -46,7 +47,7 @@ def job_out(job: Job, reader: str) -> dict[str, Any]:
     before it left."""
     entries, signatures = list(job.entries.all()), list(job.signatures.all())
     # All of each entry: what was read suggests what comes next.
-    route = job.stand_after([entry.as_core for entry in entries], job.as_left())
+    route = job.stand_after([entry.as_core for entry in entries], left_before(job))
     covered = covered_from(route, reader)
     return {
         "id": job.id,

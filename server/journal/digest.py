@@ -74,10 +74,21 @@ def digest_of_row(row: Model, *, without: frozenset[str] = frozenset()) -> str:
 
 def _as_stored(value: Any) -> Any:
     """1.0 and 1 are one number to the database, and there is no minus zero."""
+    kind = type(value)  # the commonest first, and told by their type: every entry is walked through before it is stored
+    if value is None or kind in (str, bool):
+        return value
+    if kind is float:
+        return int(value) if value.is_integer() and abs(value) < WHOLE else value
+    if kind is dict:
+        return {str(key): _as_stored(inner) for key, inner in value.items()}
+    if kind in (list, tuple):
+        return [_as_stored(inner) for inner in value]
+    return _seldom_stored(value)
+
+
+def _seldom_stored(value: Any) -> Any:
     match value:
-        case bool() | None | str():
-            return value
-        case int() if abs(value) < WHOLE:
+        case str():
             return value
         case int() | float():
             return _number(repr(value))

@@ -42,7 +42,7 @@ def another_route(change: Callable[[StepNow], StepNow]) -> Any:
         route = real(*given, **more)
         return replace(route, steps=tuple(change(now) for now in route.steps))
 
-    return mock.patch("server.jobs.models.derived", changed)
+    return mock.patch("server.jobs.models.job.derived", changed)
 
 
 class AskedTest(TestCase):

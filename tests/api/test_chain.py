@@ -53,6 +53,17 @@ class ChainTest(TestCase):
                 cursor.execute("SET CONSTRAINTS ALL IMMEDIATE; SET LOCAL anvil.may_empty = ''")
                 cursor.execute(sql)
 
+    def test_a_job_keeps_every_column_that_is_not_said_to_change(self) -> None:
+        other = {"uuid": "gen_random_uuid()", "jsonb": "'[1]'", "timestamp with time zone": "now()", "bigint": "-1"}
+        for field in Job._meta.concrete_fields:
+            if field.name in Job.CHANGES_LATER:
+                continue
+            kind = str(field.db_type(connection)).partition("(")[0]
+            value = other.get(kind, "'X'" if kind == "varchar" else "7")
+            kept = self.assertRaisesRegex(IntegrityError, "keeps what it was started with")
+            with self.subTest(field.name), kept, transaction.atomic(), connection.cursor() as cursor:
+                cursor.execute(f"UPDATE jobs_job SET {field.column} = {value}")  # noqa: S608 - names of our own
+
     def test_the_database_takes_the_next_number_alone_and_no_row_without_a_hash(self) -> None:
         last = Entry.objects.filter(job=self.job).latest("number")
         for number, chain in ((last.number, last.chain), (last.number + 2, last.chain), (last.number + 1, "")):

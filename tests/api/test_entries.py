@@ -17,6 +17,7 @@ from server.accounts.models import Membership
 from server.demo import blower, lines
 from server.jobs.actions.append_entry import _at
 from server.jobs.actions.start_job import start_job
+from server.jobs.before import left_before
 from server.jobs.models import Entry, Job, Signature
 from server.plant.actions import save_line
 from tests.site import PASSWORD, Member, build_two_sites, job_of
@@ -237,10 +238,10 @@ class LinesTest(TestCase):
             open_job = Job.objects.which_are(closed=False).filter(line=line).first()
             job = open_job or start_job(line, by=lead, title="Looked at", now=timezone.now(), scope=Scope.CHECK)
             job.scope = Scope.CHECK.value
-            kept = job.as_left()
+            kept = left_before(job)
             self.assertEqual(kept.get(Of.ALIGNMENT, {}).get("dials"), expected)
             self.assertEqual(Of.CLOSED_GAP in kept, expected is not None)
-        self.assertEqual(left.as_left(), {})  # nothing was closed before it
+        self.assertEqual(left_before(left), {})  # nothing was closed before it
 
     def test_a_drive_that_hangs_on_its_shaft_is_not_aligned(self) -> None:
         lead = Member("lead")

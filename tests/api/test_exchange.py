@@ -194,7 +194,7 @@ class ExchangeTest(TestCase):
         self.assertTrue(is_whole(Job.objects.get(pk=shown["id"])))
 
     def test_a_job_that_cannot_be_read_takes_no_page_down(self) -> None:
-        damaged = mock.patch("server.jobs.models.Job.as_spec", new_callable=mock.PropertyMock, side_effect=ValueError)
+        damaged = mock.patch("server.jobs.models.job.Job.as_spec", new_callable=mock.PropertyMock, side_effect=ValueError)
         with damaged, self.assertLogs("server.jobs.api", "ERROR"):
             status, lines = self.lead.ask("GET", "/api/jobs")
         self.assertEqual(status, 200)

@@ -11,6 +11,7 @@ from django.utils import timezone
 from millwright.scope import Scope
 from server.accounts.models import Membership
 from server.jobs.actions.start_job import start_job
+from server.jobs.before import left_before
 from server.jobs.models import Job
 from server.keep.labels_api import label_svg
 from server.plant.models import Line, LineLook
@@ -103,7 +104,7 @@ class HistoryTest(DemoTest):
     def test_the_job_that_changes_the_element_reads_the_old_set_s_life(self) -> None:
         lead = Membership.objects.get(user__username="lead")
         job = start_job(line_of(CRUSHER), by=lead, title="New set", now=timezone.now(), scope=Scope.ELEMENT)
-        step = next(now.step for now in job.stand_after([], job.as_left()).steps if now.step.key == "off.old")
+        step = next(now.step for now in job.stand_after([], left_before(job)).steps if now.step.key == "off.old")
         said = step.form.fields[0].detail
         changed = Job.objects.counted().get(line__name=CRUSHER, scope=Scope.ELEMENT).closed_at
         assert changed is not None

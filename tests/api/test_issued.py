@@ -65,7 +65,7 @@ class IssuedTest(TestCase):
             return replace(route, steps=tuple(steps))
 
         real = derived_from.stand
-        with mock.patch("server.jobs.models.derived", lambda *a, **k: reworded(real(*a, **k))):
+        with mock.patch("server.jobs.models.job.derived", lambda *a, **k: reworded(real(*a, **k))):
             self.assertEqual(Member("lead").ask("GET", f"/api/records/{job.pk}")[1], before)
             self.assertEqual(self.text_of(job), paper)
 

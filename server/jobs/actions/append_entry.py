@@ -19,10 +19,12 @@ from millwright.verdict import is_unproven
 from server.accounts.models import Membership
 from server.instruments.named import LAID_OVER, read_with
 
+from ..before import left_before
 from ..chain import head_of, link
 from ..models import Entry, Job, Photograph
 from ..papers import refuse_paper
 from ..photographs import MOST_A_JOB, take
+from ..so_far import and_then, so_far
 
 TYPED_AGREES_MM = 1e-6
 TAKEN = "Something else was already entered under this number."
@@ -59,17 +61,17 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
     if picture is not None:
         inputs = {**inputs, "sha256": picture.sha256, "width": picture.width, "height": picture.height}
     job = Job.objects.locked(by, job_id)
-    entries = job.entries.for_route(also=id)
-    if any(entry.id == str(id) for entry in entries):
+    seen = so_far(job)
+    if str(id) in seen.ids:
         return _the_same(Entry.objects.get(pk=id), step, kind, inputs)
     if job.cancelled_by:
         raise OutOfTurn(f"This job was cancelled by {job.cancelled_by}: {job.cancelled_because}")
-    route = job.stand_after(entries, job.as_left(), now)
+    route = job.stand_after(seen.entries, left_before(job), now, seen.signatures)
     if route.closed and kind is not EntryKind.NOTE:
         raise OutOfTurn("This record is signed and closed. Start a new job; a note may still be added.")
     if kind is not EntryKind.NOTE:
         refuse_paper(job)
-    if picture is not None and sum(entry.kind is EntryKind.PHOTOGRAPH for entry in entries) >= MOST_A_JOB:
+    if picture is not None and sum(entry.kind is EntryKind.PHOTOGRAPH for entry in seen.entries) >= MOST_A_JOB:
         raise OutOfTurn(f"This job has {MOST_A_JOB} photographs already, which is the most there can be.")
     refuse_if_any(typed_problems(inputs, sent.typed, sent.unit))
     refuse_if_any(text_problems(inputs))
@@ -99,6 +101,7 @@ def append_entry(job_id: UUID, sent: Sent, *, by: Membership, now: datetime) -> 
         entry.save(force_insert=True)
     except IntegrityError:
         raise OutOfTurn(TAKEN) from None  # by an entry of another job
+    and_then(seen, entry)
     if picture is not None:
         Photograph.objects.create(entry=entry, content=picture.content)
     return entry

@@ -15,6 +15,7 @@ from ..chain import head_of, link
 from ..models import Job, Signature
 from ..papers import refuse_paper
 from ..signals import record_closed
+from ..so_far import and_then, so_far
 
 
 @transaction.atomic
@@ -33,8 +34,11 @@ def sign(
     if job.cancelled_by:
         raise OutOfTurn(f"This job was cancelled by {job.cancelled_by}: {job.cancelled_because}")
     refuse_paper(job)
-    check_signature(job.stand(now), step, kind, str(entry) if entry else None, reason, by.as_role)
+    seen = so_far(job)
+    route = job.stand_after(seen.entries, now=now, signatures=seen.signatures)
+    check_signature(route, step, kind, str(entry) if entry else None, reason, by.as_role)
     signed = put(job, Signature(id=id, kind=kind, step=step, entry_id=entry, reason=reason.strip()), by=by, now=now)
+    and_then(seen, signed)
     if step == CLOSING:
         job.closed_at = signed.at
         job.save(update_fields=["closed_at"])
