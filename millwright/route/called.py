@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Mapping
 
 from .entered import counting
-from .state import Entry, EntryKind
+from .recorded import Entry, EntryKind
 
 WORDS: Mapping[EntryKind, str] = {EntryKind.MOVE: "moved", EntryKind.VALUE: "value", EntryKind.SLIP: "taken out"}
 SLIP = "slip"

@@ -6,7 +6,7 @@ from ..card.kind import ValueKind
 from ..card.values import Value, ValueCard, as_today, for_its_material, key_today, stands_on, value_kind
 from ..say import Figure, Words, words
 from ..verdict import Verdict
-from .state import Entry, EntryKind
+from .recorded import Entry, EntryKind
 from .steps import Fact, Happened, JobFacts, Step
 
 

@@ -7,8 +7,10 @@ from typing import Any
 from ..verdict import Verdict
 from .hubs.phases import Phase, phase_after
 from .ledger import LedgerLine, Moved, lines_of
-from .locks import FIRST_PROOF, LOCK_AGAIN, LOCKS_OFF, PROOF, HandOver, Locks, Proof, say_hand_over, stand_locks
-from .state import Entry, EntryKind, Held, Signature, SignatureKind, Skins, in_time
+from .locked import HandOver, Proof, say_hand_over, stand_locks
+from .locks import FIRST_PROOF, LOCK_AGAIN, LOCKS_OFF, PROOF, Locks
+from .recorded import Entry, EntryKind, Signature, SignatureKind, in_time
+from .state import Held, Skins
 from .steps import Holding, OpenTime, Step
 
 LONGEST_MIN = 10_000  # what is open for longer than a week is not timed

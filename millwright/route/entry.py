@@ -18,7 +18,8 @@ from .asked import asked_of, headed
 from .fields import Goes, Way
 from .hubs.phases import NEXT, HeatEvent, Phase, after_event
 from .locks import FIRST_LOCK_OUT_AGAIN
-from .state import Block, EntryKind, RouteNow, StepNow
+from .recorded import EntryKind
+from .state import Block, RouteNow, StepNow
 from .steps import BenchForm, SheetForm
 
 

@@ -1,11 +1,10 @@
 """The ledger: what went in and must come out, what came off and must go back; most of it written by the steps themselves."""
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from .fields import TEMPORARY, Counted, Field, slug
-from .steps import JobFacts, SheetForm
+from .steps import SheetForm
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -90,21 +89,3 @@ def lines_of(moves: Iterable[Moved]) -> tuple[LedgerLine, ...]:
         for line, c in found.items()
     )
     return tuple(line for line in lines if line.out)
-
-
-def back(key: str, label: str, what: str, *, detail: str = "") -> Callable[[JobFacts], Field]:
-    """A count that closes a line of the ledger: as many as went out."""
-
-    def row(job: JobFacts) -> Field:
-        line = Counted(line=slug(what), what=what, goes=TEMPORARY, counted="back")
-        return Field(
-            key=key,
-            kind="count",
-            label=label,
-            detail=detail,
-            expected=job.out.get(line.line),
-            expected_of="the ledger",
-            ledger=line,
-        )
-
-    return row

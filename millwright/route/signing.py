@@ -3,7 +3,8 @@
 from ..errors import Problem, UnusableInput
 from ..roles import TAKES, Deed, Role
 from .entry import OutOfTurn
-from .state import STATE_WORDS, RouteNow, SignatureKind, StepNow, StepState
+from .recorded import SignatureKind
+from .state import STATE_WORDS, RouteNow, StepNow, StepState
 
 OF_A_STEP = (SignatureKind.HOLD, SignatureKind.AUTHORISE)
 

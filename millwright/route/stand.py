@@ -35,8 +35,9 @@ from .hubs.keyed import as_decided
 from .hubs.phases import Phase
 from .ledger import LedgerLine
 from .locks import FIRST_LOCK_OUT_AGAIN, LOCK_AGAIN, PROOF, START, Locks
+from .recorded import Entry, Signature, SignatureKind
 from .route import Route
-from .state import Block, Entry, RouteNow, Signature, SignatureKind, StepNow, StepState
+from .state import Block, RouteNow, StepNow, StepState
 from .steps import Answers, Happened, JobFacts, Step, Terms
 
 NEWEST = Terms()

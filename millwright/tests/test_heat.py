@@ -20,7 +20,7 @@ from millwright.route import entry
 from millwright.route.entry import OutOfTurn
 from millwright.route.hubs.hot_run import HeatRun, stand_run
 from millwright.route.hubs.phases import Phase
-from millwright.route.state import Entry, EntryKind
+from millwright.route.recorded import Entry, EntryKind
 
 from .readings import SHRINK, SLIP
 from .work import START, Work

@@ -8,7 +8,7 @@ from millwright.errors import UnusableInput
 from millwright.line import LineSpec
 from millwright.model import read_json
 from millwright.route.entry import OutOfTurn
-from millwright.route.state import EntryKind
+from millwright.route.recorded import EntryKind
 from millwright.route.steps import SheetForm
 from millwright.scope import Scope
 

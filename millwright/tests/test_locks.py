@@ -6,7 +6,8 @@ from datetime import timedelta
 from millwright.errors import UnusableInput
 from millwright.roles import Role
 from millwright.route.entry import OutOfTurn
-from millwright.route.state import EntryKind, StepState
+from millwright.route.recorded import EntryKind
+from millwright.route.state import StepState
 from millwright.route.steps import SheetForm
 
 from .readings import dials

@@ -18,7 +18,7 @@ from millwright.meaning import Of, When, kept
 from millwright.route.build import scopes
 from millwright.route.families.register import FAMILIES
 from millwright.route.formerly import formerly
-from millwright.route.state import EntryKind
+from millwright.route.recorded import EntryKind
 from millwright.route.upkeep import renewed_by, tasks_of
 from millwright.scope import Scope, Task
 

@@ -10,14 +10,14 @@ from millwright.card.values import Source, Value
 from millwright.errors import UnusableInput
 from millwright.line import Family
 from millwright.route.build import scopes
+from millwright.route.counts import back
 from millwright.route.entry import OutOfTurn
 from millwright.route.families.facts import Circle
 from millwright.route.families.register import FAMILIES, CouplingFamily
 from millwright.route.fields import choice, marks, out, tick
-from millwright.route.ledger import back
 from millwright.route.order import Aside, Reread, any_order, arrange, in_order
 from millwright.route.procedure import Compiler, LightScrew, Procedure, Proof, Pull, Stop, answered, expected
-from millwright.route.state import EntryKind
+from millwright.route.recorded import EntryKind
 from millwright.route.steps import BenchForm, SheetForm, SignForm, Stage, Step
 from millwright.scope import Scope
 

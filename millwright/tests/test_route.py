@@ -9,7 +9,8 @@ from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.called import called
 from millwright.route.entry import OutOfTurn
-from millwright.route.state import EntryKind, SignatureKind, StepState
+from millwright.route.recorded import EntryKind, SignatureKind
+from millwright.route.state import StepState
 from millwright.verdict import Verdict
 
 from .readings import READINGS, dials, ring

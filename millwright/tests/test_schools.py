@@ -6,7 +6,7 @@ from typing import Any
 from millwright.card.meanings import BOTH_AT_ONCE, SEALS_FIRST, WHILE_HOT
 from millwright.card.values import OfMaterial, Source, Value, value_problems
 from millwright.roles import Role
-from millwright.route.state import EntryKind
+from millwright.route.recorded import EntryKind
 from millwright.route.steps import BenchForm
 
 from .readings import SHRINK, SLIP

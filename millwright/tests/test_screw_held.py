@@ -13,7 +13,7 @@ from millwright.roles import Role
 from millwright.route.entry import OutOfTurn
 from millwright.route.families.register import FAMILIES
 from millwright.route.hubs.screw_held import DEVICES
-from millwright.route.state import EntryKind
+from millwright.route.recorded import EntryKind
 from millwright.route.steps import SheetForm
 from millwright.scope import Scope
 from millwright.verdict import Verdict

@@ -6,7 +6,8 @@ from typing import Any, ClassVar
 from millwright.errors import UnusableInput
 from millwright.roles import Role
 from millwright.route import entry
-from millwright.route.state import EntryKind, StepState
+from millwright.route.recorded import EntryKind
+from millwright.route.state import StepState
 from millwright.route.steps import BenchForm
 from millwright.scope import Scope
 

@@ -3,7 +3,7 @@
 import math
 import unittest
 
-from millwright.route.state import SignatureKind
+from millwright.route.recorded import SignatureKind
 from millwright.route.steps import SheetForm
 from millwright.tests.readings import WORDS
 from millwright.tests.work import Work

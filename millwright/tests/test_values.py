@@ -25,7 +25,7 @@ from millwright.errors import UnusableInput
 from millwright.roles import Role
 from millwright.route.families.register import FAMILIES
 from millwright.route.hubs.ways import HUB_STEPS
-from millwright.route.state import EntryKind
+from millwright.route.recorded import EntryKind
 from millwright.setting.alignment import evaluate
 from millwright.setting.alignment_io import AlignmentInput
 from millwright.setting.shims import (

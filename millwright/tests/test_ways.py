@@ -11,7 +11,7 @@ from millwright.roles import Role
 from millwright.route import entry
 from millwright.route.entry import OutOfTurn
 from millwright.route.hints import HeatHints, SoftFootHints, TaperHints
-from millwright.route.state import EntryKind, SignatureKind
+from millwright.route.recorded import EntryKind, SignatureKind
 from millwright.route.steps import BenchForm, SheetForm
 from millwright.verdict import Verdict
 

@@ -15,8 +15,9 @@ from millwright.route.build import values_of_connection, values_of_family
 from millwright.route.families.facts import BACKSTOP_VALUES, Circle
 from millwright.route.families.register import FAMILIES
 from millwright.route.fields import Field
+from millwright.route.recorded import Entry, EntryKind, Signature, SignatureKind
 from millwright.route.stand import NOTHING_LEFT, stand
-from millwright.route.state import Entry, EntryKind, RouteNow, Signature, SignatureKind, StepState
+from millwright.route.state import RouteNow, StepState
 from millwright.route.steps import BenchForm, JobFacts, SheetForm, Terms
 from millwright.scope import Scope, Task
 from millwright.verdict import Verdict, is_unproven

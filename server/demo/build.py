@@ -12,7 +12,8 @@ from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import read_json
 from millwright.roles import Role
-from millwright.route.state import EntryKind, SignatureKind, StepState
+from millwright.route.recorded import EntryKind, SignatureKind
+from millwright.route.state import StepState
 from millwright.route.steps import Step
 from millwright.scope import Scope
 from server.accounts.models import Membership, Site, User

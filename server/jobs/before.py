@@ -5,9 +5,9 @@ from typing import Any
 from django.db.models import Q
 
 from millwright.keep.past import RENEWS
+from millwright.route.recorded import EntryKind
 from millwright.route.stages.as_found import LEFT_BEHIND
 from millwright.route.stages.change_element import LIFE
-from millwright.route.state import EntryKind
 from millwright.route.steps import Answers
 from millwright.scope import Scope
 

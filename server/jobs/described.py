@@ -10,7 +10,7 @@ from pydantic.json_schema import JsonSchemaMode
 from millwright.benches import BENCHES, Bench
 from millwright.route.entry import WORDS
 from millwright.route.hints import HINTS, NoHints
-from millwright.route.state import EntryKind
+from millwright.route.recorded import EntryKind
 from millwright.verdict import Result
 
 SHEET = "sheet"

@@ -14,7 +14,8 @@ from millwright.mounting.heat_io import HeatInput
 from millwright.route.called import SLIP, called
 from millwright.route.hubs.hot_run import HeatRun, Until, stand_run
 from millwright.route.read_with import READ_WITH
-from millwright.route.state import Block, EntryKind, RouteNow, SignatureKind, StepNow, StepState
+from millwright.route.recorded import EntryKind, SignatureKind
+from millwright.route.state import Block, RouteNow, StepNow, StepState
 from millwright.route.steps import BenchForm, SheetForm, Step
 from millwright.say import words
 

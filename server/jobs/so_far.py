@@ -12,7 +12,7 @@ from django.db import transaction
 from django.db.models import Q
 
 from millwright.roles import Role
-from millwright.route.state import Entry, EntryKind, Signature
+from millwright.route.recorded import Entry, EntryKind, Signature
 from millwright.verdict import Verdict, is_unproven
 
 from .models import Entry as StoredEntry

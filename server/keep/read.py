@@ -9,7 +9,7 @@ from uuid import UUID
 from django.db.models import Prefetch
 
 from millwright.keep.past import Entered, KeptLine, PastJob, Postponed, Read
-from millwright.route.state import EntryKind
+from millwright.route.recorded import EntryKind
 from millwright.route.upkeep import renewed_by, tasks_of
 from millwright.scope import Scope
 from server.jobs.means import meant_by

@@ -14,8 +14,8 @@ from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.model import read_json
 from millwright.roles import Deed, Role
 from millwright.route.entry import OutOfTurn
+from millwright.route.recorded import EntryKind, SignatureKind
 from millwright.route.stages.close_out import CLOSING
-from millwright.route.state import EntryKind, SignatureKind
 from server.accounts.auth import require
 from server.accounts.models import Membership
 from server.jobs.chain import beginnings, begun, first_link, follows, in_one_chain, link_without_person, runs

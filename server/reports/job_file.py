@@ -12,7 +12,7 @@ from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Role
-from millwright.route.state import EntryKind, SignatureKind
+from millwright.route.recorded import EntryKind, SignatureKind
 from millwright.scope import Scope, Task
 from millwright.units import LengthUnit
 from server.jobs.chain import head_of

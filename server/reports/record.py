@@ -10,7 +10,8 @@ from millwright.route.asked import AS_THE_FILE_HAS_IT, NOT_JUDGED_HERE
 from millwright.route.called import SLIP, called
 from millwright.route.families.register import FAMILIES
 from millwright.route.fields import NONE_HERE
-from millwright.route.state import EntryKind, RouteNow, StepNow
+from millwright.route.recorded import EntryKind
+from millwright.route.state import RouteNow, StepNow
 from millwright.say import NOTHING, Words, words
 from server.jobs.chain import head_of
 from server.jobs.covered import is_covered, waits_for_the_second

@@ -7,7 +7,8 @@ from ninja import Field, Schema
 from pydantic import computed_field
 
 from millwright.route.asked import NOT_JUDGED_HERE
-from millwright.route.state import STATE_WORDS, EntryKind, SignatureKind, StepState
+from millwright.route.recorded import EntryKind, SignatureKind
+from millwright.route.state import STATE_WORDS, StepState
 from millwright.say import NOTHING
 from millwright.units import LengthUnit
 from millwright.verdict import STATUS_WORDS, Status, Verdict

@@ -11,14 +11,15 @@ from millwright.benches import as_dict, evaluate_json
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.figures_in_words import COMPARED
 from millwright.roles import TAKES, Deed
-from millwright.route import state
+from millwright.route import recorded
 from millwright.route.asked import AFTERWARDS, AS_THE_FILE_HAS_IT, NOT_JUDGED_HERE, asked_of, plainly, same_question
 from millwright.route.entry import OutOfTurn, check, evaluate, read_words, refuse_the_same_person
 from millwright.route.families.register import FAMILIES
 from millwright.route.ledger import written_by
+from millwright.route.recorded import EntryKind, SignatureKind
 from millwright.route.signing import NotTheirs, check_signature
 from millwright.route.stand import stand
-from millwright.route.state import EntryKind, RouteNow, SignatureKind, StepNow
+from millwright.route.state import RouteNow, StepNow
 from millwright.route.steps import EDITION, Terms
 from millwright.verdict import Verdict, is_unproven
 from server.jobs.actions.append_entry import as_taken, text_problems, typed_problems
@@ -48,8 +49,8 @@ class Replay:
 
     def __init__(self, given: FileJob, now: datetime) -> None:
         self.given, self.now = given, now
-        self.entries: list[state.Entry] = []
-        self.signatures: list[state.Signature] = []
+        self.entries: list[recorded.Entry] = []
+        self.signatures: list[recorded.Signature] = []
         self.taken: dict[str, Taken] = {}
 
     def run(self) -> dict[str, Taken]:
@@ -126,7 +127,7 @@ class Replay:
             raise UnusableInput(Problem(f"{path}.result", "The result does not follow from the readings beside it."))
         self.taken[str(e.id)] = taken
         self.entries.append(
-            state.Entry(
+            recorded.Entry(
                 id=str(e.id),
                 number=e.number,
                 step=e.step,
@@ -173,7 +174,7 @@ class Replay:
         except (OutOfTurn, NotTheirs) as refused:
             raise UnusableInput(Problem(path, str(refused))) from None
         self.signatures.append(
-            state.Signature(
+            recorded.Signature(
                 id=str(s.id),
                 number=s.number,
                 kind=SignatureKind(s.kind),

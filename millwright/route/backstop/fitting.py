@@ -7,9 +7,9 @@ from ...sketch import hanging
 from ...sketch.shapes import Sketch
 from ...verdict import Judged, said_by_hand
 from ..circles import line_of, pulled
+from ..counts import back
 from ..families.facts import COUNT, OUTER_RACE
 from ..fields import Field, choice, count, number, out, text, tick
-from ..ledger import back
 from ..order import Part, in_order
 from ..procedure import Item, Pull, Stop, answered, expected
 from ..stages import turning

@@ -6,8 +6,8 @@ from ...say import say
 from ...sketch import common, discs
 from ...sketch.shapes import Sketch
 from ...verdict import Judged, judge, said_by_hand
+from ..counts import back
 from ..fields import condition, count, length, marks, out, tick
-from ..ledger import back
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected, figure
 from ..steps import Answers, JobFacts
 from .disc_single import PACK_LOOK

@@ -3,9 +3,9 @@
 from dataclasses import replace
 
 from ...sketch import common, discs
+from ..counts import back
 from ..coupling_benches import draw_in, tap_out
 from ..fields import REMOVED, condition, marks, out, tick
-from ..ledger import back
 from ..procedure import Bench, LightScrew, Procedure, Proof, Pull, Stop, expected
 from .disc_single import PACK_LOOK
 from .facts import (

@@ -3,8 +3,8 @@
 from ...bolting.order import Pattern
 from ...card.values import source_of
 from ...meaning import Meaning, Of
+from ..counts import back
 from ..fields import Field, choice, number, out, text, tick
-from ..ledger import back
 from ..procedure import Bench, Row, Stop
 from ..steps import BenchForm, Holding, JobFacts
 from .facts import Circle, Part

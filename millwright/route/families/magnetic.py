@@ -4,8 +4,8 @@ from ...card.values import source_of
 from ...meaning import Meaning, Of
 from ...roles import Role
 from ...sketch import common, hanging
+from ..counts import back
 from ..fields import REMOVED, choice, condition, marks, out, text, tick
-from ..ledger import back
 from ..procedure import Bench, Procedure, Pull, Stop, answered, expected, in_kit
 from ..steps import BenchForm, JobFacts
 from .facts import COUNT, HUBS, TORQUE, Circle, FamilyFacts, Part

@@ -1,8 +1,8 @@
 """Composite tubes with flexible elements: one hub pushed back to let the tube in."""
 
 from ...sketch import common
+from ..counts import back
 from ..fields import REMOVED, condition, count, out, tick
-from ..ledger import back
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, bolts_of, expected
 from ..steps import Fact
 from .facts import BOLTED_ANGLE_VALUES, BOTH_ENDS, END_VALUES, HUBS, ClosedCheck, FamilyFacts, Part, at_both_ends, bolts

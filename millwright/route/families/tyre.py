@@ -11,8 +11,8 @@ from ...scope import Scope
 from ...sketch import tyres
 from ...sketch.shapes import Sketch
 from ...verdict import Judged, judge, said_by_hand
+from ..counts import back
 from ..fields import REMOVED, Field, choice, condition, length, out, slug, tick
-from ..ledger import back
 from ..procedure import LightScrew, Procedure, Pull, Row, Stop, expected, figure
 from ..stages.change_element import more_than_the_element
 from ..steps import Answers, JobFacts

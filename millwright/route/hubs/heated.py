@@ -16,8 +16,7 @@ from ..hints import HeatHints
 from ..order import Part, any_order, in_order
 from ..steps import Answers, BenchForm, JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true
-from .hot_run import SOONEST_COLD
-from .phases import MOUNTED
+from .phases import MOUNTED, SOONEST_COLD
 
 DECISIONS = (keyed.HEAT, "rework the hub", "reject the hub")
 COLD = "Hub and shaft both cold, at the temperatures used in the calculation"

@@ -13,13 +13,12 @@ from ...mounting.cooling import TOUCH_C, Cooling, HubReading, fit_cooling
 from ...mounting.heat import evaluate, seat_of
 from ...mounting.heat_io import HeatInput, HeatResult
 from ...mounting.slide import grips
-from ..state import Entry, EntryKind, happened, in_time
+from ..recorded import Entry, EntryKind, happened, in_time
 from ..steps import Cools
-from .phases import MOUNTED, NEXT, HeatEvent, Next, Phase, after_event
+from .phases import MOUNTED, NEXT, SOONEST_COLD, HeatEvent, Next, Phase, after_event
 
 STILL_COUNTS = timedelta(minutes=1)  # a reading taken on the heater this shortly before it left says how hot it left
 SAYS_HOW_IT_COOLS = timedelta(minutes=10)  # from touching the shaft: until then it soaks heat up, and readings fall too fast
-SOONEST_COLD = 0.5  # rule of thumb: no hub on its shaft is cold in less than half of what still air takes
 READ_C = 0.5  # a pyrometer shows whole degrees
 
 

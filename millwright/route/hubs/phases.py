@@ -9,6 +9,8 @@ from pydantic import Field
 
 from ...model import Model
 
+SOONEST_COLD = 0.5  # rule of thumb: no hub on its shaft is cold in less than half of what still air takes
+
 
 class Phase(StrEnum):
     """Where the hub is."""

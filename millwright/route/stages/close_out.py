@@ -6,8 +6,8 @@ from ...say import say
 from ...scope import Scope
 from ...verdict import Judged, said_by_hand
 from .. import torques
+from ..counts import back
 from ..fields import Field, choice, condition, count, number, text, tick
-from ..ledger import back
 from ..locks import FIRST_LOCKS, LOCK_AGAIN, LOCKS_OFF, RUNS_ROUGH, RUNS_SMOOTHLY, START
 from ..order import Aside, Part, in_order
 from ..steps import WITH_REASON, Answers, Fact, JobFacts, SheetForm, SignForm, Stage, Step

@@ -6,9 +6,9 @@ from uuid import UUID
 from django.db import transaction
 
 from millwright.route.entry import OutOfTurn
+from millwright.route.recorded import SignatureKind
 from millwright.route.signing import check_signature
 from millwright.route.stages.close_out import CLOSING
-from millwright.route.state import SignatureKind
 from server.accounts.models import Membership
 
 from ..chain import head_of, link

@@ -7,7 +7,7 @@ from django.db import transaction
 
 from millwright.roles import Deed
 from millwright.route.entry import OutOfTurn
-from millwright.route.state import SignatureKind
+from millwright.route.recorded import SignatureKind
 from server.accounts.auth import require
 from server.accounts.models import Membership
 

@@ -12,7 +12,7 @@ def fill_in(apps: Any, schema_editor: Any) -> None:
     """The trigger that keeps entries from being changed steps aside for this one column, in this one transaction."""
     from millwright.line import LineSpec
     from millwright.route.asked import asked_of
-    from millwright.route.state import Entry, EntryKind
+    from millwright.route.recorded import Entry, EntryKind
     from millwright.route.stand import stand
     from millwright.roles import Role
     from millwright.scope import Scope

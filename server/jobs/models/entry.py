@@ -10,7 +10,7 @@ from django.db.models import Q
 
 from millwright.meaning import Meaning
 from millwright.roles import Role
-from millwright.route import state
+from millwright.route import recorded as core
 from millwright.verdict import Verdict, is_unproven
 from server.accounts.models import User
 from server.journal.digest import HASH
@@ -29,7 +29,7 @@ class EntryQuerySet(models.QuerySet["Entry"]):
 
     def slips(self) -> list[str]:
         """The ids of what was taken out as a slip."""
-        return list(self.filter(kind=state.EntryKind.SLIP).values_list("inputs__entry", flat=True))
+        return list(self.filter(kind=core.EntryKind.SLIP).values_list("inputs__entry", flat=True))
 
 
 class Entry(models.Model):
@@ -63,7 +63,7 @@ class Entry(models.Model):
         ordering = ["number"]
         constraints = [
             models.UniqueConstraint(fields=["job", "number"], name="entry_number_once_per_job"),
-            models.CheckConstraint(condition=Q(kind__in=[k.value for k in state.EntryKind]), name="entry_kind_known"),
+            models.CheckConstraint(condition=Q(kind__in=[k.value for k in core.EntryKind]), name="entry_kind_known"),
             models.CheckConstraint(condition=Q(role__in=[r.value for r in Role]), name="entry_role_known"),
             models.CheckConstraint(condition=Q(chain__regex=HASH), name="entry_chain_whole"),
             models.CheckConstraint(condition=Q(at__gte=EARLIEST), name="entry_of_these_days"),
@@ -80,7 +80,7 @@ class Entry(models.Model):
     @property
     def means(self) -> tuple[Meaning, ...]:
         """What a reading is of; empty of anything else."""
-        return meant_by(self.step, self.asked.get("means"), self.inputs) if self.kind == state.EntryKind.READING else ()
+        return meant_by(self.step, self.asked.get("means"), self.inputs) if self.kind == core.EntryKind.READING else ()
 
     @property
     def readings(self) -> Mapping[str, Any]:
@@ -88,14 +88,14 @@ class Entry(models.Model):
         return self.inputs if self.bench not in (None, "sheet") else NOTHING_READ
 
     @property
-    def as_core(self) -> state.Entry:
+    def as_core(self) -> core.Entry:
         """The entry as the core knows it."""
         result: dict[str, Any] = self.result or {}
-        return state.Entry(
+        return core.Entry(
             id=str(self.id),
             number=self.number,
             step=self.step,
-            kind=state.EntryKind(self.kind),
+            kind=core.EntryKind(self.kind),
             inputs=self.inputs,
             verdict=Verdict(result["verdict"]) if result else None,
             by=self.by,
@@ -127,7 +127,7 @@ class Signature(models.Model):
         ordering = ["number"]
         constraints = [
             models.UniqueConstraint(fields=["job", "number"], name="signature_number_once_per_job"),
-            models.CheckConstraint(condition=Q(kind__in=[k.value for k in state.SignatureKind]), name="signature_kind_known"),
+            models.CheckConstraint(condition=Q(kind__in=[k.value for k in core.SignatureKind]), name="signature_kind_known"),
             models.CheckConstraint(
                 condition=Q(kind__in=("hold", "take over")) | ~Q(reason=""), name="signature_authorised_with_a_reason"
             ),
@@ -139,12 +139,12 @@ class Signature(models.Model):
         return f"{self.job}, {self.number}: {self.kind} {self.step}"
 
     @property
-    def as_core(self) -> state.Signature:
+    def as_core(self) -> core.Signature:
         """The signature as the core knows it."""
-        return state.Signature(
+        return core.Signature(
             id=str(self.id),
             number=self.number,
-            kind=state.SignatureKind(self.kind),
+            kind=core.SignatureKind(self.kind),
             step=self.step,
             entry=str(self.entry_id) if self.entry_id else None,
             by=self.by,

@@ -13,7 +13,7 @@ from django.utils import timezone
 from millwright.card.values import Value as CardValue
 from millwright.card.values import ValueCard
 from millwright.line import LineSpec
-from millwright.route import state
+from millwright.route import recorded, state
 from millwright.route.stand import NOTHING_LEFT
 from millwright.route.stand import stand as derived
 from millwright.route.steps import Answers, Terms
@@ -145,10 +145,10 @@ class Job(models.Model):
 
     def stand_after(
         self,
-        entries: Sequence[state.Entry],
+        entries: Sequence[recorded.Entry],
         as_left: Mapping[str, Answers] = NOTHING_LEFT,
         now: datetime | None = None,
-        signatures: Sequence[state.Signature] | None = None,
+        signatures: Sequence[recorded.Signature] | None = None,
     ) -> state.RouteNow:
         """`stand`, with what is loaded already, and what to compare it with; ``now`` as the server has it."""
         signed = [one.as_core for one in self.signatures.all()] if signatures is None else signatures

@@ -8,7 +8,7 @@ from ninja import Field, Schema
 
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Role
-from millwright.route.state import EntryKind, SignatureKind
+from millwright.route.recorded import EntryKind, SignatureKind
 from millwright.units import LengthUnit
 
 from ..photographs import MOST_SENT
