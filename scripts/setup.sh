@@ -99,7 +99,7 @@ need_web_build() {
 check_routes_if_changed() {
   local made_of; made_of="$(find millwright -name '*.py' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16)"
   made routes "$made_of" && return
-  "$PY" -c "from millwright.route.build import every_route; every_route()"
+  "$PY" -c "from millwright.plan.compose import every_route; every_route()"
   mark_made routes "$made_of"
 }
 

@@ -4,7 +4,7 @@ from uuid import UUID, uuid4
 
 from django.utils import timezone
 
-from millwright.route.recorded import Entry, Signature
+from millwright.job.entry import Entry, Signature
 from millwright.tests.work import Work
 from server.accounts.models import Membership, Site
 from server.jobs.actions.append_entry import Sent, append_entry

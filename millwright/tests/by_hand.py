@@ -5,12 +5,12 @@ from dataclasses import asdict
 from random import Random
 from typing import Any, get_args
 
+from millwright.job.now import StepNow
+from millwright.plan.compose import scopes_of
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.steps import BenchForm, SheetForm, SignForm
+from millwright.plan.upkeep import tasks_of
 from millwright.rig.hand import Hand
-from millwright.route.build import scopes_of
-from millwright.route.families.register import FAMILIES
-from millwright.route.state import StepNow
-from millwright.route.steps import BenchForm, SheetForm, SignForm
-from millwright.route.upkeep import tasks_of
 from millwright.scope import Scope
 from millwright.units import LengthUnit
 

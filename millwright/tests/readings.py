@@ -5,8 +5,8 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from millwright.benches import as_dict, evaluate_json
-from millwright.route.hints import GreaseHints
-from millwright.route.steps import BenchForm
+from millwright.plan.hints import GreaseHints
+from millwright.plan.steps import BenchForm
 
 FIGURES = {
     "clearance_max_mm": 0.045,

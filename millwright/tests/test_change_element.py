@@ -3,11 +3,11 @@
 import unittest
 from typing import Any
 
+from millwright.job.new_entry import OutOfTurn
+from millwright.job.now import StepState
 from millwright.meaning import Of
-from millwright.route.build import scopes
-from millwright.route.entry import OutOfTurn
-from millwright.route.families.register import FAMILIES
-from millwright.route.state import StepState
+from millwright.plan.compose import scopes
+from millwright.plan.families.register import FAMILIES
 from millwright.scope import Scope
 
 from .readings import PACK, SHRINK, SLIP, dials

@@ -4,11 +4,11 @@ import unittest
 from dataclasses import fields, replace
 from typing import Any
 
-from millwright.route import remembered
-from millwright.route.build import build, composed, every_route
-from millwright.route.fields import TEMPORARY, Counted, choice, count, tick
-from millwright.route.route import Miscomposed, Route, checked
-from millwright.route.steps import Holding, OpenTime, SheetForm, Stage, Step
+from millwright.plan import remembered
+from millwright.plan.compose import build, composed, every_route
+from millwright.plan.fields import TEMPORARY, Counted, choice, count, tick
+from millwright.plan.route import Miscomposed, Route, checked
+from millwright.plan.steps import Holding, OpenTime, SheetForm, Stage, Step
 
 from .work import Work
 

@@ -2,7 +2,7 @@
 
 import unittest
 
-from millwright.route.families.register import FAMILIES
+from millwright.plan.families.register import FAMILIES
 
 from .work import circles
 

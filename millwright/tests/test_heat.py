@@ -12,15 +12,15 @@ from hypothesis import strategies as st
 
 from millwright.benches import as_dict, evaluate_json
 from millwright.errors import UnusableInput
+from millwright.job import new_entry as entry
+from millwright.job.entry import Entry, EntryKind
+from millwright.job.hot_run import HeatRun, stand_run
+from millwright.job.new_entry import OutOfTurn
 from millwright.model import read_json
 from millwright.mounting.heat_io import HeatInput
+from millwright.plan.hubs.phases import Phase
 from millwright.rig.hot_hub import HotHub
 from millwright.roles import Role
-from millwright.route import entry
-from millwright.route.entry import OutOfTurn
-from millwright.route.hubs.hot_run import HeatRun, stand_run
-from millwright.route.hubs.phases import Phase
-from millwright.route.recorded import Entry, EntryKind
 
 from .readings import SHRINK, SLIP
 from .work import START, Work

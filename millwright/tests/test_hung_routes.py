@@ -5,11 +5,11 @@ import unittest
 from typing import Any
 
 from millwright.errors import UnusableInput
+from millwright.job.entry import EntryKind
+from millwright.job.new_entry import OutOfTurn
 from millwright.line import LineSpec
 from millwright.model import read_json
-from millwright.route.entry import OutOfTurn
-from millwright.route.recorded import EntryKind
-from millwright.route.steps import SheetForm
+from millwright.plan.steps import SheetForm
 from millwright.scope import Scope
 
 from .readings import gaps

@@ -8,13 +8,13 @@ from typing import Any
 from unittest import mock
 
 from millwright.card.values import OfMaterial, Source, Value
+from millwright.job.formerly import formerly
 from millwright.keep.due import due
 from millwright.keep.due_kinds import Due, DueKind
 from millwright.keep.past import Entered, KeptLine, Look, PastJob, Postponed, Read
 from millwright.keep.series import series_of
 from millwright.keep.told import told, wandered
-from millwright.route.formerly import formerly
-from millwright.route.upkeep import tasks_of
+from millwright.plan.upkeep import tasks_of
 from millwright.scope import Scope, Task
 
 from .work import Work

@@ -2,8 +2,8 @@
 
 import unittest
 
-from millwright.route.families.facts import FamilyFacts
-from millwright.route.families.register import FAMILIES
+from millwright.plan.families.facts import FamilyFacts
+from millwright.plan.families.register import FAMILIES
 
 from .work import Work
 

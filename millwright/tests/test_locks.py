@@ -4,11 +4,11 @@ import unittest
 from datetime import timedelta
 
 from millwright.errors import UnusableInput
+from millwright.job.entry import EntryKind
+from millwright.job.new_entry import OutOfTurn
+from millwright.job.now import StepState
+from millwright.plan.steps import SheetForm
 from millwright.roles import Role
-from millwright.route.entry import OutOfTurn
-from millwright.route.recorded import EntryKind
-from millwright.route.state import StepState
-from millwright.route.steps import SheetForm
 
 from .readings import dials
 from .work import START, Work

@@ -8,10 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from millwright.benches import as_dict, evaluate_json
+from millwright.job.entry import SignatureKind
 from millwright.meaning import Of
-from millwright.route.families.register import FAMILIES
-from millwright.route.recorded import SignatureKind
-from millwright.route.stages.as_found import OPENED
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.stages.as_found import OPENED
 from millwright.scope import Scope
 
 from .readings import BOTH_ENDS, PACK, SHRINK, SLIP, dials, ring

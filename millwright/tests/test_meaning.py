@@ -8,6 +8,8 @@ from pathlib import Path
 from typing import Any, get_args
 
 from millwright.card.values import Source, Value
+from millwright.job.entry import EntryKind
+from millwright.job.formerly import formerly
 from millwright.keep.due import RULES, due
 from millwright.keep.due_kinds import DueKind
 from millwright.keep.past import Entered, KeptLine, Look, PastJob, Read
@@ -15,11 +17,9 @@ from millwright.keep.series import series_of
 from millwright.keep.told import told
 from millwright.line import Family
 from millwright.meaning import Of, When, kept
-from millwright.route.build import scopes
-from millwright.route.families.register import FAMILIES
-from millwright.route.formerly import formerly
-from millwright.route.recorded import EntryKind
-from millwright.route.upkeep import renewed_by, tasks_of
+from millwright.plan.compose import scopes
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.upkeep import renewed_by, tasks_of
 from millwright.scope import Scope, Task
 
 from .work import Work

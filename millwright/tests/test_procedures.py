@@ -8,17 +8,17 @@ from typing import get_args
 
 from millwright.card.values import Source, Value
 from millwright.errors import UnusableInput
+from millwright.job.entry import EntryKind
+from millwright.job.new_entry import OutOfTurn
 from millwright.line import Family
-from millwright.route.build import scopes
-from millwright.route.counts import back
-from millwright.route.entry import OutOfTurn
-from millwright.route.families.facts import Circle
-from millwright.route.families.register import FAMILIES, CouplingFamily
-from millwright.route.fields import choice, marks, out, tick
-from millwright.route.order import Aside, Reread, any_order, arrange, in_order
-from millwright.route.procedure import Compiler, LightScrew, Procedure, Proof, Pull, Stop, answered, expected
-from millwright.route.recorded import EntryKind
-from millwright.route.steps import BenchForm, SheetForm, SignForm, Stage, Step
+from millwright.plan.compose import scopes
+from millwright.plan.counts import back
+from millwright.plan.families.facts import Circle
+from millwright.plan.families.register import FAMILIES, CouplingFamily
+from millwright.plan.fields import choice, marks, out, tick
+from millwright.plan.order import Aside, Reread, any_order, arrange, in_order
+from millwright.plan.procedure import Compiler, LightScrew, Procedure, Proof, Pull, Stop, answered, expected
+from millwright.plan.steps import BenchForm, SheetForm, SignForm, Stage, Step
 from millwright.scope import Scope
 
 from .work import Work, circles, ways_of

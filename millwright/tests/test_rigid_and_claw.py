@@ -2,7 +2,7 @@
 
 import unittest
 
-from millwright.route.steps import BenchForm
+from millwright.plan.steps import BenchForm
 from millwright.tests.readings import ring
 from millwright.tests.work import Work
 

@@ -5,12 +5,12 @@ from dataclasses import replace
 from typing import Any
 
 from millwright.errors import UnusableInput
+from millwright.job import new_entry as entry
+from millwright.job.called import called
+from millwright.job.entry import EntryKind, SignatureKind
+from millwright.job.new_entry import OutOfTurn
+from millwright.job.now import StepState
 from millwright.roles import Role
-from millwright.route import entry
-from millwright.route.called import called
-from millwright.route.entry import OutOfTurn
-from millwright.route.recorded import EntryKind, SignatureKind
-from millwright.route.state import StepState
 from millwright.verdict import Verdict
 
 from .readings import READINGS, dials, ring

@@ -4,9 +4,9 @@ import unittest
 
 from millwright.card.meanings import BY_TURNS, CIRCLES_BY, RUN_IN
 from millwright.card.values import Source, Value
-from millwright.route.recorded import SignatureKind
-from millwright.route.state import StepState
-from millwright.route.steps import BenchForm
+from millwright.job.entry import SignatureKind
+from millwright.job.now import StepState
+from millwright.plan.steps import BenchForm
 
 from .work import Work
 

@@ -5,9 +5,9 @@ from typing import Any
 
 from millwright.card.meanings import BOTH_AT_ONCE, SEALS_FIRST, WHILE_HOT
 from millwright.card.values import OfMaterial, Source, Value, value_problems
+from millwright.job.entry import EntryKind
+from millwright.plan.steps import BenchForm
 from millwright.roles import Role
-from millwright.route.recorded import EntryKind
-from millwright.route.steps import BenchForm
 
 from .readings import SHRINK, SLIP
 from .test_look import answers

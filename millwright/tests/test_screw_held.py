@@ -8,13 +8,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from millwright.benches import as_dict, evaluate_json
+from millwright.job.entry import EntryKind
+from millwright.job.new_entry import OutOfTurn
 from millwright.line import Connection
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.hubs.screw_held import DEVICES
+from millwright.plan.steps import SheetForm
 from millwright.roles import Role
-from millwright.route.entry import OutOfTurn
-from millwright.route.families.register import FAMILIES
-from millwright.route.hubs.screw_held import DEVICES
-from millwright.route.recorded import EntryKind
-from millwright.route.steps import SheetForm
 from millwright.scope import Scope
 from millwright.verdict import Verdict
 

@@ -9,12 +9,12 @@ from typing import Any, get_args
 from millwright.benches import BENCHES, as_dict, evaluate_json
 from millwright.errors import UnusableInput
 from millwright.line import Family
+from millwright.plan.compose import scopes
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.fields import Field, FieldKind
+from millwright.plan.procedure import Stop
+from millwright.plan.steps import BenchForm, SheetForm, Stage, Step
 from millwright.roles import Role
-from millwright.route.build import scopes
-from millwright.route.families.register import FAMILIES
-from millwright.route.fields import Field, FieldKind
-from millwright.route.procedure import Stop
-from millwright.route.steps import BenchForm, SheetForm, Stage, Step
 
 from .work import Work, ways_of
 

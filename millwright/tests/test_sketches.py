@@ -7,8 +7,8 @@ from collections.abc import Iterator
 from hypothesis import given
 from hypothesis import strategies as st
 
-from millwright.route.build import scopes
-from millwright.route.families.register import FAMILIES
+from millwright.plan.compose import scopes
+from millwright.plan.families.register import FAMILIES
 from millwright.sketch import common, discs, jaws, proofs, tyres
 from millwright.sketch.shapes import Sketch
 

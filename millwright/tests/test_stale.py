@@ -4,11 +4,11 @@ import unittest
 from typing import Any, ClassVar
 
 from millwright.errors import UnusableInput
+from millwright.job import new_entry as entry
+from millwright.job.entry import EntryKind
+from millwright.job.now import StepState
+from millwright.plan.steps import BenchForm
 from millwright.roles import Role
-from millwright.route import entry
-from millwright.route.recorded import EntryKind
-from millwright.route.state import StepState
-from millwright.route.steps import BenchForm
 from millwright.scope import Scope
 
 from .readings import READINGS, dials

@@ -3,8 +3,8 @@
 import math
 import unittest
 
-from millwright.route.recorded import SignatureKind
-from millwright.route.steps import SheetForm
+from millwright.job.entry import SignatureKind
+from millwright.plan.steps import SheetForm
 from millwright.tests.readings import WORDS
 from millwright.tests.work import Work
 from millwright.verdict import Verdict

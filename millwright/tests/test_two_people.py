@@ -5,8 +5,8 @@ from datetime import timedelta
 from typing import Any
 
 from millwright.errors import UnusableInput
-from millwright.route.entry import OutOfTurn
-from millwright.route.steps import STAYS_IN, SheetForm
+from millwright.job.new_entry import OutOfTurn
+from millwright.plan.steps import STAYS_IN, SheetForm
 from millwright.scope import Scope
 
 from .readings import SAID, SAID_ACROSS

@@ -2,11 +2,11 @@
 
 import unittest
 
+from millwright.job.new_entry import OutOfTurn
 from millwright.meaning import Of
-from millwright.route.entry import OutOfTurn
-from millwright.route.families.register import FAMILIES
-from millwright.route.steps import SheetForm, Stage
-from millwright.route.upkeep import tasks_of
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.steps import SheetForm, Stage
+from millwright.plan.upkeep import tasks_of
 from millwright.scope import Scope, Task
 
 from .work import WEDGE, Work, ways_of

@@ -22,10 +22,10 @@ from millwright.card.values import (
     value_problems,
 )
 from millwright.errors import UnusableInput
+from millwright.job.entry import EntryKind
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.hubs.ways import HUB_STEPS
 from millwright.roles import Role
-from millwright.route.families.register import FAMILIES
-from millwright.route.hubs.ways import HUB_STEPS
-from millwright.route.recorded import EntryKind
 from millwright.setting.alignment import evaluate
 from millwright.setting.alignment_io import AlignmentInput
 from millwright.setting.shims import (

@@ -7,12 +7,12 @@ from typing import Any
 
 from millwright.card.values import Value
 from millwright.errors import UnusableInput
+from millwright.job import new_entry as entry
+from millwright.job.entry import EntryKind, SignatureKind
+from millwright.job.new_entry import OutOfTurn
+from millwright.plan.hints import HeatHints, SoftFootHints, TaperHints
+from millwright.plan.steps import BenchForm, SheetForm
 from millwright.roles import Role
-from millwright.route import entry
-from millwright.route.entry import OutOfTurn
-from millwright.route.hints import HeatHints, SoftFootHints, TaperHints
-from millwright.route.recorded import EntryKind, SignatureKind
-from millwright.route.steps import BenchForm, SheetForm
 from millwright.verdict import Verdict
 
 from .readings import CONE, READINGS, SHRINK, SHRUNK, SLIP, TAPER, dials, ring

@@ -18,10 +18,10 @@ from millwright.figures_in_words import lines, say_figure
 from millwright.keep.summary import Read, summary
 from millwright.line import LineSpec
 from millwright.model import read_json
-from millwright.route import sheet
-from millwright.route.families.register import FAMILIES
-from millwright.route.fields import Field
-from millwright.route.steps import JobFacts, SheetForm, Stage, Step
+from millwright.plan import sheet
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.fields import Field
+from millwright.plan.steps import JobFacts, SheetForm, Stage, Step
 from millwright.say import Figure, mm, say
 from millwright.units import read_temperature_c
 from millwright.verdict import Result, Verdict

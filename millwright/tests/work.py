@@ -7,18 +7,18 @@ from typing import Any, get_args
 
 from millwright.card.meanings import CLOCKWISE, GAP_EACH, GAP_MEAN, GAP_MM
 from millwright.card.values import Source, Value
+from millwright.job import new_entry as entry
+from millwright.job.entry import Entry, EntryKind, Signature, SignatureKind
+from millwright.job.now import RouteNow, StepState
+from millwright.job.stand import NOTHING_LEFT, stand
 from millwright.line import Connection, LineSpec, Side
 from millwright.model import read_json
+from millwright.plan.compose import values_of_connection, values_of_family
+from millwright.plan.families.facts import BACKSTOP_VALUES, Circle
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.fields import Field
+from millwright.plan.steps import BenchForm, JobFacts, SheetForm, Terms
 from millwright.roles import Role
-from millwright.route import entry
-from millwright.route.build import values_of_connection, values_of_family
-from millwright.route.families.facts import BACKSTOP_VALUES, Circle
-from millwright.route.families.register import FAMILIES
-from millwright.route.fields import Field
-from millwright.route.recorded import Entry, EntryKind, Signature, SignatureKind
-from millwright.route.stand import NOTHING_LEFT, stand
-from millwright.route.state import RouteNow, StepState
-from millwright.route.steps import BenchForm, JobFacts, SheetForm, Terms
 from millwright.scope import Scope, Task
 from millwright.verdict import Verdict, is_unproven
 

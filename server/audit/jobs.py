@@ -20,8 +20,8 @@ from django.db import connections
 from django.db.models import TextField
 from django.db.models.functions import Cast, Mod
 
-from millwright.route.recorded import EntryKind, SignatureKind
-from millwright.route.stages.close_out import CLOSING
+from millwright.job.entry import EntryKind, SignatureKind
+from millwright.plan.stages.close_out import CLOSING
 from server.jobs.chain import beginnings, first_link
 from server.jobs.models import Entry, Job, Photograph, Signature
 from server.journal.digest import canonical, canonical_again, canonical_mostly, digest_of_stored

@@ -14,14 +14,14 @@ from millwright.card.kinds import VALUE_KINDS
 from millwright.card.values import Value, value_kind
 from millwright.line import Drawn, Family
 from millwright.model import PlainTextIn, read_json
+from millwright.plan.compose import values_of_connection, values_of_family
+from millwright.plan.families.facts import BACKSTOP_VALUES
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.hubs.keyed import SCREW_TORQUE
+from millwright.plan.hubs.ways import HUB_STEPS
+from millwright.plan.stages.turning import ASKED, MOTOR_TURNS
+from millwright.plan.upkeep import values_of
 from millwright.roles import Role
-from millwright.route.build import values_of_connection, values_of_family
-from millwright.route.families.facts import BACKSTOP_VALUES
-from millwright.route.families.register import FAMILIES
-from millwright.route.hubs.keyed import SCREW_TORQUE
-from millwright.route.hubs.ways import HUB_STEPS
-from millwright.route.stages.turning import ASKED, MOTOR_TURNS
-from millwright.route.upkeep import values_of
 from server.accounts.auth import member_of
 from server.web.described import exchanges, gives
 from server.web.errors import ErrorsOut

@@ -12,8 +12,8 @@ from millwright.card.changed import values_changed
 from millwright.card.standing import otherwise
 from millwright.card.values import Value
 from millwright.errors import Problem, UnusableInput
+from millwright.job.new_entry import OutOfTurn
 from millwright.roles import Deed, Role
-from millwright.route.entry import OutOfTurn
 from server.accounts.auth import require
 from server.accounts.models import Membership
 from server.web.words import ChangedOut

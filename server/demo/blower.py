@@ -3,8 +3,8 @@
 from collections.abc import Mapping
 from typing import Any
 
-from millwright.route.fields import Field
-from millwright.route.steps import BenchForm, SheetForm, Step
+from millwright.plan.fields import Field
+from millwright.plan.steps import BenchForm, SheetForm, Step
 
 from .followed import followed
 

@@ -9,12 +9,12 @@ from uuid import UUID, uuid4
 from django.db import transaction
 
 from millwright.card.values import Value
+from millwright.job.entry import EntryKind, SignatureKind
+from millwright.job.now import StepState
 from millwright.line import LineSpec
 from millwright.model import read_json
+from millwright.plan.steps import Step
 from millwright.roles import Role
-from millwright.route.recorded import EntryKind, SignatureKind
-from millwright.route.state import StepState
-from millwright.route.steps import Step
 from millwright.scope import Scope
 from server.accounts.models import Membership, Site, User
 from server.jobs.actions.append_entry import Sent, append_entry

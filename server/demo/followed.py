@@ -2,9 +2,9 @@
 
 from typing import Any
 
+from millwright.plan.hints import GreaseHints
+from millwright.plan.steps import BenchForm
 from millwright.rig.hand import followed as step_by_step
-from millwright.route.hints import GreaseHints
-from millwright.route.steps import BenchForm
 
 GREASE = {"routine": "low in, high out", "product": "Brackwater coupling grease", "batch": "7"}
 

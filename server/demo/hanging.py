@@ -8,7 +8,7 @@ from typing import Any
 
 from millwright.card.meanings import CLOCKWISE, COUNTER_CLOCKWISE
 from millwright.card.values import UpTo, Value
-from millwright.route.steps import NO_BACKSTOP
+from millwright.plan.steps import NO_BACKSTOP
 from millwright.scope import Scope
 
 from .lines import line, machine, motor_turns, sample, site_rule

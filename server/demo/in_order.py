@@ -5,10 +5,10 @@ from random import Random
 from typing import Any
 
 from millwright.line import SIDES, LineSpec, Side
+from millwright.plan.hubs.screw_held import DEVICES
+from millwright.plan.hubs.surfaces import DRY
+from millwright.plan.steps import BenchForm, SheetForm, Step
 from millwright.rig.hand import pulled
-from millwright.route.hubs.screw_held import DEVICES
-from millwright.route.hubs.surfaces import DRY
-from millwright.route.steps import BenchForm, SheetForm, Step
 
 from . import blower
 from .followed import followed

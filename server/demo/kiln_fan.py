@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from millwright.route.steps import Step
+from millwright.plan.steps import Step
 
 from . import blower
 

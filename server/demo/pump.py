@@ -4,9 +4,9 @@ pump's hub half tight in its clamp ring, not running true yet."""
 import random
 from typing import Any
 
+from millwright.plan.stages.as_found import CLOSED
+from millwright.plan.steps import Step
 from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep
-from millwright.route.stages.as_found import CLOSED
-from millwright.route.steps import Step
 
 from . import blower, kiln_fan
 

@@ -11,9 +11,9 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Status
 
+from millwright.job.latest import asks_to_accept
+from millwright.job.now import StepState
 from millwright.roles import Deed
-from millwright.route.entered import asks_to_accept
-from millwright.route.state import StepState
 from server.accounts.actions import prove_identity
 from server.accounts.auth import member_named, member_of, require
 from server.catalogue.models import ValueRequest

@@ -4,11 +4,11 @@ from typing import Any
 
 from django.db.models import Q
 
+from millwright.job.entry import EntryKind
 from millwright.keep.past import RENEWS
-from millwright.route.recorded import EntryKind
-from millwright.route.stages.as_found import LEFT_BEHIND
-from millwright.route.stages.change_element import LIFE
-from millwright.route.steps import Answers
+from millwright.plan.stages.as_found import LEFT_BEHIND
+from millwright.plan.stages.change_element import LIFE
+from millwright.plan.steps import Answers
 from millwright.scope import Scope
 
 from .means import left_behind

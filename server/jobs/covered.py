@@ -6,8 +6,8 @@ from uuid import UUID
 from django.http import Http404
 from django.shortcuts import get_object_or_404
 
-from millwright.route.recorded import EntryKind
-from millwright.route.state import RouteNow
+from millwright.job.entry import EntryKind
+from millwright.job.now import RouteNow
 from server.accounts.models import Membership
 
 from .models import Entry, Job

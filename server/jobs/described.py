@@ -1,5 +1,5 @@
 """What may stand in an entry and in a form, for the description of the API: one shape a kind and one a bench, from the
-registries. The server reads an entry with the core's own models (`millwright.route.entry`), in the words of the trade."""
+registries. The server reads an entry with the core's own models (`millwright.job.new_entry`), in the words of the trade."""
 
 from collections.abc import Iterator
 from typing import Any
@@ -8,9 +8,9 @@ from pydantic import BaseModel
 from pydantic.json_schema import JsonSchemaMode
 
 from millwright.benches import BENCHES, Bench
-from millwright.route.entry import WORDS
-from millwright.route.hints import HINTS, NoHints
-from millwright.route.recorded import EntryKind
+from millwright.job.entry import EntryKind
+from millwright.job.new_entry import WORDS
+from millwright.plan.hints import HINTS, NoHints
 from millwright.verdict import Result
 
 SHEET = "sheet"

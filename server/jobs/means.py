@@ -5,9 +5,9 @@ from typing import Any
 
 from django.db.models import Q
 
+from millwright.job.formerly import BY_KEY, formerly
 from millwright.meaning import Meaning, Of, When, kept
-from millwright.route.formerly import BY_KEY, formerly
-from millwright.route.stages.as_found import LEFT_BEHIND
+from millwright.plan.stages.as_found import LEFT_BEHIND
 
 
 def meant_by(step: str, means: Iterable[Mapping[str, Any]] | None, inputs: Mapping[str, Any]) -> tuple[Meaning, ...]:

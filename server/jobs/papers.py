@@ -1,6 +1,6 @@
 """Jobs from files that no lead has taken over: they are read, and nothing but a note goes into them."""
 
-from millwright.route.entry import OutOfTurn
+from millwright.job.new_entry import OutOfTurn
 
 from .models import Job
 

@@ -9,14 +9,14 @@ from typing import Any
 from django.utils import timezone
 
 from millwright.card.values import ValueCard, say_value, value_kind
+from millwright.job.called import SLIP, called
+from millwright.job.entry import EntryKind, SignatureKind
+from millwright.job.hot_run import HeatRun, Until, stand_run
+from millwright.job.now import Block, RouteNow, StepNow, StepState
 from millwright.model import read_json
 from millwright.mounting.heat_io import HeatInput
-from millwright.route.called import SLIP, called
-from millwright.route.hubs.hot_run import HeatRun, Until, stand_run
-from millwright.route.read_with import READ_WITH
-from millwright.route.recorded import EntryKind, SignatureKind
-from millwright.route.state import Block, RouteNow, StepNow, StepState
-from millwright.route.steps import BenchForm, SheetForm, Step
+from millwright.plan.read_with import READ_WITH
+from millwright.plan.steps import BenchForm, SheetForm, Step
 from millwright.say import words
 
 from .before import left_before

@@ -11,8 +11,8 @@ from uuid import UUID
 from django.db import transaction
 from django.db.models import Q
 
+from millwright.job.entry import Entry, EntryKind, Signature
 from millwright.roles import Role
-from millwright.route.recorded import Entry, EntryKind, Signature
 from millwright.verdict import Verdict, is_unproven
 
 from .models import Entry as StoredEntry

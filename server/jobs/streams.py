@@ -9,8 +9,8 @@ from django.utils import timezone
 from ninja import Field, Router, Schema, Status
 
 from millwright.errors import Problem, UnusableInput
-from millwright.route.entry import OutOfTurn
-from millwright.route.steps import BenchForm
+from millwright.job.new_entry import OutOfTurn
+from millwright.plan.steps import BenchForm
 from millwright.setting.stream import read_lines
 from server.accounts.auth import member_of
 from server.web.errors import ErrorsOut

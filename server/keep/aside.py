@@ -8,8 +8,8 @@ from datetime import datetime
 from typing import TypeVar
 from uuid import UUID
 
+from millwright.job.asked import NOT_JUDGED_HERE
 from millwright.keep.past import PastJob
-from millwright.route.asked import NOT_JUDGED_HERE
 from server.jobs.models import Job
 
 logger = logging.getLogger(__name__)

@@ -10,10 +10,10 @@ from django.utils import timezone
 from ninja import Field, Router, Schema
 
 from millwright.errors import Problem, UnusableInput
+from millwright.job.new_entry import OutOfTurn
 from millwright.keep.due_kinds import DueKind
 from millwright.model import PlainTextIn
 from millwright.roles import Deed
-from millwright.route.entry import OutOfTurn
 from millwright.scope import Scope, Task
 from server.accounts.auth import member_of, require
 from server.accounts.models import Membership

@@ -11,12 +11,12 @@ from django.shortcuts import get_object_or_404
 from ninja import Schema
 
 from millwright.errors import Problem, UnusableInput, problem, refuse_if_any
+from millwright.job.new_entry import OutOfTurn
 from millwright.keep.marks import BY_STROBE_MM
 from millwright.keep.past import Look
 from millwright.keep.points import Point
 from millwright.keep.series import wear_of
 from millwright.roles import Deed
-from millwright.route.entry import OutOfTurn
 from millwright.say import Figure
 from millwright.units import LengthUnit, read_length_mm, read_temperature_c
 from millwright.wearing.days import day

@@ -8,9 +8,9 @@ from uuid import UUID
 
 from django.db.models import Prefetch
 
+from millwright.job.entry import EntryKind
 from millwright.keep.past import Entered, KeptLine, PastJob, Postponed, Read
-from millwright.route.recorded import EntryKind
-from millwright.route.upkeep import renewed_by, tasks_of
+from millwright.plan.upkeep import renewed_by, tasks_of
 from millwright.scope import Scope
 from server.jobs.means import meant_by
 from server.jobs.models import Entry, Job

@@ -14,8 +14,8 @@ from ninja import Field, Router, Schema
 
 from millwright.keep.past import PastJob
 from millwright.keep.told import hours_by_stage, reason_of, wandered
-from millwright.route.stages.close_out import NOTHING_WRONG, REASONS
-from millwright.route.steps import Stage
+from millwright.plan.stages.close_out import NOTHING_WRONG, REASONS
+from millwright.plan.steps import Stage
 from server.accounts.auth import member_of
 from server.plant.models import Line
 

@@ -15,8 +15,8 @@ from millwright.keep.due_kinds import DueKind
 from millwright.keep.past import Leaks, Look, Noise
 from millwright.meaning import Of
 from millwright.model import PlainTextIn, read_json
+from millwright.plan.families.register import FAMILIES
 from millwright.roles import Deed
-from millwright.route.families.register import FAMILIES
 from millwright.units import MM_PER_INCH, LengthUnit
 from server.accounts.auth import member_named, member_of, require
 from server.jobs.means import is_of

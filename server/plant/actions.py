@@ -12,9 +12,9 @@ from django.utils import timezone
 from millwright.card.catalogue_file import CatalogueSize
 from millwright.card.values import Value, as_today, card_problems
 from millwright.errors import Problem, UnusableInput, refuse_if_any
+from millwright.job.new_entry import OutOfTurn
 from millwright.line import LineSpec
 from millwright.roles import Deed
-from millwright.route.entry import OutOfTurn
 from server.accounts.auth import require
 from server.accounts.models import Membership
 from server.catalogue.actions import save_sizes

@@ -10,9 +10,9 @@ from ninja import Field, Router, Schema, Status
 from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import Name, PlainText, read_json
+from millwright.plan.compose import scopes_of
+from millwright.plan.upkeep import tasks_of
 from millwright.roles import Role
-from millwright.route.build import scopes_of
-from millwright.route.upkeep import tasks_of
 from millwright.scope import Scope, Task
 from server.accounts.auth import member_of
 from server.catalogue.models import ValueRequest

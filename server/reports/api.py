@@ -11,7 +11,7 @@ from ninja import Router, Status
 from millwright.clock import ClockReading
 from millwright.csv_readings import write_csv
 from millwright.errors import Problem, UnusableInput
-from millwright.route.entry import OutOfTurn
+from millwright.job.new_entry import OutOfTurn
 from server.accounts.auth import member_of
 from server.jobs.covered import entry_seen_by, waits_for_the_second
 from server.jobs.models import Job

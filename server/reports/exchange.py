@@ -11,11 +11,11 @@ from django.db.models import Max
 
 from millwright.card.values import card_problems
 from millwright.errors import Problem, UnusableInput, refuse_if_any
+from millwright.job.entry import EntryKind, SignatureKind
+from millwright.job.new_entry import OutOfTurn
 from millwright.model import read_json
+from millwright.plan.stages.close_out import CLOSING
 from millwright.roles import Deed, Role
-from millwright.route.entry import OutOfTurn
-from millwright.route.recorded import EntryKind, SignatureKind
-from millwright.route.stages.close_out import CLOSING
 from server.accounts.auth import require
 from server.accounts.models import Membership
 from server.jobs.chain import beginnings, begun, first_link, follows, in_one_chain, link_without_person, runs

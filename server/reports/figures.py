@@ -8,8 +8,8 @@ from typing import Any
 from millwright.benches import in_order
 from millwright.card.values import Value, on_its_line, say_value
 from millwright.figures_in_words import lines, say_pull
-from millwright.route.fields import NONE_HERE
-from millwright.route.recorded import EntryKind
+from millwright.job.entry import EntryKind
+from millwright.plan.fields import NONE_HERE
 from millwright.say import Figure, Words, joined, words
 from server.jobs.models import Entry
 

@@ -5,9 +5,9 @@ from typing import Any
 
 from millwright.card.changed import NOTHING as STOOD_NOTHING
 from millwright.card.values import Value, on_its_line, say_value
+from millwright.job.entry import EntryKind
+from millwright.job.now import RouteNow, StepNow
 from millwright.line import Machine
-from millwright.route.recorded import EntryKind
-from millwright.route.state import RouteNow, StepNow
 from millwright.say import NOTHING, Figure, mm, words
 from millwright.verdict import STATUS_WORDS, Status
 from server.jobs.models import Entry, Job, Signature

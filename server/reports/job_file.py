@@ -9,10 +9,10 @@ from uuid import UUID
 from ninja import Field, Schema
 
 from millwright.card.values import Value
+from millwright.job.entry import EntryKind, SignatureKind
 from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Role
-from millwright.route.recorded import EntryKind, SignatureKind
 from millwright.scope import Scope, Task
 from millwright.units import LengthUnit
 from server.jobs.chain import head_of

@@ -4,14 +4,14 @@ from collections.abc import Mapping
 from typing import Any
 
 from millwright.card.values import lines_of, say_value
+from millwright.job.asked import AS_THE_FILE_HAS_IT, NOT_JUDGED_HERE
+from millwright.job.called import SLIP, called
+from millwright.job.entry import EntryKind
+from millwright.job.now import RouteNow, StepNow
 from millwright.keep.summary import Read, summary
 from millwright.line import LineSpec
-from millwright.route.asked import AS_THE_FILE_HAS_IT, NOT_JUDGED_HERE
-from millwright.route.called import SLIP, called
-from millwright.route.families.register import FAMILIES
-from millwright.route.fields import NONE_HERE
-from millwright.route.recorded import EntryKind
-from millwright.route.state import RouteNow, StepNow
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.fields import NONE_HERE
 from millwright.say import NOTHING, Words, words
 from server.jobs.chain import head_of
 from server.jobs.covered import is_covered, waits_for_the_second

@@ -6,9 +6,9 @@ from uuid import UUID
 from ninja import Field, Schema
 from pydantic import computed_field
 
-from millwright.route.asked import NOT_JUDGED_HERE
-from millwright.route.recorded import EntryKind, SignatureKind
-from millwright.route.state import STATE_WORDS, StepState
+from millwright.job.asked import NOT_JUDGED_HERE
+from millwright.job.entry import EntryKind, SignatureKind
+from millwright.job.now import STATE_WORDS, StepState
 from millwright.say import NOTHING
 from millwright.units import LengthUnit
 from millwright.verdict import STATUS_WORDS, Status, Verdict

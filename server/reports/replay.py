@@ -10,17 +10,17 @@ from typing import Any
 from millwright.benches import as_dict, evaluate_json
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.figures_in_words import COMPARED
+from millwright.job import entry as recorded
+from millwright.job.asked import AFTERWARDS, AS_THE_FILE_HAS_IT, NOT_JUDGED_HERE, asked_of, plainly, same_question
+from millwright.job.entry import EntryKind, SignatureKind
+from millwright.job.ledger import written_by
+from millwright.job.new_entry import OutOfTurn, check, evaluate, read_words, refuse_the_same_person
+from millwright.job.now import RouteNow, StepNow
+from millwright.job.signing import NotTheirs, check_signature
+from millwright.job.stand import stand
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.steps import EDITION, Terms
 from millwright.roles import TAKES, Deed
-from millwright.route import recorded
-from millwright.route.asked import AFTERWARDS, AS_THE_FILE_HAS_IT, NOT_JUDGED_HERE, asked_of, plainly, same_question
-from millwright.route.entry import OutOfTurn, check, evaluate, read_words, refuse_the_same_person
-from millwright.route.families.register import FAMILIES
-from millwright.route.ledger import written_by
-from millwright.route.recorded import EntryKind, SignatureKind
-from millwright.route.signing import NotTheirs, check_signature
-from millwright.route.stand import stand
-from millwright.route.state import RouteNow, StepNow
-from millwright.route.steps import EDITION, Terms
 from millwright.verdict import Verdict, is_unproven
 from server.jobs.actions.append_entry import as_taken, text_problems, typed_problems
 from server.web.times import EARLIEST, time_problems

@@ -14,8 +14,8 @@ from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from millwright.errors import Problem, UnusableInput, as_json
-from millwright.route.entry import OutOfTurn
-from millwright.route.signing import NotTheirs
+from millwright.job.new_entry import OutOfTurn
+from millwright.job.signing import NotTheirs
 
 from .words import Said
 

@@ -11,9 +11,9 @@ from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 from django.test import TestCase
 
-from millwright.route import stand as derived_from
-from millwright.route.state import RouteNow, StepNow
-from millwright.route.steps import SheetForm
+from millwright.job import stand as derived_from
+from millwright.job.now import RouteNow, StepNow
+from millwright.plan.steps import SheetForm
 from server.jobs.models import Entry, Job, Signature
 from server.reports.models import IssuedRecord
 from tests.in_words import in_words

@@ -8,7 +8,7 @@ from django.db import IntegrityError, connection, transaction
 from django.test import TestCase
 from django.utils import timezone
 
-from millwright.route.recorded import EntryKind
+from millwright.job.entry import EntryKind
 from server.accounts.models import Membership, User
 from server.jobs.actions.append_entry import Sent, append_entry
 from server.jobs.chain import head_of

@@ -6,9 +6,9 @@ from unittest import TestCase
 
 from millwright.line import Family, LineSpec
 from millwright.model import read_json
+from millwright.plan.compose import values_of_connection, values_of_family
+from millwright.plan.families.register import FAMILIES
 from millwright.power import torque_nm
-from millwright.route.build import values_of_connection, values_of_family
-from millwright.route.families.register import FAMILIES
 from server.demo.build import registered
 
 

@@ -9,7 +9,7 @@ from uuid import uuid4
 from django.db import transaction
 from django.test import TestCase
 
-from millwright.route.asked import AS_THE_FILE_HAS_IT
+from millwright.job.asked import AS_THE_FILE_HAS_IT
 from server.demo import blower
 from server.jobs.models import Entry, Job, Signature
 from tests.forger import made_to_fit

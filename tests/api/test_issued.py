@@ -9,9 +9,9 @@ from django.db import connection
 from django.test import TestCase
 from django.utils import timezone
 
-from millwright.route import stand as derived_from
-from millwright.route.families.register import FAMILIES
-from millwright.route.state import RouteNow
+from millwright.job import stand as derived_from
+from millwright.job.now import RouteNow
+from millwright.plan.families.register import FAMILIES
 from millwright.tests.work import Work
 from server.accounts.models import Site
 from server.jobs.models import Job

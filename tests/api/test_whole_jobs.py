@@ -11,10 +11,10 @@ from django.db import transaction
 from django.test import TestCase
 
 from millwright.line import Family
+from millwright.plan.compose import scopes_of
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.upkeep import tasks_of
 from millwright.rig.hand import Hand, Typed
-from millwright.route.build import scopes_of
-from millwright.route.families.register import FAMILIES
-from millwright.route.upkeep import tasks_of
 from millwright.scope import Scope
 from millwright.tests.work import Work, ways_of
 from millwright.units import LengthUnit

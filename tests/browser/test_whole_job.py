@@ -6,7 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
-from millwright.route.steps import Step
+from millwright.plan.steps import Step
 from server.accounts.models import Membership
 from server.jobs.models import Job
 from server.plant.models import Line

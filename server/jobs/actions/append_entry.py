@@ -11,9 +11,9 @@ from django.utils import timezone
 
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.figures_in_words import COMPARED
+from millwright.job.entry import EntryKind
+from millwright.job.new_entry import OutOfTurn, check
 from millwright.model import is_plain_text
-from millwright.route.entry import OutOfTurn, check
-from millwright.route.recorded import EntryKind
 from millwright.units import LengthUnit, read_angle_mm_per_m, read_length_mm, read_temperature_c, read_torque_nm
 from millwright.verdict import is_unproven
 from server.accounts.models import Membership

@@ -6,9 +6,9 @@ from uuid import UUID
 from django.db import transaction
 
 from millwright.errors import Problem, UnusableInput
+from millwright.job.entry import SignatureKind
+from millwright.job.new_entry import OutOfTurn
 from millwright.roles import Deed
-from millwright.route.entry import OutOfTurn
-from millwright.route.recorded import SignatureKind
 from server.accounts.auth import require
 from server.accounts.models import Membership
 

@@ -5,10 +5,10 @@ from uuid import UUID
 
 from django.db import transaction
 
-from millwright.route.entry import OutOfTurn
-from millwright.route.recorded import SignatureKind
-from millwright.route.signing import check_signature
-from millwright.route.stages.close_out import CLOSING
+from millwright.job.entry import SignatureKind
+from millwright.job.new_entry import OutOfTurn
+from millwright.job.signing import check_signature
+from millwright.plan.stages.close_out import CLOSING
 from server.accounts.models import Membership
 
 from ..chain import head_of, link

@@ -8,13 +8,13 @@ from django.db import IntegrityError, transaction
 from django.db.models import Max
 
 from millwright.errors import Problem, UnusableInput, refuse_if_any
+from millwright.job.new_entry import OutOfTurn
 from millwright.line import LineSpec
+from millwright.plan.compose import scopes_of
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.steps import EDITION
+from millwright.plan.upkeep import tasks_of
 from millwright.roles import Deed
-from millwright.route.build import scopes_of
-from millwright.route.entry import OutOfTurn
-from millwright.route.families.register import FAMILIES
-from millwright.route.steps import EDITION
-from millwright.route.upkeep import tasks_of
 from millwright.scope import Scope, Task
 from millwright.units import LengthUnit
 from server.accounts.auth import require

@@ -11,9 +11,9 @@ AFTERWARDS = "filled in afterwards, from the route as it was then"
 def fill_in(apps: Any, schema_editor: Any) -> None:
     """The trigger that keeps entries from being changed steps aside for this one column, in this one transaction."""
     from millwright.line import LineSpec
-    from millwright.route.asked import asked_of
-    from millwright.route.recorded import Entry, EntryKind
-    from millwright.route.stand import stand
+    from millwright.job.asked import asked_of
+    from millwright.job.entry import Entry, EntryKind
+    from millwright.job.stand import stand
     from millwright.roles import Role
     from millwright.scope import Scope
     from millwright.card.values import Value

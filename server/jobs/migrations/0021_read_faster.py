@@ -10,10 +10,13 @@ class Migration(migrations.Migration):
 
     operations = [
         migrations.AlterField(
+            "job", "tasks", models.JSONField(default=list, help_text="what a job of upkeep is there to do")
+        ),
+        migrations.AlterField(
             "entry",
             "asked",
             models.JSONField(
-                decoder=FastDecoder, default=dict, help_text="millwright.route.asked: what it answered, as it was asked then"
+                decoder=FastDecoder, default=dict, help_text="what it answered, as it was asked then"
             ),
         ),
         migrations.AlterField("entry", "inputs", models.JSONField(decoder=FastDecoder)),

@@ -8,9 +8,9 @@ from typing import Any
 from django.db import models
 from django.db.models import Q
 
+from millwright.job import entry as core
 from millwright.meaning import Meaning
 from millwright.roles import Role
-from millwright.route import recorded as core
 from millwright.verdict import Verdict, is_unproven
 from server.accounts.models import User
 from server.journal.digest import HASH
@@ -42,9 +42,7 @@ class Entry(models.Model):
     kind = models.CharField(max_length=10)
     inputs = models.JSONField(decoder=FastDecoder)
     typed = models.JSONField(decoder=FastDecoder, default=dict, help_text="path into the inputs → what was typed there")
-    asked = models.JSONField(
-        decoder=FastDecoder, default=dict, help_text="millwright.route.asked: what it answered, as it was asked then"
-    )
+    asked = models.JSONField(decoder=FastDecoder, default=dict, help_text="what it answered, as it was asked then")
     result = models.JSONField(decoder=FastDecoder, null=True)
     chain = models.CharField(max_length=64, default="", help_text="hash of this and of what was entered before it")
     person = models.ForeignKey(User, null=True, on_delete=models.PROTECT, related_name="+", help_text=WHOSE)

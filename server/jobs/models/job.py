@@ -12,11 +12,12 @@ from django.utils import timezone
 
 from millwright.card.values import Value as CardValue
 from millwright.card.values import ValueCard
+from millwright.job import entry as recorded
+from millwright.job import now as state
+from millwright.job.stand import NOTHING_LEFT
+from millwright.job.stand import stand as derived
 from millwright.line import LineSpec
-from millwright.route import recorded, state
-from millwright.route.stand import NOTHING_LEFT
-from millwright.route.stand import stand as derived
-from millwright.route.steps import Answers, Terms
+from millwright.plan.steps import Answers, Terms
 from millwright.scope import Scope, Task
 from millwright.units import LengthUnit
 from server.accounts.models import Membership, Site
@@ -69,7 +70,7 @@ class Job(models.Model):
     scope = models.CharField(max_length=30, default=Scope.FIT.value)
     procedure = models.PositiveSmallIntegerField(default=1, help_text="version of the family's procedure it is done by")
     edition = models.PositiveSmallIntegerField(default=1, help_text="of the steps that jobs of every family have")
-    tasks = models.JSONField(default=list, help_text="millwright.route.steps.Task: what a job of upkeep is there to do")
+    tasks = models.JSONField(default=list, help_text="what a job of upkeep is there to do")
     unit = models.CharField(max_length=2, default="mm", help_text="of its record, on the page and on paper")
     spec = models.JSONField(help_text="millwright.line.LineSpec at the start of the job")
     card = models.JSONField(help_text="millwright.card.values.ValueCard at the start of the job")

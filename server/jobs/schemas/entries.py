@@ -6,9 +6,9 @@ from uuid import UUID
 
 from ninja import Field, Schema
 
+from millwright.job.entry import EntryKind, SignatureKind
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Role
-from millwright.route.recorded import EntryKind, SignatureKind
 from millwright.units import LengthUnit
 
 from ..photographs import MOST_SENT

@@ -5,11 +5,11 @@ from uuid import UUID
 
 from ninja import Field, Schema
 
+from millwright.job.hot_run import Until
+from millwright.job.now import StepState
 from millwright.line import Drawn, Family, Side
+from millwright.plan.steps import Stage
 from millwright.roles import Role
-from millwright.route.hubs.hot_run import Until
-from millwright.route.state import StepState
-from millwright.route.steps import Stage
 from millwright.verdict import Verdict
 from server.web.words import Said
 

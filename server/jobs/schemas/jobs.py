@@ -8,7 +8,7 @@ from ninja import Field, Schema
 from millwright.card.values import Value
 from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn
-from millwright.route.fields import Goes
+from millwright.plan.fields import Goes
 from millwright.scope import Scope, Task
 from millwright.units import LengthUnit
 

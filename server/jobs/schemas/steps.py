@@ -6,13 +6,13 @@ from uuid import UUID
 
 from ninja import Field, Schema
 
+from millwright.job.hot_run import Ready
+from millwright.job.now import StepState
 from millwright.meaning import Of
+from millwright.plan.fields import FieldKind
+from millwright.plan.hubs.phases import Event, Phase
+from millwright.plan.steps import Stage
 from millwright.roles import Role
-from millwright.route.fields import FieldKind
-from millwright.route.hubs.hot_run import Ready
-from millwright.route.hubs.phases import Event, Phase
-from millwright.route.state import StepState
-from millwright.route.steps import Stage
 from server.web.words import Said
 
 from .sketch import SketchOut

@@ -19,21 +19,7 @@ from .families.facts import COUNT, ORDER, PASSES, TORQUE
 from .fields import Field
 from .order import InOrder, Part, in_order
 from .stages import before_setting, closed_coupling, receive
-from .steps import (
-    BenchForm,
-    Draw,
-    Fact,
-    Happened,
-    Holding,
-    JobFacts,
-    Judge,
-    Lacks,
-    MeansBy,
-    OpenTime,
-    SheetForm,
-    Stage,
-    Step,
-)
+from .steps import BenchForm, Draw, Fact, Happened, Holding, JobFacts, Judge, Lacks, MeansBy, OpenTime, SheetForm, Stage, Step
 
 PREFIX = {
     Stage.RECEIVE: "receive",

@@ -2,9 +2,9 @@
 
 from ..errors import Problem, UnusableInput
 from ..roles import TAKES, Deed, Role
-from .entry import OutOfTurn
-from .recorded import SignatureKind
-from .state import STATE_WORDS, RouteNow, StepNow, StepState
+from .entry import SignatureKind
+from .new_entry import OutOfTurn
+from .now import STATE_WORDS, RouteNow, StepNow, StepState
 
 OF_A_STEP = (SignatureKind.HOLD, SignatureKind.AUTHORISE)
 

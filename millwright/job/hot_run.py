@@ -8,14 +8,14 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 from typing import Any
 
-from ...model import read_json
-from ...mounting.cooling import TOUCH_C, Cooling, HubReading, fit_cooling
-from ...mounting.heat import evaluate, seat_of
-from ...mounting.heat_io import HeatInput, HeatResult
-from ...mounting.slide import grips
-from ..recorded import Entry, EntryKind, happened, in_time
-from ..steps import Cools
-from .phases import MOUNTED, NEXT, SOONEST_COLD, HeatEvent, Next, Phase, after_event
+from ..model import read_json
+from ..mounting.cooling import TOUCH_C, Cooling, HubReading, fit_cooling
+from ..mounting.heat import evaluate, seat_of
+from ..mounting.heat_io import HeatInput, HeatResult
+from ..mounting.slide import grips
+from ..plan.hubs.phases import MOUNTED, NEXT, SOONEST_COLD, HeatEvent, Next, Phase, after_event
+from ..plan.steps import Cools
+from .entry import Entry, EntryKind, happened, in_time
 
 STILL_COUNTS = timedelta(minutes=1)  # a reading taken on the heater this shortly before it left says how hot it left
 SAYS_HOW_IT_COOLS = timedelta(minutes=10)  # from touching the shaft: until then it soaks heat up, and readings fall too fast

@@ -4,14 +4,14 @@ from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
+from ..plan.hubs.phases import Phase, phase_after
+from ..plan.locks import FIRST_PROOF, LOCK_AGAIN, LOCKS_OFF, PROOF, Locks
+from ..plan.steps import Holding, OpenTime, Step
 from ..verdict import Verdict
-from .hubs.phases import Phase, phase_after
+from .entry import Entry, EntryKind, Signature, SignatureKind, in_time
 from .ledger import LedgerLine, Moved, lines_of
-from .locked import HandOver, Proof, say_hand_over, stand_locks
-from .locks import FIRST_PROOF, LOCK_AGAIN, LOCKS_OFF, PROOF, Locks
-from .recorded import Entry, EntryKind, Signature, SignatureKind, in_time
-from .state import Held, Skins
-from .steps import Holding, OpenTime, Step
+from .locks import HandOver, Proof, say_hand_over, stand_locks
+from .now import Held, Skins
 
 LONGEST_MIN = 10_000  # what is open for longer than a week is not timed
 DONE_VERDICTS = (Verdict.INSIDE, Verdict.CLOSE, Verdict.NOT_JUDGED)

@@ -9,8 +9,8 @@ from pydantic import Field, JsonValue
 
 from ..meaning import Meaning, to_keep
 from ..model import Model, read_json
+from ..plan.steps import BenchForm, SheetForm, Step
 from .ledger import written_by
-from .steps import BenchForm, SheetForm, Step
 
 AS_THE_FILE_HAS_IT = "as_the_file_has_it"  # beside what is asked here: the words of a file, where they are others
 NOT_JUDGED_HERE = "not judged here"  # an entry of a paper

@@ -8,12 +8,20 @@ from types import MappingProxyType
 
 from ..card.values import ValueCard, for_its_material, value_kind
 from ..line import LineSpec
+from ..plan.compose import composed
+from ..plan.families.register import FAMILIES
+from ..plan.hubs.keyed import as_decided
+from ..plan.hubs.phases import Phase
+from ..plan.locks import FIRST_LOCK_OUT_AGAIN, LOCK_AGAIN, PROOF, START, Locks
+from ..plan.route import Route
+from ..plan.steps import Answers, Happened, JobFacts, Step, Terms
 from ..say import NOTHING, Words, words
 from ..scope import Scope
 from ..verdict import Verdict
-from .build import composed
 from .changes import card_changes, physical_changes, value_card
-from .entered import (
+from .entry import Entry, Signature, SignatureKind
+from .hot_run import cooling_of
+from .latest import (
     DONE_VERDICTS,
     arrived,
     asks_to_accept,
@@ -29,16 +37,8 @@ from .entered import (
     skins_of,
     unanswered,
 )
-from .families.register import FAMILIES
-from .hubs.hot_run import cooling_of
-from .hubs.keyed import as_decided
-from .hubs.phases import Phase
 from .ledger import LedgerLine
-from .locks import FIRST_LOCK_OUT_AGAIN, LOCK_AGAIN, PROOF, START, Locks
-from .recorded import Entry, Signature, SignatureKind
-from .route import Route
-from .state import Block, RouteNow, StepNow, StepState
-from .steps import Answers, Happened, JobFacts, Step, Terms
+from .now import Block, RouteNow, StepNow, StepState
 
 NEWEST = Terms()
 NOTHING_LEFT: Mapping[str, Answers] = MappingProxyType({})

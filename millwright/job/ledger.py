@@ -4,7 +4,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from .steps import SheetForm
+from ..plan.steps import SheetForm
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from .locks import Locks
+from ..plan.locks import Locks
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -12,15 +12,15 @@ from ..card.values import Value, as_today, pair_problems, stands_on, value_probl
 from ..errors import Problem, UnusableInput, refuse_if_any
 from ..figures_in_words import COMPARED
 from ..model import Model, Name, PlainText, Reading, read_json
+from ..plan import sheet
+from ..plan.fields import Goes, Way
+from ..plan.hubs.phases import NEXT, HeatEvent, Phase, after_event
+from ..plan.locks import FIRST_LOCK_OUT_AGAIN
+from ..plan.steps import BenchForm, SheetForm
 from ..roles import Deed, Role
-from . import sheet
 from .asked import asked_of, headed
-from .fields import Goes, Way
-from .hubs.phases import NEXT, HeatEvent, Phase, after_event
-from .locks import FIRST_LOCK_OUT_AGAIN
-from .recorded import EntryKind
-from .state import Block, RouteNow, StepNow
-from .steps import BenchForm, SheetForm
+from .entry import EntryKind
+from .now import Block, RouteNow, StepNow
 
 
 class FootMoved(Model):

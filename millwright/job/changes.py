@@ -4,10 +4,10 @@ from collections.abc import Collection, Mapping, Sequence
 
 from ..card.kind import ValueKind
 from ..card.values import Value, ValueCard, as_today, for_its_material, key_today, stands_on, value_kind
+from ..plan.steps import Fact, Happened, JobFacts, Step
 from ..say import Figure, Words, words
 from ..verdict import Verdict
-from .recorded import Entry, EntryKind
-from .steps import Fact, Happened, JobFacts, Step
+from .entry import Entry, EntryKind
 
 
 def value_card(catalogue: ValueCard, entries: Sequence[Entry]) -> ValueCard:

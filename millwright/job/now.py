@@ -7,14 +7,14 @@ from enum import StrEnum
 from functools import cached_property
 
 from ..card.values import ValueCard
+from ..plan.hubs.phases import Phase
+from ..plan.locks import LOCK_AGAIN, Locks
+from ..plan.stages.close_out import CLOSING
+from ..plan.steps import JobFacts, Step
 from ..say import Words, words
 from ..verdict import Verdict
-from .hubs.phases import Phase
+from .entry import Entry, Signature
 from .ledger import LedgerLine
-from .locks import LOCK_AGAIN, Locks
-from .recorded import Entry, Signature
-from .stages.close_out import CLOSING
-from .steps import JobFacts, Step
 
 
 class StepState(StrEnum):

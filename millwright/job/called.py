@@ -2,8 +2,8 @@
 
 from collections.abc import Iterable, Mapping
 
-from .entered import counting
-from .recorded import Entry, EntryKind
+from .entry import Entry, EntryKind
+from .latest import counting
 
 WORDS: Mapping[EntryKind, str] = {EntryKind.MOVE: "moved", EntryKind.VALUE: "value", EntryKind.SLIP: "taken out"}
 SLIP = "slip"

@@ -6,9 +6,9 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 from typing import Any
 
+from ..plan.hubs.phases import READING
 from ..roles import Role
 from ..verdict import Verdict
-from .hubs.phases import READING
 
 
 class EntryKind(StrEnum):

@@ -1,0 +1,1 @@
+"""What is asked: the steps of a job in working order, composed of families, hubs and stages."""
