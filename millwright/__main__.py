@@ -4,7 +4,7 @@ import argparse
 import json
 import sys
 
-from .benches import BENCHES, as_dict, evaluate_json, find
+from .benches.register import BENCHES, as_dict, evaluate_json, find
 from .errors import UnusableInput, as_json
 
 EVALUATED = 0

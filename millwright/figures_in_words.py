@@ -3,9 +3,9 @@
 from collections.abc import Callable, Iterator, Mapping
 from typing import Any
 
-from .bolting.order import name_on_circles
+from .benches.backstop import WAY_WORDS
+from .bolt_order import name_on_circles
 from .clock import arc_deg, different_positions, say_clock
-from .hung.backstop import WAY_WORDS
 from .say import Figure, Words, joined, words
 
 # Beside a reading for comparison: each stands in full in an entry of its own.

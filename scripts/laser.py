@@ -15,11 +15,11 @@ from typing import Any
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
 
+from millwright.benches.alignment.axis import Line
+from millwright.benches.alignment.expected import after_moves
+from millwright.benches.alignment.feet import Foot
+from millwright.benches.alignment.moves import PlannedMove
 from millwright.rig.machine import Bracket, Gauge, TrueShafts
-from millwright.setting.axis import Line
-from millwright.setting.expected import after_moves
-from millwright.setting.feet import Foot
-from millwright.setting.moves import PlannedMove
 from scripts.gateway import Gateway, arguments, run
 
 AS_FOUND = Line(offset_v_mm=-0.18, slope_v_mm_per_m=0.42, offset_h_mm=0.11, slope_h_mm_per_m=-0.25)

@@ -100,7 +100,7 @@ def main() -> int:
     asked.add_argument("--minutes", type=float, default=20.0, help="when to stop (20)")
     asked.add_argument("--most", type=int, default=1_500, help="how many to take at most (1500)")
     asked.add_argument("--seed", type=int, default=random.randrange(10_000), help="the same sample again")
-    asked.add_argument("--only", default="", help="names that begin so: millwright.setting.gap")
+    asked.add_argument("--only", default="", help="names that begin so: millwright.benches.gap")
     given = asked.parse_args()
     end = time.monotonic() + given.minutes * 60
     print(f"Making them and finding out which test covers what … (seed {given.seed})", flush=True)

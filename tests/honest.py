@@ -6,11 +6,12 @@ import statistics
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
-from millwright.benches import as_dict, evaluate_json
+from millwright.benches.register import as_dict, evaluate_json
+
+from millwright.benches.wear.evaluate import evaluate
+from millwright.benches.wear.io import WearInput
 from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep
 from millwright.rig.worn import TrueWear
-from millwright.wearing.wear import evaluate
-from millwright.wearing.wear_io import WearInput
 
 TRUTHS = 1_000
 

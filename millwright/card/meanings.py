@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from ..bolting.order import HALF_TURNS, Pattern
+from ..bolt_order import HALF_TURNS, Pattern
 
 GAP_MEAN, GAP_EACH = "the mean of the readings", "every reading"
 GAP_TAKEN = (GAP_MEAN, GAP_EACH)

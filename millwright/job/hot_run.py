@@ -8,11 +8,11 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 from typing import Any
 
+from ..benches.heat.cooling import TOUCH_C, Cooling, HubReading, fit_cooling
+from ..benches.heat.evaluate import evaluate, seat_of
+from ..benches.heat.io import HeatInput, HeatResult
+from ..benches.heat.slide import grips
 from ..model import read_json
-from ..mounting.cooling import TOUCH_C, Cooling, HubReading, fit_cooling
-from ..mounting.heat import evaluate, seat_of
-from ..mounting.heat_io import HeatInput, HeatResult
-from ..mounting.slide import grips
 from ..plan.hubs.phases import MOUNTED, NEXT, SOONEST_COLD, HeatEvent, Next, Phase, after_event
 from ..plan.steps import Cools
 from .entry import Entry, EntryKind, happened, in_time

@@ -7,7 +7,7 @@ from typing import Any, Literal
 
 from pydantic import Field
 
-from ..benches import as_dict, evaluate_json
+from ..benches.register import as_dict, evaluate_json
 from ..card.values import Value, as_today, pair_problems, stands_on, value_problems
 from ..errors import Problem, UnusableInput, refuse_if_any
 from ..figures_in_words import COMPARED

@@ -4,10 +4,10 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from datetime import date, datetime, timedelta
 
+from ..benches.wear.days import day, months_on
 from ..card.values import Value, source_of
 from ..meaning import Of, When
 from ..say import Words, joined, words
-from ..wearing.days import day, months_on
 from .due_kinds import TASK_OF, Due, DueKind
 from .past import MOUNTS, RENEWS, KeptLine, PastJob, Postponed, Read, last_read
 from .series import LEFT, packing_turned, wearing

@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
+from ..benches.wear import evaluate as wear
+from ..benches.wear.io import Unit, WearBreak, WearInput, WearReading, WearResult
 from ..card.values import source_of
 from ..meaning import GOES_BACK_IN, Of, When
 from ..scope import Scope
-from ..wearing import wear
-from ..wearing.wear_io import Unit, WearBreak, WearInput, WearReading, WearResult
 from .marks import worn
 from .past import MOUNTS, RENEWS, KeptLine, Look, PastJob, Read, reads_of
 from .points import Point, called

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from typing import Any
 
-from ..bolting.order import HALF_TURNS, Pattern
+from ..bolt_order import HALF_TURNS, Pattern
 from ..card.meanings import BY_TURNS, PASSES_OF, PATTERN_OF, Passes
 from ..card.values import source_of
 from . import torques

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from ..bolting.fitted import Way
+from ..benches.fitted import Way
 from ..card.values import source_of
 from ..meaning import Meaning, Of
 from ..sketch import discs

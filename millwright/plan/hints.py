@@ -3,8 +3,8 @@
 from collections.abc import Mapping
 from typing import Literal
 
+from ..benches.alignment.drawn import Layout
 from ..model import Model
-from ..setting.drawn import Layout
 
 
 class KeyHints(Model):

@@ -7,7 +7,7 @@ the closed coupling. What comes after what is nowhere else.
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 
-from ..bolting.order import HALF_TURNS
+from ..bolt_order import HALF_TURNS
 from ..card.values import source_of
 from ..line import SIDES, Side
 from ..meaning import Meaning, Of

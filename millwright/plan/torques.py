@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import Any, Literal
 
-from ..bolting.order import RISING
+from ..bolt_order import RISING
 from ..card.values import source_of
 from ..say import say
 from ..verdict import Judged, said_by_hand

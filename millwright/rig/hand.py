@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from random import Random
 from typing import Any
 
-from ..benches import as_dict, evaluate_json
+from ..benches.register import as_dict, evaluate_json
 from ..line import SIDES
 from ..units import MM_PER_INCH, LengthUnit, read_length_mm
 from .machine import Bracket, Gauge, TrueShafts, sweep

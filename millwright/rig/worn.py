@@ -4,7 +4,7 @@ import random
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from ..wearing.wear_io import WearReading
+from ..benches.wear.io import WearReading
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -4,7 +4,7 @@ import json
 from collections.abc import Callable, Mapping
 from typing import Any
 
-from millwright.benches import as_dict, evaluate_json
+from millwright.benches.register import as_dict, evaluate_json
 from millwright.plan.hints import GreaseHints
 from millwright.plan.steps import BenchForm
 

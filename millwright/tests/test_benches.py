@@ -4,7 +4,7 @@ import json
 import unittest
 from typing import Any
 
-from millwright.benches import BENCHES, as_dict, evaluate_json
+from millwright.benches.register import BENCHES, as_dict, evaluate_json
 from millwright.errors import UnusableInput
 
 RIM = {

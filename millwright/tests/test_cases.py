@@ -6,7 +6,7 @@ import unittest
 from pathlib import Path
 from typing import Any
 
-from millwright.benches import BENCHES, as_dict, evaluate_json
+from millwright.benches.register import BENCHES, as_dict, evaluate_json
 from millwright.errors import UnusableInput
 
 # Beside the project, wherever this copy of it stands.

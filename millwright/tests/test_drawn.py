@@ -6,11 +6,11 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from millwright.benches import as_dict, evaluate_json
+from millwright.benches.alignment.drawn import ROOM, Drawn, DrawnView, exaggeration
+from millwright.benches.alignment.evaluate import evaluate
+from millwright.benches.alignment.io import AlignmentInput
+from millwright.benches.register import as_dict, evaluate_json
 from millwright.model import read_json
-from millwright.setting.alignment import evaluate
-from millwright.setting.alignment_io import AlignmentInput
-from millwright.setting.drawn import ROOM, Drawn, DrawnView, exaggeration
 
 Side = Literal["left", "right"]
 

@@ -8,7 +8,7 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from millwright.benches import as_dict, evaluate_json
+from millwright.benches.register import as_dict, evaluate_json
 
 A_MICRON = 0.001
 SIZES = st.lists(st.floats(49, 51).map(lambda x: round(x, 3)), min_size=1, max_size=8)

@@ -9,7 +9,7 @@ from dataclasses import replace
 from itertools import product
 from typing import Any
 
-from millwright.benches import as_dict, evaluate_json
+from millwright.benches.register import as_dict, evaluate_json
 from millwright.errors import UnusableInput
 from millwright.rig.air_gap import Side, TrueDrive, read_gaps
 from millwright.rig.machine import Gauge, TrueShafts

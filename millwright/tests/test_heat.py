@@ -10,14 +10,14 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from millwright.benches import as_dict, evaluate_json
+from millwright.benches.heat.io import HeatInput
+from millwright.benches.register import as_dict, evaluate_json
 from millwright.errors import UnusableInput
 from millwright.job import new_entry as entry
 from millwright.job.entry import Entry, EntryKind
 from millwright.job.hot_run import HeatRun, stand_run
 from millwright.job.new_entry import OutOfTurn
 from millwright.model import read_json
-from millwright.mounting.heat_io import HeatInput
 from millwright.plan.hubs.phases import Phase
 from millwright.rig.hot_hub import HotHub
 from millwright.roles import Role

@@ -8,11 +8,11 @@ from typing import Any, get_args
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from millwright.benches import evaluate_json
-from millwright.bolting import tighten_io
-from millwright.bolting.fitted import STATES, FittedInput, FittedResult, evaluate
-from millwright.coupling import grease
-from millwright.coupling.grease import Done, GreaseInput, GreaseResult, Routine
+from millwright.benches import grease
+from millwright.benches.fitted import STATES, FittedInput, FittedResult, evaluate
+from millwright.benches.grease import Done, GreaseInput, GreaseResult, Routine
+from millwright.benches.register import evaluate_json
+from millwright.benches.tighten import io as tighten_io
 from millwright.errors import UnusableInput
 from millwright.verdict import Verdict
 

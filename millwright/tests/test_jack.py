@@ -10,12 +10,12 @@ from typing import Any
 from hypothesis import given
 from hypothesis import strategies as st
 
-from millwright.benches import evaluate_json
+from millwright.benches.alignment.axis import Line
+from millwright.benches.alignment.expected import after_moves
+from millwright.benches.alignment.feet import Foot
+from millwright.benches.alignment.moves import PlannedMove
+from millwright.benches.register import evaluate_json
 from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep
-from millwright.setting.axis import Line
-from millwright.setting.expected import after_moves
-from millwright.setting.feet import Foot
-from millwright.setting.moves import PlannedMove
 
 FEET = [Foot(name="drive end", x_mm=300), Foot(name="tail", x_mm=700)]
 PLANES = (120.0, -90.0)

@@ -7,7 +7,7 @@ from typing import Any
 from hypothesis import given
 from hypothesis import strategies as st
 
-from millwright.benches import as_dict, evaluate_json
+from millwright.benches.register import as_dict, evaluate_json
 from millwright.job.entry import SignatureKind
 from millwright.meaning import Of
 from millwright.plan.families.register import FAMILIES

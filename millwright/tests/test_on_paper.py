@@ -9,7 +9,7 @@ import unittest
 from collections.abc import Callable
 from typing import Any
 
-from millwright.benches import as_dict, evaluate_json
+from millwright.benches.register import as_dict, evaluate_json
 
 # What is written has three decimals or so: what it comes to is off by that much.
 OF_ITS_SIZE, AT_LEAST = 0.01, 0.002

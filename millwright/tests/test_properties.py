@@ -8,8 +8,8 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from millwright.benches import as_dict, evaluate_json
-from millwright.bolting.order import ORDERS
+from millwright.benches.register import as_dict, evaluate_json
+from millwright.bolt_order import ORDERS
 from millwright.units import read_length_mm
 
 A_HUNDREDTH_OF_A_MICRON = 1e-5  # mm

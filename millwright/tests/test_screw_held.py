@@ -7,7 +7,7 @@ from typing import Any, get_args
 from hypothesis import given
 from hypothesis import strategies as st
 
-from millwright.benches import as_dict, evaluate_json
+from millwright.benches.register import as_dict, evaluate_json
 from millwright.job.entry import EntryKind
 from millwright.job.new_entry import OutOfTurn
 from millwright.line import Connection

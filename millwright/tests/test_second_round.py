@@ -11,7 +11,7 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from millwright.benches import BENCHES, as_dict, evaluate_json
+from millwright.benches.register import BENCHES, as_dict, evaluate_json
 from millwright.errors import UnusableInput
 from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep
 

@@ -6,7 +6,7 @@ import unittest
 from collections.abc import Iterator, Mapping
 from typing import Any, get_args
 
-from millwright.benches import BENCHES, as_dict, evaluate_json
+from millwright.benches.register import BENCHES, as_dict, evaluate_json
 from millwright.errors import UnusableInput
 from millwright.line import Family
 from millwright.plan.compose import scopes

@@ -4,7 +4,7 @@ import json
 import unittest
 from typing import Any
 
-from millwright.benches import as_dict, evaluate_json
+from millwright.benches.register import as_dict, evaluate_json
 from millwright.errors import UnusableInput
 
 

@@ -4,8 +4,8 @@ import json
 import unittest
 from typing import Any
 
+from millwright.benches.alignment.stream import MOST_LINES, read_lines
 from millwright.errors import UnusableInput
-from millwright.setting.stream import MOST_LINES, read_lines
 
 
 def line(seq: int, **more: Any) -> str:

@@ -8,6 +8,18 @@ from typing import Any
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from millwright.benches.alignment.evaluate import evaluate
+from millwright.benches.alignment.io import AlignmentInput
+from millwright.benches.alignment.shims import (
+    ALIKE_MM,
+    MAKES_IT_MM,
+    MOST_PIECES,
+    ShimBox,
+    Shimmed,
+    nearest_stacks,
+    say_shims,
+    stacks_under,
+)
 from millwright.card.kinds import VALUE_KINDS
 from millwright.card.values import (
     Source,
@@ -26,18 +38,6 @@ from millwright.job.entry import EntryKind
 from millwright.plan.families.register import FAMILIES
 from millwright.plan.hubs.ways import HUB_STEPS
 from millwright.roles import Role
-from millwright.setting.alignment import evaluate
-from millwright.setting.alignment_io import AlignmentInput
-from millwright.setting.shims import (
-    ALIKE_MM,
-    MAKES_IT_MM,
-    MOST_PIECES,
-    ShimBox,
-    Shimmed,
-    nearest_stacks,
-    say_shims,
-    stacks_under,
-)
 
 from .work import Work
 

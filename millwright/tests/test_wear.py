@@ -8,12 +8,12 @@ from datetime import UTC, date, datetime, timedelta
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from millwright.benches import evaluate_json
+from millwright.benches.register import evaluate_json
+from millwright.benches.wear.evaluate import evaluate
+from millwright.benches.wear.io import WearBreak, WearInput, WearReading, WearResult
+from millwright.benches.wear.trend import MOST_FITTED
 from millwright.errors import UnusableInput
 from millwright.rig.worn import TrueWear
-from millwright.wearing.trend import MOST_FITTED
-from millwright.wearing.wear import evaluate
-from millwright.wearing.wear_io import WearBreak, WearInput, WearReading, WearResult
 
 START = datetime(2025, 1, 1, 12, tzinfo=UTC)
 LIMIT = 4.0

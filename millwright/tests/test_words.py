@@ -10,7 +10,7 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from millwright.benches import in_order
+from millwright.benches.register import in_order
 from millwright.clock import ClockReading
 from millwright.csv_readings import read_csv, write_csv
 from millwright.errors import UnusableInput

@@ -6,7 +6,7 @@ from typing import Any
 
 from hypothesis import strategies as st
 
-from millwright.benches import as_dict, evaluate_json
+from millwright.benches.register import as_dict, evaluate_json
 from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep
 
 HUNDREDTH_OF_A_MICRON = 1e-5

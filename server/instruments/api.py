@@ -8,7 +8,7 @@ from django.utils import timezone
 from ninja import Field, Router, Schema
 from pydantic import FiniteFloat
 
-from millwright.bolting.wrench import range_problems
+from millwright.benches.tighten.wrench import range_problems
 from millwright.errors import refuse_if_any
 from millwright.model import NameIn
 from millwright.roles import Deed

@@ -5,8 +5,8 @@ from dataclasses import dataclass, field, replace
 from datetime import date
 from typing import Any
 
+from millwright.benches.wear.days import day
 from millwright.errors import Problem
-from millwright.wearing.days import day
 from server.accounts.models import Membership
 
 from .models import Bracket, Instrument, Wrench

@@ -8,13 +8,13 @@ from typing import Any
 
 from django.utils import timezone
 
+from millwright.benches.heat.io import HeatInput
 from millwright.card.values import ValueCard, say_value, value_kind
 from millwright.job.called import SLIP, called
 from millwright.job.entry import EntryKind, SignatureKind
 from millwright.job.hot_run import HeatRun, Until, stand_run
 from millwright.job.now import Block, RouteNow, StepNow, StepState
 from millwright.model import read_json
-from millwright.mounting.heat_io import HeatInput
 from millwright.plan.read_with import READ_WITH
 from millwright.plan.steps import BenchForm, SheetForm, Step
 from millwright.say import words

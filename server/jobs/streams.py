@@ -8,10 +8,10 @@ from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Field, Router, Schema, Status
 
+from millwright.benches.alignment.stream import read_lines
 from millwright.errors import Problem, UnusableInput
 from millwright.job.new_entry import OutOfTurn
 from millwright.plan.steps import BenchForm
-from millwright.setting.stream import read_lines
 from server.accounts.auth import member_of
 from server.web.errors import ErrorsOut
 

@@ -12,9 +12,9 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Field, Router, Schema, Status
 
+from millwright.benches.wear.days import day
 from millwright.roles import Deed
 from millwright.say import Figure, Words
-from millwright.wearing.days import day
 from server.accounts.auth import member_of, require
 from server.accounts.models import Membership
 from server.web.described import gives

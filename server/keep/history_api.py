@@ -9,9 +9,10 @@ from uuid import UUID
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
+from millwright.benches.register import as_dict
 from ninja import Field, Router, Schema
 
-from millwright.benches import as_dict
+from millwright.benches.wear.io import WearInput
 from millwright.figures_in_words import say_figure
 from millwright.keep.past import PastJob
 from millwright.keep.series import LEFT, Series, series_of
@@ -20,7 +21,6 @@ from millwright.meaning import Of, When
 from millwright.say import NOTHING
 from millwright.scope import Scope
 from millwright.verdict import Status
-from millwright.wearing.wear_io import WearInput
 from server.accounts.auth import member_of
 from server.accounts.models import Membership
 from server.jobs.means import is_of

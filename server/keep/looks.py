@@ -10,6 +10,7 @@ from django.db import IntegrityError, transaction
 from django.shortcuts import get_object_or_404
 from ninja import Schema
 
+from millwright.benches.wear.days import day
 from millwright.errors import Problem, UnusableInput, problem, refuse_if_any
 from millwright.job.new_entry import OutOfTurn
 from millwright.keep.marks import BY_STROBE_MM
@@ -19,7 +20,6 @@ from millwright.keep.series import wear_of
 from millwright.roles import Deed
 from millwright.say import Figure
 from millwright.units import LengthUnit, read_length_mm, read_temperature_c
-from millwright.wearing.days import day
 from server.accounts.models import Membership
 from server.journal.write import write_down
 from server.plant.models import Line, LineLook, LookSlip

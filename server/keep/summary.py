@@ -11,11 +11,11 @@ from uuid import UUID
 from django.db import transaction
 from django.utils import timezone
 
+from millwright.benches.wear.days import day
 from millwright.keep.due import due
 from millwright.keep.due_kinds import Due, DueKind, scope_of
 from millwright.say import words
 from millwright.scope import Scope
-from millwright.wearing.days import day
 from server.accounts.models import Site
 from server.instruments.register import instruments_of
 from server.jobs.models import Job

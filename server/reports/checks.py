@@ -4,8 +4,8 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
+from millwright.benches.fit import grip_word
 from millwright.figures_in_words import say_figure
-from millwright.mounting.fit import grip_word
 from millwright.say import NOTHING, Words, words
 
 

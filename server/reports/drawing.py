@@ -7,10 +7,10 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from millwright.hung.backstop import WAY_WORDS
+from millwright.benches.alignment.drawn import WIDTH, Drawn, DrawnMachine, DrawnView, Ray
+from millwright.benches.backstop import WAY_WORDS
 from millwright.line import LineSpec
 from millwright.say import mm, words
-from millwright.setting.drawn import WIDTH, Drawn, DrawnMachine, DrawnView, Ray
 from millwright.sketch import common, forces, proofs
 from millwright.sketch.shapes import Sketch
 from millwright.units import LengthUnit

@@ -3,7 +3,7 @@
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
-from millwright.benches import BENCHES, Bench, evaluate_json, find
+from millwright.benches.register import BENCHES, Bench, evaluate_json, find
 from millwright.csv_readings import Readings, read_csv, write_csv
 from millwright.model import read_json
 

@@ -8,7 +8,7 @@ from psycopg.errors import DataError
 from psycopg.types.datetime import TimestamptzLoader
 
 from millwright.errors import Problem
-from millwright.wearing.days import day
+from millwright.benches.wear.days import day
 
 EARLIEST = datetime(1990, 1, 1, tzinfo=UTC)
 CLOCKS_DIFFER = timedelta(minutes=5)

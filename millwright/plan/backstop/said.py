@@ -2,7 +2,7 @@
 
 from pydantic import ValidationError
 
-from ...hung.backstop import WAY_WORDS, GearTrain, agree
+from ...benches.backstop import WAY_WORDS, GearTrain, agree
 from ..steps import Answers, BenchForm, Happened, JobFacts, Stage, Step
 
 WAY, WAY_AGAIN = "backstop.way", "backstop.way_again"

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
-from ...bolting.order import RISING, Pattern
+from ...bolt_order import RISING, Pattern
 from ...card.meanings import Passes
 from ...line import SIDES, Family, Side
 from ...sketch.shapes import Sketch

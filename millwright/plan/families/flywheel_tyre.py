@@ -1,6 +1,6 @@
 """Tyre couplings on an engine flywheel: everything hangs on the driven shaft before its flange goes on."""
 
-from ...bolting.order import HALF_TURNS
+from ...bolt_order import HALF_TURNS
 from ...card.values import source_of
 from ...meaning import Meaning, Of
 from ...say import mm, say

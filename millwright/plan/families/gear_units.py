@@ -1,6 +1,6 @@
 """What gear units that hang on their shaft have in common: slung, let go again, their arm, their oil."""
 
-from ...bolting.order import Pattern
+from ...bolt_order import Pattern
 from ...card.values import source_of
 from ...meaning import Meaning, Of
 from ..counts import back

@@ -4,7 +4,6 @@ from dataclasses import replace
 
 from ...card.kinds import VALUE_KINDS
 from ...card.values import source_of
-from ...coupling.jaw_element import opening_clearance_mm, shaft_distance_checks
 from ...meaning import Meaning, Of
 from ...say import say
 from ...sketch import jaws
@@ -16,6 +15,7 @@ from ..stages import gap
 from ..stages.suits import judge_material
 from ..steps import Answers, Fact, JobFacts
 from .facts import HUBS, SETTING_VALUES, Element, FamilyFacts, Part
+from .jaw_element import opening_clearance_mm, shaft_distance_checks
 
 OPEN = "open centre"
 CENTRES = ("solid centre", OPEN)

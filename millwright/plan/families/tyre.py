@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import replace
 
-from ...bolting.order import HALF_TURNS
+from ...bolt_order import HALF_TURNS
 from ...card.values import source_of
 from ...line import SIDES, Side
 from ...say import say

@@ -3,12 +3,12 @@
 from collections.abc import Mapping
 from typing import Any
 
+from ...benches.heat.cooling import TOUCH_C
+from ...benches.heat.words import say_too_hot
 from ...card.meanings import WHILE_HOT
 from ...card.values import source_of
 from ...line import Side
 from ...meaning import Meaning, Of
-from ...mounting.cooling import TOUCH_C
-from ...mounting.heat_words import say_too_hot
 from ...say import deg_c, say, say_time
 from ...verdict import Judged, judge, said_by_hand
 from ..fields import Field, choice, number, text, tick

@@ -4,12 +4,12 @@ import json
 from collections.abc import Mapping
 from typing import Any
 
-from ...bolting.pulls import BAND_SHARE, BAND_SOURCE
+from ...benches.taper.evaluate import Cone, TaperInput, evaluate
+from ...benches.tighten.pulls import BAND_SHARE, BAND_SOURCE
 from ...card.values import source_of
 from ...line import Side
 from ...meaning import Meaning, Of
 from ...model import read_json
-from ...mounting.taper import Cone, TaperInput, evaluate
 from ...say import mm, say
 from ...units import MM_PER_INCH
 from ...verdict import Judged, judge

@@ -3,10 +3,10 @@
 from dataclasses import dataclass, replace
 from typing import Any
 
+from ...benches.alignment.drawn import layout_of
 from ...card.meanings import STRAIGHTEDGE_ALONE
 from ...card.values import source_of
 from ...line import SIDES
-from ...setting.drawn import layout_of
 from ..hints import AlignmentHints, StraightedgeHints
 from ..steps import Answers, BenchForm, JobFacts
 from . import air_gap

@@ -1,0 +1,1 @@
+"""The air gaps of a magnetic drive, and the move that evens them."""

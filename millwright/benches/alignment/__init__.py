@@ -1,0 +1,1 @@
+"""Offset and angle of two shafts from dials or a laser, and the moves that correct them."""

@@ -1,0 +1,1 @@
+"""The gap between two hub faces, round the clock."""

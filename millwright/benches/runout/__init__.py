@@ -1,0 +1,1 @@
+"""Run-out of a hub or shaft, and whether it is bent."""

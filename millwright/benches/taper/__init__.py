@@ -1,0 +1,1 @@
+"""A tapered hub: its match, its blue pattern, how far it is drawn up."""

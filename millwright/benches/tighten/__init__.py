@@ -1,0 +1,1 @@
+"""Bolts in their order and their passes."""

@@ -1,0 +1,1 @@
+"""When what wears or drifts is at its limit."""

@@ -1,1 +1,0 @@
-"""Bolts: in what order they are pulled, and whether they were."""

@@ -1,1 +1,0 @@
-"""The coupling itself: families, bolts, elements."""

@@ -1,1 +1,0 @@
-"""How a hub is held on its shaft: fit, key, run-out."""

@@ -1,1 +1,0 @@
-"""Where the machines stand: gap, offset, angle, moves."""
