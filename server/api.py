@@ -6,17 +6,17 @@ from .accounts.api import router as session
 from .accounts.auth import MemberAuth
 from .catalogue.api import router as couplings
 from .instruments.api import router as instruments
+from .instruments.register_api import router as register
 from .jobs.api import router as jobs
 from .jobs.live.api import router as live
 from .jobs.streams import router as streams
-from .keep.calendar_api import router as calendar
-from .keep.due_api import router as due
-from .keep.exports_api import router as exports
-from .keep.history_api import router as history
-from .keep.instruments_api import router as register
-from .keep.labels_api import router as labels
-from .keep.reasons_api import router as reasons
-from .keep.rounds_api import router as rounds
+from .keep.due.api import router as due
+from .keep.due.calendar import router as calendar
+from .keep.history.api import router as history
+from .keep.history.exports import router as exports
+from .keep.history.labels import router as labels
+from .keep.history.reasons import router as reasons
+from .keep.rounds.api import router as rounds
 from .plant.api import router as lines
 from .reports.api import router as records
 from .web.benches import router as benches

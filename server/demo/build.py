@@ -21,7 +21,7 @@ from server.jobs.actions.append_entry import Sent, append_entry
 from server.jobs.actions.sign import sign
 from server.jobs.actions.start_job import start_job
 from server.jobs.models import Job
-from server.keep.summary import rebuild
+from server.keep.due.summary import rebuild
 from server.plant.actions import save_line
 from server.plant.models import Line
 

@@ -17,7 +17,7 @@ from server.accounts.models import Membership
 from server.instruments.models import Bracket, Gauge, Wrench
 from server.jobs.actions.start_job import start_job
 from server.journal.write import write_down
-from server.keep.summary import rebuild_instruments
+from server.keep.due.summary import rebuild_instruments
 from server.plant.actions import save_line
 from server.plant.models import Line, LineLook
 

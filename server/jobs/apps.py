@@ -8,3 +8,7 @@ class JobsConfig(AppConfig):
 
     name = "server.jobs"
     label = "jobs"
+
+    def ready(self) -> None:
+        """The register of instruments asks where one was used."""
+        from . import used_with  # noqa: F401

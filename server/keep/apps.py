@@ -17,7 +17,7 @@ class KeepConfig(AppConfig):
         from server.jobs.models import Job
         from server.plant.models import Line, LineLook
 
-        from . import summary
+        from .due import summary
 
         post_save.connect(summary.on_job, sender=Job, dispatch_uid="what is due after a record")
         post_save.connect(summary.on_line, sender=Line, dispatch_uid="what is due on a line")

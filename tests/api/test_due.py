@@ -114,7 +114,10 @@ class DueTest(DemoTest):
 
     def test_a_summary_that_cannot_be_made_keeps_nobody_from_working(self) -> None:
         kept = DueItem.objects.filter(line__name=CRUSHER).count()
-        with mock.patch("server.keep.summary.due", side_effect=ValueError), self.assertLogs("server.keep.summary", "ERROR"):
+        with (
+            mock.patch("server.keep.due.summary.due", side_effect=ValueError),
+            self.assertLogs("server.keep.due.summary", "ERROR"),
+        ):
             body = {"id": str(uuid4()), "line_id": str(line_of(CRUSHER).pk), "leaks": "none"}
             self.assertEqual(self.millwright.ask("POST", "/api/rounds/looks", body)[0], 201)
         self.assertEqual(DueItem.objects.filter(line__name=CRUSHER).count(), kept)

@@ -11,8 +11,8 @@ from django.test import TestCase
 
 from server.accounts.models import Membership
 from server.jobs.models import Job
+from server.keep.due.summary import rebuild_site
 from server.keep.models import DueItem
-from server.keep.summary import rebuild_site
 from server.plant.models import Line
 from tests.forger import made_to_fit
 from tests.site import PASSWORD, Member, build_two_sites, forget_jobs, is_whole, job_of

@@ -13,7 +13,7 @@ from server.accounts.models import Membership
 from server.jobs.actions.start_job import start_job
 from server.jobs.before import left_before
 from server.jobs.models import Job
-from server.keep.labels_api import label_svg
+from server.keep.history.labels import label_svg
 from server.plant.models import Line, LineLook
 from tests.site import Member
 

@@ -4,8 +4,8 @@ from django.db import connection
 from django.test import TestCase
 
 from server.jobs.models import Entry, Job
+from server.keep.due.summary import rebuild_site
 from server.keep.models import DueItem
-from server.keep.summary import rebuild_site
 from server.plant.models import LineLook
 from tests.site import Member, build_two_sites, job_of
 

@@ -9,7 +9,7 @@ from pydantic.json_schema import JsonSchemaMode, models_json_schema
 
 from server.api import api
 from server.jobs.described import are_filled, models_named, refs_in, with_shapes
-from server.keep.rounds_api import LookIn
+from server.keep.rounds.api import LookIn
 from server.plant.api import LineIn
 from server.web.described import bare, with_refusals
 

@@ -3,8 +3,8 @@
 from django.core.management.base import BaseCommand
 
 from server.accounts.models import Site
+from server.keep.due.summary import rebuild_site
 from server.keep.models import DueItem
-from server.keep.summary import rebuild_site
 
 
 class Command(BaseCommand):

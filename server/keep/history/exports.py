@@ -18,8 +18,8 @@ from server.web.described import gives
 from server.web.errors import ErrorsOut
 from server.web.files import as_file
 
-from .history_csv import told_lines, written
-from .models import Export
+from ..models import Export
+from .as_csv import told_lines, written
 
 router = Router(tags=["exports"])
 AT_A_TIME = 50  # lines

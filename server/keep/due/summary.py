@@ -21,8 +21,8 @@ from server.instruments.register import instruments_of
 from server.jobs.models import Job
 from server.plant.models import Line, LineLook
 
-from .models import DueItem
-from .read import kept_lines, past_jobs
+from ..models import DueItem
+from ..read import kept_lines, past_jobs
 
 logger = logging.getLogger(__name__)
 AT_A_TIME = 200  # lines

@@ -9,8 +9,8 @@ from millwright.keep.past import KeptLine, PastJob
 from millwright.keep.told import Told, told
 from server.plant.models import Line
 
-from .aside import Aside, papers_of, sieved
-from .read import kept_lines, past_jobs
+from ..aside import Aside, papers_of, sieved
+from ..read import kept_lines, past_jobs
 
 HEAD = ("line", "job", "closed", "scope", "reason", "what", "name", "found", "left", "unit", "status", "by")
 Row = tuple[object, ...]

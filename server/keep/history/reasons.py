@@ -19,8 +19,8 @@ from millwright.plan.steps import Stage
 from server.accounts.auth import member_of
 from server.plant.models import Line
 
-from .aside import Aside, papers_of, sieved
-from .read import past_jobs
+from ..aside import Aside, papers_of, sieved
+from ..read import past_jobs
 
 router = Router(tags=["reasons"])
 DAYS_A_MONTH = 30.4375

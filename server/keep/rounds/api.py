@@ -28,10 +28,10 @@ from server.web.described import gives
 from server.web.errors import ErrorsOut
 from server.web.files import as_file
 
-from .look_file import take_file
+from ..models import DueItem
+from ..read import in_walking_order
+from .file import take_file
 from .looks import LookOut, Sent, take_look, take_out
-from .models import DueItem
-from .read import in_walking_order
 
 router = Router(tags=["rounds"])
 MOST_BYTES = 8_000_000

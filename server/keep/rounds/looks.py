@@ -25,8 +25,8 @@ from server.journal.write import write_down
 from server.plant.models import Line, LineLook, LookSlip
 from server.web.times import time_problems
 
-from .read import kept_lines, past_jobs
-from .summary import keep_up
+from ..due.summary import keep_up
+from ..read import kept_lines, past_jobs
 
 TYPED_AGREES = 1e-6
 GOES_BACK = "goes back"  # a figure that is asked about, and taken once it is confirmed

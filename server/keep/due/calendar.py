@@ -20,7 +20,7 @@ from server.accounts.models import Membership
 from server.web.described import gives
 from server.web.errors import ErrorsOut
 
-from .models import CalendarFeed, DueItem
+from ..models import CalendarFeed, DueItem
 
 router = Router(tags=["calendar"])
 BYTES = 32

@@ -23,7 +23,7 @@ from server.plant.models import Line
 from server.web.errors import ErrorsOut
 from server.web.words import Said
 
-from .models import DueItem, Postponement, Sort
+from ..models import DueItem, Postponement, Sort
 from .summary import rebuild
 
 router = Router(tags=["due"])

@@ -20,8 +20,8 @@ from server.journal.write import write_down
 from server.plant.models import Line, LineLook
 from server.web.times import time_problems
 
+from ..due.summary import keep_up
 from .looks import goes_back, row_of
-from .summary import keep_up
 
 MOST_ROWS = 20_000
 MOST_PROBLEMS = 20

@@ -9,9 +9,9 @@ from uuid import UUID
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
-from millwright.benches.register import as_dict
 from ninja import Field, Router, Schema
 
+from millwright.benches.register import as_dict
 from millwright.benches.wear.io import WearInput
 from millwright.figures_in_words import say_figure
 from millwright.keep.past import PastJob
@@ -33,10 +33,10 @@ from server.web.errors import ErrorsOut
 from server.web.files import as_file
 from server.web.words import Said
 
-from .aside import papers_of, sieved
-from .history_csv import told_lines, written
-from .looks import LookOut, may_take_out
-from .read import kept_lines, past_jobs
+from ..aside import papers_of, sieved
+from ..read import kept_lines, past_jobs
+from ..rounds.looks import LookOut, may_take_out
+from .as_csv import told_lines, written
 
 logger = logging.getLogger(__name__)
 router = Router(tags=["history"])

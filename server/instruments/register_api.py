@@ -6,22 +6,20 @@ from typing import Any, Literal
 from uuid import UUID
 
 from django.db import transaction
-from django.db.models import Q
 from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Field, Router, Schema
 
 from millwright.errors import Problem, UnusableInput, refuse_if_any
-from millwright.meaning import Of
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Deed
 from server.accounts.auth import member_of, require
 from server.accounts.models import Membership
-from server.instruments.models import Bracket, Gauge, Instrument, InstrumentChange, Wrench
-from server.instruments.register import date_problems, instrument, instruments_of, note
-from server.jobs.means import is_of
-from server.jobs.models import Entry, Job
 from server.web.errors import ErrorsOut
+
+from .models import Bracket, Gauge, Instrument, InstrumentChange, Wrench
+from .register import date_problems, instrument, instruments_of, note
+from .signals import where_used
 
 router = Router(tags=["instruments"])
 REFUSALS = {403: ErrorsOut, 404: ErrorsOut, 422: ErrorsOut}
@@ -108,16 +106,9 @@ def _register(member: Membership) -> dict[str, Any]:
 
 
 def _used(member: Membership, one: Instrument) -> list[dict[str, Any]]:
-    """Readings of open jobs that this instrument took."""
-    open_jobs = Job.objects.visible_to(member).which_are(closed=False)
-    taken = Q(asked__has_key="bench") | is_of(Of.CHECKED_AGAIN)  # laid out with the tools it has read nothing yet
-    named = taken & Q(asked__instruments__contains=[{"kind": one.kind, "name": one.name}])
-    if isinstance(one, Wrench):  # before the register was asked, a pull or a sheet said it alone
-        named |= Q(inputs__wrench__name=one.name) | (Q(inputs__wrench=one.name) & is_of(Of.CHECKED_AGAIN))
-    read = Entry.objects.filter(named, job__in=open_jobs, kind="reading").select_related("job__line")
-    return [
-        {"job": e.job_id, "number": e.job.number, "line": e.job.line.name, "step": e.asked.get("title", e.step)} for e in read
-    ]
+    """Readings of open jobs that this instrument took; whoever keeps readings says which."""
+    answers: list[tuple[Any, Any]] = where_used.send(sender=type(one), member=member, one=one)
+    return [read for _, found in answers for read in found]
 
 
 @router.put("", response={200: RegisterOut, **REFUSALS}, operation_id="instrument_calibrated", url_name="instrument")
