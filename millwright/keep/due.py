@@ -7,7 +7,7 @@ from datetime import date, datetime, timedelta
 from ..benches.wear.days import day, months_on
 from ..card.values import Value, source_of
 from ..meaning import Of, When
-from ..say import Words, joined, words
+from ..say import Figure, Words, joined, words
 from .due_kinds import TASK_OF, Due, DueKind
 from .past import MOUNTS, RENEWS, KeptLine, PastJob, Postponed, Read, last_read
 from .series import LEFT, packing_turned, wearing
@@ -35,7 +35,7 @@ def due(line: KeptLine, jobs: Sequence[PastJob], today: date, on_fault: OnFault 
             found += rule(line, jobs, today)
         except Exception:
             on_fault(kind)
-            found.append(Due(kind=kind, on=None, why=_plain(NOT_WORKED_OUT)))
+            found.append(Due(kind=kind, on=None, why=words(NOT_WORKED_OUT)))
     tasked = [replace(one, task=TASK_OF.get(one.kind)) for one in found]
     told = [_put_off(one, line.postponed) for one in tasked if one.task is None or one.task in line.tasks]
     return sorted(told, key=lambda one: (one.on is not None, one.on or date.min, one.kind))
@@ -46,10 +46,6 @@ def _put_off(one: Due, postponed: Sequence[Postponed]) -> Due:
     if not mine or one.on is None or mine[-1].until <= one.on:
         return one
     return replace(one, on=mine[-1].until, was=one.on, postponed=mine[-1])
-
-
-def _plain(text: str) -> Words:
-    return Words(text, {})
 
 
 def _every(line: KeptLine, key: str) -> tuple[Value, str] | None:
@@ -67,12 +63,17 @@ def _by_calendar(
     since = read.at.date()
     days = key.endswith("_days")
     on = since + timedelta(days=round(value.value)) if days else months_on(since, value.value)
-    unit = "days" if days else "months"
-    why = f"{said} {day(since)} (job {job.number}), every {value.value:g} {unit}: {source}"
-    yield Due(kind=kind, on=on, why=_plain(why), since=since)
+    every_so = Figure(value.value, "days" if days else "months")
+    text = "{said} {day}{job}, every {every}: {source}"
+    why = words(text, said=said, day=day(since), job=_in(job), every=every_so, source=source)
+    yield Due(kind=kind, on=on, why=why, since=since)
 
 
-def _by_hours(line: KeptLine, hours: float, since: datetime) -> tuple[date, str] | None:
+def _in(job: PastJob) -> str:
+    return f" (job {job.number})"
+
+
+def _by_hours(line: KeptLine, hours: float, since: datetime) -> tuple[date, Words] | None:
     """The day on which it has run so long since then, and by what; None where that is no day of the calendar.
 
     What the meter has run already counts as it was read; only what is still to come goes by hours a day.
@@ -83,14 +84,15 @@ def _by_hours(line: KeptLine, hours: float, since: datetime) -> tuple[date, str]
         "register": "as registered",
         "assumed": "assumed: nobody says how long it runs",
     }
-    rate = f"{a_day:.3g} h a day, {said[of]}"
+    rate = words("{a_day} a day, {said}", a_day=Figure(float(f"{a_day:.3g}"), "h"), said=said[of])
     ran, upto = line.meter.run_since(since) or (0.0, since)
+    has_run = words("it has run {ran} since, ", ran=Figure(round(ran), "h"))
     if ran >= hours and (crossed := line.meter.reached(since, hours)) is not None:
-        return crossed.date(), f"it has run {ran:.0f} h since, by its hour meter"
+        return crossed.date(), joined([has_run, words("by its hour meter")], "")
     days = (hours - ran) / a_day if a_day > 0 else LONGEST_DAYS
     if days >= LONGEST_DAYS:
         return None
-    return upto.date() + timedelta(days=int(days)), f"it has run {ran:.0f} h since, {rate}" if ran else rate
+    return upto.date() + timedelta(days=int(days)), joined([has_run, rate], "") if ran else rate
 
 
 def _mounted(jobs: Sequence[PastJob]) -> tuple[PastJob, Read] | None:
@@ -109,8 +111,9 @@ def _retorque(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[
         job, read = left
         promised = read.said_of(Of.RUN_IN_LEFT_OPEN)
         on = date.fromisoformat(promised) if promised else read.at.date()
-        why = f"not run in and pulled again in job {job.number}: left open until {day(on)}"
-        yield Due(kind=DueKind.RETORQUE, on=on, why=_plain(why), since=read.at.date())
+        text = "not run in and pulled again{job}: left open until {day}"
+        why = words(text, job=_in(job), day=day(on))
+        yield Due(kind=DueKind.RETORQUE, on=on, why=why, since=read.at.date())
         return
     renewed = max((job for job in jobs if job.scope in RENEWS), key=lambda one: one.closed, default=None)
     first = _every(line, "retorque_hours")
@@ -120,8 +123,10 @@ def _retorque(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[
         since = started.at if started else renewed.closed
         if (reached := _by_hours(line, hours, since)) is not None:
             on, rate = reached
-            why = f"first after {hours:g} h of running since {day(since.date())} (job {renewed.number}), {rate}: {source}"
-            yield Due(kind=DueKind.RETORQUE, on=on, why=_plain(why), since=since.date())
+            text = "first after {hours} of running since {day}{job}, {rate}: {source}"
+            said: dict[str, Words | str] = {"day": day(since.date()), "job": _in(renewed), "rate": rate, "source": source}
+            why = words(text, hours=Figure(hours, "h"), **said)
+            yield Due(kind=DueKind.RETORQUE, on=on, why=why, since=since.date())
         return
     again = last_read(jobs, Of.CHECKED_AGAIN)
     last = max((one for one in (pulled, again) if one), key=lambda one: one[1].at, default=None)
@@ -135,25 +140,26 @@ def _grease(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Du
         return
     job, read = last
     product, since = str(read.inputs.get("product") or ""), read.at.date()
-    days: list[tuple[date, str]] = []
+    days: list[tuple[date, Words]] = []
+    filled = words("filled {day} with {product}{job}", day=day(since), product=product, job=_in(job))
     for key in ("grease_months", "grease_hours"):
         if key not in line.card:
             continue
         every = _for_product(line, key, product)
         if every is None:
-            why = f"filled {day(since)} with {product} (job {job.number}): the card has no interval for this product"
-            yield Due(kind=DueKind.GREASE, on=None, why=_plain(why), since=since)
+            why = words("{filled}: the card has no interval for this product", filled=filled)
+            yield Due(kind=DueKind.GREASE, on=None, why=why, since=since)
             return
         source = source_of(line.card, key)
         if key == "grease_months":
-            days.append((months_on(since, every), f"every {every:g} months: {source}"))
+            said = words("every {every}: {source}", every=Figure(every, "months"), source=source)
+            days.append((months_on(since, every), said))
         elif (reached := _by_hours(line, every, read.at)) is not None:
             on, rate = reached
-            days.append((on, f"every {every:g} h, {rate}: {source}"))
+            days.append((on, words("every {every}, {rate}: {source}", every=Figure(every, "h"), rate=rate, source=source)))
     if days:
-        on, said = min(days)
-        filled = _plain(f"filled {day(since)} with {product} (job {job.number}), {said}")
-        yield Due(kind=DueKind.GREASE, on=on, why=filled, since=since)
+        on, said = min(days, key=lambda one: one[0])
+        yield Due(kind=DueKind.GREASE, on=on, why=joined([filled, said], ", "), since=since)
 
 
 def _for_product(line: KeptLine, key: str, product: str) -> float | None:
@@ -189,8 +195,9 @@ def _round(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due
     if last:
         since = max(last)
         on = since + timedelta(days=round(every[0].value))
-        why = f"last {day(since)}, every {every[0].value:g} days: {every[1]}"
-        yield Due(kind=DueKind.ROUND, on=on, why=_plain(why), since=since)
+        text = "last {day}, every {every}: {source}"
+        why = words(text, day=day(since), every=Figure(every[0].value, "days"), source=every[1])
+        yield Due(kind=DueKind.ROUND, on=on, why=why, since=since)
 
 
 def _seen(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
@@ -198,8 +205,9 @@ def _seen(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]
     last = line.looks[-1] if line.looks else None
     if last is None or not last.troubles or any(job.closed > last.at for job in jobs):
         return
-    said = f"{', '.join(last.troubles)}; seen {day(last.at.date())} by {last.by or 'a round'}"
-    yield Due(kind=DueKind.SEEN, on=last.at.date(), why=_plain(said), since=last.at.date())
+    troubles, seen = ", ".join(last.troubles), day(last.at.date())
+    why = words("{troubles}; seen {seen} by {by}", troubles=troubles, seen=seen, by=last.by or "a round")
+    yield Due(kind=DueKind.SEEN, on=last.at.date(), why=why, since=last.at.date())
 
 
 def _play(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
@@ -226,8 +234,9 @@ def _packing(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[D
         return
     turned = packing_turned(jobs)[-1].total_deg
     if turned >= most[0].value:
-        why = f"the nuts were turned by {turned:g}° since the rings were new, {most[0].value:g}° at most: {most[1]}"
-        yield Due(kind=DueKind.RINGS, on=last[1].at.date(), why=_plain(why), since=last[1].at.date())
+        text = "the nuts were turned by {turned} since the rings were new, {most} at most: {source}"
+        why = words(text, turned=Figure(turned, "°"), most=Figure(most[0].value, "°"), source=most[1])
+        yield Due(kind=DueKind.RINGS, on=last[1].at.date(), why=why, since=last[1].at.date())
 
 
 def _oil(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
@@ -238,8 +247,10 @@ def _oil(line: KeptLine, jobs: Sequence[PastJob], today: date) -> Iterator[Due]:
         since = last[1].at.date()
         if (reached := _by_hours(line, every[0].value, last[1].at)) is not None:
             on, rate = reached
-            why = f"filled {day(since)} (job {last[0].number}), every {every[0].value:g} h, {rate}: {every[1]}"
-            found.append(Due(kind=DueKind.OIL, on=on, why=_plain(why), since=since))
+            text = "filled {day}{job}, every {every}, {rate}: {source}"
+            said: dict[str, Words | str] = {"day": day(since), "job": _in(last[0]), "rate": rate, "source": every[1]}
+            why = words(text, every=Figure(every[0].value, "h"), **said)
+            found.append(Due(kind=DueKind.OIL, on=on, why=why, since=since))
     yield from sorted(found, key=lambda one: one.on or date.max)[:1]
 
 
