@@ -7,7 +7,6 @@ from datetime import UTC, datetime, timedelta
 from typing import Any
 
 from millwright.benches.register import as_dict, evaluate_json
-
 from millwright.benches.wear.evaluate import evaluate
 from millwright.benches.wear.io import WearInput
 from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep

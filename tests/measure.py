@@ -40,9 +40,8 @@ def best_of(run: Callable[[], object], rounds: int = 30, times: int = 50) -> flo
 
 def core() -> None:
     """Each bench, validation included, against a bare lstsq of the alignment's matrix."""
-    from millwright.benches.register import evaluate_json
-
     from millwright.benches.alignment import dials
+    from millwright.benches.register import evaluate_json
     from server.demo import blower
 
     feet = {"stationary_feet": [], "movable_feet": [{"name": "a", "x_mm": 300.0}, {"name": "b", "x_mm": 586.0}]}
@@ -71,7 +70,6 @@ def core() -> None:
 def heavy() -> None:
     """A plan for two machines that keeps the room there is, and a laser's sweep of ten thousand readings."""
     from millwright.benches.register import evaluate_json
-
     from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep
     from server.demo import blower
 

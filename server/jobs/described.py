@@ -4,10 +4,10 @@ registries. The server reads an entry with the core's own models (`millwright.jo
 from collections.abc import Iterator
 from typing import Any
 
-from millwright.benches.register import BENCHES, Bench
 from pydantic import BaseModel
 from pydantic.json_schema import JsonSchemaMode
 
+from millwright.benches.register import BENCHES, Bench
 from millwright.job.entry import EntryKind
 from millwright.job.new_entry import WORDS
 from millwright.plan.hints import HINTS, NoHints

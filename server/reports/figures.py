@@ -6,7 +6,6 @@ from collections.abc import Iterator, Mapping
 from typing import Any
 
 from millwright.benches.register import in_order
-
 from millwright.card.values import Value, on_its_line, say_value
 from millwright.figures_in_words import lines, say_pull
 from millwright.job.entry import EntryKind

@@ -8,7 +8,6 @@ from datetime import datetime
 from typing import Any
 
 from millwright.benches.register import as_dict, evaluate_json
-
 from millwright.errors import Problem, UnusableInput, refuse_if_any
 from millwright.figures_in_words import COMPARED
 from millwright.job import entry as recorded

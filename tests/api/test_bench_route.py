@@ -7,8 +7,8 @@ from pathlib import Path
 from django.conf import settings
 from django.core.management import call_command
 from django.test import TestCase
-from millwright.benches.register import BENCHES
 
+from millwright.benches.register import BENCHES
 from tests.site import Member, build_two_sites
 
 

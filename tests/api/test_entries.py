@@ -7,8 +7,8 @@ from uuid import uuid4
 from django.db import IntegrityError, InternalError, connection, transaction
 from django.test import TestCase
 from django.utils import timezone
-from millwright.benches.register import as_dict, evaluate_json
 
+from millwright.benches.register import as_dict, evaluate_json
 from millwright.errors import UnusableInput
 from millwright.meaning import Of
 from millwright.scope import Scope

@@ -7,8 +7,8 @@ from io import StringIO
 from typing import Any
 
 from django.test import LiveServerTestCase, TestCase
-from millwright.benches.register import as_dict, evaluate_json
 
+from millwright.benches.register import as_dict, evaluate_json
 from scripts.gateway import Gateway
 from scripts.laser import AS_FOUND, Pair, sweep_once
 from server.demo import blower

@@ -5,9 +5,9 @@ import re
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
-from millwright.benches.register import as_dict, evaluate_json
 from playwright.sync_api import Locator, expect
 
+from millwright.benches.register import as_dict, evaluate_json
 from server.plant.models import Line
 from tests.site import PASSWORD, as_if_started_with
 
