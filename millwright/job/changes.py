@@ -26,14 +26,14 @@ def physical_changes(
 
     ``accepted`` - readings that were over and that a lead accepted
     """
-    found = [(e.number, what, words(str(what))) for e in entries if e.kind is EntryKind.MOVE for what in _moves(e)]
-    found += [(e.number, Fact.COUNTED_OUT, words(str(Fact.COUNTED_OUT))) for e in entries if _counts_out(e)]
+    found = [(e.number, what, words(what.words)) for e in entries if e.kind is EntryKind.MOVE for what in _moves(e)]
+    found += [(e.number, Fact.COUNTED_OUT, words(Fact.COUNTED_OUT.words)) for e in entries if _counts_out(e)]
     for step in steps:
         entry = latest.get(step.key)
         if entry is not None:
             upset = step.upsets(job, entry.inputs) if step.upsets else frozenset()
             missed = step.over_changes if entry.verdict is Verdict.OVER and entry.id not in accepted else frozenset()
-            found += [(entry.number, str(what), words(str(what))) for what in step.changes | upset | missed]
+            found += [(entry.number, what, words(what.words)) for what in step.changes | upset | missed]
     return found
 
 

@@ -136,7 +136,7 @@ class _Derived:
     card: ValueCard
     latest: Mapping[str, Entry]
     signed: Mapping[tuple[SignatureKind, str, str | None], Signature]  # by what it says, the step and the entry it covers
-    changed: Mapping[Happened, tuple[int, Words]]  # when last, and in what words
+    changed: Mapping[Happened | str, tuple[int, Words]]  # by what happened, or the line of the card: when last, in what words
     asked: set[str]  # steps
     to_accept: set[str]  # readings
     locks: Locks
@@ -218,10 +218,9 @@ class _Derived:
             until = open_until(step.open_time, current, self.latest)
             if until is not None and self.now > until:
                 return words(f"The {step.open_time.what} has skinned over: wipe it off and lay it anew")
-        keys = () if step.finding else (*step.needs, *step.judged_by)  # as found it was judged by what stood then
-        after = [
-            change for what in (*step.relies, *keys) if (change := self.changed.get(what)) and change[0] > current.number
-        ]
+        lines = () if step.finding else (*step.needs, *step.judged_by)  # as found it was judged by what stood then
+        may: tuple[Happened | str, ...] = (*step.relies, *lines)
+        after = [change for what in may if (change := self.changed.get(what)) and change[0] > current.number]
         later = max(after, key=_last, default=None)
         return words("Since this was read, {what}", what=later[1]) if later else NOTHING
 
@@ -232,8 +231,8 @@ def _is_open(question: Entry, found: Mapping[str, StepNow]) -> bool:
     return reading is None or (question.step in found and found[question.step].may_be_accepted(reading))
 
 
-def _last_of_each(changes: Iterable[tuple[int, Happened, Words]]) -> dict[Happened, tuple[int, Words]]:
-    found: dict[Happened, tuple[int, Words]] = {}
+def _last_of_each(changes: Iterable[tuple[int, Happened | str, Words]]) -> dict[Happened | str, tuple[int, Words]]:
+    found: dict[Happened | str, tuple[int, Words]] = {}
     for number, what, said in changes:
         found[what] = max((number, said), found.get(what, (0, NOTHING)), key=_last)
     return found

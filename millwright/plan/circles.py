@@ -67,4 +67,4 @@ def checked_again(job: JobFacts, circles: Iterable[Circle]) -> tuple[Field, ...]
 
 def pulled(circle: Circle) -> Happened:
     """What makes stale whatever was read on a circle's flanges."""
-    return f"the {circle.title} were pulled again"
+    return Happened(f"pulled: {circle.key}", f"the {circle.title} were pulled again")

@@ -5,13 +5,13 @@ the closed coupling. What comes after what is nowhere else.
 """
 
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, fields
+from typing import Any
 
 from ..bolt_order import HALF_TURNS
 from ..card.values import source_of
 from ..line import SIDES, Side
 from ..meaning import Meaning, Of
-from ..roles import Role
 from ..say import Figure, mm
 from . import torques
 from .circles import CIRCLES_BY, by_turns, circle_preset, goes_with, line_of, pulled
@@ -19,7 +19,7 @@ from .families.facts import COUNT, ORDER, PASSES, TORQUE
 from .fields import Field
 from .order import InOrder, Part, in_order
 from .stages import before_setting, closed_coupling, receive
-from .steps import BenchForm, Draw, Fact, Happened, Holding, JobFacts, Judge, Lacks, MeansBy, OpenTime, SheetForm, Stage, Step
+from .steps import BenchForm, Draw, Fact, Happened, Instruction, JobFacts, SheetForm, Stage, Step
 
 PREFIX = {
     Stage.RECEIVE: "receive",
@@ -47,36 +47,15 @@ def always(job: JobFacts) -> bool:
 
 
 @dataclass(frozen=True, kw_only=True)
-class Stop:
+class Stop(Instruction):
     """One stop of the work: what is done there, row by row, before anything after it may be begun.
 
     ``title`` and the other words may name {driver}, {driven}, {first}, {second}: the machines as they are called.
     """
 
     key: str
-    title: str  # verb first
-    why: str
     rows: tuple[Row, ...]
-    means: tuple[Meaning, ...] = ()
-    means_by: MeansBy | None = None
     ordered: bool = False
-    tool: str = ""
-    caution: str = ""
-    on_fail: str = ""
-    photograph: str = ""
-    sketch: Draw | None = None
-    no_return: bool = False
-    hold: Role | None = None
-    needs: tuple[str, ...] = ()
-    judged_by: tuple[str, ...] = ()
-    relies: frozenset[Happened] = frozenset()
-    changes: frozenset[Happened] = frozenset()
-    judge: Judge | None = None
-    lacks: Lacks | None = None
-    may_authorise: bool = False
-    finding: bool = False
-    holds: tuple[Holding, ...] = ()
-    open_time: OpenTime | None = None
     when: When = always
 
 
@@ -182,30 +161,11 @@ class Compiler:
 
 def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
     rows = [row if isinstance(row, Field) else row(job) for row in stop.rows]
+    said: dict[str, Any] = {one.name: getattr(stop, one.name) for one in fields(Instruction)}
     return Step(
+        **{**said, **{words: _named(job, said[words]) for words in ("title", "why", "caution", "on_fail")}},
         key=f"{PREFIX[stage]}.{stop.key}",
         stage=stage,
-        title=_named(job, stop.title),
-        why=_named(job, stop.why),
-        tool=stop.tool,
-        caution=_named(job, stop.caution),
-        on_fail=_named(job, stop.on_fail),
-        means=stop.means,
-        means_by=stop.means_by,
-        photograph=stop.photograph,
-        sketch=stop.sketch,
-        no_return=stop.no_return,
-        hold=stop.hold,
-        needs=stop.needs,
-        judged_by=stop.judged_by,
-        relies=stop.relies,
-        changes=stop.changes,
-        may_authorise=stop.may_authorise,
-        finding=stop.finding,
-        holds=stop.holds,
-        open_time=stop.open_time,
-        judge=stop.judge,
-        lacks=stop.lacks,
         form=SheetForm(fields=tuple(row for row in rows if row is not None), ordered=stop.ordered),
     )
 
@@ -262,7 +222,7 @@ def _pull(job: JobFacts, pull: Pull, stage: Stage) -> Step:
             *dict.fromkeys(line_of(job, one, key) for one in both for key in (ORDER, PASSES)),
             *([CIRCLES_BY] if circle.by_turns_with else []),
         ),
-        relies=frozenset({*(torques.moved(one.title) for one in both), *(job.hub_fact(side) for side in hubs)}),
+        relies=frozenset({*(torques.moved(one.key) for one in both), *(job.hub_fact(side) for side in hubs)}),
         changes=frozenset({Fact.FASTENERS, *(pulled(one) for one in both)}),
         may_authorise=True,
         form=BenchForm(bench="tighten", preset=preset),

@@ -37,32 +37,36 @@ class Stage(StrEnum):
     CLOSE = "Close out"
 
 
-class Fact(StrEnum):
-    """A physical thing that a reading relies on and a later action can change."""
+@dataclass(frozen=True)
+class Happened:
+    """Something that happened to what was read. ``code`` tells it from everything else, ``words`` end a sentence."""
 
-    MACHINES = "the machines were moved"
-    FEET = "the feet were torqued or slackened"
-    FIRST_HUB = "the first hub was moved on its shaft"
-    SECOND_HUB = "the second hub was moved on its shaft"
-    FIRST_FIT = "shaft and bore of the first hub were measured again"
-    SECOND_FIT = "shaft and bore of the second hub were measured again"
-    FIRST_HEAT = "the heat for the first hub was calculated again"
-    SECOND_HEAT = "the heat for the second hub was calculated again"
-    FIRST_MISSED = "the first hub missed its mark"
-    SECOND_MISSED = "the second hub missed its mark"
-    FIRST_REFUSED = "it was decided that the first hub does not go on like this"
-    SECOND_REFUSED = "it was decided that the second hub does not go on like this"
-    SHIMMED = "a foot was shimmed"
-    FASTENERS = "a bolt or screw was pulled again"
-    SECOND_PULL = "the torques were checked a second time again"
-    PARTS = "it was decided anew which parts go in"
-    COUNTED_OUT = "something was counted out"
-    LOCKS_OFF = "the locks came off"
-    LOCKED_AGAIN = "it was locked out again"
+    code: str
+    words: str = field(compare=False)
 
 
-# One of the `Fact`s, or what happened in words of its own: "some of the hub bolts had moved".
-Happened = str
+class Fact:
+    """A physical thing that a reading relies on and a later action can change. Families and circles have their own."""
+
+    MACHINES = Happened("machines", "the machines were moved")
+    FEET = Happened("feet", "the feet were torqued or slackened")
+    FIRST_HUB = Happened("first hub", "the first hub was moved on its shaft")
+    SECOND_HUB = Happened("second hub", "the second hub was moved on its shaft")
+    FIRST_FIT = Happened("first fit", "shaft and bore of the first hub were measured again")
+    SECOND_FIT = Happened("second fit", "shaft and bore of the second hub were measured again")
+    FIRST_HEAT = Happened("first heat", "the heat for the first hub was calculated again")
+    SECOND_HEAT = Happened("second heat", "the heat for the second hub was calculated again")
+    FIRST_MISSED = Happened("first missed", "the first hub missed its mark")
+    SECOND_MISSED = Happened("second missed", "the second hub missed its mark")
+    FIRST_REFUSED = Happened("first refused", "it was decided that the first hub does not go on like this")
+    SECOND_REFUSED = Happened("second refused", "it was decided that the second hub does not go on like this")
+    SHIMMED = Happened("shimmed", "a foot was shimmed")
+    FASTENERS = Happened("fasteners", "a bolt or screw was pulled again")
+    SECOND_PULL = Happened("second pull", "the torques were checked a second time again")
+    PARTS = Happened("parts", "it was decided anew which parts go in")
+    COUNTED_OUT = Happened("counted out", "something was counted out")
+    LOCKS_OFF = Happened("locks off", "the locks came off")
+    LOCKED_AGAIN = Happened("locked again", "it was locked out again")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -149,24 +153,18 @@ MeansBy = Callable[[Answers], tuple[Meaning, ...]]
 
 
 @dataclass(frozen=True, kw_only=True)
-class Step:
-    """One step of the route."""
+class Instruction:
+    """What a stop of a procedure says, and the step that is made of it."""
 
-    key: str
-    stage: Stage
     title: str  # verb first
     why: str
-    form: BenchForm | SheetForm | SignForm
-    means: tuple[Meaning, ...] = ()  # what a reading here is of, whatever the step is called
-    means_by: MeansBy | None = None  # and what else, by what was answered
     tool: str = ""
     caution: str = ""
     on_fail: str = ""
     photograph: str = ""  # what a picture proves better than words
     sketch: Draw | None = None  # what to look for, drawn for this line; worked out only where it is shown
-    after: tuple[str, ...] = ()  # must be done and fresh; filled by `order.arrange` alone, like the two below
-    passed: tuple[str, ...] = ()  # must have come out well, though it may have gone stale since
-    once: tuple[str, ...] = ()  # must have been read, however it stands now
+    means: tuple[Meaning, ...] = ()  # what a reading here is of, whatever the step is called
+    means_by: MeansBy | None = None  # and what else, by what was answered
     needs: tuple[str, ...] = ()  # keys of the value card
     judged_by: tuple[str, ...] = ()  # further keys: what is judged by them where they are filled
     relies: frozenset[Happened] = frozenset()
@@ -174,20 +172,32 @@ class Step:
     upsets: Upsets | None = None  # what it changes beside, by what was answered
     hold: Role | None = None
     no_return: bool = False
+    finding: bool = False  # judged, but over its limit it holds nothing up: it is as it was found
+    may_authorise: bool = False  # a lead may accept an over-limit value with a reason
+    judge: Judge | None = None
+    lacks: Lacks | None = None  # what by these answers is wanted beside the sheet, in words
+    holds: tuple[Holding, ...] = ()
+    open_time: OpenTime | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class Step(Instruction):
+    """One step of the route."""
+
+    key: str
+    stage: Stage
+    form: BenchForm | SheetForm | SignForm
+    after: tuple[str, ...] = ()  # must be done and fresh; filled by `order.arrange` alone, like the two below
+    passed: tuple[str, ...] = ()  # must have come out well, though it may have gone stale since
+    once: tuple[str, ...] = ()  # must have been read, however it stands now
+    over_changes: frozenset[Happened] = frozenset()  # what it changes where it is over and nobody has accepted that
     moves: bool = False  # moves of the machine are recorded here
     hands_on: bool = True  # hands on the machine: not while the locks are off, nor before the dead state is proved
     counts_out: bool = False  # waits until every line of the ledger is closed that no later step closes
     must_pass: bool = False  # in a `Reread`, what follows wants it well, not only read
     optional: bool = False  # may be left out
-    finding: bool = False  # judged, but over its limit it holds nothing up: it is as it was found
-    may_authorise: bool = False  # a lead may accept an over-limit value with a reason
     leaves_provisional: str = ""
     settled_by: str = ""  # the step that ends what this one leaves provisional
-    judge: Judge | None = None
-    lacks: Lacks | None = None  # what by these answers is wanted beside the sheet, in words
-    over_changes: frozenset[Happened] = frozenset()  # what it changes where it is over and nobody has accepted that
-    holds: tuple[Holding, ...] = ()
-    open_time: OpenTime | None = None
     second_to: str = ""  # the step that another person has answered, each for himself, without seeing what the other said
     waits_for: str = ""  # the run of a hot hub that has to be cold first
     run: str = ""  # the run of a hot hub that is shown here too: what is ticked here it waits for before it leaves the heater
@@ -291,23 +301,23 @@ class JobFacts:
         both_at_once = by is not None and by.means == BOTH_AT_ONCE
         return self.family.closes_by_hub and self.line.hub(self.second()).slides and not both_at_once
 
-    def hub_fact(self, side: Side) -> Fact:
+    def hub_fact(self, side: Side) -> Happened:
         """The place of this hub on its shaft, as a fact that readings rely on."""
         return Fact.FIRST_HUB if side == self.first() else Fact.SECOND_HUB
 
-    def fit_fact(self, side: Side) -> Fact:
+    def fit_fact(self, side: Side) -> Happened:
         """What was measured of this hub and its shaft: a decision and a temperature rest on it."""
         return Fact.FIRST_FIT if side == self.first() else Fact.SECOND_FIT
 
-    def refused_fact(self, side: Side) -> Fact:
+    def refused_fact(self, side: Side) -> Happened:
         """That this hub was not to go on as it was: it is measured again."""
         return Fact.FIRST_REFUSED if side == self.first() else Fact.SECOND_REFUSED
 
-    def missed_fact(self, side: Side) -> Fact:
+    def missed_fact(self, side: Side) -> Happened:
         """That this hub was not drawn up to its mark: the next try wants another temperature."""
         return Fact.FIRST_MISSED if side == self.first() else Fact.SECOND_MISSED
 
-    def heat_fact(self, side: Side) -> Fact:
+    def heat_fact(self, side: Side) -> Happened:
         """The temperature worked out for this hub: a run goes by it."""
         return Fact.FIRST_HEAT if side == self.first() else Fact.SECOND_HEAT
 

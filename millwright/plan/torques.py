@@ -47,14 +47,14 @@ def checked_again(job: JobFacts, key: str, title: str, torque: str, *, count: st
     return choice(key, f"{title[0].upper()}{title[1:]}", NONE_MOVED, SOME_MOVED, detail=detail)
 
 
-def moved(title: str) -> Happened:
-    """What makes the first pull stale once the second one found that something turned."""
-    return f"some moved at the second pull: {title[0].lower()}{title[1:]}"
+def moved(key: str, title: str = "") -> Happened:
+    """What makes the first pull stale once the second one found that something turned. ``key`` - of its line there."""
+    return Happened(f"moved: {key}", f"some moved at the second pull: {title[:1].lower()}{title[1:]}")
 
 
 def upset_by(screws: tuple[Field, ...], answers: Answers) -> frozenset[Happened]:
     """What the second pull found to have moved."""
-    return frozenset(moved(field.label) for field in screws if answers.get(field.key) == SOME_MOVED)
+    return frozenset(moved(field.key, field.label) for field in screws if answers.get(field.key) == SOME_MOVED)
 
 
 def judge_again(screws: tuple[Field, ...], answers: Answers) -> Judged:

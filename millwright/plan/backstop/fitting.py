@@ -18,7 +18,7 @@ from .said import SAID_ANEW, WAY_AGAIN, first_says, free_way, second_says, train
 
 SEALANT = "sealant"
 KIT, COVER_STEP, OPEN_MIN = "receive.backstop_kit", "backstop.cover", "sealant_open_min"
-LAID_ANEW: Happened = "the sealant was laid anew"
+LAID_ANEW = Happened("sealant laid", "the sealant was laid anew")
 PROPS, COVER, STRAP = "props and slings", "cover on the opening", "shipping strap"
 IN_THE_KIT, NONE_IN_IT = SPACERS = ("in the kit", "none in this kit")
 LOCKS, TURNS_TOO = OTHER_WAY = ("locks at once", "turns as well")

@@ -6,8 +6,8 @@ from ...benches.backstop import WAY_WORDS, GearTrain, agree
 from ..steps import Answers, BenchForm, Happened, JobFacts, Stage, Step
 
 WAY, WAY_AGAIN = "backstop.way", "backstop.way_again"
-SAID_ANEW: Happened = "which way the output turns was said anew"
-NOT_AGREED: Happened = "the two who said which way it turns did not agree"
+SAID_ANEW = Happened("turning said", "which way the output turns was said anew")
+NOT_AGREED = Happened("turning not agreed", "the two who said which way it turns did not agree")
 
 
 def train_of(answers: Answers) -> GearTrain | None:

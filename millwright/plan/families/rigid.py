@@ -101,7 +101,7 @@ def _true_when_closed(side: Side) -> Bench:
         form=form,
         means=(Meaning(of=Of.RUN_OUT, at=side),),
         needs=lambda job: (SHAFT_LIMIT,),
-        relies=frozenset({torques.moved("flange bolts"), torques.moved("clamp screws of the sleeve")}),
+        relies=frozenset({torques.moved("flange"), torques.moved("sleeve")}),
         on_fail=lambda job: "Bolts slack, and feel whether the faces touch: the machine is moved, the bolts do not pull it.",
     )
 

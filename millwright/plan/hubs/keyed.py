@@ -148,7 +148,7 @@ def set_screw(job: JobFacts, side: Side, stage: Stage) -> list[Step]:
             tool="torque wrench with hex bit",
             caution=torques.thread_words(job, torque),
             needs=(torque,),
-            relies=frozenset({job.hub_fact(side), torques.moved(screw_title(job, side))}),
+            relies=frozenset({job.hub_fact(side), torques.moved(_again(job, side))}),
             changes=frozenset({Fact.FASTENERS, screw_pulled(job, side)}),
             may_authorise=True,
             form=BenchForm(
@@ -161,7 +161,7 @@ def set_screw(job: JobFacts, side: Side, stage: Stage) -> list[Step]:
 
 def screw_pulled(job: JobFacts, side: Side) -> Happened:
     """A screw that is pulled shifts its hub: what was read before is read once more."""
-    return f"the set screw of the {job.line.machine(side).called} hub was pulled"
+    return Happened(f"screw pulled: {side}", f"the set screw of the {job.line.machine(side).called} hub was pulled")
 
 
 def screw_title(job: JobFacts, side: Side) -> str:
@@ -169,12 +169,15 @@ def screw_title(job: JobFacts, side: Side) -> str:
     return f"Set screw, {job.line.machine(side).called} hub"
 
 
+def _again(job: JobFacts, side: Side) -> str:
+    return "screw_first" if side == job.first() else "screw_second"
+
+
 def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     """The set screw once more before release."""
     if not job.line.hub(side).set_screws:
         return ()
-    key = "screw_first" if side == job.first() else "screw_second"
-    return (torques.checked_again(job, key, screw_title(job, side), job.key(SCREW_TORQUE, side)),)
+    return (torques.checked_again(job, _again(job, side), screw_title(job, side), job.key(SCREW_TORQUE, side)),)
 
 
 def decide(job: JobFacts, side: Side, options: tuple[str, ...], *ticks: Field, provisional: bool = False) -> Step:

@@ -214,7 +214,7 @@ def mount(job: JobFacts, side: Side) -> Part:
         tool="torque wrench in calibration",
         caution=torques.thread_words(job, job.key(TORQUE, side)),
         needs=tuple(job.key(key, side) for key in ((SCREWS, TORQUE) if held.until_still else (TORQUE,))),
-        relies=frozenset({job.hub_fact(side), torques.moved(screws_title(job, side))}),
+        relies=frozenset({job.hub_fact(side), torques.moved(f"device_{side}")}),
         changes=frozenset({Fact.FASTENERS}),
         may_authorise=True,
         form=BenchForm(bench="tighten", preset=_tighten_preset(job, side, held, screws)),

@@ -129,7 +129,7 @@ def mount(job: JobFacts, side: Side) -> Part:
             tool="torque wrench, hook or socket for the nut",
             caution=f"Only on a cold hub. {torques.thread_words(job, nut)}".strip(),
             needs=(nut,),
-            relies=frozenset({job.hub_fact(side), torques.moved(nut_title(job, side))}),
+            relies=frozenset({job.hub_fact(side), torques.moved(f"nut_{side}")}),
             changes=frozenset({Fact.FASTENERS}),
             form=SheetForm(
                 fields=(

@@ -19,7 +19,7 @@ GAP_JUDGED_BY = ("gap_spread_mm", "axial_growth_mm", "angle_limit_deg")
 GAP, END_GAP = "gap_nominal_mm", "end_gap_nominal_mm"
 
 
-def gap_step(job: JobFacts, hubs: set[Fact]) -> Step:
+def gap_step(job: JobFacts, hubs: set[Happened]) -> Step:
     """The distance between the hubs; ``hubs`` - those whose place on their shafts it rests on."""
     at_jaws = nominal_key(job) != GAP
     return Step(

@@ -14,11 +14,11 @@ from ..circles import line_of, pulled
 from ..families.facts import COUNT, TORQUE, Circle
 from ..fields import REMOVED, Field, choice, number, out, text, tick
 from ..order import Aside, Part
-from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
+from ..steps import Answers, BenchForm, Fact, Happened, JobFacts, SheetForm, Stage, Step
 
 RUN, OPENED = "close.run_in", "close.open"
 RAN, LATER = "run under load", "cannot be stopped for it now"
-AGAIN = "it was run in again"
+AGAIN = Happened("run in", "it was run in again")
 MINUTES = "rerun_minutes"
 GUARD_SCREWS = "guard screws"
 

@@ -123,7 +123,7 @@ def bolted_down(job: JobFacts) -> list[Step]:
             tool="torque wrench in calibration",
             caution=f"{torques.thread_words(job, 'foot_bolt_torque_nm')} All bolts in and hand tight first.".strip(),
             needs=("foot_bolt_torque_nm",),
-            relies=frozenset({Fact.MACHINES, torques.moved(feet_title(job))}),
+            relies=frozenset({Fact.MACHINES, torques.moved("feet")}),
             changes=frozenset({Fact.FEET, Fact.FASTENERS}),
             may_authorise=True,
             form=BenchForm(
