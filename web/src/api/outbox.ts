@@ -76,11 +76,15 @@ async function changed() {
   await look()
 }
 
+/** What a step, or a round, hands over: its id is made as it is sent, and its step is the one it says. */
+export type Entered = Omit<Parcel, 'id' | 'step'> & { id?: string }
+
 /**
  * Append to a job. Resolves when it stands there, or when it is kept on this device because it cannot go now; rejects with
  * `Refused` where the server will not have it.
  */
-export async function append(parcel: Parcel): Promise<Outcome> {
+export async function append(entered: Entered): Promise<Outcome> {
+  const parcel = { id: newId(), ...entered, step: entered.body.step }
   const by = queryClient.getQueryData(sessionOptions.queryKey)?.username ?? null
   await keep({ ...parcel, by, at: Math.max(Date.now(), ...parcels.get().map((p) => p.at + 1)), waits: '' })
   return new Promise((done, refused) => {

@@ -48,7 +48,6 @@ function AskSlip({ step, onClose }: SlipProps) {
       told={`“${step.title}” is out of tolerance. The lead sees its readings with what you write. A better reading takes the request back.`}
       label="Why it could be accepted"
       button="Ask the lead"
-      step={step.key}
       body={(text) => ({ step: step.key, kind: 'question', inputs: { text, accept: step.current } })}
       onClose={onClose}
     />
@@ -62,7 +61,6 @@ function SendBackSlip({ step, request, onClose }: SlipProps & { request: string 
       told="It stays out of tolerance. Say what is to be done."
       label="What is to be done"
       button="Send it back"
-      step={step.key}
       body={(text) => ({ step: step.key, kind: 'answer', inputs: { question: request, text } })}
       onClose={onClose}
     />

@@ -1,5 +1,5 @@
 import { useMemo, useRef, useState } from 'react'
-import { append, newId } from '../api/outbox'
+import { append } from '../api/outbox'
 import { type BenchClient, cannotTell, isOfToday, plainSay } from '../benches/bench'
 import { type Draft, EMPTY, laidOver, type Part, slot } from '../benches/draft'
 import { GivenCells } from '../benches/parts'
@@ -84,9 +84,7 @@ export function BenchStep<N extends BenchName>({ step, bench }: { step: BenchSte
       as_it_is,
       instruments,
     } as const
-    return append({ id: newId(), jobId: job.id, step: step.key, body, typedAt: { place, draft } }).catch((why) =>
-      setRefused(sayRefusal(why, unit)),
-    )
+    return append({ jobId: job.id, body, typedAt: { place, draft } }).catch((why) => setRefused(sayRefusal(why, unit)))
   }
   const enter = useOneAtATime(() => send(result !== null && cannotTell(result)))
   /** A move answers a reading: one that is not saved yet is saved first, as it was found. */

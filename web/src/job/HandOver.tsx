@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { append, newId } from '../api/outbox'
+import { append } from '../api/outbox'
 import { sessionOptions } from '../api/queries'
 import { MainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
@@ -24,10 +24,7 @@ export function HandOver({ step, isOpen, onClose }: { step: Step; isOpen: boolea
   const send = useOneAtATime(() => {
     const who = what === 'break' ? {} : { goes: (goes ?? name).trim(), comes: comes.trim() }
     return append({
-      id: newId(),
       jobId: job.id,
-
-      step: step.key,
       body: { step: step.key, kind: 'hand-over', inputs: { what, ...who, ...(text.trim() && { text: text.trim() }) } },
     })
       .then(() => {

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import type { Schemas } from '../api/client'
-import { append, newId } from '../api/outbox'
+import { append } from '../api/outbox'
 import { DraftReader } from '../benches/draft'
 import { CoolingCurve } from '../benches/heat/CoolingCurve'
 import { LabelledCell } from '../benches/parts'
@@ -31,10 +31,7 @@ export function HeatRunPanel({ step }: { step: Step }) {
   const send = (event: Event, more: Record<string, unknown> = {}, typed: Record<string, string> = {}) => {
     setProblem('')
     return append({
-      id: newId(),
       jobId: job.id,
-
-      step: step.key,
       happenedAt: Date.now(),
       body: { step: step.key, kind: 'event', inputs: { event, ...more }, typed },
     }).catch((why) => setProblem(why.message))

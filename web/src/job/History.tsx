@@ -90,7 +90,6 @@ function SlipSlip({ entry, onClose }: { entry: Entry; onClose: () => void }) {
       told="It stays in the record, struck through, and counts for nothing. What was there before counts again."
       label="What went wrong"
       button="Take it out"
-      step={entry.step}
       body={(text) => ({ step: entry.step, kind: 'slip', inputs: { entry: entry.id, text } })}
       onClose={onClose}
     />

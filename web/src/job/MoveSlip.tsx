@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import type { Schemas } from '../api/client'
-import { append, newId } from '../api/outbox'
+import { append } from '../api/outbox'
 import type { CellsProps } from '../benches/bench'
 import { DraftReader, oneOf, slot } from '../benches/draft'
 import { LabelledCell } from '../benches/parts'
@@ -65,10 +65,7 @@ export function MoveSlip({ step, read, onClose }: MoveSlipProps) {
   const note = NOTE.of(draft)
   const send = useOneAtATime(() =>
     append({
-      id: newId(),
       jobId: job.id,
-
-      step: step.key,
       body: { step: step.key, kind: 'move', inputs: { feet, axial_mm: axial, note }, typed: reader.typed },
     })
       .then(() => {

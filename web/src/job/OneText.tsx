@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { append, type Body, newId } from '../api/outbox'
+import { append, type Body } from '../api/outbox'
 import { MainButton } from '../kit/Button'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
@@ -13,19 +13,18 @@ interface OneTextProps {
   button: string
   /** It may go without a word. */
   isOptional?: boolean
-  step: string
   body: (text: string) => Body
   onClose: () => void
 }
 
 /** A slip with one text on it, which becomes an entry of the step. */
-export function OneText({ title, told, label, button, isOptional = false, step, body, onClose }: OneTextProps) {
+export function OneText({ title, told, label, button, isOptional = false, body, onClose }: OneTextProps) {
   const job = useJob()
   const [text, setText] = useState('')
   const [problem, setProblem] = useState('')
   const send = useOneAtATime(async () => {
     if (!isOptional && !text.trim()) return setProblem('Enter a few words.')
-    await append({ id: newId(), jobId: job.id, step, body: body(text) })
+    await append({ jobId: job.id, body: body(text) })
       .then(onClose)
       .catch((why) => setProblem(why.message))
   })

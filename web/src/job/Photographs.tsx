@@ -1,6 +1,6 @@
 import { type ReactNode, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { append, newId, notSent, ofKind, useOutbox } from '../api/outbox'
+import { append, notSent, ofKind, useOutbox } from '../api/outbox'
 import { MainButton, PlainButton, WordButton } from '../kit/Button'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
@@ -92,7 +92,7 @@ export function TakePhotograph({ step }: { step: Step }) {
   }
   const enter = useOneAtATime(() => {
     const body = { step: step.key, kind: 'photograph', inputs: { caption: caption.trim() }, image } as const
-    return append({ id: newId(), jobId: job.id, step: step.key, body })
+    return append({ jobId: job.id, body })
       .then(close)
       .catch((why) => setProblem(why.message))
   })

@@ -93,7 +93,7 @@ export function Reach({ step, waiting }: { step: Step; waiting: string }) {
             const body = asks
               ? ({ step: step.key, kind: 'question', inputs: { text: askFor(key, value, reason) } } as const)
               : ({ step: step.key, kind: 'value', inputs: { key, value, ...(reason && { reason }) } } as const)
-            await append({ id: newId(), jobId: job.id, step: step.key, body })
+            await append({ jobId: job.id, body })
           }}
         />
       </Slip>
@@ -157,7 +157,7 @@ function LedgerLines({ step }: { step: Step }) {
   const [goes, setGoes] = useState<(typeof GOES)[number]>('temporary, must come out')
   const [problem, setProblem] = useState('')
   const send = (inputs: Schemas['LedgerCount']) =>
-    append({ id: newId(), jobId: job.id, step: step.key, body: { step: step.key, kind: 'ledger', inputs } })
+    append({ jobId: job.id, body: { step: step.key, kind: 'ledger', inputs } })
       .then(() => {
         setProblem('')
         setWhat('')

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import styled from 'styled-components'
-import { append, newId } from '../api/outbox'
+import { append } from '../api/outbox'
 import type { Result } from '../benches/bench'
 import type { Draft } from '../benches/draft'
 import { useDraft } from '../benches/useDraft'
@@ -58,10 +58,7 @@ export function SheetStep({ step }: { step: SheetStepOf }) {
   const enter = useOneAtATime(() => {
     setWrong(null)
     return append({
-      id: newId(),
       jobId: job.id,
-
-      step: step.key,
       body: { step: step.key, kind: 'reading', inputs, typed },
       typedAt: { place, draft },
     }).catch((why) => {

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-aria-components'
 import styled from 'styled-components'
-import { append, newId } from '../api/outbox'
+import { append } from '../api/outbox'
 import { catalogueOptions } from '../api/queries'
 import { SketchView } from '../drawing/SketchView'
 import { PlainButton, WordButton } from '../kit/Button'
@@ -98,7 +98,6 @@ export function StepHead({ step }: { step: Step }) {
       {writing && (
         <OneText
           {...WRITTEN[writing]}
-          step={step.key}
           body={(text) => ({ step: step.key, kind: writing, inputs: { text } })}
           onClose={() => setWriting(null)}
         />
@@ -146,10 +145,7 @@ function Aside({
   const answer = job.entries.filter((e) => e.kind === 'answer').find((e) => e.inputs.question === entryId)
   const send = () =>
     append({
-      id: newId(),
       jobId: job.id,
-
-      step,
       body: { step, kind: 'answer', inputs: { question: entryId, text } },
     }).catch((why) => setProblem(why.message))
   return (

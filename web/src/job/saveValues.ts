@@ -1,5 +1,5 @@
 import type { Schemas } from '../api/client'
-import { append, newId } from '../api/outbox'
+import { append } from '../api/outbox'
 import type { LengthUnit } from '../units/length'
 import { sayRefusal } from '../units/say'
 
@@ -14,7 +14,7 @@ export async function saveValues(values: Record<string, Schemas['Value']>, { job
   const refused: Record<string, string> = {}
   for (const [key, value] of Object.entries(values)) {
     const body = { step, kind: 'value', inputs: { key, value } } as const
-    await append({ id: newId(), jobId, step, body }).catch((why) => {
+    await append({ jobId, body }).catch((why) => {
       refused[key] = sayRefusal(why, unit)
     })
   }

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import styled from 'styled-components'
 import { Refused } from '../api/client'
-import { append, newId } from '../api/outbox'
+import { append } from '../api/outbox'
 import { EMPTY } from '../benches/draft'
 import { LabelledCell } from '../benches/parts'
 import { useDraft } from '../benches/useDraft'
@@ -52,9 +52,7 @@ export function OneStop({ stop, number, today, isSeen, onSaved }: OneStopProps) 
     setAsksBack(false)
     try {
       await append({
-        id: newId(),
         jobId: stop.id,
-        step: stop.name,
         body: { kind: 'look', step: stop.name, inputs: { ...inputs, confirmed } },
         ...(inputs.on ? {} : { happenedAt: Date.now() }),
         typedAt: { place, draft },
