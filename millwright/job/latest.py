@@ -59,7 +59,7 @@ def hottest(entries: Sequence[Entry]) -> dict[str, float]:
 
 
 def arrived(entries: Sequence[Entry]) -> dict[str, float]:
-    """By the step of its run, what a hub was last read at before it touched the shaft."""
+    """By the step of its run, what a hub was last read at before it touched the shaft; of this try, not of one before it."""
     found: dict[str, float] = {}
     last: dict[str, float] = {}
     for entry in in_time([entry for entry in entries if entry.kind is EntryKind.EVENT]):
@@ -69,6 +69,7 @@ def arrived(entries: Sequence[Entry]) -> dict[str, float]:
             found[entry.step] = last[entry.step]
         elif entry.inputs["event"] == "on the heater":
             last.pop(entry.step, None)
+            found.pop(entry.step, None)
     return found
 
 

@@ -8,6 +8,7 @@ from millwright.job.now import StepState
 from millwright.meaning import Of
 from millwright.plan.compose import scopes
 from millwright.plan.families.register import FAMILIES
+from millwright.plan.steps import BenchForm, Stage, Step
 from millwright.scope import Scope
 
 from .readings import PACK, SHRINK, SLIP, dials
@@ -30,6 +31,11 @@ def begun(family: str, *, held: str = SLIP, moved: bool = False, **more: Any) ->
 def entered(work: Work) -> set[str]:
     """The steps that were entered."""
     return {now.step.key for now in work.route().steps if now.current is not None}
+
+
+def _is_gap(step: Step) -> bool:
+    is_read = isinstance(step.form, BenchForm) and step.form.bench == "gap"
+    return is_read and step.stage in (Stage.SET, Stage.COUPLE) and any(one.of is Of.GAP for one in step.means)
 
 
 class ChangeTheElementTest(unittest.TestCase):
@@ -89,6 +95,17 @@ class ChangeTheElementTest(unittest.TestCase):
         self.assertLessEqual({"set.gap", "couple.screw"}, entered(work))
         again = work.fill("close.torque")
         self.assertEqual(("screw_second" in again, "feet" in again), (True, False))
+
+    def test_however_the_gap_is_trimmed_it_is_asked_once(self) -> None:
+        for family, of in FAMILIES.items():
+            work = Work(family=family, scope=Scope.ELEMENT)
+            if of.facts.element is None or not of.facts.closes_by_hub:
+                continue
+            with self.subTest(family):
+                work.until("set.moved")
+                answers(work, "set.moved", hub="was slackened or moved")
+                asked = [now.step.key for now in work.route().steps if _is_gap(now.step)]
+                self.assertEqual(len(asked), 1, asked)
 
     def test_what_was_counted_out_as_scrap_does_not_go_in_again(self) -> None:
         work = Work(family="claw with elastomer blocks", scope=Scope.ELEMENT)

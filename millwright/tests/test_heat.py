@@ -16,6 +16,7 @@ from millwright.errors import UnusableInput
 from millwright.job import new_entry as entry
 from millwright.job.entry import Entry, EntryKind
 from millwright.job.hot_run import HeatRun, stand_run
+from millwright.job.latest import arrived
 from millwright.job.new_entry import OutOfTurn
 from millwright.model import read_json
 from millwright.plan.hubs.phases import Phase
@@ -241,6 +242,28 @@ class RunTest(unittest.TestCase):
         run = self.run_of((0, "on the heater", None), (900, "out of the heater", None))
         self.assertEqual((run.phase, run.out_at, run.tries), (Phase.OUT, START + timedelta(seconds=900), 1))
         self.assertAlmostEqual(self.left_s(run), heat()["window_s"], delta=A_SECOND)
+
+    def test_what_a_hub_came_to_its_shaft_with_is_of_that_try(self) -> None:
+        way = (("on the heater", None), ("out of the heater", None), ("hub temperature", 150.0), ("on the shaft", None))
+        again = (*way, ("off again", None), ("on the heater", None), ("out of the heater", None), ("on the shaft", None))
+        never_there = (*way[:3], *again[-3:])
+        for events, expected in ((way, {"x": 150.0}), (again, {}), (never_there, {})):
+            with self.subTest(events):
+                made = [
+                    Entry(
+                        id=str(i),
+                        number=i,
+                        step="x",
+                        kind=EntryKind.EVENT,
+                        inputs={"event": event, **({"hub_c": degrees} if degrees else {})},
+                        verdict=None,
+                        by="A",
+                        role=Role.MILLWRIGHT,
+                        at=START + timedelta(seconds=i),
+                    )
+                    for i, (event, degrees) in enumerate(events)
+                ]
+                self.assertEqual(arrived(made), expected)
 
     def test_a_cooler_reading_brings_the_moment_nearer_a_hotter_one_puts_it_off(self) -> None:
         start = ((0.0, "on the heater", None), (900.0, "out of the heater", None))

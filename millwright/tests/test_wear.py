@@ -82,6 +82,21 @@ class WearTest(unittest.TestCase):
             held += reached.earliest <= true and (reached.latest is None or true <= reached.latest)
         self.assertGreaterEqual(held / lives, 0.95)
 
+    def test_whoever_tells_less_than_his_readings_scatter_is_given_no_surer_days(self) -> None:
+        chance, lives, held = random.Random(5), 200, 0
+        for seed in range(lives):
+            truth = TrueWear(start=START, a_day=LIMIT / chance.uniform(500, 900))
+            days = sorted(chance.sample(range(5, 420), 10))
+            result = trend(truth.read(days, sigma=0.25, shows=0.05, chance=random.Random(seed)))
+            true = on(truth.reaches(LIMIT))
+            days_told = result.reached
+            held += days_told is None or (
+                days_told.earliest is not None
+                and days_told.earliest <= true
+                and (days_told.latest is None or true <= days_told.latest)
+            )
+        self.assertGreaterEqual(held / lives, 0.85)
+
     def test_is_not_led_astray_by_one_bad_reading(self) -> None:
         truth = TrueWear(start=START, a_day=0.006)
         good, bad = (trend(read(truth, MONTHLY, slip=slip, slipped=1.5)) for slip in (None, 5))
