@@ -10,6 +10,7 @@ from millwright.job.entry import EntryKind, SignatureKind
 from millwright.model import NameIn, PlainTextIn
 from millwright.roles import Role
 from millwright.units import LengthUnit
+from server.web.shown import Shown
 
 from ..photographs import MOST_SENT
 
@@ -48,7 +49,7 @@ class SignatureIn(Schema, extra="forbid"):
     by: str | None = Field(default=None, description="username of whoever signed; refused for anybody else's session")
 
 
-class EntryOut(Schema):
+class EntryOut(Shown):
     """An entry as it was appended."""
 
     id: UUID
@@ -67,7 +68,7 @@ class EntryOut(Schema):
     at: datetime
 
 
-class SignatureOut(Schema):
+class SignatureOut(Shown):
     """A signature as it was given."""
 
     id: UUID

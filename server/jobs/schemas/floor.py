@@ -3,7 +3,7 @@
 from datetime import datetime
 from uuid import UUID
 
-from ninja import Field, Schema
+from ninja import Field
 
 from millwright.job.hot_run import Until
 from millwright.job.now import StepState
@@ -11,12 +11,13 @@ from millwright.line import Drawn, Family, Side
 from millwright.plan.steps import Stage
 from millwright.roles import Role
 from millwright.verdict import Verdict
+from server.web.shown import Shown
 from server.web.words import Said
 
 from .jobs import HeldOut
 
 
-class StagesDone(Schema):
+class StagesDone(Shown):
     """How far an open job is."""
 
     stage: Stage
@@ -31,14 +32,14 @@ class StagesDone(Schema):
     of: str
 
 
-class HotHub(Schema):
+class HotHub(Shown):
     """A hub that is hot, and what is waited for."""
 
     until: Until
     at: datetime
 
 
-class FloorJob(Schema):
+class FloorJob(Shown):
     """A job as the floor shows it."""
 
     id: UUID
@@ -55,20 +56,20 @@ class FloorJob(Schema):
     now: datetime = Field(description="the server's clock")
 
 
-class FloorFoot(Schema):
+class FloorFoot(Shown):
     """Where a foot stands."""
 
     from_coupling_mm: float
 
 
-class FloorMachine(Schema):
+class FloorMachine(Shown):
     """What of a machine its small drawing shows."""
 
     drawn_as: Drawn
     feet: list[FloorFoot]
 
 
-class FloorCoupling(Schema):
+class FloorCoupling(Shown):
     """What a line's coupling is called."""
 
     family: Family
@@ -76,7 +77,7 @@ class FloorCoupling(Schema):
     size: str
 
 
-class FloorSpec(Schema):
+class FloorSpec(Shown):
     """Of a line what the floor draws and searches; a site may have thousands, so nothing else is sent with it."""
 
     driver: FloorMachine
@@ -85,7 +86,7 @@ class FloorSpec(Schema):
     movable: Side
 
 
-class FloorLine(Schema):
+class FloorLine(Shown):
     """A line as the floor shows it: its drawing, its open job, when its last job was closed."""
 
     id: UUID
@@ -97,7 +98,7 @@ class FloorLine(Schema):
     asked: int = Field(description="changes of its card that wait for the lead")
 
 
-class HistoryJob(Schema):
+class HistoryJob(Shown):
     """A job in a line's history."""
 
     id: UUID

@@ -11,6 +11,7 @@ from millwright.model import NameIn, PlainTextIn
 from millwright.plan.fields import Goes
 from millwright.scope import Scope, Task
 from millwright.units import LengthUnit
+from server.web.shown import Shown
 
 from .entries import EntryOut, SignatureOut
 from .steps import StepOut
@@ -37,7 +38,7 @@ class CancelIn(Schema, extra="forbid"):
     reason: PlainTextIn = Field(max_length=400)
 
 
-class ReadInOut(Schema):
+class ReadInOut(Shown):
     """Where a job from a file came from; names and times in it are as the file says."""
 
     by: str
@@ -50,7 +51,7 @@ class ReadInOut(Schema):
     taken_over_by: str = ""
 
 
-class HeldOut(Schema):
+class HeldOut(Shown):
     """A weight that something holds for now, and the step that lets something lasting take it over."""
 
     what: str
@@ -60,7 +61,7 @@ class HeldOut(Schema):
     until: str
 
 
-class SkinsOut(Schema):
+class SkinsOut(Shown):
     """Something that was laid, and until when it is open."""
 
     what: str
@@ -68,7 +69,7 @@ class SkinsOut(Schema):
     step: str
 
 
-class LedgerLineOut(Schema):
+class LedgerLineOut(Shown):
     """Something counted out, and how many are back."""
 
     line: str
@@ -79,14 +80,14 @@ class LedgerLineOut(Schema):
     open: bool
 
 
-class LocksOut(Schema):
+class LocksOut(Shown):
     """Whether the locks are off, and why the dead state is to be proved again."""
 
     live: bool
     proof_due: str
 
 
-class JobOut(Schema):
+class JobOut(Shown):
     """A whole job: its route as it stands and everything entered."""
 
     id: UUID

@@ -1,26 +1,25 @@
 """A drawing of what to look for, as the core has it."""
 
-from ninja import Schema
-
 from millwright.sketch.shapes import Anchor, Ink
+from server.web.shown import Shown
 from server.web.words import Said
 
 
-class PathOut(Schema):
+class PathOut(Shown):
     """A line or an outline, as SVG has it, and in which ink."""
 
     d: str
     ink: Ink
 
 
-class PointOut(Schema):
+class PointOut(Shown):
     """A place in a drawing."""
 
     x: float
     y: float
 
 
-class LabelOut(Schema):
+class LabelOut(Shown):
     """Words at a place; with `to` a leader runs from them to what they name."""
 
     x: float
@@ -31,7 +30,7 @@ class LabelOut(Schema):
     big: bool
 
 
-class DimensionOut(Schema):
+class DimensionOut(Shown):
     """A distance between two points, with its figure."""
 
     x1: float
@@ -41,14 +40,14 @@ class DimensionOut(Schema):
     words: Said
 
 
-class WindowOut(Schema):
+class WindowOut(Shown):
     """A part of a drawing, over its whole height."""
 
     left: float
     width: float
 
 
-class SketchOut(Schema):
+class SketchOut(Shown):
     """What to look for, drawn; `title` for whoever cannot see it."""
 
     title: str

@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from ninja import Field, Schema
+from ninja import Field
 
 from millwright.job.hot_run import Ready
 from millwright.job.now import StepState
@@ -13,12 +13,13 @@ from millwright.plan.fields import FieldKind
 from millwright.plan.hubs.phases import Event, Phase
 from millwright.plan.steps import Stage
 from millwright.roles import Role
+from server.web.shown import Shown
 from server.web.words import Said
 
 from .sketch import SketchOut
 
 
-class FieldOut(Schema):
+class FieldOut(Shown):
     """One thing a sheet asks."""
 
     key: str
@@ -35,7 +36,7 @@ class FieldOut(Schema):
     beside: str = Field(description="of a count: the part whose row it stands in")
 
 
-class BenchFormOut(Schema):
+class BenchFormOut(Shown):
     """The step wants readings for a bench; in the description it is one shape a bench (`described.py`)."""
 
     kind: Literal["bench"]
@@ -45,7 +46,7 @@ class BenchFormOut(Schema):
     suggest: dict[str, Any]
 
 
-class SheetFormOut(Schema):
+class SheetFormOut(Shown):
     """The step wants ticks and figures."""
 
     kind: Literal["sheet"]
@@ -56,13 +57,13 @@ class SheetFormOut(Schema):
     row_name: str
 
 
-class SignFormOut(Schema):
+class SignFormOut(Shown):
     """The step wants a signature and nothing else."""
 
     kind: Literal["sign"]
 
 
-class NextOut(Schema):
+class NextOut(Shown):
     """What may happen to a hot hub next, what its button says, and where the hub is then."""
 
     event: Event
@@ -70,7 +71,7 @@ class NextOut(Schema):
     to: Phase
 
 
-class HeatRunOut(Schema):
+class HeatRunOut(Shown):
     """The run of a hot hub as it stands. `may`: what may happen in each phase, the one expected first."""
 
     may: dict[Phase, list[NextOut]]
@@ -103,14 +104,14 @@ class HeatRunOut(Schema):
     ready_at: datetime | None
 
 
-class BlockOut(Schema):
+class BlockOut(Shown):
     """Why a step takes no entry now; `step` is the one that comes first, where it is one."""
 
     words: str
     step: str
 
 
-class AcceptedByOut(Schema):
+class AcceptedByOut(Shown):
     """A line of the value card a step goes by: what it says, and in which paper."""
 
     title: str
@@ -118,7 +119,7 @@ class AcceptedByOut(Schema):
     source: str
 
 
-class StepOut(Schema):
+class StepOut(Shown):
     """A step and where it stands."""
 
     key: str
