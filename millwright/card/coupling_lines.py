@@ -53,6 +53,7 @@ COUPLING_LINES = (
     length(
         "end_gap_plus_minus_mm", "That gap, plus or minus", COUPLING_PAPER, 0.01, 50, means=GAP_WIDTH, ask="The figure is"
     ),
+    length("push_back_mm", "The hub that lets it in leaves bare, at least", COUPLING_PAPER, 1, 2000),
     length("ends_differ_mm", "The two ends may differ by", COUPLING_PAPER, 0.01, 20),
     length("end_face_mm", "Dial on the face of an end, total over a turn", COUPLING_PAPER, 0.01, 10),
     written("element_material", "Material of the element", COUPLING_PAPER, ask="Which material, and its hardness"),

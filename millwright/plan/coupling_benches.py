@@ -5,12 +5,14 @@ from typing import Any
 from ..benches.fitted import Way
 from ..card.values import source_of
 from ..meaning import Meaning, Of
+from ..say import say
 from ..sketch import discs
+from ..verdict import Judged, said_by_hand
 from .circles import line_of
 from .families.facts import COUNT
 from .hints import GreaseHints
 from .procedure import Bench
-from .steps import BenchForm, JobFacts
+from .steps import Answers, BenchForm, JobFacts
 
 
 def fill(key: str, title: str, why: str, *holes: float) -> Bench:
@@ -38,6 +40,18 @@ def fill(key: str, title: str, why: str, *holes: float) -> Bench:
         judged_by=("grease_product", "grease_g", "filled"),
         on_fail=lambda job: "Another grease does not mix: all of it out and washed, or the lead says why.",
     )
+
+
+def judge_product(job: JobFacts, answers: Answers) -> Judged:
+    """The grease that goes in first is the card's, as it is when the rest is filled in: two kinds do not mix."""
+    product = str(answers.get("product") or "").strip()
+    if not product or "grease_product" not in job.card:
+        return [], []
+    wanted, source = job.card["grease_product"].means, source_of(job.card, "grease_product")
+    is_it = product.casefold() == wanted.strip().casefold()
+    check = said_by_hand("product", f"grease: {product}", f"{wanted}: {source}", in_order=is_it)
+    text = "{product} is not {wanted}: wiped off again before anything is laid on it, or the lead says why."
+    return [check], [] if is_it else [say("another_grease", text, product=product, wanted=wanted)]
 
 
 def draw_in(key: str, title: str, circle: str) -> Bench:

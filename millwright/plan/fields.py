@@ -37,6 +37,7 @@ class Field:
     ``none_of``  - of a tick or a part that may not be there: "none on this coupling"; whoever says so says why
     ``options``  - of a choice; of marks the places they are read at, which must agree
     ``expected`` - of a count: what it must come to, and ``expected_of`` whose figure that is
+    ``least``    - of a count: fewer than this is never all of them
     ``ledger``   - of a count: the line it writes
     ``beside``   - of a count: the part whose row it stands in
     ``means``    - what is read here, where it is more than an answer to this sheet
@@ -53,6 +54,7 @@ class Field:
     none_of: str = ""
     expected: int | None = None
     expected_of: str = ""
+    least: int = 0
     ledger: Counted | None = None
     beside: str = ""
     means: Meaning | None = None
@@ -100,10 +102,11 @@ def marks(key: str, label: str, *places: str, detail: str = "") -> Field:
     return Field(key=key, kind="marks", label=label, detail=detail, options=places)
 
 
-def out(key: str, label: str, what: str, goes: Goes = TEMPORARY, *, detail: str = "") -> Field:
-    """A count that opens a line of the ledger."""
+def out(key: str, label: str, what: str, goes: Goes = TEMPORARY, *, detail: str = "", least: int = 0) -> Field:
+    """A count that opens a line of the ledger; where it is known how many there are: `counts.out_all`."""
     line = Counted(line=slug(what), what=what, goes=goes, counted="out")
-    return Field(key=key, kind="count", label=label, detail=detail, ledger=line)
+    said = "; ".join(filter(None, (detail, f"at least {least}" if least else "")))
+    return Field(key=key, kind="count", label=label, detail=said, ledger=line, least=least)
 
 
 def slug(what: str) -> str:

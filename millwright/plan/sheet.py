@@ -180,6 +180,9 @@ def _of_field(field: Field, answer: Any) -> list[Check]:
         case "count" if isinstance(answer, int) and field.expected is not None:
             name = f"{field.label}: {answer} of {field.expected}"
             return [said_by_hand(field.key, name, field.expected_of, in_order=answer == field.expected)]
+        case "count" if isinstance(answer, int) and answer < field.least:
+            name = f"{field.label}: {answer}, at least {field.least}"
+            return [said_by_hand(field.key, name, "none is never all of them", in_order=False)]
         case "marks" if not _missing(field, answer):
             read = {str(mark).strip().casefold() for mark in answer}
             name = field.label if len(read) == 1 else f"{field.label}: they differ"

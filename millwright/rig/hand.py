@@ -93,12 +93,14 @@ class Hand:
             case "date":
                 return "2027-01-31"
             case "text":
-                return self._words(asked)
+                return self._words(asked, card)
             case _:
                 return _figure(asked, card, self.spec)
 
-    def _words(self, asked: Shown) -> str:
+    def _words(self, asked: Shown, card: Shown) -> str:
         label = asked["label"]
+        if label == "Grease" and "grease_product" in card:
+            return str(card["grease_product"]["means"])
         if (registered := re.search(r"registered: (.+)", asked["detail"])) is not None:
             return registered[1]
         if re.search(r"arrow", label, re.IGNORECASE):

@@ -24,7 +24,7 @@ SHOWN = {
     "disc, single pack": {"mount.pack", "couple.assemble"},
     "disc, three-part": {"couple.numbers", "couple.draw_driver_end"},
     "disc, drop-out spacer": {"couple.screws_in", "couple.squeeze", "couple.lift_in"},
-    "composite tube": {"couple.strip"},
+    "composite tube": {"receive.strip"},
     "tyre": {"couple.tyre", "couple.metal"},
     "tyre on flywheel": {"mount.loose.driven", "couple.metal"},
     "claw with elastomer blocks": {"couple.blocks"},

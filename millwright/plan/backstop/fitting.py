@@ -184,7 +184,7 @@ INTO_THE_UNIT: tuple[Item, ...] = (
             tick("gasket", "Cover and gasket off; they are not used again"),
             tick("scraped", "Face scraped clean, dry, no burr"),
             tick("nothing", "Looked in with a torch: nothing fell in"),
-            out("cover", "Covers laid on the opening", COVER),
+            out("cover", "Covers laid on the opening", COVER, least=1),
         ),
         ordered=True,
     ),
@@ -232,7 +232,7 @@ INTO_THE_UNIT: tuple[Item, ...] = (
         caution="No hammer, not once.",
         sketch=lambda job: hanging.strap(),
         rows=(
-            out("strap", "Straps round the sprags", STRAP),
+            out("strap", "Straps round the sprags", STRAP, least=1),
             tick("key", "Key in shaft and race"),
             tick("oiled", "Thin oil on shaft and bore"),
             _bottoms_on,

@@ -1,0 +1,155 @@
+"""What a failed look, a pull or a move re-opens: nothing that was disturbed is left done."""
+
+import unittest
+from typing import Any
+
+from millwright.job.entry import EntryKind
+from millwright.job.now import StepState
+from millwright.plan.families.disc_single import BOWED
+from millwright.plan.families.register import FAMILIES
+from millwright.plan.procedure import Pull, Stop
+from millwright.plan.stages.set_and_align import MOVED_BEHIND
+
+from .test_look import answers
+from .work import Work
+
+SHIMMED = {"feet": [{"name": "motor front", "shim_mm": 0.5}], "axial_mm": 0.0}
+STANDS = (StepState.DONE, StepState.TO_SIGN)
+
+
+def shut(family: str) -> set[str]:
+    """What closes a family, by its newest procedure."""
+    items = FAMILIES[family].procedure().couple_up
+    stops = {f"couple.{item.key}" for item in items if isinstance(item, Stop) and item.shuts}
+    return stops | {f"couple.{item.circle}" for item in items if isinstance(item, Pull) and item.shuts}
+
+
+class MovedTest(unittest.TestCase):
+    """A machine is moved once the coupling is closed, or on the way there."""
+
+    def test_at_every_step_after_coupling_up_what_a_move_disturbed_is_done_again_and_the_job_ends(self) -> None:
+        for family, of in FAMILIES.items():
+            if not of.facts.opened:
+                continue
+            walked = Work(family=family)
+            walked.until("close.guard")
+            closing = [e.step for e in walked.entries if e.step in shut(family) or e.step.startswith("close.")]
+            self.assertTrue(shut(family) & set(closing), family)
+            for at in dict.fromkeys([*closing, "close.guard"]):
+                with self.subTest(f"{family}, moved at {at}"):
+                    self.moved_at(family, at)
+
+    def moved_at(self, family: str, at: str) -> None:
+        work = Work(family=family)
+        work.until(at)
+        done = {now.step.key for now in work.route().steps if now.state in STANDS} & shut(family)
+        work.enter("set.align", SHIMMED, EntryKind.MOVE)
+        left = {key for key in done if work.state(key) in STANDS}
+        self.assertFalse(left)
+        stops = {f"couple.{i.key}" for i in FAMILIES[family].procedure().couple_up if isinstance(i, Stop) and i.shuts}
+        if done & stops:
+            self.assertEqual(work.state(MOVED_BEHIND), "open")
+            align = work.route().find("set.align")
+            assert align is not None
+            self.assertEqual(align.state, StepState.STALE)
+            self.assertIn(MOVED_BEHIND, [block.step for block in align.blocks])
+        work.until(None)
+        self.assertTrue(work.route().closed)
+        self.assertIsNone(work.route().find(MOVED_BEHIND))
+
+
+class LookedTest(unittest.TestCase):
+    """A look that failed."""
+
+    def redone(self, work: Work, look: str, bad: dict[str, Any], undone: set[str]) -> None:
+        """Looked at and found bad, ``undone`` is to be done again, and then it is looked at again."""
+        good = work.fill(look)
+        answers(work, look, **bad)
+        self.assertEqual(work.state(look), "over")
+        self.assertEqual({key for key in undone if work.state(key) == "stale"}, undone)
+        work.until(look)
+        self.assertEqual({work.state(key) for key in undone}, {"done"})
+        work.enter(look, good)
+        self.assertEqual(work.state(look), "done")
+
+    def test_metal_to_metal_makes_rings_and_tyre_undone(self) -> None:
+        for family, undone in (
+            ("tyre", {"couple.tyre", "couple.rings", "couple.ring_driver"}),
+            ("tyre on flywheel", {"couple.lay_element", "couple.bolt_ring"}),
+        ):
+            with self.subTest(family):
+                work = Work(family=family)
+                work.until("couple.metal")
+                self.redone(work, "couple.metal", {"feeler_mm": 0}, undone)
+
+    def test_a_bowed_pack_makes_its_circles_undone(self) -> None:
+        for family, look, bad, undone in (
+            ("disc, single pack", "couple.pack", {"looks": BOWED}, {"couple.second"}),
+            ("disc, three-part", "couple.packs", {"driven": BOWED}, {"couple.driver_end", "couple.driven_end"}),
+        ):
+            with self.subTest(family):
+                work = Work(family=family)
+                work.until(look)
+                self.redone(work, look, bad, undone)
+
+    def test_nothing_of_a_unit_from_the_works_is_slackened_for_a_bowed_pack(self) -> None:
+        work = Work(family="disc, drop-out spacer")
+        work.until("couple.packs")
+        answers(work, "couple.packs", driver=BOWED)
+        self.assertEqual((work.state("couple.packs"), work.state("couple.driver_end")), ("over", "done"))
+        now = work.route().find("couple.packs")
+        assert now is not None and now.current is not None
+        said = " ".join(one["template"] for one in work.judged(now.current)["says"])
+        self.assertIn("Stop, and ask", said)
+        self.assertNotIn("slacken the", said)
+
+    def test_a_rotor_that_is_pulled_again_is_dialled_and_its_gap_read_again(self) -> None:
+        work = Work(family="magnetic drive")
+        work.until("close.guard")
+        work.enter("mount.rotor", work.fill("mount.rotor"))
+        self.assertEqual({work.state(key) for key in ("mount.centre", "set.align")}, {"stale"})
+
+    def test_a_ring_that_is_pulled_again_is_looked_under_again(self) -> None:
+        for family, ring in (("tyre", "couple.ring_driver"), ("tyre on flywheel", "couple.bolt_ring")):
+            with self.subTest(family):
+                work = Work(family=family)
+                work.until("close.torque")
+                self.assertEqual(work.state("couple.metal"), "done")
+                work.enter(ring, work.fill(ring))
+                self.assertEqual(work.state("couple.metal"), "stale")
+
+
+class CountedTest(unittest.TestCase):
+    """What opens a line of the ledger is held against what is known."""
+
+    def test_none_is_never_all_of_them(self) -> None:
+        for family, step, row in (
+            ("magnetic drive", "mount.laid", "pads"),
+            ("disc, drop-out spacer", "couple.screws_in", "driver"),
+            ("disc, three-part", "couple.lay_driver_end", "rings"),
+        ):
+            with self.subTest(family):
+                work = Work(family=family)
+                work.until(step)
+                answers(work, step, **{row: 0})
+                self.assertEqual(work.state(step), "over")
+
+    def test_as_many_rings_go_out_as_the_card_has_bolts(self) -> None:
+        work = Work(family="disc, three-part", card={"flange_bolts": 6})
+        work.until("couple.lay_driver_end")
+        answers(work, "couple.lay_driver_end", rings=5)
+        self.assertEqual(work.state("couple.lay_driver_end"), "over")
+        answers(work, "couple.lay_driver_end", rings=6)
+        self.assertEqual(work.state("couple.lay_driver_end"), "done")
+
+    def test_hub_bolts_that_squeezed_a_unit_are_out_before_the_last_of_them_go_in(self) -> None:
+        work = Work(family="disc, drop-out spacer", card={"flange_bolts": 6})
+        work.until("receive.unit")
+        answers(work, "receive.unit", by="half of its hub bolts")
+        work.until("couple.bolts_in")
+        self.assertEqual(work.state("couple.bolts_back"), "done")
+        self.assertFalse([line for line in work.route().ledger if line.open and "squeeze" in line.what])
+        keys = [now.step.key for now in work.route().steps]
+        self.assertLess(keys.index("couple.bolts_back"), keys.index("couple.driver_end"))
+        work.until(None)
+        self.assertTrue(work.route().closed)
