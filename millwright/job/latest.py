@@ -22,6 +22,12 @@ def latest_readings(entries: Sequence[Entry]) -> dict[str, Entry]:
     return {e.step: e for e in entries if e.kind is EntryKind.READING}
 
 
+def moved_after(entries: Sequence[Entry], latest: Mapping[str, Entry]) -> dict[str, bool]:
+    """The steps that were read before a machine was last moved."""
+    moved = max((entry.number for entry in entries if entry.kind is EntryKind.MOVE), default=0)
+    return {key: True for key, entry in latest.items() if entry.number < moved}
+
+
 def locks_of(
     entries: Sequence[Entry],
     latest: Mapping[str, Entry],

@@ -13,7 +13,7 @@ from .families.register import FAMILIES
 from .hubs import keyed
 from .hubs.ways import HUB_STEPS
 from .order import Arranged, Part, any_order, arrange, in_order
-from .procedure import Bench, Compiler, Procedure, Pull
+from .procedure import Bench, Compiler, Procedure, Pull, Stop
 from .remembered import remembered
 from .route import Route, checked
 from .stages import as_found, change_element, close_out, gap, lock_out, receive, set_and_align, take_off, turning
@@ -171,7 +171,8 @@ def _set_and_couple(job: JobFacts, procedure: Procedure, compiler: Compiler) -> 
         return in_order(couple_up, _backstop(job, compiler))
     turned = turning.steps(job, Stage.SET, "set") if not backstop.items(job) else []
     near = compiler.compile(procedure.setting, Stage.SET)
-    set_anew = set_and_align.steps(job, near=bool(near.parts))
+    shut = [f"couple.{item.key}" for item in procedure.couple_up if isinstance(item, Stop) and item.shuts]
+    set_anew = set_and_align.steps(job, near=bool(near.parts), shut=shut)
     return in_order(*turned, _backstop(job, compiler), near, set_anew, *set_and_align.bolted_down(job), couple_up)
 
 

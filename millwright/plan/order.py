@@ -103,8 +103,8 @@ def _reread(steps: tuple[Step, ...], after: tuple[str, ...]) -> Arranged:
         if before is None:
             found.append(_placed(step, after=after))
         elif before.must_pass:
-            found.append(_placed(step, passed=(before.key,)))
+            found.append(_placed(step, after=after, passed=(before.key,)))
         else:
-            found.append(_placed(step, once=(before.key,)))
+            found.append(_placed(step, after=after, once=(before.key,)))
         before = before if step.optional and before is not None else step
     return Arranged(steps=tuple(found), ends=tuple(step.key for step in steps) or after)

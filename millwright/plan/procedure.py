@@ -37,6 +37,7 @@ HUBS_AT: Mapping[str, tuple[Side, ...]] = {
     "driven end": SIDES[1:],
     "away from the hubs": (),
 }
+MOVED = frozenset({Fact.MACHINES, Fact.FIRST_HUB, Fact.SECOND_HUB})
 Row = Field | Callable[[JobFacts], Field | None]
 When = Callable[[JobFacts], bool]
 
@@ -51,19 +52,23 @@ class Stop(Instruction):
     """One stop of the work: what is done there, row by row, before anything after it may be begun.
 
     ``title`` and the other words may name {driver}, {driven}, {first}, {second}: the machines as they are called.
+    ``shuts`` - it has to be undone before anything behind it can be read: after a move it is done again
     """
 
     key: str
     rows: tuple[Row, ...]
     ordered: bool = False
+    shuts: bool = False
     when: When = always
 
 
 @dataclass(frozen=True, kw_only=True)
 class Pull:
-    """The torque of one circle."""
+    """The torque of one circle. ``shuts`` as of a stop; ``relies`` - what makes it stale besides."""
 
     circle: str
+    shuts: bool = False
+    relies: frozenset[Happened] = frozenset()
     on_fail: str = "Slacken the bolt that is off and pull it again in its turn."
     when: When = always
 
@@ -162,6 +167,7 @@ class Compiler:
 def _stop(job: JobFacts, stop: Stop, stage: Stage) -> Step:
     rows = [row if isinstance(row, Field) else row(job) for row in stop.rows]
     said: dict[str, Any] = {one.name: getattr(stop, one.name) for one in fields(Instruction)}
+    said["relies"] = stop.relies | (MOVED if stop.shuts else frozenset())
     return Step(
         **{**said, **{words: _named(job, said[words]) for words in ("title", "why", "caution", "on_fail")}},
         key=f"{PREFIX[stage]}.{stop.key}",
@@ -222,7 +228,14 @@ def _pull(job: JobFacts, pull: Pull, stage: Stage) -> Step:
             *dict.fromkeys(line_of(job, one, key) for one in both for key in (ORDER, PASSES)),
             *([CIRCLES_BY] if circle.by_turns_with else []),
         ),
-        relies=frozenset({*(torques.moved(one.key) for one in both), *(job.hub_fact(side) for side in hubs)}),
+        relies=frozenset(
+            {
+                *(torques.moved(one.key) for one in both),
+                *(job.hub_fact(side) for side in hubs),
+                *pull.relies,
+                *(MOVED if pull.shuts else ()),
+            }
+        ),
         changes=frozenset({Fact.FASTENERS, *(pulled(one) for one in both)}),
         may_authorise=True,
         form=BenchForm(bench="tighten", preset=preset),

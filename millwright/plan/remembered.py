@@ -12,7 +12,7 @@ from .steps import JobFacts
 
 MOST = 256  # routes
 DEEP = ("answers", "as_left")  # of these it is the single answer that counts
-LOOKED_INTO = ("card", *DEEP, "phases", "hottest_c", "arrived_c", "out")
+LOOKED_INTO = ("card", *DEEP, "phases", "hottest_c", "arrived_c", "moved_after", "out")
 ABSENT = object()
 NOTHING: Mapping[str, Any] = MappingProxyType({})
 WHOLE = object()

@@ -170,6 +170,7 @@ class Instruction:
     relies: frozenset[Happened] = frozenset()
     changes: frozenset[Happened] = frozenset()
     upsets: Upsets | None = None  # what it changes beside, by what was answered
+    over_changes: frozenset[Happened] = frozenset()  # what it changes where it is over and nobody has accepted that
     hold: Role | None = None
     no_return: bool = False
     finding: bool = False  # judged, but over its limit it holds nothing up: it is as it was found
@@ -190,7 +191,6 @@ class Step(Instruction):
     after: tuple[str, ...] = ()  # must be done and fresh; filled by `order.arrange` alone, like the two below
     passed: tuple[str, ...] = ()  # must have come out well, though it may have gone stale since
     once: tuple[str, ...] = ()  # must have been read, however it stands now
-    over_changes: frozenset[Happened] = frozenset()  # what it changes where it is over and nobody has accepted that
     moves: bool = False  # moves of the machine are recorded here
     hands_on: bool = True  # hands on the machine: not while the locks are off, nor before the dead state is proved
     counts_out: bool = False  # waits until every line of the ledger is closed that no later step closes
@@ -243,6 +243,7 @@ class JobFacts:
     arrived_c: Mapping[str, float] = field(default_factory=dict)  # by the step of its run, as a hub was read before the shaft
     phases: Mapping[str, Phase] = field(default_factory=dict)  # by the step of its run, where a hot hub is
     cooling: Callable[[str, str], Cools | None] = lambda plan, run: None  # by the steps of its plan and its run
+    moved_after: Mapping[str, bool] = field(default_factory=dict)  # steps read before a machine was last moved
     locks: Locks = field(default_factory=Locks)
     out: Mapping[str, int] = field(default_factory=dict)  # by line of the ledger, how many went out
 

@@ -3,6 +3,7 @@
 import unittest
 from typing import Any
 
+from millwright.card.values import Source, Value
 from millwright.job.entry import EntryKind
 from millwright.job.now import StepState
 from millwright.plan.families.disc_single import BOWED
@@ -133,6 +134,15 @@ class CountedTest(unittest.TestCase):
                 work.until(step)
                 answers(work, step, **{row: 0})
                 self.assertEqual(work.state(step), "over")
+
+    def test_the_grease_that_goes_in_first_is_the_one_that_is_filled_in_later(self) -> None:
+        work = Work(family="steel grid")
+        source = Source(kind="sample", document="Trial sheet")
+        work.card["grease_product"] = Value(value=0, means="Maltster red", source=source)
+        work.until("couple.teeth")
+        for product, state in (("Other blue", "over"), ("maltster red ", "done")):
+            answers(work, "couple.teeth", product=product)
+            self.assertEqual(work.state("couple.teeth"), state)
 
     def test_as_many_rings_go_out_as_the_card_has_bolts(self) -> None:
         work = Work(family="disc, three-part", card={"flange_bolts": 6})

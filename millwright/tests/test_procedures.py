@@ -358,9 +358,9 @@ class OrderTest(unittest.TestCase):
                 "b": (("first",), (), ()),
                 "c": (("b",), (), ()),
                 "soft": (("a", "c"), (), ()),
-                "gap": ((), ("soft",), ()),
-                "edge": ((), (), ("gap",)),
-                "align": ((), (), ("gap",)),  # what may be left out keeps nobody waiting
+                "gap": (("a", "c"), ("soft",), ()),
+                "edge": (("a", "c"), (), ("gap",)),
+                "align": (("a", "c"), (), ("gap",)),  # what may be left out keeps nobody waiting
                 "aside": ((), (), ()),
                 "end": (("soft", "gap", "edge", "align"), (), ()),
             },

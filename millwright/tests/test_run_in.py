@@ -123,4 +123,5 @@ class TwoCirclesTest(unittest.TestCase):
         work.enter("couple.tyre", {**tyre, "split_mm": 3.0})
         work.until("couple.metal")
         for feeler, verdict in ((0.0, "over"), (0.05, "over"), (0.3, "inside")):
+            work.until("couple.metal")
             self.assertEqual(work.enter("couple.metal", {"feeler_mm": feeler, "split_mm": 3.0}).verdict, verdict)

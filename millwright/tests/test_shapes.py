@@ -57,7 +57,7 @@ LEAD_MAY_ACCEPT = {
     "mount": "first hot draw clamp true screw screw.second element runout rotor centre conductor",
     "set": "soft gap straightedge align gap_spacers",
     "couple": "grease tyre element screw flange feet align gap closed sleeve dial numbers second driver_end driven_end "
-    "ring_driver bolt_ring true gap_again wrap over_halves sleeve arm arm_angle",
+    "ring_driver bolt_ring true gap_again wrap packs teeth over_halves sleeve arm arm_angle",
     "close": "warm run_in",
     "off": "align new",
     "found": "look align closed sleeve dial",

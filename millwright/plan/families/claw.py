@@ -8,6 +8,7 @@ from ...meaning import Meaning, Of, When
 from ...say import mm, number, say
 from ...sketch import jaws
 from ...verdict import Check, Judged, judge, said_by_hand
+from ..circles import pulled
 from ..fields import Field, choice, condition, count, length, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected
 from ..stages.change_element import judge_number, more_than_the_element, only_the_element
@@ -39,6 +40,7 @@ FACTS = FamilyFacts(
     may_also=(WEAR_MOST, TWIST_MOST),
     way_round="claws toward the other shaft",
     circles=(Circle(key="flange", title="ring screws"),),
+    opened=("Ring screws out, ring slid right back",),
     watched=(
         length(
             "wear_mm",
@@ -210,6 +212,7 @@ PROCEDURES = (
             replace(_BLOCKS, when=_through_the_ring),
             Stop(
                 key="ring",
+                shuts=True,
                 title="Press the ring in evenly",
                 why="The ring's claws bind when it is drawn in crooked.",
                 caution="By hand, all round; not drawn in by its screws.",
@@ -222,9 +225,10 @@ PROCEDURES = (
                 judge=_judge_arrow,
                 on_fail="Binding claws: out again, turn, look for a block that is proud.",
             ),
-            Pull(circle="flange"),
+            Pull(circle="flange", shuts=True),
             Stop(
                 key="wear",
+                relies=frozenset({pulled(FACTS.circles[0])}),
                 title="Set the wear mark",
                 why="The zero every later reading is compared with.",
                 rows=(

@@ -7,10 +7,10 @@ from ...sketch import common, discs
 from ...sketch.shapes import Sketch
 from ...verdict import Judged, judge, said_by_hand
 from ..counts import back
-from ..fields import condition, count, length, marks, out, tick
+from ..fields import choice, condition, count, length, marks, out, tick
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected, figure
 from ..steps import Answers, JobFacts
-from .disc_single import PACK_LOOK
+from .disc_single import look_at_packs
 from .facts import (
     BOLTED_ANGLE_VALUES,
     BOTH_ENDS,
@@ -65,6 +65,17 @@ FACTS = FamilyFacts(
 )
 
 
+SUPPLIED, HUB_BOLTS = "screws that came with it", "half of its hub bolts"
+ASK = "Bowed: nothing of the unit is slackened, its joints are its maker's. Stop, and ask."
+
+
+def _by_hub_bolts(job: JobFacts) -> bool:
+    return job.answers.get("receive.unit", {}).get("by") == HUB_BOLTS
+
+
+_delivered = replace(count("screws", "Squeeze screws delivered with it, both ends together", "at least 4"), least=4)
+
+
 def _judge_all_in(job: JobFacts, answers: Answers) -> Judged:
     """As many in both ends as were delivered."""
     supplied = job.answers.get("receive.unit", {}).get("screws")
@@ -109,7 +120,8 @@ PROCEDURES = (
                 why="Its own joints were torqued at the works; nobody opens them here.",
                 rows=(
                     tick("whole", "Factory joints untouched, their paint marks whole"),
-                    count("screws", "Squeeze screws delivered with it, both ends together"),
+                    choice("by", "It is squeezed with", SUPPLIED, HUB_BOLTS, detail="its manual says which"),
+                    lambda job: None if _by_hub_bolts(job) else _delivered,
                 ),
             ),
         ),
@@ -121,8 +133,8 @@ PROCEDURES = (
                 why="They pull the unit short so that it passes the pilots. None may be in it when it runs: count them.",
                 sketch=_squeezed,
                 rows=(
-                    out("driver", "In at the driver end", AT_DRIVER),
-                    out("driven", "In at the driven end", AT_DRIVEN),
+                    out("driver", "In at the driver end", AT_DRIVER, least=2),
+                    out("driven", "In at the driven end", AT_DRIVEN, least=2),
                     tick("touch", "Through the spacer flange into the adapter, until every head touches"),
                 ),
                 judge=_judge_all_in,
@@ -174,6 +186,19 @@ PROCEDURES = (
                 on_fail="Not seated: squeeze again a little, look for burr or tilt.",
             ),
             Stop(
+                key="bolts_back",
+                title="Take the hub bolts out that squeezed it",
+                why="The pilots carry it now. Left in, they hold the packs short, and their own holes stay empty.",
+                rows=(
+                    tick("some_in", "The other hub bolts in by hand, both ends"),
+                    back("driver", "Out of the squeeze holes, driver end", AT_DRIVER),
+                    back("driven", "Out of the squeeze holes, driven end", AT_DRIVEN),
+                ),
+                ordered=True,
+                when=_by_hub_bolts,
+                on_fail="Not the same number: nothing is closed until it is found.",
+            ),
+            Stop(
                 key="bolts_in",
                 title="Put every hub bolt in, light",
                 why="All in before one is pulled.",
@@ -186,18 +211,19 @@ PROCEDURES = (
             Pull(circle="driven_end"),
             Stop(
                 key="screws_out",
-                title="Take the squeeze screws out",
+                title="Take the squeeze screws out, and the sling",
                 why="One left in and the coupling is a rigid one: it breaks packs and bearings in the first minutes.",
                 rows=(
-                    back("driver", "Out at the driver end", AT_DRIVER),
-                    back("driven", "Out at the driven end", AT_DRIVEN),
+                    lambda job: None if _by_hub_bolts(job) else back("driver", "Out at the driver end", AT_DRIVER)(job),
+                    lambda job: None if _by_hub_bolts(job) else back("driven", "Out at the driven end", AT_DRIVEN)(job),
                     back("sling", "Slings off it", SLING),
-                    tick("kept", "Screws put away with the unit's documents"),
+                    lambda job: None if _by_hub_bolts(job) else tick("kept", "Screws put away with the unit's documents"),
+                    tick("empty", "Every squeeze hole looked into: empty"),
                 ),
                 on_fail="Not the same number: nothing is closed until it is found.",
             ),
             Proof(),
-            replace(PACK_LOOK, title="Look at both packs", key="packs"),
+            look_at_packs(ASK, upset=frozenset()),
         ),
         undo=(
             Stop(

@@ -1,5 +1,8 @@
 """Disc couplings with a single pack: angle alone, so the first flange is bolted before the machine is set."""
 
+from collections.abc import Mapping
+from dataclasses import replace
+
 from ...say import say
 from ...sketch import discs
 from ...sketch.shapes import Sketch
@@ -7,7 +10,7 @@ from ...verdict import Judged, said_by_hand
 from ..fields import choice, condition, tick
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, bolts_of, expected
 from ..stages.change_element import more_than_the_element
-from ..steps import Answers, JobFacts
+from ..steps import Answers, Happened, JobFacts
 from .facts import BOLTED_ANGLE_VALUES, HUBS, PACK_FLAT, STROBE, Circle, ClosedCheck, Element, FamilyFacts, Part, bolts
 
 FIXED, FLOATS = "two bearings of its own", "one bearing: it floats"
@@ -73,27 +76,42 @@ def _judge_carried(job: JobFacts, answers: Answers) -> Judged:
     ]
 
 
-def _judge_looks(job: JobFacts, answers: Answers) -> Judged:
-    looks = answers.get("looks")
-    if looks in (None, "", FLAT):
-        return [], []
-    says = {
-        WAVY: "Wavy: back to aligning, then look again.",
-        BOWED: "Bowed: slacken the two bolts beside it, oil under the nuts, pull that circle again, then look again.",
-    }
-    return [said_by_hand("pack_looks", f"the pack is {looks}", "the person who looked", in_order=False)], [
-        say(f"pack_{looks}", says[str(looks)])
-    ]
+BOWED_PACK = Happened("pack bowed", "a pack was bowed: its bolts were slackened")
+ENDS = {"driver": "Pack at the driver end", "driven": "Pack at the driven end"}
 
 
-PACK_LOOK = Stop(
-    key="pack",
-    title="Look at the pack",
-    why="A pack that waves or bows is strained, and its leaves crack.",
-    tool="torch",
-    rows=(choice("looks", "Pack", *PACK_LOOKS),),
-    judge=_judge_looks,
-    on_fail="Correct it, then look again.",
+def look_at_packs(bowed: str, *, upset: frozenset[Happened] = frozenset(), packs: Mapping[str, str] = ENDS) -> Stop:
+    """How the packs lie once they are pulled.
+
+    ``bowed`` - what is done about one that is bowed; ``upset`` - what has to be pulled again for it
+    """
+    cure = {WAVY: "Wavy: back to aligning, then look again.", BOWED: bowed}
+
+    def judged(job: JobFacts, answers: Answers) -> Judged:
+        looks = {name: str(answers[key]) for key, name in packs.items() if answers.get(key) not in (None, "", FLAT)}
+        checks = [
+            said_by_hand("pack_looks", f"{name.lower()}: {look}", "the person who looked", in_order=False)
+            for name, look in looks.items()
+        ]
+        return checks, [say(f"pack_{look}", cure[look]) for look in dict.fromkeys(looks.values())]
+
+    return Stop(
+        key="packs" if len(packs) > 1 else "pack",
+        title="Look at both packs" if len(packs) > 1 else "Look at the pack",
+        why="A pack that waves or bows is strained, and its leaves crack.",
+        tool="torch",
+        rows=tuple(replace(choice(key, name, *PACK_LOOKS), picture="disc pack") for key, name in packs.items()),
+        judge=judged,
+        upsets=lambda job, answers: upset if BOWED in answers.values() else frozenset(),
+        may_authorise=len(packs) > 1,
+        on_fail="Correct it, then look again.",
+    )
+
+
+PACK_LOOK = look_at_packs(
+    "Bowed: slacken the two bolts beside it, oil under the nuts, pull that circle again, then look again.",
+    upset=frozenset({BOWED_PACK}),
+    packs={"looks": "Pack"},
 )
 
 
@@ -149,7 +167,7 @@ PROCEDURES = (
                 ordered=True,
                 on_fail="Turn one shaft by one hole. Still touching: distance or holes are wrong, back to the gap.",
             ),
-            Pull(circle="second"),
+            Pull(circle="second", relies=frozenset({BOWED_PACK})),
             PACK_LOOK,
             Proof(),
         ),

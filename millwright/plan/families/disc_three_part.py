@@ -1,13 +1,11 @@
 """Disc couplings in three parts: spacer, two packs, close-fit bolts drawn in and caught by rings."""
 
-from dataclasses import replace
-
 from ...sketch import common, discs
-from ..counts import back
+from ..counts import back, out_all
 from ..coupling_benches import draw_in, tap_out
 from ..fields import REMOVED, condition, marks, out, tick
 from ..procedure import Bench, LightScrew, Procedure, Proof, Pull, Stop, expected
-from .disc_single import PACK_LOOK
+from .disc_single import BOWED_PACK, look_at_packs
 from .facts import (
     BOLTED_ANGLE_VALUES,
     BOTH_ENDS,
@@ -62,6 +60,7 @@ FACTS = FamilyFacts(
 )
 
 
+EASED = "Bowed: the two bolts beside it slackened, threads as the card says, both circles pulled again. Then look again."
 NUMBERED = ("driver hub", "driver pack", "spacer", "driven pack", "driven hub")
 
 
@@ -76,7 +75,7 @@ def _draw_in(end: str, key: str) -> tuple[Stop | Bench, ...]:
             rows=(
                 expected("bolts", "Bolts laid out, numbered as delivered", key),
                 tick("heads", "Seen in the drawing on which flange each head goes"),
-                out("rings", "Catch rings laid out, not on yet", rings, REMOVED),
+                out_all("rings", "Catch rings laid out, not on yet", rings, REMOVED, key),
             ),
         ),
         draw_in(f"draw_{key}", f"Draw the close-fit bolts in, {end}", key),
@@ -120,8 +119,8 @@ PROCEDURES = (
             ),
             *_draw_in("driver end", "driver_end"),
             *_draw_in("driven end", "driven_end"),
-            Pull(circle="driver_end"),
-            Pull(circle="driven_end"),
+            Pull(circle="driver_end", relies=frozenset({BOWED_PACK})),
+            Pull(circle="driven_end", relies=frozenset({BOWED_PACK})),
             Stop(
                 key="unsling",
                 title="Take the sling off",
@@ -129,7 +128,7 @@ PROCEDURES = (
                 rows=(back("sling", "Slings off", "sling on the spacer"),),
             ),
             Proof(),
-            replace(PACK_LOOK, title="Look at both packs", key="packs"),
+            look_at_packs(EASED, upset=frozenset({BOWED_PACK})),
         ),
         undo=(
             Stop(

@@ -133,6 +133,7 @@ class FamilyFacts:
     takes: Takes = "offset and angle"
     straightedge: bool = True  # there are two hubs to lay it over
     closed: ClosedCheck | None = None
+    opened: tuple[str, ...] = ()  # what is undone of a closed coupling before anything behind it can be read
     element: Element | None = None  # changed with both hubs on; None where a hub has to come off for it
     hubs: tuple[Side, ...] = SIDES  # those that are mounted on a shaft
     runs_in: bool = False  # it is run in under load and pulled again, unless its paper says otherwise

@@ -11,7 +11,7 @@ from ..procedure import Bench, LightScrew, Procedure, Pull, Stop, expected, in_k
 from ..stages import before_setting
 from ..steps import Answers, BenchForm, JobFacts
 from .facts import ANGLE_VALUES, COUNT, TORQUE, Circle, FamilyFacts, Part, bolts
-from .tyre import RING_CLEAR, no_metal
+from .tyre import RING_CLEAR, TOUCHED, no_metal
 
 FACE_MOST, RIM_MOST = "flywheel_face_mm", "flywheel_rim_mm"
 CIRCLE_MM = 0.5  # rule of thumb: what a rule tells of a bolt circle
@@ -107,6 +107,7 @@ FACTS = FamilyFacts(
     way_round="flange toward the flywheel",
     may_also=(RING_CLEAR,),
     runs_in=True,
+    opened=("Both screw circles slack by turns, screws out", "Element drawn off the flange"),
     circles=(_BOLT_RING, _CLAMP_RING),
     finished=(
         condition("ferrules", "A ferrule in every hole of the element"),
@@ -186,6 +187,8 @@ PROCEDURES = (
             LightScrew(),
             Stop(
                 key="lay_element",
+                shuts=True,
+                relies=frozenset({TOUCHED}),
                 title="Lay element and bolt ring to the flywheel",
                 why="All in by hand before one is pulled.",
                 caution="The machine is bolted down first, never after the element is drawn on.",
@@ -197,9 +200,9 @@ PROCEDURES = (
                 ),
                 ordered=True,
             ),
-            Pull(circle="bolt_ring"),
-            Pull(circle="clamp_ring"),
-            no_metal("between clamp ring and flange"),
+            Pull(circle="bolt_ring", shuts=True, relies=frozenset({TOUCHED})),
+            Pull(circle="clamp_ring", shuts=True, relies=frozenset({TOUCHED})),
+            no_metal("between clamp ring and flange", FACTS.circles),
         ),
         undo=(
             Stop(

@@ -60,6 +60,7 @@ FACTS = FamilyFacts(
     may_also=GREASE_VALUES,
     circles=(Circle(key="flange", title="flange bolts", held="bolt head"),),
     watched=(LEAKS,),
+    opened=("Grease let out, flange bolts out, kept with their holes", "Sleeves slid back, clear of the teeth"),
     finished=(
         condition("plugs", "Plugs flush, no grease at keyway or joint"),
         condition("play", "Sleeves move along by their play"),
@@ -91,6 +92,7 @@ PROCEDURES = (
             ),
             Stop(
                 key="close",
+                shuts=True,
                 title="Draw the sleeves over the hubs and close them",
                 why="A pinched ring or gasket leaks.",
                 photograph="the match marks in line, the seal rings in their grooves",
@@ -109,7 +111,7 @@ PROCEDURES = (
                 ordered=True,
                 on_fail="Draw the sleeves back and correct it before a bolt is tightened. Pinched: a new one.",
             ),
-            Pull(circle="flange"),
+            Pull(circle="flange", shuts=True),
             fill(
                 "grease",
                 "Fill it with grease",

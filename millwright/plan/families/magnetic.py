@@ -4,6 +4,8 @@ from ...card.values import source_of
 from ...meaning import Meaning, Of
 from ...roles import Role
 from ...sketch import common, hanging
+from .. import torques
+from ..circles import pulled
 from ..counts import back
 from ..fields import REMOVED, choice, condition, marks, out, text, tick
 from ..procedure import Bench, Procedure, Pull, Stop, answered, expected, in_kit
@@ -154,7 +156,7 @@ PROCEDURES = (
                 why="They are in the way of the rotor, and bend when it snaps.",
                 when=arms_off,
                 rows=(
-                    out("arms", "Arms off, with their pins, into a marked box", ARMS_LINE, REMOVED),
+                    out("arms", "Arms off, with their pins, into a marked box", ARMS_LINE, REMOVED, least=1),
                     tick("free", "Rotor moves along its centre shaft by hand"),
                 ),
             ),
@@ -166,8 +168,8 @@ PROCEDURES = (
                 sketch=lambda job: hanging.rotor_between_plates(),
                 rows=(
                     in_kit("spacers", "Gap spacers with it", "spacers"),
-                    lambda job: out("pads", "Card pads laid on the copper", PADS) if on_pads(job) else None,
-                    lambda job: out("screws", "Jacking screws in", SCREWS) if on_screws(job) else None,
+                    lambda job: out("pads", "Card pads laid on the copper", PADS, least=1) if on_pads(job) else None,
+                    lambda job: out("screws", "Jacking screws in", SCREWS, least=1) if on_screws(job) else None,
                     tick("even", "Spread evenly, so that the rotor cannot tip"),
                 ),
             ),
@@ -207,6 +209,7 @@ PROCEDURES = (
                 form=_dial_centre,
                 means=(Meaning(of=Of.RUN_OUT),),
                 needs=lambda job: (RUNOUT,),
+                relies=frozenset({pulled(CIRCLES[0]), torques.moved(CIRCLES[0].key)}),
                 on_fail=lambda job: "High spot up, one blow of the soft mallet on the rotor's top, read again.",
             ),
             _adhesive("conductor", "Bring the motor half to the motor hub", "The same faces, the same care."),
@@ -282,7 +285,7 @@ PROCEDURES = (
                 why="Without them it snaps to a plate as the spacers come out.",
                 rows=(
                     tick("off", "Full off: the widest gap, and locked there"),
-                    out("pads", "Card pads and jacking screws put in", PADS),
+                    out("pads", "Card pads and jacking screws put in", PADS, least=1),
                     tick("marked", "Both halves marked across"),
                 ),
                 ordered=True,

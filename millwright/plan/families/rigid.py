@@ -65,6 +65,7 @@ FACTS = FamilyFacts(
         Circle(key="flange", title="flange bolts", held="bolt head", only=_flanged),
         Circle(key="sleeve", title="clamp screws of the sleeve", own=True, only=_sleeved),
     ),
+    opened=("Bolts or clamp screws out; faces parted, or the halves off",),
     finished=(condition("shut", "Faces shut all round"),),
 )
 FLANGES = ("driver flange", "driven flange")
@@ -132,6 +133,7 @@ PROCEDURES = (
             ),
             Stop(
                 key="touch",
+                shuts=True,
                 title="Bring the faces together",
                 why="Bolts pulled on faces that do not touch bend the shafts.",
                 tool="thinnest feeler, at 12, 3, 6 and 9",
@@ -146,6 +148,7 @@ PROCEDURES = (
             ),
             Stop(
                 key="bolts",
+                shuts=True,
                 title="Put the bolts in by hand",
                 why="All in before one is pulled, as they were found.",
                 sketch=lambda job: common.marks(FLANGES),
@@ -158,6 +161,7 @@ PROCEDURES = (
             replace(draw_in("draw", "Draw the fitted bolts in", "flange"), when=_fitted),
             Stop(
                 key="halves",
+                shuts=True,
                 title="Lay the halves of the sleeve over both shafts",
                 why="A split in line with the key leaves the key unsupported.",
                 rows=(
@@ -169,8 +173,8 @@ PROCEDURES = (
                 ordered=True,
                 when=_sleeved,
             ),
-            Pull(circle="flange"),
-            Pull(circle="sleeve"),
+            Pull(circle="flange", shuts=True),
+            Pull(circle="sleeve", shuts=True),
             Stop(
                 key="splits",
                 title="Measure the gap at the split, both sides",

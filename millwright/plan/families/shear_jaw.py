@@ -10,7 +10,7 @@ from ..procedure import Bench, LightScrew, Procedure, Pull, Stop, bolts_of, expe
 from ..stages import gap, set_by
 from ..stages.change_element import more_than_the_element
 from ..stages.suits import judge_material
-from ..steps import Answers, Fact, JobFacts
+from ..steps import Answers, Fact, Happened, JobFacts
 from .facts import BOTH_ENDS, HUBS, SETTING_VALUES, Element, FamilyFacts, Part, at_both_ends, bolts
 
 FACTS = FamilyFacts(
@@ -36,12 +36,16 @@ FACTS = FamilyFacts(
     may_also=("element_material",),
     way_round="pilot outward, level with the shaft end",
     closes_by_hub=True,
+    opened=("Collar turned back past its stops and slid aside", "Element unwrapped"),
     circles=at_both_ends("mounting bolts"),
     finished=(
         condition("collar", "Collar covers the element all round, every pin past its dot"),
         condition("heads", "No bolt head in the collar's way"),
     ),
 )
+
+
+WRAPPED = Happened("wrapped", "the element was wrapped in anew")
 
 
 def _halves(job: JobFacts) -> Sketch:
@@ -131,6 +135,8 @@ PROCEDURES = (
             ),
             Stop(
                 key="wrap",
+                shuts=True,
+                changes=frozenset({WRAPPED}),
                 title="Wrap the element in",
                 why="It goes in from outside, once everything under it is tight.",
                 rows=(
@@ -148,6 +154,8 @@ PROCEDURES = (
             ),
             Stop(
                 key="locked",
+                shuts=True,
+                relies=frozenset({WRAPPED}),
                 title="Slide the collar over and turn it to its stop",
                 why="The collar holds the element in.",
                 caution="A collar short of its dots walks off at speed and throws the element.",

@@ -3,7 +3,7 @@
 from ...card.meanings import SEALS_FIRST
 from ...line import Side
 from ...sketch import common
-from ..coupling_benches import fill
+from ..coupling_benches import fill, judge_product
 from ..fields import Field, condition, marks, number, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected, in_kit
 from ..steps import JobFacts
@@ -54,6 +54,7 @@ FACTS = FamilyFacts(
     ),
     way_round="teeth toward the other shaft",
     closes_by_hub=True,
+    opened=("Cover open, the grease in a tray", "Grid lifted out rung by rung"),
     may_also=(*GREASE_VALUES, "seals_by"),
     circles=(Circle(key="flange", title="cover bolts", held="bolt head"),),
     watched=(LEAKS,),
@@ -75,13 +76,19 @@ PROCEDURES = (
                 rows=(
                     tick("marks", "Match marks of the hubs noted", none_of="these hubs have none"),
                     tick("line", "Teeth in line"),
-                    text("grease", "Grease and its batch", "the kind the maker names"),
+                    text("product", "Grease", "the kind the maker names"),
+                    text("batch", "Its batch"),
                     tick("flanks", "Thin grease on the flanks of both hubs"),
                 ),
                 ordered=True,
+                judged_by=("grease_product",),
+                judge=judge_product,
+                may_authorise=True,
+                on_fail="Another grease does not mix with the one that is filled in later.",
             ),
             Stop(
                 key="grid",
+                shuts=True,
                 title="Lay the grid in",
                 why="Every rung has to reach the bottom of its slot.",
                 tool="flat blade, soft-faced hammer",
@@ -98,6 +105,7 @@ PROCEDURES = (
             ),
             Stop(
                 key="pack",
+                shuts=True,
                 title="Pack grease between and around the rungs",
                 why="A hollow under a rung runs dry.",
                 rows=(
@@ -108,6 +116,7 @@ PROCEDURES = (
             ),
             Stop(
                 key="cover",
+                shuts=True,
                 title="Close the cover",
                 why="Seals and gaskets are caught for good once the bolts are pulled.",
                 sketch=lambda job: common.marks(("lower half", "upper half")),
@@ -123,7 +132,7 @@ PROCEDURES = (
                 ordered=True,
                 on_fail="Lift the upper half and turn it. A gasket out of place: a new one.",
             ),
-            Pull(circle="flange"),
+            Pull(circle="flange", shuts=True),
             fill("grease", "Fill it up and close it", "Air stays in it where it is filled from above.", 90.0, 270.0),
         ),
         undo=(

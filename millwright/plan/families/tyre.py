@@ -1,6 +1,6 @@
 """Tyre couplings: a split rubber tyre whose beads are clamped by two rings."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import replace
 
 from ...bolt_order import HALF_TURNS
@@ -11,21 +11,26 @@ from ...scope import Scope
 from ...sketch import tyres
 from ...sketch.shapes import Sketch
 from ...verdict import Judged, judge, said_by_hand
+from ..circles import pulled
 from ..counts import back
 from ..fields import REMOVED, Field, choice, condition, length, out, slug, tick
 from ..procedure import LightScrew, Procedure, Pull, Row, Stop, expected, figure
 from ..stages.change_element import more_than_the_element
-from ..steps import Answers, JobFacts
+from ..steps import Answers, Happened, JobFacts
 from .facts import BOLTED_VALUES, HUBS, Circle, Element, FamilyFacts, Part, bolts
 
 SPLIT_MOST, RING_CLEAR = "split_gap_max_mm", "ring_clear_mm"
+NO_FIGURE = "no figure on the card"
+TOUCHED = Happened("metal to metal", "metal touched metal: slackened, and taken off again")
 
 
 def _judge_split(job: JobFacts, answers: Answers) -> Judged:
-    """The gap at the split against the card; without a figure there it is only written down."""
+    """The gap at the split against the card; without a figure there it says that it is only written down."""
     split = answers.get("split_mm")
-    if split is None or SPLIT_MOST not in job.card:
+    if split is None:
         return [], []
+    if SPLIT_MOST not in job.card:
+        return [judge("split", "gap at the split", split, "mm", source=NO_FIGURE)], []
     high, source = job.card[SPLIT_MOST].value, source_of(job.card, SPLIT_MOST)
     return [judge("split", "gap at the split", split, "mm", high=high, source=source)], []
 
@@ -43,7 +48,7 @@ def _judge_metal(job: JobFacts, answers: Answers) -> Judged:
             said_by_hand("metal", "ring on flange: no feeler goes in", "nothing metal may touch", in_order=False),
         ], [*says, say("metal_to_metal", text)]
     if RING_CLEAR not in job.card:
-        return checks, says
+        return [*checks, judge("ring_clear", "ring to flange, the smallest", feeler, "mm", source=NO_FIGURE)], says
     low, source = job.card[RING_CLEAR].value, source_of(job.card, RING_CLEAR)
     return [*checks, judge("ring_clear", "ring to flange, the smallest", feeler, "mm", low=low, source=source)], says
 
@@ -53,8 +58,8 @@ def bead(job: JobFacts) -> Sketch:
     return tyres.bead(figure(job, SPLIT_MOST), figure(job, RING_CLEAR))
 
 
-def no_metal(where: str, *rows: Field) -> Stop:
-    """Looked at after the torque: at four places of whatever is clamped."""
+def no_metal(where: str, circles: Iterable[Circle], *rows: Field) -> Stop:
+    """Looked at after the torque, and whenever it was pulled again: at four places of whatever is clamped."""
     return Stop(
         key="metal",
         title="Look that nothing metal touches",
@@ -67,6 +72,8 @@ def no_metal(where: str, *rows: Field) -> Stop:
         ),
         judged_by=(SPLIT_MOST, RING_CLEAR),
         judge=_judge_metal,
+        relies=frozenset(pulled(circle) for circle in circles),
+        over_changes=frozenset({TOUCHED}),
         on_fail="Metal to metal: rings slack, tyre off. Worn or wrong tyre, or paint under the bead.",
     )
 
@@ -158,6 +165,7 @@ FACTS = FamilyFacts(
     values=BOLTED_VALUES,
     may_also=(SPLIT_MOST, RING_CLEAR),
     runs_in=True,
+    opened=("Ring screws slack, half a turn at a time by turns", "Tyre opened at its split and off both flanges"),
     element=Element(
         parts=("tyre",),
         called="tyre",
@@ -237,6 +245,8 @@ PROCEDURES = (
             LightScrew(),
             Stop(
                 key="tyre",
+                shuts=True,
+                relies=frozenset({TOUCHED}),
                 title="Open the tyre and lay it over the flanges",
                 why="A bead that is not seated creeps out.",
                 sketch=bead,
@@ -257,19 +267,25 @@ PROCEDURES = (
             ),
             Stop(
                 key="rings",
+                shuts=True,
+                relies=frozenset({TOUCHED}),
                 title="Lay the rings over the beads, every screw finger tight",
                 why="All in before one is pulled.",
                 rows=tuple(_screws_in(side) for side in SIDES),
             ),
             Pull(
                 circle="ring_driver",
+                shuts=True,
+                relies=frozenset({TOUCHED}),
                 on_fail="Pull one side down and the other bead creeps out: slacken all round, begin again.",
             ),
             Pull(
                 circle="ring_driven",
+                shuts=True,
+                relies=frozenset({TOUCHED}),
                 on_fail="Pull one side down and the other bead creeps out: slacken all round, begin again.",
             ),
-            no_metal("between ring and flange, both ends", length("split_mm", "Gap at the split again")),
+            no_metal("between ring and flange, both ends", FACTS.circles[:2], length("split_mm", "Gap at the split again")),
         ),
         undo=(
             Stop(

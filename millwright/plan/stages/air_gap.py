@@ -4,6 +4,7 @@ from typing import Any
 
 from ...card.values import source_of
 from ...meaning import Meaning, Of, When
+from ..circles import pulled
 from ..hints import GapHints
 from ..steps import BenchForm, Fact, JobFacts, Stage, Step
 
@@ -24,7 +25,7 @@ def step(job: JobFacts) -> Step:
         caution="Rotor full on, actuator locked. No steel feeler, no finger.",
         needs=(SPREAD,),
         judged_by=MAY_HAVE,
-        relies=frozenset({Fact.MACHINES}),
+        relies=frozenset({Fact.MACHINES, *(pulled(circle) for circle in job.circles)}),
         moves=True,
         may_authorise=True,
         form=form(job),

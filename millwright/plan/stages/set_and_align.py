@@ -1,5 +1,6 @@
 """Stage 5: gap, offset and angle, with the moves between the readings; and the same readings again once bolted down."""
 
+from collections.abc import Collection
 from dataclasses import replace
 
 from ...line import SIDES
@@ -15,14 +16,15 @@ from .gap import gap_step
 from .set_by import ALIGNED_BY, alignment_form, as_read, by_air_gap, by_straightedge, set_by, straightedge_form
 
 MACHINES = frozenset({Fact.MACHINES})
-FEET = "couple.feet"
+FEET, MOVED_BEHIND = "couple.feet", "set.opened"
 
 
-def steps(job: JobFacts, *, hidden: bool = False, near: bool = False) -> Part:
+def steps(job: JobFacts, *, hidden: bool = False, near: bool = False, shut: Collection[str] = ()) -> Part:
     """Rough, soft feet, gap, straightedge, align.
 
     ``hidden`` - the coupling stays closed: gap and straightedge are left out where it hides the hubs
     ``near``   - the family has brought the machines near in its own way
+    ``shut``   - the steps that close the coupling: moved behind them, it is opened before anything is read
     """
     hubs = {Fact.FIRST_HUB} if job.closes_by_hub else {Fact.FIRST_HUB, Fact.SECOND_HUB}
     floats = [before_setting.end_float(job, side) for side in SIDES if job.line.machine(side).floats]
@@ -31,6 +33,7 @@ def steps(job: JobFacts, *, hidden: bool = False, near: bool = False) -> Part:
     edge = [_straightedge(job)] if laid and not by_straightedge(job) else []
     return in_order(
         *([] if near else [_rough()]),
+        *_opened(job, shut),
         Reread(
             (
                 before_setting.soft_foot(job),
@@ -40,6 +43,20 @@ def steps(job: JobFacts, *, hidden: bool = False, near: bool = False) -> Part:
             )
         ),
     )
+
+
+def _opened(job: JobFacts, shut: Collection[str]) -> list[Step]:
+    if not job.family.opened or not any(key in job.moved_after for key in shut):
+        return []
+    return [
+        Step(
+            key=MOVED_BEHIND,
+            stage=Stage.SET,
+            title="Open the coupling again, as far as the readings want it",
+            why="A machine was moved behind a closed coupling. Nothing behind it can be read, and what holds it is strained.",
+            form=SheetForm(fields=tuple(tick(f"row_{i}", what) for i, what in enumerate(job.family.opened)), ordered=True),
+        )
+    ]
 
 
 def _rough() -> Step:
