@@ -18,6 +18,7 @@ from .remembered import remembered
 from .route import Route, checked
 from .stages import as_found, change_element, close_out, gap, lock_out, receive, set_and_align, take_off, turning
 from .steps import JobFacts, Stage, Step, Terms
+from .tools import laid_out
 
 
 def composed(job: JobFacts) -> Route:
@@ -27,7 +28,7 @@ def composed(job: JobFacts) -> Route:
 
 def build(job: JobFacts) -> Route:
     """The steps of a job in working order, each with what it comes after. Raises `Miscomposed`."""
-    return checked(Route(steps=tuple(_steps(job))))
+    return checked(Route(steps=laid_out(_steps(job))))
 
 
 def _steps(job: JobFacts) -> Sequence[Step]:
@@ -38,7 +39,7 @@ def _steps(job: JobFacts) -> Sequence[Step]:
             proved = in_order(lock_out.steps(job), lock_out.second_proof(Stage.TAKE_OFF))
             return arrange(in_order(proved, _off(job, procedure, compiler), close_out.put_away(job))).steps
         case Scope.BACKSTOP:
-            ready = any_order(lock_out.steps(job), backstop.kit(job), receive.tools(job))
+            ready = any_order(lock_out.steps(job), backstop.kit(job), receive.tools())
             proved = in_order(ready, lock_out.second_proof(Stage.BACKSTOP))
             torqued = checked_again(job, job.circles)
             closed = close_out.steps(job, torqued=torqued, feet=False)

@@ -1,9 +1,14 @@
 """The kit: counted where it can be, against the card where it says how many, and what a size has none of."""
 
+import re
 import unittest
+from typing import Any
 
 from millwright.plan.families.facts import FamilyFacts
 from millwright.plan.families.register import FAMILIES
+from millwright.plan.fields import Field
+from millwright.plan.steps import SheetForm
+from millwright.plan.tools import TOOLS
 
 from .work import Work
 
@@ -59,3 +64,38 @@ class KitTest(unittest.TestCase):
         self.assertEqual((work.state("close.count"), work.state("close.guard")), ("over", "blocked"))
         work.enter("close.count", work.fill("close.count"))
         self.assertEqual(work.state("close.count"), "done")
+
+
+class ToolsTest(unittest.TestCase):
+    """What is laid out is what the steps of the job name, and nothing else."""
+
+    def laid(self, **work: Any) -> dict[str, Field]:
+        now = Work(**work).route().find("receive.tools")
+        assert now is not None and isinstance(now.step.form, SheetForm)
+        return {field.key: field for field in now.step.form.fields if field.kind == "tick"}
+
+    def test_each_kind_of_work_lays_out_its_own(self) -> None:
+        slip, taper = ("keyed, slip fit",) * 2, ("tapered bore",) * 2
+        for family, held, there, not_there in (
+            ("magnetic drive", slip, {"brass_feelers", "non_magnetic", "adhesive"}, {"grease_gun", "heater", "blue"}),
+            ("shaft-mounted reducer", slip, {"angle", "sling"}, {"dials", "shims", "feelers"}),
+            ("gear", slip, {"grease_gun", "grease", "sealant"}, {"heater", "blue", "brass_feelers"}),
+            ("jaw, curved", taper, {"heater", "gloves", "blue"}, {"grease_gun", "paste"}),
+            ("disc, three-part", slip, {"sling", "hammer"}, {"grease_gun", "heater"}),
+        ):
+            with self.subTest(family):
+                laid = set(self.laid(family=family, held=held))
+                self.assertLessEqual(there, laid)
+                self.assertFalse(not_there & laid)
+
+    def test_every_step_that_names_a_tool_finds_it_laid_out_and_each_says_what_it_is_for(self) -> None:
+        for family in FAMILIES:
+            route = Work(family=family, held=("keyed, interference", "tapered bore")).route()
+            laid = self.laid(family=family, held=("keyed, interference", "tapered bore"))
+            for now in route.steps:
+                named = [tool.key for tool in TOOLS if tool.named and re.search(tool.named, now.step.tool, re.IGNORECASE)]
+                self.assertTrue(named or not now.step.tool, (now.step.key, now.step.tool))
+                self.assertLessEqual(set(named), set(laid), now.step.key)
+            titles = {now.step.title for now in route.steps}
+            for field in laid.values():
+                self.assertIn(field.detail.removeprefix("for: ").split("; ")[0], titles)

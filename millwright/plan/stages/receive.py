@@ -15,34 +15,8 @@ from ..steps import BACKSTOPS, HAS_BACKSTOP, Answers, Fact, JobFacts, SheetForm,
 from . import suits
 from .change_element import more_than_the_element
 
-TOOLS = (
-    ("wrench_range", "Torque wrench in calibration, and its range covers every torque on the card"),
-    ("micrometers", "Micrometers for shaft and bore, caliper, feelers, straightedge"),
-    ("dials", "Dial gauges with a stiff bracket, or the laser"),
-    ("dressing", "Fine file, abrasive strip, non-flammable solvent, lint-free cloth, soft mallet"),
-    ("consumables", "Mounting paste for the keyed fits only, marker, shims"),
-)
-TOOLS_OF_ELEMENT = (
-    TOOLS[0],
-    ("feelers", "Caliper, feelers, straightedge"),
-    TOOLS[2],
-    ("dressing", "Soft mallet, flat blade, non-flammable solvent, lint-free cloth, marker"),
-)
-TOOLS_OF_BACKSTOP = (
-    ("wrench_range", "Torque wrench in calibration, and its range covers the bolts of the outer race"),
-    ("props", "Blocks, props or sling for the load and the unit"),
-    ("dressing", "Scraper, lint-free cloth, a clean cover for the opening, marker, torch"),
-    ("consumables", "Face sealant in date, thin oil, gear oil for what runs out"),
-)
-HEATED = ("keyed, interference", "tapered bore")
 SET_SCREWED = ("keyed, slip fit", "keyed, interference", "tapered bush")
 KEYED = (*SET_SCREWED, "tapered bore", "tapered wedge")
-HOT_TOOLS = (
-    ("heater", "Oven or induction heater, and a rack that keeps the hub off its floor; no open flame"),
-    ("pyrometer", "Surface pyrometer, heat gloves, a puller that fits, in reach"),
-)
-
-
 KIT, TOOLS_OUT = "receive.kit", "receive.tools"
 
 
@@ -75,7 +49,7 @@ def steps(job: JobFacts) -> Part:
     """Kit, tools, like for like; on a gear unit, whether it has a backstop."""
     asked = [has_backstop()] if job.family.hangs or job.line.backstop else []
     fits = job.scope in (Scope.FIT, Scope.REFIT)
-    return any_order(_kit(job), _like(job), tools(job), *(asked if fits else []))
+    return any_order(_kit(job), _like(job), tools(), *(asked if fits else []))
 
 
 def _mounted(job: JobFacts) -> list[Side]:
@@ -160,11 +134,8 @@ def _like(job: JobFacts) -> Step:
     )
 
 
-def tools(job: JobFacts) -> Step:
-    """What is laid out, counted."""
-    mounted = _mounted(job)
-    heats = any(job.line.hub(side).connection in HEATED for side in mounted)
-    wanted = TOOLS_OF_BACKSTOP if job.scope is Scope.BACKSTOP else TOOLS if mounted else TOOLS_OF_ELEMENT
+def tools() -> Step:
+    """What is laid out, counted; which tools that are is said by the steps of the job (`plan/tools.py`)."""
     return Step(
         key=TOOLS_OUT,
         hands_on=False,
@@ -173,8 +144,6 @@ def tools(job: JobFacts) -> Step:
         why="Walking away from an open joint leads to improvising.",
         form=SheetForm(
             fields=(
-                *(tick(key, label) for key, label in wanted),
-                *(tick(key, label) for key, label in HOT_TOOLS if heats),
                 count("laid_out", "Tools laid out on their sheet, counted", "as many come back at the end"),
                 text("wrench", "Torque wrench number"),
                 Field(key="wrench_until", kind="date", label="Wrench calibrated until"),
