@@ -10,6 +10,7 @@ from millwright.plan.families.disc_single import BOWED
 from millwright.plan.families.register import FAMILIES
 from millwright.plan.procedure import Pull, Stop
 from millwright.plan.stages.set_and_align import MOVED_BEHIND
+from millwright.scope import Scope
 
 from .test_look import answers
 from .work import Work
@@ -163,3 +164,27 @@ class CountedTest(unittest.TestCase):
         self.assertLess(keys.index("couple.bolts_back"), keys.index("couple.driver_end"))
         work.until(None)
         self.assertTrue(work.route().closed)
+
+
+class HiddenTest(unittest.TestCase):
+    """Readings are asked where they can be taken."""
+
+    def test_where_a_closed_coupling_hides_its_hubs_they_are_looked_at_once_it_is_undone(self) -> None:
+        for family in ("gear", "steel grid", "tyre", "jaw, in shear with spacer"):
+            for scope in (Scope.TAKE_OFF, Scope.REFIT):
+                with self.subTest(f"{family}, {scope}"):
+                    work = Work(family=family, scope=scope)
+                    keys = [now.step.key for now in work.route().steps]
+                    undone = [f"off.{stop.key}" for stop in FAMILIES[family].procedure().undo if isinstance(stop, Stop)]
+                    first = keys.index(undone[0])
+                    self.assertLess(keys.index("off.align"), first)
+                    for read in ("off.marks", "off.gap"):
+                        self.assertGreater(keys.index(read), first)
+                        self.assertLess(keys.index(read), keys.index("off.hub.driver"))
+                    work.until(None)
+                    self.assertTrue(work.route().closed)
+
+    def test_no_gap_is_asked_between_halves_that_are_not_on_yet(self) -> None:
+        for scope in (Scope.FIT, Scope.REFIT):
+            keys = [now.step.key for now in Work(family="jaw, in shear with spacer", scope=scope).route().steps]
+            self.assertEqual([key for key in keys if key.endswith(".gap") and not key.startswith("off.")], ["couple.gap"])

@@ -8,7 +8,7 @@ from millwright.scope import Scope
 GRID: dict[str, dict[str, Any]] = {
     "receive.kit": {"grid_n": 2, "fittings": "ok"},
     "couple.gap_again": {"gap_mm": 4.0},
-    "couple.teeth": {"grease": "Brackwater grid grease, lot 7"},
+    "couple.teeth": {"product": "Brackwater grid grease", "batch": "lot 7"},
 }
 BLOCKS: dict[str, dict[str, Any]] = {
     "off.old": {"out": 12, "number": "lot 31", "fate": "scrap, and marked so", "seen": "worn by a third, dust in the guard"},

@@ -125,6 +125,8 @@ class FamilyFacts:
     element_materials: tuple[str, ...] = ()
     values: tuple[str, ...]  # keys of the value card this family asks for
     way_round: str  # how a hub stands when it is the right way round
+    hides_hubs: bool = False  # closed, nobody sees where they sit: read once it is undone
+    gap_later: bool = False  # between halves that go on once the machines stand: before them there is none to read
     closes_by_hub: bool = False  # the gap is trimmed by sliding the second hub, where it slides; else by the machine
     circles: tuple[Circle, ...] = ()
     finished: tuple[Field, ...] = ()  # what is looked at once it is closed

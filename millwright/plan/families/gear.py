@@ -60,6 +60,7 @@ FACTS = FamilyFacts(
     may_also=GREASE_VALUES,
     circles=(Circle(key="flange", title="flange bolts", held="bolt head"),),
     watched=(LEAKS,),
+    hides_hubs=True,
     opened=("Grease let out, flange bolts out, kept with their holes", "Sleeves slid back, clear of the teeth"),
     finished=(
         condition("plugs", "Plugs flush, no grease at keyway or joint"),

@@ -54,6 +54,7 @@ FACTS = FamilyFacts(
     ),
     way_round="teeth toward the other shaft",
     closes_by_hub=True,
+    hides_hubs=True,
     opened=("Cover open, the grease in a tray", "Grid lifted out rung by rung"),
     may_also=(*GREASE_VALUES, "seals_by"),
     circles=(Circle(key="flange", title="cover bolts", held="bolt head"),),

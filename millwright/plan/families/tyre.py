@@ -165,6 +165,7 @@ FACTS = FamilyFacts(
     values=BOLTED_VALUES,
     may_also=(SPLIT_MOST, RING_CLEAR),
     runs_in=True,
+    hides_hubs=True,
     opened=("Ring screws slack, half a turn at a time by turns", "Tyre opened at its split and off both flanges"),
     element=Element(
         parts=("tyre",),

@@ -6,6 +6,7 @@ from dataclasses import replace
 from ...line import SIDES
 from ...meaning import Meaning, Of, When
 from ...roles import Role
+from ...scope import Scope
 from .. import torques
 from ..fields import tick
 from ..hints import TightenHints
@@ -28,7 +29,8 @@ def steps(job: JobFacts, *, hidden: bool = False, near: bool = False, shut: Coll
     """
     hubs = {Fact.FIRST_HUB} if job.closes_by_hub else {Fact.FIRST_HUB, Fact.SECOND_HUB}
     floats = [before_setting.end_float(job, side) for side in SIDES if job.line.machine(side).floats]
-    gap = [gap_step(job, hubs)] if "gap_nominal_mm" in job.family.values else []
+    halves_come = job.family.gap_later and job.scope in (Scope.FIT, Scope.REFIT)
+    gap = [gap_step(job, hubs)] if "gap_nominal_mm" in job.family.values and not halves_come else []
     laid = job.family.straightedge and job.family.takes == "offset and angle" and not by_air_gap(job)
     edge = [_straightedge(job)] if laid and not by_straightedge(job) else []
     return in_order(

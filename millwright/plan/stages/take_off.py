@@ -19,10 +19,17 @@ from .set_by import by_air_gap
 def steps(job: JobFacts, undo: Part, hubs_off: Part) -> Part:
     """As found, parted as the family is undone, each hub off, inspected, replacements like for like."""
     off = [in_order(*HOW[job.line.hub(side).connection](job, side)) for side in reversed(job.order())]
-    return in_order(_as_found(job), undo, any_order(*off), hubs_off, *inspect_parts.steps(job))
+    read, seen = _as_found(job)
+    parted = (
+        in_order(any_order(*read), undo, any_order(*seen))
+        if job.family.hides_hubs
+        else in_order(any_order(*seen, *read), undo)
+    )
+    return in_order(parted, any_order(*off), hubs_off, *inspect_parts.steps(job))
 
 
-def _as_found(job: JobFacts) -> Part:
+def _as_found(job: JobFacts) -> tuple[list[Part], list[Part]]:
+    """How the shafts stand, read from outside; and where the hubs sit, which has to be seen."""
     marks = Step(
         key=keyed.AS_FOUND,
         stage=Stage.TAKE_OFF,
@@ -47,9 +54,9 @@ def _as_found(job: JobFacts) -> Part:
         ),
     )
     if job.family.hangs:
-        return marks
+        return [], [marks]
     if by_air_gap(job):
-        return any_order(marks, set_and_align.read_as_found(job))
+        return [set_and_align.read_as_found(job)], [marks]
     diameter = job.line.hub(job.line.movable).diameter_mm
     gap = Step(
         key="off.gap",
@@ -60,7 +67,7 @@ def _as_found(job: JobFacts) -> Part:
         tool="caliper, or spacer bar and feelers",
         form=BenchForm(bench="gap", preset={"accept": {}}, suggest=GapHints(diameter_mm=diameter)),
     )
-    return any_order(marks, gap, set_and_align.read_as_found(job))
+    return [set_and_align.read_as_found(job)], [marks, gap]
 
 
 def _off(
