@@ -8,7 +8,7 @@ GAP_MEAN, GAP_EACH = "the mean of the readings", "every reading"
 GAP_TAKEN = (GAP_MEAN, GAP_EACH)
 GAP_MM, GAP_PERCENT = "mm", "percent of the gap"
 GAP_WIDTH = (GAP_MM, GAP_PERCENT)
-THREAD = ("dry", "oiled", "glued")
+DRY, *_ = THREAD = ("dry", "oiled", "glued")
 # In what order bolts are pulled, and in which shares of their torque, as a manual says it.
 PATTERN_OF: dict[str, Pattern] = {"crosswise": "star", "round the circle": "circle", "alternately": "alternate"}
 Passes = tuple[float, ...] | Literal["half turns"]

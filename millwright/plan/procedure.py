@@ -9,6 +9,7 @@ from dataclasses import dataclass, field, fields
 from typing import Any
 
 from ..bolt_order import HALF_TURNS
+from ..card.meanings import DRY
 from ..card.values import source_of
 from ..line import SIDES, Side
 from ..meaning import Meaning, Of
@@ -207,7 +208,10 @@ def _pull(job: JobFacts, pull: Pull, stage: Stage) -> Step:
     both = (circle,) if other is None else (circle, other)
     torque = line_of(job, circle, TORQUE)
     held = f", second spanner on the {circle.held}" if circle.held else ""
-    oil = f"Thin oil {circle.oil}." if circle.oil else ""
+    dry = torque in job.card and job.card[torque].means == DRY
+    oil = f"Thin oil {circle.oil}." if circle.oil and not dry else ""
+    if circle.oil and dry:
+        oil = f"This circle is oiled, {circle.oil}, and the card says dry: ask which its torque is for first."
     hubs = HUBS_AT.get(circle.at if other is None else "", SIDES)
     preset = circle_preset(job, circle)
     rounds = preset.get("passes") == HALF_TURNS

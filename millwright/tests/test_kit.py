@@ -78,7 +78,7 @@ class ToolsTest(unittest.TestCase):
         slip, taper = ("keyed, slip fit",) * 2, ("tapered bore",) * 2
         for family, held, there, not_there in (
             ("magnetic drive", slip, {"brass_feelers", "non_magnetic", "adhesive"}, {"grease_gun", "heater", "blue"}),
-            ("shaft-mounted reducer", slip, {"angle", "sling"}, {"dials", "shims", "feelers"}),
+            ("shaft-mounted reducer", slip, {"angle", "sling"}, {"shims", "feelers", "grease_gun"}),
             ("gear", slip, {"grease_gun", "grease", "sealant"}, {"heater", "blue", "brass_feelers"}),
             ("jaw, curved", taper, {"heater", "gloves", "blue"}, {"grease_gun", "paste"}),
             ("disc, three-part", slip, {"sling", "hammer"}, {"grease_gun", "heater"}),

@@ -14,10 +14,8 @@ SHAFT, HUB = "shaft_runout_mm", "hub_runout_mm"
 
 
 def bare_shaft(job: JobFacts, side: Side, *, wanted: bool) -> list[Step]:
-    """Run-out and end play of a bare shaft; where nobody lists a limit for it, only if ``wanted``."""
-    if not wanted and SHAFT not in job.card:
-        return []
-    name = job.line.machine(side).called
+    """Run-out and end play of a bare shaft; where nobody lists a limit for it and none is ``wanted``, they are offered."""
+    name, offered = job.line.machine(side).called, not wanted and SHAFT not in job.card
     return [
         Step(
             key=f"prepare.shaft.{side}",
@@ -27,7 +25,9 @@ def bare_shaft(job: JobFacts, side: Side, *, wanted: bool) -> list[Step]:
             why="A bent shaft or a loose bearing is blamed on the coupling later.",
             tool="dial gauge on the shaft where the hub will sit, and a second place along it",
             caution="Turn it by hand only.",
-            needs=(SHAFT,),
+            needs=() if offered else (SHAFT,),
+            judged_by=(SHAFT,) if offered else (),
+            optional=offered,
             may_authorise=True,
             form=BenchForm(bench="runout", preset={**_limit(job, SHAFT), "stage": "bare shaft"}),
             on_fail="Clean it and read again. If it stays: the machine goes to whoever repairs it, not to the coupling.",
@@ -38,6 +38,7 @@ def bare_shaft(job: JobFacts, side: Side, *, wanted: bool) -> list[Step]:
             title=f"Measure the end play, {name} shaft",
             why="A shaft that floats shifts the gap; a loose bearing spoils every reading after it.",
             tool="dial gauge on the shaft end, pushed and pulled",
+            optional=offered,
             form=SheetForm(
                 fields=(
                     length("play_mm", "End play, pushed to pulled"),

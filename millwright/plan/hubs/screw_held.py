@@ -232,7 +232,7 @@ def mount(job: JobFacts, side: Side) -> Part:
         on_fail="Slacken every screw round by round, set the hub again, and tighten it anew.",
     )
     extra = keyed.set_screw(job, side, Stage.MOUNT) if held.set_screw and hub.set_screws else []
-    dialled = running_true.tight(job, side, wanted=held.dialled, face=held.trued)
+    dialled = running_true.tight(job, side, wanted=held.dialled, face=held.trued or held.draws_along)
     return in_order(gate, place, *to_true, tighten, seated, *extra, *dialled)
 
 
