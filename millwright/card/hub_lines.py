@@ -57,5 +57,7 @@ HUB_LINES = (
         2,
         by_speed=True,
     ),
+    length("hub_standout_mm", "Shaft end stands out of the hub (minus: set back)", "the coupling's drawing", -500, 500),
+    length("hub_standout_plus_minus_mm", "Where the hub sits, plus or minus", "the coupling's drawing", 0.01, 20),
     length("hub_runout_mm", "Hub run-out, TIR", COUPLING_PAPER, 0.002, 5, by_speed=True),
 )

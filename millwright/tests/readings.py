@@ -206,6 +206,7 @@ SHEETS: dict[str, dict[str, Any]] = {
     "receive.flywheel": {"bush_mm": 48},
     "prepare.place": {"distance_mm": 30, "float_mm": 2},
     "couple.gap_again": {"gap_mm": 30, "driver_mm": 8, "driven_mm": 8},
+    "off.marks": {"standout_driver_mm": 0, "standout_driven_mm": 0},
     "off.new": {"number": "lot 12"},
     "couple.blocks": {"set": "lot 12"},
     "backstop.arrow": {"race": "clockwise", "housing": "clockwise"},

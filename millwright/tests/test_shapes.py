@@ -54,7 +54,7 @@ LEAD_MAY_ACCEPT = {
     "receive": "like carried",
     "backstop": "outer_race",
     "prepare": "ends distance shaft fit taper place flywheel_face flywheel_rim adapter",
-    "mount": "first hot draw clamp true screw screw.second element runout rotor centre conductor",
+    "mount": "hub seat first hot draw clamp true screw screw.second element runout rotor centre conductor",
     "set": "soft gap straightedge align gap_spacers",
     "couple": "grease tyre element screw flange feet align gap closed sleeve dial numbers second driver_end driven_end "
     "ring_driver bolt_ring true gap_again wrap packs teeth over_halves sleeve arm arm_angle",

@@ -112,6 +112,9 @@ Takes = Literal["offset and angle", "angle at two planes", "angle alone"]
 SetBy = Literal["dials", "air gap"]
 
 
+PLACE_VALUES = ("hub_standout_mm", "hub_standout_plus_minus_mm")
+
+
 @dataclass(frozen=True, kw_only=True)
 class FamilyFacts:
     """What the route needs to know of a family besides the order of its work."""
@@ -137,6 +140,7 @@ class FamilyFacts:
     closed: ClosedCheck | None = None
     opened: tuple[str, ...] = ()  # what is undone of a closed coupling before anything behind it can be read
     element: Element | None = None  # changed with both hubs on; None where a hub has to come off for it
+    sits_at: Callable[[OfJob, Side], float | None] | None = None  # the stand-out of a hub's shaft end, worked out in this job
     hubs: tuple[Side, ...] = SIDES  # those that are mounted on a shaft
     runs_in: bool = False  # it is run in under load and pulled again, unless its paper says otherwise
     set_by: SetBy = "dials"
@@ -149,7 +153,7 @@ class FamilyFacts:
         by_turns = ("circles_by",) if any(circle.by_turns_with for circle in self.circles) else ()
         bolts = tuple(key for circle in self.circles for key in _lines_of(circle, several=len(self.circles) > 1))
         true = (key for key in ("shaft_runout_mm", "hub_runout_mm") if key not in self.values)
-        runs_true = (*true, *self.may_also, *by_turns, *(RERUN_VALUES if self.circles else ()))
+        runs_true = (*true, *PLACE_VALUES, *self.may_also, *by_turns, *(RERUN_VALUES if self.circles else ()))
         if self.hangs:
             return (*runs_true, *dict.fromkeys(bolts))
         jaws = ("jaw_tip_mm",) if self.measured_at_jaws else ()

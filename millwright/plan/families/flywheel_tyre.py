@@ -2,6 +2,7 @@
 
 from ...bolt_order import HALF_TURNS
 from ...card.values import source_of
+from ...line import Side
 from ...meaning import Meaning, Of
 from ...say import mm, say
 from ...sketch import tyres
@@ -34,6 +35,12 @@ def _judge_flywheel(job: JobFacts, answers: Answers) -> Judged:
         name, source = "bush against shaft", f"this line's register: {shaft:g} mm"
         checks.append(judge("bush", name, abs(bush - shaft), "mm", high=BUSH_MM, source=source))
     return checks, []
+
+
+def _sits_at(job: JobFacts, side: Side) -> float | None:
+    """Source: geometry, the distance that is wanted less the one there is."""
+    distance, wanted = job.answers.get("prepare.place", {}).get("distance_mm"), job.card.get("gap_nominal_mm")
+    return wanted.value - distance if wanted is not None and isinstance(distance, int | float) else None
 
 
 def _judge_place(job: JobFacts, answers: Answers) -> Judged:
@@ -107,6 +114,7 @@ FACTS = FamilyFacts(
     way_round="flange toward the flywheel",
     may_also=(RING_CLEAR,),
     runs_in=True,
+    sits_at=_sits_at,
     opened=("Both screw circles slack by turns, screws out", "Element drawn off the flange"),
     circles=(_BOLT_RING, _CLAMP_RING),
     finished=(

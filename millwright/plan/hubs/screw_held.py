@@ -10,10 +10,12 @@ from ...sketch import common, hanging
 from ...sketch.shapes import Sketch
 from ...verdict import Judged, judge, said_by_hand
 from .. import torques
+from ..families.facts import PLACE_VALUES
 from ..fields import Field, tick
 from ..order import Part, any_order, in_order
 from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true, surfaces
+from .place import judge_place
 
 STAYS_MM = 0.05  # rule of thumb: within this a clamped hub stays where it was put
 SCREWS, TORQUE = "hub_screws", "hub_screw_torque_nm"
@@ -200,6 +202,9 @@ def mount(job: JobFacts, side: Side) -> Part:
                 keyed.standout(job, side),
             )
         ),
+        judged_by=() if held.draws_along else tuple(job.key(key, side) for key in PLACE_VALUES),
+        judge=None if held.draws_along else lambda job, answers: judge_place(job, side, answers),
+        may_authorise=True,
         on_fail="Take it off again. Look at the key first, then the bore.",
     )
     to_true = [_snug(job, side, held), running_true.half_tight(job, side)] if held.trued else []
@@ -228,7 +233,9 @@ def mount(job: JobFacts, side: Side) -> Part:
         tool="feelers, straightedge over face and shaft end",
         relies=frozenset({job.hub_fact(side)}),
         form=SheetForm(fields=(*held.seated, keyed.standout(job, side))),
-        judge=lambda job, answers: _judge_shift(answers, job.answers.get(place.key, {}), held),
+        judged_by=tuple(job.key(key, side) for key in PLACE_VALUES),
+        judge=lambda job, answers: _judge_seat(job, side, answers, held),
+        may_authorise=True,
         on_fail="Slacken every screw round by round, set the hub again, and tighten it anew.",
     )
     extra = keyed.set_screw(job, side, Stage.MOUNT) if held.set_screw and hub.set_screws else []
@@ -287,6 +294,13 @@ def _tighten_preset(job: JobFacts, side: Side, held: Device, screws: int | None)
         return {}
     preset = torques.bolts_preset(job, job.key(TORQUE, side), screws, passes=held.passes, pattern="circle")
     return {**preset, "until_still": held.until_still, "between_rounds": held.between_rounds} if preset else {}
+
+
+def _judge_seat(job: JobFacts, side: Side, answers: Answers, held: Device) -> Judged:
+    """Where the hub sits now that it is tight, and how far it travelled on the way."""
+    at, _ = judge_place(job, side, answers)
+    moved, says = _judge_shift(answers, job.answers.get(f"mount.hub.{side}", {}), held)
+    return [*at, *moved], says
 
 
 def _judge_shift(answers: Answers, placed: Answers, held: Device) -> Judged:

@@ -1,10 +1,12 @@
 """A hub held by a key and set screws, slid on by hand: preparing it and mounting it."""
 
 from ...line import Side
+from ..families.facts import PLACE_VALUES
 from ..fields import tick
 from ..order import Part, any_order, in_order
 from ..steps import JobFacts, SheetForm, Stage, Step
 from . import keyed, running_true
+from .place import judge_place
 
 VALUES = (*keyed.CLEARANCE, "set_screw_torque_nm")
 
@@ -56,6 +58,9 @@ def mount(job: JobFacts, side: Side) -> Part:
                 *([tick("light", "Set screw just light, so that it can slide")] if stays_light and has_screws else []),
             )
         ),
+        judged_by=tuple(job.key(key, side) for key in PLACE_VALUES),
+        judge=lambda job, answers: judge_place(job, side, answers),
+        may_authorise=True,
         leaves_provisional=f"{name}: hub held by a light set screw only" if stays_light and has_screws else "",
         settled_by=keyed.screw_step(job, side) if stays_light and has_screws else "",
         on_fail="Take it off again. Look at the key first, then the bore.",
