@@ -48,6 +48,33 @@ class CellsTest(BrowserTestCase):
         page.get_by_role("button", name="Discard").click()
         expect(page.get_by_label("Rim at 6 o’clock")).to_have_value("+0.60")
 
+    def test_a_reading_is_taken_between_the_bolts_where_the_quarters_cannot_be_reached(self) -> None:
+        page = self.page
+        self.goto_step("set.gap")
+        page.get_by_role("button", name="New readings").click()
+        ring = page.get_by_role("group", name="Gap", exact=True)
+        for typed, refused in (("top", "A clock time like 1:30"), ("95°", "Too near the reading at 3 o’clock.")):
+            if page.get_by_role("button", name="Gap: another place").is_visible():
+                page.get_by_role("button", name="Gap: another place").click()
+            page.get_by_label("Gap: place").fill(typed)
+            page.get_by_role("button", name="Add", exact=True).click()
+            expect(page.get_by_text(refused)).to_be_visible()
+        page.get_by_label("Gap: place").fill("40°")
+        page.keyboard.press("Enter")
+        page.get_by_role("button", name="Gap: another place").click()
+        page.get_by_label("Gap: place").fill("4:40")
+        page.get_by_role("button", name="Add", exact=True).click()
+        ring.get_by_label("Gap: take the place at 140° away").click()
+        for at in ("12 o’clock", "3 o’clock", "6 o’clock", "9 o’clock", "40°"):
+            page.get_by_label(f"Gap at {at}").fill("30.1")
+        before = self.entered("set.gap")
+        page.get_by_role("button", name=ENTER).click()
+        until(lambda: self.entered("set.gap") > before, page)
+        latest = self.job.entries.filter(step="set.gap", kind="reading").last()
+        self.assertEqual(sorted(one["clock"] for one in latest.inputs["readings"]), [0, 40, 90, 180, 270])
+        page.reload()
+        expect(page.get_by_label("Gap at 40°")).to_have_value("30.1")
+
     def test_a_slip_is_struck_through_and_what_was_read_before_counts_again(self) -> None:
         page, past = self.page, self.page.get_by_role("region", name="Entered so far")
         self.goto_step("set.align")

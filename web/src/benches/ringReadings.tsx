@@ -8,6 +8,7 @@ import { EntryCell } from '../kit/EntryCell'
 import { FileButton } from '../kit/FileButton'
 import { saveAs } from '../kit/saveAs'
 import { useUnit } from '../units/preferences'
+import { AnotherPlace } from './AnotherPlace'
 import type { BenchProps } from './bench'
 import { clocksOf, DraftReader, fillFrom, readClock } from './draft'
 
@@ -51,6 +52,7 @@ export function RingReadings(props: RingProps) {
           />
         )}
       />
+      <AnotherPlace name={name} clocks={clocks} onAdd={(clock) => choose([...clocks, clock])} />
       <CsvReadings {...props} file={file} />
     </div>
   )

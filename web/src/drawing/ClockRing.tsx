@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import type { CSSProperties, ReactNode } from 'react'
 import styled from 'styled-components'
 import { clockPoint, shortClock } from './clock'
 import { useHatch } from './Hatch'
@@ -16,25 +16,33 @@ interface ClockRingProps {
   wordsUnder?: boolean
 }
 
+const CELL_W = 84
+const CELL_H = 64
 const RING = 84
-const BOX_W = 252
-const BOX_H = 232
+const WIDE_RING = 112 // where two places stand so near that their cells would cover each other
+const CROWDED_DEG = 44
 const BETWEEN = [45, 135, 225, 315]
 
 /** A shaft seen from behind the movable machine, with a cell at every place a reading is taken. Cells run clockwise. */
 export function ClockRing({ name, note, clocks, cell, onAdd, onRemove, wordsUnder }: ClockRingProps) {
   const hatch = useHatch()
   const order = clocks.map((clock, index) => ({ clock, index })).sort((a, b) => turned(a.clock) - turned(b.clock))
+  const radius = isCrowded(order.map(({ clock }) => turned(clock))) ? WIDE_RING : RING
+  const [boxW, boxH] = [2 * radius + CELL_W, 2 * radius + CELL_H]
+  const place = (clock: number): CSSProperties => {
+    const { x, y } = clockPoint(clock, radius)
+    return { left: `${((x + boxW / 2) / boxW) * 100}%`, top: `${((y + boxH / 2) / boxH) * 100}%` }
+  }
   const free = BETWEEN.filter((place) => !clocks.some((clock) => Math.abs(turned(clock) - place) < 20))
   return (
-    <Ring role="group" aria-label={name} data-words-under={wordsUnder || undefined}>
+    <Ring role="group" aria-label={name} data-words-under={wordsUnder || undefined} style={{ width: boxW, height: boxH }}>
       <Title>
         <b>{name}</b>
         {note && <span>{note}</span>}
       </Title>
-      <svg viewBox={`${-BOX_W / 2} ${-BOX_H / 2} ${BOX_W} ${BOX_H}`} aria-hidden="true">
+      <svg viewBox={`${-boxW / 2} ${-boxH / 2} ${boxW} ${boxH}`} aria-hidden="true">
         {hatch.defs}
-        <circle r={RING} fill="none" stroke="var(--ink)" strokeWidth="2" />
+        <circle r={radius} fill="none" stroke="var(--ink)" strokeWidth="2" />
         <circle r="21" fill={hatch.other} stroke="var(--ink)" strokeWidth="1.25" />
         <path d="M-26 0H26M0-26V26" stroke="var(--ink)" strokeWidth=".75" />
         <path d="M17-42A46 46 0 0 1 43-17" fill="none" stroke="var(--ink)" strokeWidth="1.25" markerEnd={hatch.arrow} />
@@ -78,15 +86,13 @@ export function ClockRing({ name, note, clocks, cell, onAdd, onRemove, wordsUnde
 
 const turned = (clock: number) => ((clock % 360) + 360) % 360
 
-function place(clock: number) {
-  const { x, y } = clockPoint(clock, RING)
-  return { left: `${((x + BOX_W / 2) / BOX_W) * 100}%`, top: `${((y + BOX_H / 2) / BOX_H) * 100}%` }
+/** Two places, in the order they stand round the ring, have less room than their cells want. */
+function isCrowded(places: readonly number[]) {
+  return places.length > 1 && places.some((at, i) => turned(places[(i + 1) % places.length]! - at) < CROWDED_DEG)
 }
 
 const Ring = styled.div`
   position: relative;
-  width: 252px;
-  height: 232px;
   flex: none;
   &[data-words-under] { margin-bottom: 44px; }
   > svg { position: absolute; inset: 0; width: 100%; height: 100%; }
