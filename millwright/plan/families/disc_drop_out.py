@@ -73,6 +73,10 @@ def _by_hub_bolts(job: JobFacts) -> bool:
     return job.answers.get("receive.unit", {}).get("by") == HUB_BOLTS
 
 
+def _by_screws(job: JobFacts) -> bool:
+    return not _by_hub_bolts(job)
+
+
 _delivered = replace(count("screws", "Squeeze screws delivered with it, both ends together", "at least 4"), least=4)
 
 
@@ -211,16 +215,25 @@ PROCEDURES = (
             Pull(circle="driven_end"),
             Stop(
                 key="screws_out",
-                title="Take the squeeze screws out, and the sling",
+                title="Take the squeeze screws out",
                 why="One left in and the coupling is a rigid one: it breaks packs and bearings in the first minutes.",
                 rows=(
-                    lambda job: None if _by_hub_bolts(job) else back("driver", "Out at the driver end", AT_DRIVER)(job),
-                    lambda job: None if _by_hub_bolts(job) else back("driven", "Out at the driven end", AT_DRIVEN)(job),
+                    back("driver", "Out at the driver end", AT_DRIVER),
+                    back("driven", "Out at the driven end", AT_DRIVEN),
                     back("sling", "Slings off it", SLING),
-                    lambda job: None if _by_hub_bolts(job) else tick("kept", "Screws put away with the unit's documents"),
-                    tick("empty", "Every squeeze hole looked into: empty"),
+                    tick("kept", "Screws put away with the unit's documents"),
                 ),
+                when=_by_screws,
                 on_fail="Not the same number: nothing is closed until it is found.",
+            ),
+            Stop(
+                key="holes_empty",
+                title="Look into every squeeze hole, and take the sling off",
+                why="A bolt left in one makes a rigid coupling of it: it breaks packs and bearings in the first minutes.",
+                tool="torch",
+                rows=(tick("empty", "Every squeeze hole looked into: empty"), back("sling", "Slings off it", SLING)),
+                when=_by_hub_bolts,
+                on_fail="Nothing is closed until it is out.",
             ),
             Proof(),
             look_at_packs(ASK, upset=frozenset()),
