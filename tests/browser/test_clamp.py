@@ -199,7 +199,7 @@ class TakeOffTest(BrowserTestCase):
         page.get_by_role("button", name="Start a job", exact=True).click()
         expect(page.get_by_role("heading", name="Read the documents and dress for the job")).to_be_visible()
         job = Job.objects.get(line__name="Roller mill", closed_at=None)
-        self.goto_step("off.cover", job=job)
+        self.goto_step("off.hub.driver", job=job)
         expect(page.get_by_text("First: Note where everything is before it moves")).to_be_visible()
         page.get_by_role("button", name="Take off").first.click()
         expect(page.get_by_text("no way back after this").first).to_be_visible()
