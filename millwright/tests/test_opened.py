@@ -196,19 +196,25 @@ class PlaceTest(unittest.TestCase):
     def test_by_the_card_each_hub_by_its_own_line_and_as_it_was_found_where_the_card_says_nothing(self) -> None:
         for card, off, on in (
             ({"hub_standout_mm": 0.0, "hub_standout_plus_minus_mm": 0.3}, 0.5, 0.2),
-            ({"hub_standout_mm": 0.0, "hub_standout_mm@driver": -4.0}, 0.0, -4.3),
+            ({"hub_standout_mm": 0.0, "hub_standout_mm@driven": -4.0}, 0.0, -4.3),
         ):
             with self.subTest(card):
                 work = Work(card=card)
-                work.until("mount.hub.driver")
+                work.until("mount.hub.driven")
                 self.assertEqual(self.said(work, standout_mm=off), "over")
                 self.assertEqual(self.said(work, standout_mm=on), "done")
         again = Work(scope=Scope.REFIT)
         again.until("off.marks")
-        answers(again, "off.marks", standout_driver_mm=3.0)
-        again.until("mount.hub.driver")
+        answers(again, "off.marks", standout_driven_mm=3.0)
+        again.until("mount.hub.driven")
         self.assertEqual(self.said(again, standout_mm=0.0), "over")
         self.assertEqual(self.said(again, standout_mm=3.2), "done")
+
+    def test_a_hub_that_is_slid_until_the_gap_is_right_is_not_held_to_where_it_was_put_first(self) -> None:
+        work = Work(card={"hub_standout_mm": 0.0})
+        work.until("couple.element")
+        for side, state in (("driven", "over"), ("driver", "done")):
+            self.assertEqual(self.said(work, f"mount.hub.{side}", standout_mm=5.0), state)
 
     def test_a_flange_on_a_flywheel_goes_where_it_was_worked_out_to_go(self) -> None:
         work = Work(family="tyre on flywheel", card={"gap_nominal_mm": 30.0})
@@ -218,6 +224,6 @@ class PlaceTest(unittest.TestCase):
         self.assertEqual(self.said(work, "mount.hub.driven", standout_mm=5.0), "over")
         self.assertEqual(self.said(work, "mount.hub.driven", standout_mm=-4.0), "done")
 
-    def said(self, work: Work, step: str = "mount.hub.driver", **read: float) -> str:
+    def said(self, work: Work, step: str = "mount.hub.driven", **read: float) -> str:
         answers(work, step, **read)
         return work.state(step)

@@ -58,8 +58,9 @@ def mount(job: JobFacts, side: Side) -> Part:
                 *([tick("light", "Set screw just light, so that it can slide")] if stays_light and has_screws else []),
             )
         ),
-        judged_by=tuple(job.key(key, side) for key in PLACE_VALUES),
-        judge=lambda job, answers: judge_place(job, side, answers),
+        # One that stays light is slid again until the gap is right: where it was put first says nothing.
+        judged_by=() if stays_light else tuple(job.key(key, side) for key in PLACE_VALUES),
+        judge=None if stays_light else lambda job, answers: judge_place(job, side, answers),
         may_authorise=True,
         leaves_provisional=f"{name}: hub held by a light set screw only" if stays_light and has_screws else "",
         settled_by=keyed.screw_step(job, side) if stays_light and has_screws else "",
