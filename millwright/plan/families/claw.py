@@ -96,7 +96,7 @@ def _judge_arrow(job: JobFacts, answers: Answers) -> Judged:
 
 def _zero(job: JobFacts, key: str) -> str:
     left = job.as_left.get(Of.WEAR_MARK, {}).get(key)
-    return f"left at {left:g}" if isinstance(left, int | float) else ""
+    return f"left at {mm(left, None)}" if isinstance(left, int | float) else ""
 
 
 def _judge_wear(job: JobFacts, answers: Answers) -> Judged:

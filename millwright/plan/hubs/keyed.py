@@ -7,7 +7,7 @@ from ...card.hub_lines import MAX_CLEARANCE, MAX_INTERFERENCE, MAY_GRIP, MIN_CLE
 from ...card.values import source_of
 from ...line import SIDES, Connection, LineSpec, Side
 from ...meaning import Meaning, Of
-from ...say import say
+from ...say import mm, say
 from ...verdict import Judged, said_by_hand
 from .. import torques
 from ..fields import FORMERLY, Field, choice, length, text, tick
@@ -120,7 +120,7 @@ def loose_parts(job: JobFacts, side: Side, *more: Field) -> Step:
 def standout(job: JobFacts, side: Side) -> Field:
     """Where the hub sits on its shaft, beside where it was found."""
     found = job.answers.get(AS_FOUND, {}).get(f"standout_{side}_mm")
-    was = f"; as found {found:g}" if isinstance(found, int | float) else ""
+    was = f"; as found {mm(found, None)}" if isinstance(found, int | float) else ""
     detail = f"0 when flush; minus when set back{was}"
     means = Meaning(of=Of.STAND_OUT, at=side)
     return length("standout_mm", "Stand-out of the shaft end from the hub face", detail, means=means)
