@@ -61,6 +61,7 @@ class CellsTest(BrowserTestCase):
             expect(page.get_by_text(refused)).to_be_visible()
         page.get_by_label("Gap: place").fill("40°")
         page.keyboard.press("Enter")
+        expect(page.get_by_label("Gap at 40°")).to_be_focused()
         page.get_by_role("button", name="Gap: another place").click()
         page.get_by_label("Gap: place").fill("4:40")
         page.get_by_role("button", name="Add", exact=True).click()

@@ -36,6 +36,7 @@ export function AnotherPlace({ name, clocks, onAdd }: AnotherPlaceProps) {
   return (
     <Row
       onKeyDown={(event) => {
+        if (event.key === 'Escape') setOpen(false)
         if (event.key !== 'Enter') return
         event.preventDefault()
         add()

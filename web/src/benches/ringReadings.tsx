@@ -1,4 +1,4 @@
-import { type DragEvent, useState } from 'react'
+import { type DragEvent, useLayoutEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { post, Refused } from '../api/client'
 import { ClockRing } from '../drawing/ClockRing'
@@ -28,18 +28,33 @@ export function RingReadings(props: RingProps) {
   const clocks = clocksOf(draft, placesKey)
   const choose = (next: number[]) => change({ ...draft, choices: { ...draft.choices, [placesKey]: next } })
   const file = useCsvFile(props)
+  const labelAt = (clock: number) => `${name} at ${sayClock(clock)}, ${unit}`
+  const ring = useRef<HTMLDivElement>(null)
+  const [added, setAdded] = useState<number | null>(null)
+  const add = (clock: number) => {
+    choose([...clocks, clock])
+    setAdded(clock)
+  }
+  // A place is added to be read: its cell has the hand, and not the button that made way for it.
+  useLayoutEffect(() => {
+    const cell =
+      added === null ? null : ring.current?.querySelector<HTMLInputElement>(`input[aria-label="${labelAt(added)}"]`)
+    if (!cell) return
+    cell.focus()
+    setAdded(null)
+  })
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: who drops nothing chooses the file by its button
-    <div onDragOver={(event) => event.preventDefault()} onDrop={file.onDrop}>
+    <div ref={ring} onDragOver={(event) => event.preventDefault()} onDrop={file.onDrop}>
       <ClockRing
         name={name}
         note={note}
         clocks={clocks}
-        onAdd={(clock) => choose([...clocks, clock])}
+        onAdd={add}
         onRemove={(clock) => choose(clocks.filter((c) => c !== clock))}
         cell={(clock) => (
           <EntryCell
-            label={`${name} at ${sayClock(clock)}, ${unit}`}
+            label={labelAt(clock)}
             typed={draft.cells[prefix + clock]}
             onType={(typed) => change({ ...draft, cells: { ...draft.cells, [prefix + clock]: typed } })}
             problem={problems[prefix + clock]}
@@ -52,7 +67,7 @@ export function RingReadings(props: RingProps) {
           />
         )}
       />
-      <AnotherPlace name={name} clocks={clocks} onAdd={(clock) => choose([...clocks, clock])} />
+      <AnotherPlace name={name} clocks={clocks} onAdd={add} />
       <CsvReadings {...props} file={file} />
     </div>
   )
