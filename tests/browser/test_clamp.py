@@ -3,7 +3,7 @@
 import re
 from typing import Any
 
-from playwright.sync_api import Locator, expect
+from playwright.sync_api import Locator, Route, expect
 
 from server.jobs.models import Job
 from tests.site import as_if_started_with, job_of
@@ -79,9 +79,13 @@ class ClampTest(BrowserTestCase):
         page.get_by_role("textbox", name="Max. clearance").fill("0.04")
         page.get_by_label("Document").fill("Pump drawing 12")
         page.get_by_label("Changed because").fill("bored closer")
-        page.get_by_role("button", name="Save value").click()
-        expect(page.get_by_text("Max. clearance, driver hub")).to_be_visible()
+        held: list[Route] = []
+        page.route("**/entries", lambda route: held.append(route), times=1)
+        with page.expect_request("**/entries"):
+            page.get_by_role("button", name="Save value").click()
         page.get_by_role("button", name="Change Angle limit of the coupling", exact=True).click()
+        held[0].continue_()
+        expect(page.get_by_text("Max. clearance, driver hub")).to_be_visible()
         page.get_by_role("button", name="Another figure for a material of the element").click()
         page.get_by_label("For this material of the element").fill("92 shore A")
         page.get_by_label("Document").fill("Pump drawing 12")

@@ -59,6 +59,8 @@ export function ValueLines({
   const lines = useRef<HTMLUListElement>(null)
   const kinds = (useQuery(catalogueOptions).data?.kinds ?? []).flatMap((kind) => linesOf(kind, card))
   const [editing, setEditing] = useState<string | null>(null)
+  const opened = useRef(editing)
+  opened.current = editing
   const [further, setFurther] = useState(false)
   const [inColumn, setInColumn] = useState(false)
   const word = changes === 'asked of the lead' ? 'Ask to change' : 'Change'
@@ -148,6 +150,7 @@ export function ValueLines({
                 withReason={(standing ?? card)[kind.key] !== undefined && changes !== 'freely'}
                 onSave={async (next, hub, reason) => {
                   await onSave(hub === 'both hubs' ? kind.key : `${kind.key}@${hub}`, next, reason)
+                  if (opened.current !== kind.key) return // the hand is on another line by now
                   setEditing(null)
                   // The field that had the focus is gone: the hand goes on from its line, and Escape still closes the slip.
                   lines.current?.querySelector<HTMLElement>(`[data-line="${kind.key}"] button`)?.focus()
