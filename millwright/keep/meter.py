@@ -75,6 +75,8 @@ def meter_of(readings: Sequence[Reading]) -> Meter:
             pieces[-1].append(reading)
         elif goes_on:
             pieces[-1].append(reading)
+        elif pieces and _leaps_over(pieces[-1], reading):
+            pieces[-1][-1] = reading
         elif not pieces or reading[1] < pieces[-1][-1][1]:
             pieces.append([reading])
         elif len(pieces[-1]) == 1:
@@ -95,6 +97,15 @@ def _runs_on_as_usual(usual: Sequence[Reading], alone: Reading, reading: Reading
         return True
     a_day = _a_day(usual[0], usual[-1])
     return abs(_a_day(alone, reading) - a_day) < abs(_a_day(usual[-1], reading) - a_day)
+
+
+def _leaps_over(piece: Sequence[Reading], reading: Reading) -> bool:
+    """The last reading rose out of line, and this one goes on from the one before it as the meter ran until then."""
+    *usual, last = piece
+    if len(usual) < 2 or reading[1] >= last[1] or not _goes_on(usual[-1], reading):
+        return False
+    a_day = _a_day(usual[0], usual[-1])
+    return abs(_a_day(usual[-1], reading) - a_day) < abs(_a_day(usual[-1], last) - a_day)
 
 
 def _a_day(before: Reading, after: Reading) -> float:

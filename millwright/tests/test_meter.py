@@ -80,6 +80,7 @@ class MeterTest(unittest.TestCase):
         slip=st.sampled_from((0.1, 10.0, None)),
     )
     @example(rate=1.0, days=[8] * 7, new_at=2, slip_at=5, slip=0.1)
+    @example(rate=0.5, days=[8] * 7, new_at=2, slip_at=5, slip=10.0)
     def test_hours_run_and_hours_a_day_come_out_over_a_new_meter_and_a_slip(
         self, rate: float, days: list[int], new_at: int, slip_at: int, slip: float | None
     ) -> None:
