@@ -106,6 +106,20 @@ class SignForm:
     kind: Literal["sign"] = "sign"
 
 
+def form_as_shown(form: BenchForm | SheetForm | SignForm, *, compares: bool = True) -> Mapping[str, Any]:
+    """As whoever fills it sees it. ``compares`` - what it is compared with may be seen"""
+    match form:
+        case BenchForm():
+            hints = form.suggest.model_dump(mode="json", exclude_none=True)
+            parts = {"preset": form.preset, "compare": form.compare if compares else {}, "suggest": hints}
+            return {"kind": form.kind, "bench": form.bench, **parts}
+        case SheetForm():
+            fields, rows = ([vars(field) for field in some] for some in (form.fields, form.rows))
+            return {**vars(form), "fields": fields, "rows": rows}
+        case _:
+            return {"kind": form.kind}
+
+
 # The steps that jobs of any family have, as they are since: a job keeps the edition it was started under.
 EDITION = WITH_REASON = 2
 

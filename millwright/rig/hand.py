@@ -22,7 +22,7 @@ PLACES = [
     for station in ("machine side", "middle", "shaft end")
 ]
 CONE = {"large_mm": 90.0, "small_mm": 80.0, "length_mm": 120.0}
-MEASURED = ("tick", "condition", "length", "number")  # whether a sheet insists or not
+MEASURED = ("tick", "condition", "length", "number")  # where a sheet does not insist
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -39,11 +39,13 @@ class Hand:
 
     ``spec``, ``unit`` - of the job
     ``chance``         - what a reading scatters by, within what these instruments read
+    ``thorough``       - measures what a sheet offers and does not insist on
     """
 
     spec: Shown
     unit: LengthUnit
     chance: Random
+    thorough: bool = True
     numbered: int = 0  # markings that were read so far: no two parts have the same
 
     def answer(self, step: Shown, card: Shown) -> Typed:
@@ -64,7 +66,7 @@ class Hand:
         return next((side for side in SIDES if self.spec[side]["name"].lower() in title), "driver")
 
     def _sheet(self, form: Shown, card: Shown) -> dict[str, Any]:
-        asked = [one for one in form["fields"] if one["required"] or one["kind"] in MEASURED]
+        asked = [one for one in form["fields"] if one["required"] or (self.thorough and one["kind"] in MEASURED)]
         answers = {one["key"]: self._field(one, card) for one in asked}
         if form["rows"]:
             rows = form["suggested_rows"] or [{}]

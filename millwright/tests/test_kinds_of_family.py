@@ -4,6 +4,7 @@ import unittest
 from typing import Any
 
 from millwright.errors import UnusableInput
+from millwright.plan.steps import BenchForm
 from millwright.scope import Scope
 
 from .readings import SLEEVES, ring
@@ -142,7 +143,9 @@ class RigidTest(unittest.TestCase):
 
     def test_fitted_bolts_are_drawn_in_before_they_are_pulled(self) -> None:
         work = of_kind("rigid", "couple.draw", kind="two flanges", bolts="fitted: reamed holes, drawn in")
-        self.assertEqual((work.fill("couple.draw")["bolts"], work.state("couple.flange")), (6, "blocked"))
+        draw = work.route().find("couple.draw")
+        assert draw is not None and isinstance(draw.step.form, BenchForm)
+        self.assertEqual((draw.step.form.preset["bolts"], work.state("couple.flange")), (6, "blocked"))
         work.until(None)
         self.assertTrue(work.route().closed)
 

@@ -47,7 +47,8 @@ class LocksTest(unittest.TestCase):
         self.assertEqual((work.next(), work.state("close.hand")), ("close.again", "blocked"))
         form = next(now.step.form for now in work.route().steps if now.step.key == "close.again")
         assert isinstance(form, SheetForm)  # the same points; which lock hangs there now, and whose, nobody has said yet
-        blank = {"energy": "electric", "point": "motor isolator", "lock": "", "tag": "", "who": ""}
+        locked = next(made for made in work.entries if "rows" in made.inputs)
+        blank = {**locked.inputs["rows"][0], "lock": "", "tag": "", "who": ""}
         self.assertEqual(form.suggested_rows, (blank,))
         work.enter("close.again", work.fill("close.again"))
         self.assertEqual(work.state("close.again"), "to sign")

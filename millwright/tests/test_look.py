@@ -147,7 +147,7 @@ class ClosedTest(unittest.TestCase):
         work = Work(family="disc, drop-out spacer", scope=Scope.CHECK, as_left={Of.CLOSED_GAP: BOTH_ENDS})
         work.until("found.closed")
         wider = [{**r, "value_mm": r["value_mm"] + 0.15} for r in BOTH_ENDS["readings"]]
-        since = work.judged(work.enter("found.closed", {**work.fill("found.closed"), "readings": wider}))["since"]
+        since = work.judged(work.enter("found.closed", {**BOTH_ENDS, "readings": wider}))["since"]
         for found, mean in zip(since, (0.15, 0.0), strict=True):
             self.assertAlmostEqual(found["mean_mm"], mean)
             self.assertAlmostEqual(found["spread_mm"], 0.0)

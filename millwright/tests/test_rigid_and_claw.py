@@ -22,11 +22,14 @@ class RigidTest(unittest.TestCase):
 
     def test_both_shafts_are_dialled_once_the_bolts_are_pulled_and_held_against_the_bare_shaft(self) -> None:
         work = Work(family="rigid", card={"shaft_runout_mm": 0.05})
+        work.until("prepare.shaft.driver")
+        work.enter("prepare.shaft.driver", {"kind": "rim", "readings": ring(0.0, 0.01, 0.02, 0.01)})
         work.until("couple.true.driver")
         self.assertEqual(work.state("couple.flange"), "done")
         now = work.route().find("couple.true.driver")
         assert now is not None and isinstance(now.step.form, BenchForm)
-        self.assertEqual(now.step.form.compare["before"], work.fill("prepare.shaft.driver")["readings"])
+        bare = next(made for made in work.entries if made.step == "prepare.shaft.driver")
+        self.assertEqual(now.step.form.compare["before"], bare.inputs["readings"])
         drawn = work.enter("couple.true.driver", {"kind": "rim", "readings": ring(0.0, 0.05, 0.10, 0.05)})
         self.assertEqual((drawn.verdict, work.state("close.torque")), ("over", "blocked"))
         self.assertIn("Tightening shifted it by 0.040 mm", " ".join(work.judged(drawn)["advice"]))

@@ -13,7 +13,7 @@ from millwright.job.now import StepState
 from millwright.roles import Role
 from millwright.verdict import Verdict
 
-from .readings import READINGS, dials, ring
+from .readings import GAP, dials, ring
 from .work import Work
 
 
@@ -65,7 +65,7 @@ class OrderTest(unittest.TestCase):
         self.assertEqual(now.state, StepState.BLOCKED)
         self.assertIn("Look in the coupling's installation manual", " ".join(now.blocked_by))
         with self.assertRaises(entry.OutOfTurn):
-            work.enter("set.gap", READINGS["set.gap"])
+            work.enter("set.gap", GAP)
         value = {"value": 30.0, "means": "every reading", "source": {"kind": "drawing", "document": "D-7"}}
         work.enter("set.gap", {"key": "gap_nominal_mm", "value": value}, EntryKind.VALUE)
         self.assertEqual(work.state("set.gap"), "open")
@@ -185,7 +185,7 @@ class JudgedTest(unittest.TestCase):
         work = Work()
         work.until("set.gap")
         generous = {
-            **READINGS["set.gap"],
+            **GAP,
             "accept": {"mean": {"min_mm": 1.0, "max_mm": 99.0}},
             "readings": ring(40, 40, 40, 40),
         }

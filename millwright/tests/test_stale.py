@@ -11,7 +11,7 @@ from millwright.plan.steps import BenchForm
 from millwright.roles import Role
 from millwright.scope import Scope
 
-from .readings import READINGS, dials
+from .readings import CLOCKS, dials
 from .work import Work
 
 
@@ -96,15 +96,15 @@ class CannotTellTest(unittest.TestCase):
     def test_what_cannot_be_told_holds_up_what_comes_after_until_it_is_read_again_or_taken_as_it_is(self) -> None:
         work = Work()
         work.until("set.align")
-        sure = work.fill("set.align")
-        dials = [{**dial, "readings": [dict(r) for r in dial["readings"]]} for dial in sure["dials"]]
-        for dial in dials:  # one reading of each off by a hundredth or two: four places, one to spare
+        sure = dials(0.0)
+        shaken = [{**dial, "readings": [dict(r) for r in dial["readings"]]} for dial in sure["dials"]]
+        for dial in shaken:  # one reading of each off by a hundredth or two: four places, one to spare
             dial["readings"][1]["value_mm"] += 0.02
-        work.enter("set.align", {**sure, "dials": dials}, as_it_is=False)
+        work.enter("set.align", {"dials": shaken}, as_it_is=False)
         self.assertEqual(work.state("set.align"), "cannot tell yet")
         self.assertEqual(work.next(), "set.align")
         self.assertIn("Align the motor: cannot tell yet", list(map(str, work.route().why_not_signed_off())))
-        work.enter("set.align", {**sure, "dials": dials})
+        work.enter("set.align", {"dials": shaken})
         self.assertEqual(work.state("set.align"), "done")
         work.enter("set.align", sure, as_it_is=False)
         self.assertEqual(work.state("set.align"), "done")
@@ -112,18 +112,22 @@ class CannotTellTest(unittest.TestCase):
     def test_as_found_it_holds_up_nothing(self) -> None:
         work = Work(scope=Scope.ALIGN)
         work.until("found.align")
-        dials = work.fill("found.align")["dials"]
-        uneven = [{**dial, "readings": [dict(r) for r in dial["readings"]]} for dial in dials]
+        read = work.fill("found.align")
+        uneven = [{**dial, "readings": [dict(r) for r in dial["readings"]]} for dial in read["dials"]]
         for dial in uneven:
             dial["readings"][1]["value_mm"] += 0.02
-        work.enter("found.align", {**work.fill("found.align"), "dials": uneven}, as_it_is=False)
+        work.enter("found.align", {**read, "dials": uneven}, as_it_is=False)
         self.assertNotEqual(work.state("found.align"), "cannot tell yet")
 
 
 class StraightedgeTest(unittest.TestCase):
     """A first figure before the dials; or all there is, where the site says so."""
 
-    EDGE: ClassVar = READINGS["set.straightedge"]
+    EDGE: ClassVar = {
+        "readings": [{"clock": c, "feeler_mm": 0.0, "on": "movable"} for c in CLOCKS],
+        "stationary_hub_mm": 105,
+        "movable_hub_mm": 105,
+    }
 
     def test_once_dials_were_read_it_is_not_asked_again_after_a_move(self) -> None:
         work = Work()

@@ -5,11 +5,10 @@ import unittest
 
 from millwright.job.entry import SignatureKind
 from millwright.plan.steps import SheetForm
-from millwright.tests.readings import WORDS
 from millwright.tests.work import Work
 from millwright.verdict import Verdict
 
-LIKE = {"series": WORDS["series"], "size": WORDS["size"], "drawing": True}
+LIKE = {"series": "Brackwater Avocet", "size": "rundlet", "drawing": True}
 MOTOR = {
     "name": "Motor",
     "drawn_as": "motor",

@@ -15,7 +15,7 @@ from millwright.plan.steps import BenchForm, SheetForm
 from millwright.roles import Role
 from millwright.verdict import Verdict
 
-from .readings import CONE, READINGS, SHRINK, SHRUNK, SLIP, TAPER, dials, ring
+from .readings import CONE, DRAWN, SHRINK, SHRUNK, SLIP, TAPER, dials, ring
 from .work import Work
 
 
@@ -101,9 +101,9 @@ class WaysTest(unittest.TestCase):
         work.enter("prepare.taper.driven", {"shaft": CONE, "bore": CONE})
         self.assertEqual(work.state("prepare.taper.driven"), "incomplete")
         work.until("mount.draw.driven")
-        work.enter("mount.draw.driven", {**READINGS["mount.draw"], "fitted_standout_mm": 41.20})
+        work.enter("mount.draw.driven", {**DRAWN, "fitted_standout_mm": 41.20})
         self.assertEqual((work.state("mount.draw.driven"), work.state("mount.nut.driven")), ("over", "blocked"))
-        work.enter("mount.draw.driven", READINGS["mount.draw"])
+        work.enter("mount.draw.driven", DRAWN)
         slack = {**work.fill("mount.nut.driven"), "torque_nm": 200}
         work.enter("mount.nut.driven", slack)
         self.assertEqual(work.state("mount.nut.driven"), "over")
@@ -145,7 +145,7 @@ class WaysTest(unittest.TestCase):
     def test_after_a_miss_both_parts_are_cold_and_everybody_ready_before_the_next_try(self) -> None:
         work = Work(family="gear", held=(SHRINK, TAPER))
         work.until("mount.draw.driven")
-        work.enter("mount.draw.driven", {**READINGS["mount.draw"], "fitted_standout_mm": 41.20})
+        work.enter("mount.draw.driven", {**DRAWN, "fitted_standout_mm": 41.20})
         work.enter("prepare.heat.driven", work.fill("prepare.heat.driven"))
         for step in ("ready", "hot"):
             self.assertEqual(work.state(f"mount.{step}.driven"), "stale", step)

@@ -3,6 +3,7 @@
 import json
 from collections.abc import Mapping
 from datetime import UTC, datetime, timedelta
+from random import Random
 from typing import Any, get_args
 
 from millwright.card.meanings import CLOCKWISE, GAP_EACH, GAP_MEAN, GAP_MM
@@ -11,26 +12,18 @@ from millwright.job import new_entry as entry
 from millwright.job.entry import Entry, EntryKind, Signature, SignatureKind
 from millwright.job.now import RouteNow, StepState
 from millwright.job.stand import NOTHING_LEFT, stand
-from millwright.line import Connection, LineSpec, Side
+from millwright.line import Connection, LineSpec
 from millwright.model import read_json
 from millwright.plan.compose import values_of_connection, values_of_family
 from millwright.plan.families.facts import BACKSTOP_VALUES, Circle
 from millwright.plan.families.register import FAMILIES
-from millwright.plan.fields import Field
-from millwright.plan.steps import BenchForm, JobFacts, SheetForm, Terms
+from millwright.plan.steps import JobFacts, Terms, form_as_shown
+from millwright.rig.hand import Hand
 from millwright.roles import Role
 from millwright.scope import Scope, Task
 from millwright.verdict import Verdict, is_unproven
 
-from .readings import (
-    FIGURES,
-    LOCKED,
-    SHEETS,
-    SHRINK,
-    SHRUNK,
-    WORDS,
-    _read_on,
-)
+from .readings import FIGURES
 
 START = datetime(2026, 5, 12, 6, 0, tzinfo=UTC)
 UNTIL_COLD = timedelta(hours=8)  # of any hub
@@ -90,6 +83,7 @@ class Work:
         self.entries: list[Entry] = []
         self.kept: dict[str, entry.Checked] = {}  # by entry: what it was asked, and what its bench said
         self.signatures: list[Signature] = []
+        self.hand = Hand(spec={}, unit="mm", chance=Random(family))
         self._stood: tuple[object, RouteNow] | None = None
 
     def route(self) -> RouteNow:
@@ -181,39 +175,13 @@ class Work:
         )
 
     def fill(self, key: str) -> dict[str, Any]:
-        """A step's inputs as they should be."""
+        """A step's inputs as they should be: what a hand types that reads the sheet."""
         now = self.route().find(key)
         assert now is not None
-        form = now.step.form
-        side: Side = "driver" if "driver" in key else "driven"
-        held = self.line.hub(side).connection
-        if key.startswith("prepare.fit") and held == SHRINK:
-            return SHRUNK
-        if isinstance(form, BenchForm):
-            return _read_on(form, key)
-        assert isinstance(form, SheetForm)
-        by_kind: dict[str, Any] = {
-            "tick": True,
-            "condition": "ok",
-            "text": "as seen",
-            "date": "2027-01-31",
-            "number": 20,
-            "length": 1,
-            "count": 4,
-        }
-        own: dict[str, Any] = dict(SHEETS.get(key, {}))
-        answers = {f.key: own.get(f.key, self._answer(f, WORDS.get(f.key, by_kind.get(f.kind)))) for f in form.fields}
-        if form.rows:
-            answers["rows"] = [LOCKED]
-        return answers
-
-    def _answer(self, field: Field, usual: Any) -> Any:
-        """What is expected where something is; else the first choice, or what is usual."""
-        if field.kind == "marks":
-            return ["7"] * len(field.options)
-        if field.expected is not None:
-            return field.expected
-        return WORDS.get(field.key, field.options[0]) if field.kind == "choice" else usual
+        step = {"title": now.step.title, "second_to": now.step.second_to, "form": form_as_shown(now.step.form)}
+        card = {key: {"value": value.value, "means": value.means} for key, value in self.card.items()}
+        self.hand.spec = self.line.model_dump(mode="json")
+        return self.hand.answer(step, card).inputs
 
     def step_on(self) -> None:
         """What is next: signed where it is to be signed, else entered as it should be."""

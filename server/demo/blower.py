@@ -1,12 +1,8 @@
 """What is entered in a whole job on the steep aeration blower, step by step."""
 
-from collections.abc import Mapping
 from typing import Any
 
-from millwright.plan.fields import Field
-from millwright.plan.steps import BenchForm, SheetForm, Step
-
-from .followed import followed
+from .in_order import Told
 
 FOUND = {
     "dials": [
@@ -123,13 +119,9 @@ AFTER_MOVE: dict[str, dict[str, Any]] = {
 }
 
 WORDS = {
-    "who": "J. Thornquist",
     "surface": "mounting paste, thin",
     "series": "Brackwater Plover",
     "size": "firkin",
-    "wrench": "Wrench 3",
-    "wrench_until": "2027-03-31",
-    "reason": "clearance inside the band, key free, hub turned by hand",
     "colour": "grey-green",
     "material": "92 shore A",
     "centre": "solid centre",
@@ -142,41 +134,4 @@ WORDS = {
     "minutes": 20.0,
     "guard_screws": 8,
 }
-
-
-def _answer(field: Field, said: Any) -> Any:
-    """In order, as expected, or as it was said; of a choice nobody spoke of, the first."""
-    usual = {
-        "tick": True,
-        "condition": "ok",
-        "count": (4 if said is None else said) if field.expected is None else field.expected,
-        "marks": ["7"] * len(field.options),
-    }
-    if field.kind in usual:
-        return usual[field.kind]
-    return field.options[0] if said is None and field.options else said
-
-
-def again(step: Step) -> dict[str, Any]:
-    """A step read again after the move."""
-    return AFTER_MOVE[step.key]
-
-
-def fill(step: Step, words: Mapping[str, Any] = {}) -> dict[str, Any]:
-    """A sheet filled as it should be: everything ticked, everything ok, figures and words that fit the blower.
-
-    ``words`` - what another line says instead, by field
-    """
-    form = step.form
-    if isinstance(form, BenchForm) and (read := followed(form)) is not None:
-        return read
-    if not isinstance(form, SheetForm):
-        return FIRST_READINGS[step.key]
-    said = {**WORDS, **words}
-    answers = {f.key: _answer(f, said.get(f.key)) for f in form.fields if f.required or f.kind == "tick"}
-    if form.rows:
-        answers["rows"] = [
-            {**row, "lock": f"L-{41 + i}", "tag": f"T-{108 + i}", "who": "J. Thornquist"}
-            for i, row in enumerate(form.suggested_rows)
-        ]
-    return answers
+TOLD = Told(read=FIRST_READINGS, words=WORDS)

@@ -1,7 +1,7 @@
 """Builds the demo site: accounts, lines, a closed job and one in hand."""
 
 import json
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID, uuid4
@@ -13,7 +13,6 @@ from millwright.job.entry import EntryKind, SignatureKind
 from millwright.job.now import StepState
 from millwright.line import LineSpec
 from millwright.model import read_json
-from millwright.plan.steps import Step
 from millwright.roles import Role
 from millwright.scope import Scope
 from server.accounts.models import Membership, Site, User
@@ -29,7 +28,7 @@ from . import blower, drum_turner, kiln_fan, pump, years
 from .coupled import COUPLED
 from .further_lines import CARDS, FURTHER
 from .hanging import HANGING, IN_HAND
-from .in_order import in_order
+from .in_order import NOTHING_TOLD, Told, in_order
 from .lines import LINES, VALUES
 
 SITE = "Quillmere Maltings"
@@ -80,11 +79,14 @@ def build_demo(*, password: str, now: datetime) -> Site:
         millwright,
         lead,
         long_ago,
-        again=blower.again,
+        told=blower.TOLD,
+        again=blower.AFTER_MOVE,
     )
     old.all_of_it()
     today = now - timedelta(hours=5)
-    work = Work(start_job(line, by=lead, title="New coupling, both hubs", now=today), millwright, lead, today)
+    work = Work(
+        start_job(line, by=lead, title="New coupling, both hubs", now=today), millwright, lead, today, told=blower.TOLD
+    )
     work.until("set.align")
     work.enter("set.align", blower.FOUND)
     years.live_through(lines, millwright, lead, now, Work)
@@ -105,10 +107,10 @@ def build_demo(*, password: str, now: datetime) -> Site:
 def align_the_kiln_fan(line: Line, millwright: Membership, lead: Membership, now: datetime) -> None:
     """Last winter's job on the kiln fan: a soft foot cured, aligned for its growth with a foot that is bolt bound."""
     start = now - timedelta(days=300)
-    work = Work(start_job(line, by=lead, title="Both hubs, aligned", now=start), millwright, lead, start, kiln_fan.fill)
+    work = Work(start_job(line, by=lead, title="Both hubs, aligned", now=start), millwright, lead, start, told=kiln_fan.TOLD)
     work.until("set.soft")
     work.enter("set.soft", kiln_fan.SOFT)
-    work.enter("set.soft", kiln_fan.fill_key("set.soft"))
+    work.enter("set.soft", kiln_fan.READ["set.soft"])
     work.until("set.align")
     work.enter("set.align", kiln_fan.FOUND)
     moves = work.planned_moves("set.align")
@@ -119,7 +121,7 @@ def align_the_kiln_fan(line: Line, millwright: Membership, lead: Membership, now
 def heat_a_hub(line: Line, millwright: Membership, lead: Membership, now: datetime) -> None:
     """A job on the kiln fan, its first hub on the heater since a few minutes ago."""
     start = now - timedelta(hours=3)
-    work = Work(start_job(line, by=lead, title="New gear coupling", now=start), millwright, lead, start, kiln_fan.fill)
+    work = Work(start_job(line, by=lead, title="New gear coupling", now=start), millwright, lead, start, told=kiln_fan.TOLD)
     work.until(kiln_fan.RUN)
     last = kiln_fan.ON_THE_HEATER[-1][0]
     for minutes, degrees in kiln_fan.ON_THE_HEATER:
@@ -132,7 +134,7 @@ def draw_up_a_taper(line: Line, millwright: Membership, lead: Membership, now: d
     """A job on the drum turner: its tapered hub stopped short at the first try."""
     start = now - timedelta(hours=10)
     title = "Both hubs off and on again"
-    work = Work(start_job(line, by=lead, title=title, now=start), millwright, lead, start, drum_turner.fill)
+    work = Work(start_job(line, by=lead, title=title, now=start), millwright, lead, start, told=drum_turner.TOLD)
     work.until(drum_turner.MISSED)
     work.enter(drum_turner.MISSED, drum_turner.FIRST_TRY)
 
@@ -141,7 +143,7 @@ def align_with_the_laser(line: Line, millwright: Membership, lead: Membership, n
     """Last spring's job on the chilled-water pump: closed, its long spacer in, swept with the laser."""
     start = now - timedelta(days=190)
     job = start_job(line, by=lead, title="Aligned with the laser", now=start, scope=Scope.ALIGN)
-    work = Work(job, millwright, lead, start, pump.align)
+    work = Work(job, millwright, lead, start, told=pump.LAST_SPRING)
     work.until("found.align")
     work.enter("found.closed", pump.ALIGNED["found.closed"])
     work.until("set.align")
@@ -154,7 +156,7 @@ def tap_a_hub_true(line: Line, millwright: Membership, lead: Membership, now: da
     """A job on the chilled-water pump: its clamped hub runs out, half tight."""
     start = now - timedelta(hours=4)
     work = Work(
-        start_job(line, by=lead, title="New coupling, pump hub clamped", now=start), millwright, lead, start, pump.fill
+        start_job(line, by=lead, title="New coupling, pump hub clamped", now=start), millwright, lead, start, told=pump.TOLD
     )
     work.until(pump.NOT_TRUE)
     work.enter(pump.NOT_TRUE, pump.FIRST_READING)
@@ -164,21 +166,24 @@ def couple_up(lines: Mapping[str, Line], millwright: Membership, lead: Membershi
     """Two jobs that were closed, two in the middle of coupling up."""
     for name, title, scope, ago, said, at in COUPLED:
         job = start_job(lines[name], by=lead, title=title, now=now - ago, scope=scope)
-        Work(job, millwright, lead, now - ago, in_order(job.as_spec, said)).until(at)
+        Work(job, millwright, lead, now - ago, told=Told(said=said)).until(at)
 
 
 def hang(lines: Mapping[str, Line], millwright: Membership, lead: Membership, now: datetime) -> None:
     """A backstop two people agreed on, a conveyor drive with its packing in, a magnetic drive whose gap is uneven."""
     for name, title, scope, ago, said, at, read in IN_HAND:
         job = start_job(lines[name], by=lead, title=title, now=now - ago, scope=scope)
-        work = Work(job, millwright, lead, now - ago, in_order(job.as_spec, said))
+        work = Work(job, millwright, lead, now - ago, told=Told(said=said))
         work.until(at)
         if read is not None:
             work.enter(at, read)
 
 
 class Work:
-    """Somebody working through a job, a few minutes a step."""
+    """Somebody working through a job, a few minutes a step.
+
+    ``again`` - by step, what is read there after a move
+    """
 
     def __init__(
         self,
@@ -186,11 +191,12 @@ class Work:
         millwright: Membership,
         lead: Membership,
         start: datetime,
-        fill: Callable[[Step], dict[str, Any]] = blower.fill,
-        again: Callable[[Step], dict[str, Any]] | None = None,
+        *,
+        again: Mapping[str, dict[str, Any]] = {},
+        told: Told = NOTHING_TOLD,
     ) -> None:
-        self.job, self.millwright, self.lead, self.now, self.fill = job, millwright, lead, start, fill
-        self.again = again or fill  # read again after a move
+        self.job, self.millwright, self.lead, self.now = job, millwright, lead, start
+        self.fill, self.again = in_order(job, told), again
         self.entries, self.signatures = [e.as_core for e in job.entries.all()], [s.as_core for s in job.signatures.all()]
 
     def planned_moves(self, step: str) -> list[dict[str, Any]]:
@@ -228,7 +234,7 @@ class Work:
             if now.state is StepState.TO_SIGN:
                 self.sign(now.step.key, now.current.id if now.current else None)
             elif now.state is StepState.STALE:
-                self.enter(now.step.key, self.again(now.step))
+                self.enter(now.step.key, self.again.get(now.step.key) or self.fill(now.step))
             else:
                 if now.step.waits_for:
                     self.now += COLD_AGAIN

@@ -2,9 +2,8 @@
 
 from typing import Any
 
-from millwright.plan.steps import Step
-
-from . import blower, kiln_fan
+from . import kiln_fan
+from .in_order import Told
 
 _BLUE = [[1.0] * 8 for _ in range(4)]
 _BLUE[3][4:7] = [0.0, 0.0, 0.0]
@@ -14,7 +13,7 @@ _CONES = {
     "shaft": {"large_mm": 90.0, "small_mm": 80.0, "length_mm": 120.0},
     "bore": {"large_mm": 89.986, "small_mm": 79.993, "length_mm": 120.0},
 }
-_READINGS: dict[str, dict[str, Any]] = {
+READ: dict[str, dict[str, Any]] = {
     "prepare.fit.driven": {**kiln_fan.FIT, "shaft_mm": [90.051, 90.050], "bore_mm": [89.982, 89.984]}
     | dict.fromkeys(("shaft_at", "bore_at"), kiln_fan.FIT["shaft_at"][:2]),
     "prepare.key.driven": kiln_fan.KEY
@@ -41,15 +40,19 @@ _READINGS: dict[str, dict[str, Any]] = {
         "hub": {"material": "steel", "outside_mm": 210.0, "length_mm": 126.0},
     },
 }
-_WORDS = {"series": "Brackwater Egret", "size": "tun", "hub_c": 21.0, "standout_mm": 0.0}
-_WORDS_OF_TAPER = {
-    "surface": "clean and dry",
-    "hand_tight_mm": 40.78,
-    "standout_mm": 41.34,
-    "decision": "heat it and draw it up",
-    "reason": "83 % blue, tapers match within 0.01",
-}
 TAPERED = "driver"
+WORDS = {
+    **kiln_fan.WORDS,
+    "series": "Brackwater Egret",
+    "size": "tun",
+    "hub_c": 21.0,
+    "standout_mm": 0.0,
+    f"surface@{TAPERED}": "clean and dry",
+    f"hand_tight_mm@{TAPERED}": 40.78,
+    f"standout_mm@{TAPERED}": 41.34,
+    f"decision@{TAPERED}": "heat it and draw it up",
+    f"reason@{TAPERED}": "83 % blue, tapers match within 0.01",
+}
 MISSED = f"mount.draw.{TAPERED}"
 FIRST_TRY = {
     **_CONES,
@@ -57,11 +60,4 @@ FIRST_TRY = {
     "fitted_standout_mm": 41.34,
     "attempt": {"hub_c": 103.0, "shaft_c": 21.0, "advance_mm": 0.56},
 }
-
-
-def fill(step: Step) -> dict[str, Any]:
-    """A step as it was done on the drum turner."""
-    if step.key in _READINGS:
-        return _READINGS[step.key]
-    more = _WORDS_OF_TAPER if step.key.endswith(TAPERED) else {}
-    return blower.fill(step, {**kiln_fan.WORDS, **_WORDS, **more})
+TOLD = Told(read=READ, words=WORDS)

@@ -2,9 +2,8 @@
 
 from typing import Any
 
-from millwright.plan.steps import Step
-
 from . import blower
+from .in_order import Told
 
 FIT: dict[str, Any] = {
     "shaft_mm": [75.042, 75.041, 75.040, 75.041, 75.041, 75.040],
@@ -27,6 +26,7 @@ _HEAT = {
     "heater": {"kind": "induction", "power_kw": 4.5},
 }
 WORDS = {
+    **blower.WORDS,
     "series": "Brackwater Heron",
     "size": "hogshead",
     "decision": "heat it and slide it on",
@@ -68,7 +68,10 @@ SOFT = {
     "corners": {"motor tail, 3 side": [0.22, 0.24, 0.25, 0.23]},
 }
 FOUND = _dials((0.0, -0.22, 0.47, 0.68), (0.0, -0.01, -0.01, 0.0))
-_LAST_YEAR: dict[str, dict[str, Any]] = {
+READ: dict[str, dict[str, Any]] = {
+    "prepare.fit": FIT,
+    "prepare.key": KEY,
+    "prepare.heat": _HEAT,
     "set.soft": {"feet": blower.soft(*_FEET, (0.02, 0.02, 0.01, 0.03))},
     "set.gap": {"readings": _ring(8.05, 8.04, 8.02, 8.03), "diameter_mm": 190.0},
     "set.straightedge": {
@@ -93,18 +96,4 @@ _LAST_YEAR: dict[str, dict[str, Any]] = {
 HUB = "driven"  # the fan stays: its hub goes on first
 RUN = f"mount.hot.{HUB}"
 ON_THE_HEATER = ((0, None), (6, 88.0), (10, 131.0))  # minutes, and what the pyrometer showed
-
-
-def fill_key(key: str) -> dict[str, Any]:
-    """What was read last year in the step of that key."""
-    return _LAST_YEAR[key]
-
-
-def fill(step: Step) -> dict[str, Any]:
-    """A step as it was done on the fan."""
-    if step.key in _LAST_YEAR:
-        return _LAST_YEAR[step.key]
-    readings = {"prepare.fit": FIT, "prepare.key": KEY, "prepare.heat": _HEAT}
-    if (reading := readings.get(step.key.rsplit(".", 1)[0])) is not None:
-        return reading
-    return blower.fill(step, WORDS)
+TOLD = Told(read=READ, words=WORDS)

@@ -5,10 +5,10 @@ import random
 from typing import Any
 
 from millwright.plan.stages.as_found import CLOSED
-from millwright.plan.steps import Step
 from millwright.rig.machine import Bracket, Gauge, TrueShafts, sweep
 
 from . import blower, kiln_fan
+from .in_order import Told
 
 _CLOCKS = (0, 90, 180, 270)
 
@@ -28,14 +28,24 @@ _KEY = {
     "hub_keyway": {"width_mm": 16.03, "depth_mm": 4.3, "length_mm": 77.0},
     "length_rule": "as long or slightly longer",
 }
-_WORDS = {
+CLAMPED = "driven"
+WORDS = {
+    **blower.WORDS,
     "series": "Brackwater Curlew",
     "size": "rundlet",
     "play_mm": 0.12,
     "distance_mm": 320.8,
     "reason": "clearance inside the band, hub tried on dry: slides and turns",
+    f"surface@{CLAMPED}": "clean and dry",
 }
-CLAMPED = "driven"
+READ: dict[str, dict[str, Any]] = {
+    **{
+        f"prepare.fit.{side}": {**fit, **{at: kiln_fan.FIT[at][:3] for at in ("shaft_at", "bore_at")}}
+        for side, fit in _FITS.items()
+    },
+    **{f"prepare.shaft.{side}": {"readings": shaft, "kind": "rim"} for side, shaft in _SHAFTS.items()},
+    "prepare.key": _KEY,
+}
 NOT_TRUE = f"mount.true.{CLAMPED}"
 FIRST_READING = {
     "readings": _ring(0.0, 0.05, 0.03, -0.01),
@@ -86,22 +96,5 @@ ALIGNED: dict[str, dict[str, Any]] = {
     "couple.align": _laser(0.02, 0.04, -0.01, 0.03, seed=6),
     "couple.closed": _ends((11.52, 11.51, 11.50, 11.51), (11.48, 11.49, 11.50, 11.49)),
 }
-
-
-def align(step: Step) -> dict[str, Any]:
-    """A step as it was done last spring, the coupling closed."""
-    return ALIGNED[step.key] if step.key in ALIGNED else blower.fill(step, {"coupling": CLOSED})
-
-
-def fill(step: Step) -> dict[str, Any]:
-    """A step as it was done on the pump."""
-    name, _, side = step.key.rpartition(".")
-    match name:
-        case "prepare.fit":
-            return {**_FITS[side], "shaft_at": kiln_fan.FIT["shaft_at"][:3], "bore_at": kiln_fan.FIT["bore_at"][:3]}
-        case "prepare.shaft":
-            return {"readings": _SHAFTS[side], "kind": "rim"}
-        case "prepare.key":
-            return _KEY
-    dry = {"surface": "clean and dry"} if side == CLAMPED else {}
-    return blower.fill(step, {**_WORDS, **dry})
+TOLD = Told(read=READ, words=WORDS)
+LAST_SPRING = Told(read=ALIGNED, words={**blower.WORDS, "coupling": CLOSED})

@@ -22,7 +22,7 @@ from server.plant.actions import save_line
 from server.plant.models import Line, LineLook
 
 from . import blower
-from .in_order import in_order
+from .in_order import Told
 from .lines import sample, site_rule
 
 CRUSHER, YEAST, DRUM, MILL = "Malt crusher", "Yeast pump", "Drum turner", "Roller mill"
@@ -151,7 +151,7 @@ def live_through(lines: Mapping[str, Line], millwright: Membership, lead: Member
     for name, title, ago, scope, tasks, said in PAST:
         line, then = lines[name], now - timedelta(days=ago)
         job = start_job(line, by=lead, title=title, now=then, scope=scope, tasks=tasks)
-        work(job, millwright, lead, then, in_order(job.as_spec, said)).until(None)
+        work(job, millwright, lead, then, told=Told(said=said)).until(None)
 
 
 def walk_the_rounds(lines: Mapping[str, Line], millwright: Membership, now: datetime) -> None:

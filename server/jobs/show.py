@@ -16,7 +16,7 @@ from millwright.job.hot_run import HeatRun, Until, stand_run
 from millwright.job.now import Block, RouteNow, StepNow, StepState
 from millwright.model import read_json
 from millwright.plan.read_with import READ_WITH
-from millwright.plan.steps import BenchForm, SheetForm, Step
+from millwright.plan.steps import BenchForm, Step, form_as_shown
 from millwright.say import words
 
 from .before import left_before
@@ -150,7 +150,7 @@ def _step(now: StepNow, route: RouteNow, entries: list[Entry], covered: Mapping[
         "readied_by": step.readied_by,
         "heat_run": _heat_run(now, route, entries) if step.heat_plan else None,
         "not_before": _cold_at(step.waits_for, route, entries),
-        "form": _form(step.form, compares=step.second_to not in route.covered),
+        "form": form_as_shown(step.form, compares=step.second_to not in route.covered),
         "covered": covered.get(step.key, ""),
         "second_to": step.second_to,
         "reads_with": READ_WITH.get(step.form.bench, ()) if isinstance(step.form, BenchForm) else (),
@@ -177,20 +177,6 @@ def _accepted_by(step: Step, card: ValueCard) -> list[dict[str, Any]]:
     keys = [key for key in dict.fromkeys((*step.needs, *step.judged_by)) if key in card]
     lines = [(card[key], kind) for key in keys if (kind := value_kind(key)) is not None]
     return [{"title": kind.title, "value": say_value(value, kind), "source": value.source.say()} for value, kind in lines]
-
-
-def _form(form: object, *, compares: bool = True) -> Mapping[str, Any]:
-    """``compares`` - what it is compared with may be seen"""
-    match form:
-        case BenchForm():
-            hints = form.suggest.model_dump(mode="json", exclude_none=True)
-            parts = {"preset": form.preset, "compare": form.compare if compares else {}, "suggest": hints}
-            return {"kind": form.kind, "bench": form.bench, **parts}
-        case SheetForm():
-            fields, rows = ([vars(field) for field in some] for some in (form.fields, form.rows))
-            return {**vars(form), "fields": fields, "rows": rows}
-        case _:
-            return {"kind": "sign"}
 
 
 def standing(route: RouteNow, entries: Mapping[str, Entry]) -> dict[str, Any]:

@@ -17,7 +17,6 @@ from icalendar import Calendar
 from millwright.scope import Scope, Task
 from server.accounts.models import Membership
 from server.demo.build import Work
-from server.demo.in_order import in_order
 from server.jobs.actions.start_job import start_job
 from server.jobs.models import Job
 from server.keep.models import DueItem, Postponement
@@ -46,7 +45,7 @@ class DueTest(DemoTest):
         tasks = [Task(before["task"])]
         job = start_job(line_of(MILL), by=lead, title="Greased", now=now, scope=Scope.UPKEEP, tasks=tasks)
         self.assertEqual(self.due(MILL, "grease it")["open_job"]["number"], job.number)
-        Work(job, millwright, lead, now, in_order(job.as_spec, {})).until(None)
+        Work(job, millwright, lead, now).until(None)
         after = self.due(MILL, "grease it")
         self.assertEqual((after["since"], after["open_job"]), (self.today.isoformat(), None))
         self.assertGreater(after["on"], before["on"])

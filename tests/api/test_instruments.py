@@ -6,7 +6,6 @@ from django.utils import timezone
 
 from server.accounts.models import Membership
 from server.demo.build import Work
-from server.demo.in_order import in_order
 from server.instruments.models import Wrench
 from server.jobs.models import Job
 from server.keep.models import DueItem
@@ -42,7 +41,7 @@ class InstrumentTest(DemoTest):
         lead, millwright = (Membership.objects.get(user__username=name) for name in ("lead", "millwright"))
         now = timezone.now()
         job = Job.objects.get(line__name="Steep aeration blower 2", closed_at=None)
-        Work(job, millwright, lead, now, in_order(job.as_spec, {})).until("close.count")
+        Work(job, millwright, lead, now).until("close.count")
         body = {"kind": "torque wrench", "name": "Wrench 3", "reason": "dropped"}
         _, register = self.lead.ask("POST", "/api/instruments/withdraw", body)
         [out] = [one for one in register["instruments"] if one["name"] == "Wrench 3"]

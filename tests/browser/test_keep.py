@@ -10,7 +10,6 @@ from playwright.sync_api import Locator, expect
 from millwright.scope import Scope
 from server.accounts.models import Membership
 from server.demo.build import Work
-from server.demo.in_order import in_order
 from server.jobs.models import Job
 from server.plant.models import Line, LineLook
 from tests.site import Member
@@ -46,7 +45,7 @@ class DueTest(BrowserTestCase):
         job = Job.objects.get(line__name=MILL, closed_at=None)
         self.assertEqual((job.scope, job.tasks), (Scope.UPKEEP, ["grease it", "pull the bolts again"]))
         lead, millwright = (Membership.objects.get(user__username=name) for name in ("lead", "millwright"))
-        Work(job, millwright, lead, timezone.now(), in_order(job.as_spec, {})).until(None)
+        Work(job, millwright, lead, timezone.now()).until(None)
         page.goto(f"{self.live_server_url}/due")
         expect(self.row(MILL, "grease it").locator(".day")).not_to_have_text(before)
         expect(self.row(MILL, "grease it")).to_contain_text(f"job {job.number}")
