@@ -24,6 +24,7 @@ class ValueKind:
     by_material: bool = False  # may have a figure for each material of the element
     by_what: str = "material of the element"  # or for each of something else
     words_only: bool = False  # what it means is all there is to it; the figure is 0
+    may_be_none: bool = False  # its paper may give none: then what it would judge is not judged
     written: bool = False  # of words: not one of a few, but as it stands in the paper
 
     def unit_as(self, means: str) -> str:

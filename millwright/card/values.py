@@ -54,7 +54,8 @@ class Value(Model):
     """One figure of the card; `means` settles what kind of limit or thread it is where that matters.
 
     With `up_to` it depends on the speed: each step holds up to its rpm, `value` above the last. With `of_material` on the
-    element: `value` holds for every material that is not named.
+    element: `value` holds for every material that is not named. With `none_because` the paper gives no figure, and why that
+    will do: `value` is 0 and means nothing.
     """
 
     value: float
@@ -62,6 +63,7 @@ class Value(Model):
     typed: Name = Field(default="", max_length=40)
     up_to: list[UpTo] = Field(default_factory=list, max_length=8)
     of_material: list[OfMaterial] = Field(default_factory=list, max_length=8)
+    none_because: Name = Field(default="", max_length=200)
     source: Source
 
     def at(self, rpm: float) -> float:
@@ -74,6 +76,11 @@ ValueCard = Mapping[str, Value]
 # What the two ends of a slip fit were once kept under, with interference as plus.
 FORMERLY = {"fit_min_mm": MAX_CLEARANCE, "fit_max_mm": MIN_CLEARANCE}
 MATERIAL = "element_material"
+
+
+def stated(card: ValueCard) -> ValueCard:
+    """The lines that have a figure or a word: without those whose paper gives none."""
+    return {key: value for key, value in card.items() if not value.none_because}
 
 
 def for_its_material(card: ValueCard) -> ValueCard:
@@ -174,6 +181,7 @@ def card_problems(card: Mapping[str, Value]) -> list[Problem]:
 
 def pair_problems(card: Mapping[str, Value]) -> list[tuple[str, Problem]]:
     """Where the least of something is not below its most, by the key of the least: for both hubs, or for one."""
+    card = stated(card)
     found: dict[str, Problem] = {}
     for side in ("", *(f"@{side}" for side in SIDES)):
         for pair in LEAST_AND_MOST:
@@ -197,6 +205,8 @@ def value_problems(key: str, value: Value) -> list[Problem]:
     kind = value_kind(key)
     if kind is None:
         return [Problem("", "The value card has no such line.")]
+    if value.none_because:
+        return [] if kind.may_be_none else [problem("none_because", "Without {line} this job is not done.", line=kind.title)]
     found = []
     unit = kind.unit_as(value.means)
     between = "{line} is between {low} and {high}. A slip?"
@@ -253,6 +263,8 @@ def say_value(value: Value, kind: ValueKind) -> Words:
     ...               VALUE_KINDS["hub_runout_mm"]))
     '0.05 mm; up to 600 rpm 0.1 mm'
     """
+    if value.none_because:
+        return words("none given: {why}", why=value.none_because)
     if kind.words_only:
         return words(value.means)
     unit = kind.unit_as(value.means)

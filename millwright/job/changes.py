@@ -67,7 +67,7 @@ def card_changes(catalogue: ValueCard, entries: Sequence[Entry], speed_rpm: floa
 
 
 def _says_the_same(was: Value, value: Value, speed_rpm: float) -> bool:
-    return (was.at(speed_rpm), was.means) == (value.at(speed_rpm), value.means)
+    return (was.at(speed_rpm), was.means, was.none_because) == (value.at(speed_rpm), value.means, value.none_because)
 
 
 def _changed(was: Value | None, value: Value, kind: ValueKind, speed_rpm: float) -> Words:

@@ -130,8 +130,7 @@ WORDS: dict[EntryKind, type[Model]] = {
 }
 
 
-# Beside a job these benches say what they can without a limit; in a job nothing is done unjudged for want of one.
-LIMIT_OF = {"runout": "limit_mm", "softfoot": "limit_mm", "airgap": "spread_max_mm"}
+LIMITS = ("limit_mm", "limit_source", "spread_max_mm", "spread_source")  # the card gives them, or nobody
 
 
 def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, Any], role: Role, by: str = "") -> Checked:
@@ -177,11 +176,8 @@ def evaluate(now: StepNow, inputs: Mapping[str, Any]) -> tuple[Mapping[str, Any]
     form = now.step.form
     match form:
         case BenchForm():
-            typed = {key: value for key, value in inputs.items() if key not in COMPARED}
+            typed = {key: value for key, value in inputs.items() if key not in COMPARED and key not in LIMITS}
             full = {**typed, **form.preset, **form.compare}
-            limit = LIMIT_OF.get(form.bench)
-            if limit is not None and full.get(limit) is None:
-                raise UnusableInput(Problem(limit, "Enter the limit on the value card first."))
             if form.bench == "tighten":
                 full.setdefault("pulls", [])
             return full, as_dict(evaluate_json(form.bench, json.dumps(full)))

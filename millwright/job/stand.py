@@ -6,7 +6,7 @@ from datetime import datetime
 from functools import partial
 from types import MappingProxyType
 
-from ..card.values import ValueCard, for_its_material, value_kind
+from ..card.values import ValueCard, for_its_material, stated, value_kind
 from ..line import LineSpec
 from ..plan.compose import composed
 from ..plan.families.register import FAMILIES
@@ -76,7 +76,7 @@ def stand(
     facts = JobFacts(
         line=as_decided(line, answers),
         family=FAMILIES[line.coupling.family].facts,
-        card=for_its_material(card),
+        card=stated(for_its_material(card)),
         terms=terms,
         answers=answers,
         scope=scope,

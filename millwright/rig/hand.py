@@ -146,6 +146,7 @@ FIGURES: tuple[tuple[str, str | float], ...] = (
     (r"speed", "speed"),
     (r"minutes|ran under load|watched for", 60.0),
     (r"load", 80.0),
+    (r"hardness", 92.0),
     (r"distance|to flywheel", "gap_nominal_mm"),
     (r"^gap at the end of", "end_gap_nominal_mm"),
     (r"^gap", "gap_nominal_mm"),

@@ -4,6 +4,7 @@ import unittest
 from dataclasses import replace
 from typing import Any
 
+from millwright.card.values import Source, Value
 from millwright.errors import UnusableInput
 from millwright.job import new_entry as entry
 from millwright.job.called import called
@@ -23,8 +24,9 @@ class OrderTest(unittest.TestCase):
     def test_nothing_that_needs_hands_is_open_before_it_is_proved_dead_and_signed(self) -> None:
         work = Work()
         open_now = {n.step.key for n in work.route().steps if n.state is StepState.OPEN}
-        self.assertEqual(open_now, {"safe.papers", "safe.locks", "receive.kit", "receive.like", "receive.tools"})
-        for key in ("safe.papers", "safe.locks", "safe.try", "receive.kit", "receive.like", "receive.tools"):
+        received = {f"receive.{what}" for what in ("kit", "like", "tools", "element")}
+        self.assertEqual(open_now, {"safe.papers", "safe.locks", *received})
+        for key in ("safe.papers", "safe.locks", "safe.try", *sorted(received)):
             work.enter(key, work.fill(key))
         self.assertEqual((work.state("safe.try"), work.state("prepare.dead")), ("to sign", "blocked"))
         work.sign("safe.try")
@@ -224,41 +226,71 @@ class JudgedTest(unittest.TestCase):
         feet = [{"name": "front", "from_coupling_mm": 300}, {"name": "rear", "from_coupling_mm": 586}]
         for one, other in ((thin, thick), (thick, thin)):
             driver = {"name": "Motor", "feet": feet, **one}
-            work = Work(driver=driver, driven={"name": "Blower", "feet": [], **other}, card={"element_opening_mm": 56.0})
-            work.until("couple.element")
-            element = {**work.fill("couple.element"), "centre": "open centre", "key_out_mm": 4.0}
-            # 28 round the axis, the thicker shaft with its key takes 24 + 4
-            room = work.judged(work.enter("couple.element", element))["checks"]
-            self.assertEqual([c["value"] for c in room if c["name"].startswith("room round")], [0.0])
+            work = Work(
+                driver=driver,
+                driven={"name": "Blower", "feet": [], **other},
+                card={"element_opening_mm": 56.0, "open_centre_rpm": 3000.0},
+            )
+            work.until("receive.element")
+            work.enter("receive.element", {**work.fill("receive.element"), "centre": "open centre"})
+            work.until("prepare.distance")
+            work.enter("prepare.distance", {"distance_mm": 20.0})
+            self.assertEqual(work.next(), "prepare.opening")
+            # 28 round the axis, the thicker shaft with its key takes 24 + 4, the thinner one 19 + 4
+            read = work.judged(work.enter("prepare.opening", {"key_driver_mm": 4.0, "key_driven_mm": 4.0}))["checks"]
+            self.assertEqual(sorted(c["value"] for c in read if c["name"].startswith("room round")), [0.0, 5.0])
+            self.assertEqual(work.state("prepare.opening"), "over")
 
-    def test_an_open_centre_element_above_its_speed_is_over(self) -> None:
-        work = Work()
+    def test_a_key_that_was_not_measured_leaves_the_opening_undone(self) -> None:
+        work = Work(card={"element_opening_mm": 56.0, "open_centre_rpm": 3000.0})
+        work.until("receive.element")
+        work.enter("receive.element", {**work.fill("receive.element"), "centre": "open centre"})
         work.until("prepare.distance")
-        close = {"distance_mm": 20.0, "centre": "open centre"}
-        self.assertEqual(work.enter("prepare.distance", close).verdict, Verdict.OVER)
-        solid = {"distance_mm": 20.0, "centre": "solid centre"}
-        self.assertEqual(work.enter("prepare.distance", solid).verdict, Verdict.OVER)
+        work.enter("prepare.distance", {"distance_mm": 20.0})
+        self.assertEqual(work.enter("prepare.opening", {"key_driver_mm": 0.0}).verdict, Verdict.INCOMPLETE)
+        work.enter("prepare.distance", {"distance_mm": 40.0})
+        self.assertIsNone(work.route().find("prepare.opening"), "the shafts keep clear of it")
+
+    def test_an_open_centre_element_above_its_speed_is_over_as_it_is_received(self) -> None:
+        work = Work()
+        work.until("receive.element")
+        opened = {**work.fill("receive.element"), "centre": "open centre"}
+        self.assertEqual(work.enter("receive.element", opened).verdict, Verdict.OVER)
+        work.enter("receive.element", work.fill("receive.element"))
+        work.until("prepare.distance")
+        self.assertEqual(work.enter("prepare.distance", {"distance_mm": 20.0}).verdict, Verdict.OVER)
+        work.enter("prepare.distance", {"distance_mm": 40.0})
+        work.enter("receive.element", {**work.fill("receive.element"), "centre": "solid centre"})
+        self.assertEqual(work.state("prepare.distance"), "stale")
 
     def test_an_open_centre_without_its_speed_limit_is_not_done_and_says_where_to_look(self) -> None:
         work = Work()
         del work.card["open_centre_rpm"]
-        work.until("prepare.distance")
-        read = work.enter("prepare.distance", {"distance_mm": 20.0, "centre": "open centre"})
-        self.assertEqual((read.verdict, work.state("prepare.distance")), (Verdict.INCOMPLETE, "incomplete"))
+        work.until("receive.element")
+        opened = {**work.fill("receive.element"), "centre": "open centre"}
+        read = work.enter("receive.element", opened)
+        self.assertEqual((read.verdict, work.state("receive.element")), (Verdict.INCOMPLETE, "incomplete"))
         self.assertIn("on the value card", " ".join(work.judged(read)["advice"]))
         put = {"value": 1800.0, "source": {"kind": "sample", "document": "Trial sheet"}}
-        work.enter("prepare.distance", {"key": "open_centre_rpm", "value": put}, EntryKind.VALUE)
-        self.assertEqual(work.state("prepare.distance"), "stale")
-        self.assertEqual(
-            work.enter("prepare.distance", {"distance_mm": 20.0, "centre": "open centre"}).verdict, Verdict.CLOSE
-        )
+        work.enter("receive.element", {"key": "open_centre_rpm", "value": put}, EntryKind.VALUE)
+        self.assertEqual(work.state("receive.element"), "stale")
+        self.assertEqual(work.enter("receive.element", opened).verdict, Verdict.CLOSE)
 
-    def test_the_centre_that_goes_in_is_the_one_the_distance_was_measured_for(self) -> None:
+    def test_a_hardness_is_a_figure_with_its_scale_and_held_against_the_one_ordered(self) -> None:
         work = Work()
-        work.until("couple.element")
-        read = work.enter("couple.element", {**work.fill("couple.element"), "centre": "open centre"})
-        self.assertEqual(read.verdict, Verdict.OVER)
-        self.assertIn("measured for a solid centre", " ".join(work.judged(read)["advice"]))
+        source = Source(kind="drawing", document="D-7")
+        work.card["element_material"] = Value(value=0, means="95 shore A", source=source)
+        work.until("receive.element")
+        marked = work.fill("receive.element")
+        for hardness, scale, verdict in (
+            (95.0, "shore A", "inside"),
+            (92.0, "shore A", "over"),
+            (64.0, "shore D", "over"),
+            (None, "shore A", "incomplete"),
+        ):
+            with self.subTest(hardness=hardness):
+                read = work.enter("receive.element", {**marked, "hardness": hardness, "scale": scale})
+                self.assertEqual(work.judged(read)["verdict"].replace("not judged", "inside"), verdict)
 
     def test_vibration_is_not_handed_over(self) -> None:
         work = Work()

@@ -51,12 +51,12 @@ NO_WAY_BACK = {"mount.loose", "couple.collar", "couple.cover", "off.pop", "backs
 MACHINE_MOVES_AT = {"set.soft", "set.gap", "set.straightedge", "set.align"}
 # Work that is over its limit and may stand with a lead's reason; locks, heat, the key, the guard and the count never may.
 LEAD_MAY_ACCEPT = {
-    "receive": "like carried",
+    "receive": "like carried element",
     "backstop": "outer_race",
     "prepare": "ends distance shaft fit taper place flywheel_face flywheel_rim adapter",
-    "mount": "hub seat first hot draw clamp true screw screw.second element runout rotor centre conductor",
+    "mount": "hub seat first hot draw clamp true screw screw.second runout rotor centre conductor",
     "set": "soft gap straightedge align gap_spacers",
-    "couple": "grease tyre element screw flange feet align gap closed sleeve dial numbers second driver_end driven_end "
+    "couple": "grease tyre screw flange feet align gap closed sleeve dial numbers second driver_end driven_end "
     "ring_driver bolt_ring true gap_again wrap packs teeth over_halves sleeve arm arm_angle",
     "close": "warm run_in",
     "off": "align new",

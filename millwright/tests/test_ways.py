@@ -1,16 +1,14 @@
 """Each family with each way of holding its hubs."""
 
 import unittest
-from dataclasses import replace
 from datetime import timedelta
 from typing import Any
 
 from millwright.card.values import Value
-from millwright.errors import UnusableInput
 from millwright.job import new_entry as entry
 from millwright.job.entry import EntryKind, SignatureKind
 from millwright.job.new_entry import OutOfTurn
-from millwright.plan.hints import HeatHints, SoftFootHints, TaperHints
+from millwright.plan.hints import HeatHints, TaperHints
 from millwright.plan.steps import BenchForm, SheetForm
 from millwright.roles import Role
 from millwright.verdict import Verdict
@@ -69,21 +67,6 @@ class WaysTest(unittest.TestCase):
         said = " ".join(work.judged(home)["advice"])
         self.assertIn(f"read at {ceiling + 240:.0f} °C, over its ceiling of {ceiling:.0f} °C", said)
         self.assertEqual(work.state("mount.cold.driver"), "blocked")
-
-    def test_in_a_job_nothing_is_done_unjudged_for_want_of_a_limit(self) -> None:
-        work = Work()
-        work.until("set.soft")
-        now = work.route().find("set.soft")
-        assert now is not None and isinstance(now.step.form, BenchForm)
-        assert isinstance(now.step.form.suggest, SoftFootHints)
-        feet = {"feet": [{"name": name, "rise_mm": 0.01} for name in now.step.form.suggest.feet]}
-        self.assertEqual(entry.evaluate(now, feet)[1]["verdict"], "inside")
-        presets: tuple[dict[str, Any], ...] = ({}, {"limit_mm": None})
-        for preset in presets:
-            bare = replace(now, step=replace(now.step, form=replace(now.step.form, preset=preset)))
-            with self.assertRaises(UnusableInput) as refused:
-                entry.evaluate(bare, feet)
-            self.assertEqual(refused.exception.problems[0].path, "limit_mm")
 
     def test_a_hub_that_stuck_is_not_mounted_and_is_told_what_never_to_do(self) -> None:
         work = Work(held=(SHRINK, SLIP))

@@ -61,6 +61,7 @@ class ValueKindOut(Schema):
     by_what: str
     words_only: bool
     written: bool
+    may_be_none: bool
 
 
 class CatalogueOut(Schema):

@@ -123,7 +123,7 @@ WORDS = {
     "series": "Brackwater Plover",
     "size": "firkin",
     "colour": "grey-green",
-    "material": "92 shore A",
+    "hardness": 92.0,
     "centre": "solid centre",
     "decision": "slide it on by hand",
     "runs": "runs smoothly",

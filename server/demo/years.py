@@ -77,7 +77,7 @@ PAST: tuple[tuple[str, str, int, Scope, tuple[Task, ...], dict[str, dict[str, An
         725,
         Scope.FIT,
         (),
-        {"couple.element": {"material": "polyurethane"}, "couple.gap_again": {"gap_mm": 16.0}},
+        {"receive.element": {"material": "polyurethane"}, "couple.gap_again": {"gap_mm": 16.0}},
     ),
     (YEAST, "Looked at: it had got louder", 41, Scope.CHECK, (), PIPE),
     (DRUM, "Greased", 700, Scope.UPKEEP, (Task.GREASE,), {}),

@@ -8,6 +8,7 @@ from uuid import UUID
 
 from django.db.models import Prefetch
 
+from millwright.card.values import stated
 from millwright.job.entry import EntryKind
 from millwright.keep.past import Entered, KeptLine, PastJob, Postponed, Read
 from millwright.plan.upkeep import renewed_by, tasks_of
@@ -48,7 +49,7 @@ def kept_lines(lines: Iterable[Line]) -> dict[UUID, KeptLine]:
     return {
         line.pk: KeptLine(
             spec=(spec := line.as_spec),
-            card=line.card,
+            card=stated(line.card),
             tasks=tasks_of(spec),
             renewed_by=renewed_by(spec),
             looks=tuple(look.as_core for look in looks[line.pk]),

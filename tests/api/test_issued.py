@@ -95,16 +95,16 @@ class ProcedureTest(TestCase):
 
     def test_a_job_that_was_started_goes_on_by_its_version_and_the_next_one_by_the_newest(self) -> None:
         known = FAMILIES["jaw, curved"]
-        newer = replace(known.procedure(), version=2, couple_up=known.procedure().couple_up[1:])
+        newer = replace(known.procedure(), version=3, couple_up=known.procedure().couple_up[1:])
         old = worked("Mash pump", Work())
         changed = {"jaw, curved": replace(known, procedures=(*known.procedures, newer))}
         with mock.patch.dict(FAMILIES, changed):
             new = worked("Mash pump 2", Work())
-            self.assertEqual((old.procedure, new.procedure), (1, 2))
+            self.assertEqual((old.procedure, new.procedure), (2, 3))
             found = [job.stand().find("couple.element") is not None for job in (old, new)]
             self.assertEqual(found, [True, False])
             written = json.loads(Member("lead").get(f"/api/records/{new.pk}/json").content)
-            self.assertEqual(written["procedure"], 2)
+            self.assertEqual(written["procedure"], 3)
 
 
 class LineHistoryTest(TestCase):

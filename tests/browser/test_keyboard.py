@@ -36,6 +36,7 @@ FIT = {"shaft at shaft end, across 12-6": "48.011", "bore at shaft end, across 1
 LIKE = {"Series marked": "Brackwater Plover", "Size marked": "firkin"}
 WORDS = {
     "receive.like": LIKE,
+    "receive.element": {"Hardness marked": "92"},
     "prepare.distance": {"Distance between": "31"},
     "mount.hub": {"Stand-out of the shaft end": "0"},
     "couple.gap_again": {"Gap, at one place": "30.2"},

@@ -116,10 +116,17 @@ class WholeJobTest(BrowserTestCase):
         tap(self.page.get_by_role("checkbox"))
         self.enter()
 
+    def do_receive_element(self, job: Job) -> None:
+        """As it is marked, its figure typed with its scale."""
+        self.page.get_by_label("Hardness marked on it").fill("92")
+        tap(self.page.get_by_role("radio", name="shore A"))
+        self.page.get_by_label("Colour as seen").fill("grey-green")
+        tap(self.page.get_by_role("radio", name="solid centre"))
+        self.enter()
+
     def do_prepare_distance(self, job: Job) -> None:
         """Wider apart than the element."""
         self.page.get_by_label("Distance between the shaft ends").fill("1 1/4 in")
-        tap(self.page.get_by_role("radio", name="solid centre"))
         self.enter()
 
     def do_prepare_fit(self, job: Job) -> None:

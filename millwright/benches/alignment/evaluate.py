@@ -19,7 +19,7 @@ from .expected import after_moves, readings_at
 from .feet import FootMove, foot_moves, hot_lift, problems_of_feet
 from .growth import all_growth, problems_of_warmth
 from .io import AlignmentInput, AlignmentResult, AsRead, Axis, CouplingPlanes, DialStandsOut, FlexAngle, Preview
-from .limits import AtCoupling, Measured, alignment_checks, allowed, running_working, what_is_lacking
+from .limits import AtCoupling, Measured, alignment_checks, allowed, running_working, say_not_judged, what_is_lacking
 from .moves import Plan, PlannedMove, plan_moves, problems_of_room
 from .quality import best_next_reading, faults_of
 from .shims import Shimmed, ShimStack, left_by_shims, say_shims, stacks_under
@@ -70,6 +70,7 @@ def evaluate(given: AlignmentInput) -> AlignmentResult:
         *say_shims(stacks),
         *(shift.say(given.before_is) if shift else []),
         *say_warm(predicted, axis),
+        *say_not_judged(given.limits, given.running_target),
     ]
     checks += _shims_checks(given, verdict == "over", shimmed, stacks)
     return AlignmentResult(

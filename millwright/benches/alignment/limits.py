@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field, model_validator
 
 from ...model import Model, Size
-from ...say import bare, words
+from ...say import Say, bare, say, words
 from ...units import angle_deg, angle_mm_per_m
 from ...verdict import AS_ENTERED, Check, WorkLine, judge, work
 
@@ -26,6 +26,7 @@ class AlignmentLimits(Model):
         default="coupling middle",
         description="what counts: offset and angle at the middle; a spacer's angle at each flexing plane; no offset at all",
     )
+    no_more: bool = Field(default=False, description="the papers give no more than this: the rest is not judged")
     source: str = AS_ENTERED
 
     @model_validator(mode="after")
@@ -188,11 +189,18 @@ def running_working(target: RunningTarget | None, speed_rpm: float | None) -> li
     return [work("running_offset", "offset the running target allows", "sliding ÷ (2π × speed ÷ 60)", numbers, high)]
 
 
+def say_not_judged(limits: AlignmentLimits | None, target: RunningTarget | None) -> list[Say]:
+    """Of what the papers give no limit for."""
+    if limits is None or not limits.no_more or target is not None or limits.has_angle():
+        return []
+    return [say("angle_not_judged", "The angle is not judged: the papers give no limit for it.")]
+
+
 def what_is_lacking(limits: AlignmentLimits | None, target: RunningTarget | None, speed_rpm: float | None) -> bool:
     """True where some limit was given, but not both an offset and an angle limit."""
     if target is not None and speed_rpm is not None:
         return False
-    if limits is None:
+    if limits is None or limits.no_more:
         return False
     if limits.at != "coupling middle":
         return not limits.has_angle()

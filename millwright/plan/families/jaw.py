@@ -1,26 +1,34 @@
 """Jaw couplings, straight and curved: an elastomer element between the jaws of two hubs."""
 
+from collections.abc import Callable
 from dataclasses import replace
 
 from ...card.kinds import VALUE_KINDS
 from ...card.values import source_of
+from ...line import SIDES, Side
 from ...meaning import Meaning, Of
 from ...say import say
+from ...scope import Scope
 from ...sketch import jaws
 from ...sketch.shapes import Sketch
-from ...verdict import Judged, judge, said_by_hand
-from ..fields import choice, condition, length, text, tick
-from ..procedure import Bench, LightScrew, Procedure, Stop, figure
+from ...verdict import Check, Judged, judge, said_by_hand
+from ..fields import Field, choice, condition, length, number, text, tick
+from ..procedure import Bench, Item, LightScrew, Procedure, Stop, figure
 from ..stages import gap
+from ..stages.receive import KEYED
 from ..stages.suits import judge_material
-from ..steps import Answers, Fact, JobFacts
+from ..steps import Answers, Fact, Happened, JobFacts
 from .facts import HUBS, SETTING_VALUES, Element, FamilyFacts, Part
 from .jaw_element import opening_clearance_mm, shaft_distance_checks
 
 OPEN = "open centre"
 CENTRES = ("solid centre", OPEN)
-OPEN_SPEED = "open_centre_rpm"
-_VALUES = (*SETTING_VALUES, "element_width_mm", "element_opening_mm", OPEN_SPEED)
+HARDNESSES = ("80 shore A", "92 shore A", "98 shore A", "64 shore D")
+SCALES = ("shore A", "shore D", "none marked")
+ANOTHER_ELEMENT = Happened("another element", "the element was looked at again")
+ASKED_ONCE = "receive.element"  # where the element is looked at, before anything is fitted to it
+OPEN_SPEED, OPENING = "open_centre_rpm", "element_opening_mm"
+_VALUES = (*SETTING_VALUES, "element_width_mm", OPENING, OPEN_SPEED)
 
 STRAIGHT = FamilyFacts(
     family="jaw, straight",
@@ -62,7 +70,7 @@ CURVED = replace(
     ),
     gap_taken="between the hub faces, or from jaw tip to the opposite face: as the manual says",
     measured_at_jaws=True,
-    element_materials=("80 shore A", "92 shore A", "98 shore A", "64 shore D"),
+    element_materials=HARDNESSES,
 )
 
 
@@ -77,8 +85,13 @@ def _closes_by_machine(job: JobFacts) -> bool:
 CLEAR_ALL_ROUND_MM = 1.0  # rule of thumb
 
 
+def _centre(job: JobFacts, answers: Answers) -> str:
+    """Of the element in the kit: asked once as it is received, once at every step that goes by it."""
+    return str(answers.get("centre") or job.answers.get(ASKED_ONCE, {}).get("centre") or "")
+
+
 def _judge_distance(job: JobFacts, answers: Answers) -> Judged:
-    distance, centre = answers.get("distance_mm"), answers.get("centre")
+    distance, centre = answers.get("distance_mm"), _centre(job, answers)
     if distance is None or not centre or "element_width_mm" not in job.card:
         return [], []
     open_rpm = job.card[OPEN_SPEED].value if OPEN_SPEED in job.card else None
@@ -97,17 +110,71 @@ def _judge_element(job: JobFacts, answers: Answers) -> Judged:
         advice.append(say("another_centre", text, before=before))
     if answers.get("centre") != OPEN:
         return checks, advice
-    if OPEN_SPEED in job.card:
-        source = source_of(job.card, OPEN_SPEED)
-        high = job.card[OPEN_SPEED].value
-        checks.append(judge("open_centre_speed", "speed, open centre", job.line.speed_rpm, "rpm", high=high, source=source))
+    checks += _speed(job, answers)
     key_out = answers.get("key_out_mm")
-    if key_out is not None and "element_opening_mm" in job.card:
+    if key_out is not None and OPENING in job.card:
         shaft = max(job.line.driver.shaft_diameter_mm, job.line.driven.shaft_diameter_mm)
-        room = opening_clearance_mm(job.card["element_opening_mm"].value, shaft, key_out)
+        room = opening_clearance_mm(job.card[OPENING].value, shaft, key_out)
         name, least = "room round shaft and key in the opening", "rule of thumb: nothing rubs"
         checks.append(judge("opening", name, room, "mm", low=CLEAR_ALL_ROUND_MM, source=least))
     return checks, advice
+
+
+def _judge_received(job: JobFacts, answers: Answers) -> Judged:
+    """Its material against the one ordered, its speed where the centre is open."""
+    hardness, scale = answers.get("hardness"), answers.get("scale")
+    read = f"{hardness:g} {scale}" if isinstance(hardness, int | float) else None
+    checks, advice = judge_material(job, read or answers.get("material"))
+    return [*checks, *_speed(job, answers)], advice
+
+
+def _speed(job: JobFacts, answers: Answers) -> list[Check]:
+    if answers.get("centre") != OPEN or OPEN_SPEED not in job.card:
+        return []
+    high, source = job.card[OPEN_SPEED].value, source_of(job.card, OPEN_SPEED)
+    return [judge("open_centre_speed", "speed, open centre", job.line.speed_rpm, "rpm", high=high, source=source)]
+
+
+def _lacks_hardness(job: JobFacts, answers: Answers) -> list[str]:
+    marked = answers.get("scale") in SCALES[:2] and answers.get("hardness") is None
+    return [*_lacks_speed(job, answers), *(["The hardness marked on it"] if marked else [])]
+
+
+def _reaches_in(job: JobFacts) -> bool:
+    """The shafts stand closer than the element is wide: they and their keys reach into its opening."""
+    apart, width = job.answers.get("prepare.distance", {}).get("distance_mm"), job.card.get("element_width_mm")
+    return apart is not None and width is not None and apart < width.value and _centre(job, {}) == OPEN
+
+
+def _keyed(job: JobFacts) -> list[Side]:
+    return [side for side in SIDES if job.line.hub(side).connection in KEYED]
+
+
+def _opening_row(job: JobFacts) -> Field | None:
+    return None if OPENING in job.card else length("opening_mm", "Opening of the element, its smallest width")
+
+
+def _key_row(side: Side) -> Callable[[JobFacts], Field | None]:
+    def row(job: JobFacts) -> Field | None:
+        label = f"Key stands out of the {job.line.machine(side).called} shaft by"
+        return length(f"key_{side}_mm", label) if side in _keyed(job) else None
+
+    return row
+
+
+def _judge_opening(job: JobFacts, answers: Answers) -> Judged:
+    """Each shaft with its key for itself. Source: geometry."""
+    opening = job.card[OPENING].value if OPENING in job.card else answers.get("opening_mm")
+    if not isinstance(opening, int | float):
+        return [], []
+    checks = []
+    for side in SIDES:
+        machine, key_out = job.line.machine(side), answers.get(f"key_{side}_mm", 0.0 if side not in _keyed(job) else None)
+        if isinstance(key_out, int | float):
+            room = opening_clearance_mm(opening, machine.shaft_diameter_mm, key_out)
+            name, least = f"room round the {machine.called} shaft and its key", "rule of thumb: nothing rubs"
+            checks.append(judge(f"opening_{side}", name, room, "mm", low=CLEAR_ALL_ROUND_MM, source=least))
+    return checks, []
 
 
 def _lacks_speed(job: JobFacts, answers: Answers) -> list[str]:
@@ -137,7 +204,7 @@ _ELEMENT = Stop(
     caution="Only into a hub that is cold.",
     rows=_ELEMENT_ROWS,
     sketch=_between_the_jaws,
-    judged_by=(OPEN_SPEED, "element_opening_mm", "element_material"),
+    judged_by=(OPEN_SPEED, OPENING, "element_material"),
     judge=_judge_element,
     lacks=_lacks_speed,
     may_authorise=True,
@@ -153,76 +220,143 @@ def _how_to_close(job: JobFacts) -> str:
     return f"{slide}, then measure again."
 
 
+def _by_hardness(job: JobFacts) -> bool:
+    return job.family.element_materials == HARDNESSES
+
+
+_RECEIVED = Stop(
+    key="element",
+    title="Look at the element before anything is fitted to it",
+    why="Its centre says how near the shafts may come, its material what it takes. The gap is set for this one.",
+    rows=(
+        lambda job: number("hardness", "Hardness marked on it", "", required=False) if _by_hardness(job) else None,
+        lambda job: choice("scale", "Scale of the hardness", *SCALES) if _by_hardness(job) else None,
+        lambda job: None if _by_hardness(job) else choice("material", "Material marked on it", *job.family.element_materials),
+        text("colour", "Colour as seen"),
+        choice("centre", "Centre", *CENTRES),
+    ),
+    changes=frozenset({ANOTHER_ELEMENT}),
+    judged_by=(OPEN_SPEED, "element_material"),
+    judge=_judge_received,
+    lacks=_lacks_hardness,
+    may_authorise=True,
+    on_fail="Get the element this line is specified with.",
+    when=lambda job: job.scope in (Scope.FIT, Scope.REFIT, Scope.ELEMENT),
+)
+_DISTANCE = Stop(
+    key="distance",
+    title="Measure the distance between the shaft ends",
+    why="Shafts closer together than the element is wide need an open centre, and that has a speed limit.",
+    tool="caliper or inside rule",
+    rows=(length("distance_mm", "Distance between the shaft ends"),),
+    needs=("element_width_mm",),
+    relies=frozenset({ANOTHER_ELEMENT}),
+    judged_by=(OPEN_SPEED,),
+    judge=_judge_distance,
+    may_authorise=True,
+    on_fail="Change the element, or set the hubs so that the shafts keep clear of it.",
+)
+_REACHES_IN = Stop(
+    key="opening",
+    title="Measure what reaches into the element's opening",
+    why="Shafts this close reach into it, and a key that stands out rubs it through.",
+    tool="caliper",
+    rows=(_opening_row, *map(_key_row, SIDES)),
+    judged_by=(OPENING,),
+    judge=_judge_opening,
+    may_authorise=True,
+    on_fail="Shorten the key to the shaft's end, or set the hubs so that the shafts keep clear of the element.",
+    when=_reaches_in,
+)
+_FIRST = Procedure(
+    prepare=(
+        Stop(
+            key="distance",
+            title="Measure the distance between the shaft ends",
+            why="Shafts closer together than the element is wide need an open centre, and that has a speed limit.",
+            tool="caliper or inside rule",
+            rows=(
+                length("distance_mm", "Distance between the shaft ends"),
+                choice("centre", "Element in the kit", *CENTRES),
+            ),
+            needs=("element_width_mm",),
+            judged_by=(OPEN_SPEED,),
+            judge=_judge_distance,
+            lacks=_lacks_speed,
+            may_authorise=True,
+            on_fail="Change the element, or set the hubs so that the shafts keep clear of it.",
+        ),
+    ),
+    before_setting=(_ELEMENT,),
+    couple_up=(
+        replace(
+            _ELEMENT,
+            title="Put the element in and close the hubs up",
+            why="The element cannot go in sideways later. Slide the loose hub up until the dots are just touched.",
+            caution="Fingers out of the jaws while the hub slides up.",
+            rows=(*_ELEMENT_ROWS, tick("dots", "Hub slid up until the raised dots are just touched")),
+            changes=frozenset({Fact.SECOND_HUB}),
+            on_fail="Draw the loose hub back, take the element out and put the right one in.",
+            when=_closes_by_hub,
+        ),
+        Bench(
+            key="gap",
+            title="Measure the gap, element in",
+            why="The gap that is left behind.",
+            means=(Meaning(of=Of.GAP),),
+            tool="caliper or feelers",
+            form=gap.gap_form,
+            sketch=_between_the_jaws,
+            needs=lambda job: (gap.nominal_key(job), "gap_plus_minus_mm"),
+            judged_by=gap.GAP_JUDGED_BY,
+            relies=frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}),
+            on_fail=_how_to_close,
+        ),
+        LightScrew(),
+    ),
+    undo=(
+        Stop(
+            key="apart",
+            title="Draw the hubs apart",
+            why="The element comes out between them.",
+            caution="No lever between the jaws.",
+            rows=(
+                tick(
+                    "screw",
+                    "Set screw of the hub that gives way slackened, or the machine drawn back",
+                    none_of="the hubs are far enough apart",
+                ),
+                tick("apart", "Hubs drawn apart by hand"),
+            ),
+            ordered=True,
+            no_return=True,
+        ),
+        Stop(
+            key="element",
+            title="Take the element out",
+            why="What it looks like tells what it ran with.",
+            rows=(tick("out", "Element taken out"), text("seen", "Cuts, swelling, wear of its legs", required=False)),
+        ),
+    ),
+)
+
+
+def _asked_once(item: Item) -> Item:
+    """The element goes in: what it is was asked as it came."""
+    if not isinstance(item, Stop) or item.key != "element" or item.rows[0] is not _ELEMENT_ROWS[0]:
+        return item
+    kept = (row for row in item.rows if row not in _ELEMENT_ROWS[:-1])
+    return replace(item, rows=tuple(kept), judged_by=(), judge=None, lacks=None, may_authorise=False)
+
+
 PROCEDURES = (
-    Procedure(
-        prepare=(
-            Stop(
-                key="distance",
-                title="Measure the distance between the shaft ends",
-                why="Shafts closer together than the element is wide need an open centre, and that has a speed limit.",
-                tool="caliper or inside rule",
-                rows=(
-                    length("distance_mm", "Distance between the shaft ends"),
-                    choice("centre", "Element in the kit", *CENTRES),
-                ),
-                needs=("element_width_mm",),
-                judged_by=(OPEN_SPEED,),
-                judge=_judge_distance,
-                lacks=_lacks_speed,
-                may_authorise=True,
-                on_fail="Change the element, or set the hubs so that the shafts keep clear of it.",
-            ),
-        ),
-        before_setting=(_ELEMENT,),
-        couple_up=(
-            replace(
-                _ELEMENT,
-                title="Put the element in and close the hubs up",
-                why="The element cannot go in sideways later. Slide the loose hub up until the dots are just touched.",
-                caution="Fingers out of the jaws while the hub slides up.",
-                rows=(*_ELEMENT_ROWS, tick("dots", "Hub slid up until the raised dots are just touched")),
-                changes=frozenset({Fact.SECOND_HUB}),
-                on_fail="Draw the loose hub back, take the element out and put the right one in.",
-                when=_closes_by_hub,
-            ),
-            Bench(
-                key="gap",
-                title="Measure the gap, element in",
-                why="The gap that is left behind.",
-                means=(Meaning(of=Of.GAP),),
-                tool="caliper or feelers",
-                form=gap.gap_form,
-                sketch=_between_the_jaws,
-                needs=lambda job: (gap.nominal_key(job), "gap_plus_minus_mm"),
-                judged_by=gap.GAP_JUDGED_BY,
-                relies=frozenset({Fact.MACHINES, Fact.FEET, Fact.FIRST_HUB, Fact.SECOND_HUB}),
-                on_fail=_how_to_close,
-            ),
-            LightScrew(),
-        ),
-        undo=(
-            Stop(
-                key="apart",
-                title="Draw the hubs apart",
-                why="The element comes out between them.",
-                caution="No lever between the jaws.",
-                rows=(
-                    tick(
-                        "screw",
-                        "Set screw of the hub that gives way slackened, or the machine drawn back",
-                        none_of="the hubs are far enough apart",
-                    ),
-                    tick("apart", "Hubs drawn apart by hand"),
-                ),
-                ordered=True,
-                no_return=True,
-            ),
-            Stop(
-                key="element",
-                title="Take the element out",
-                why="What it looks like tells what it ran with.",
-                rows=(tick("out", "Element taken out"), text("seen", "Cuts, swelling, wear of its legs", required=False)),
-            ),
-        ),
+    _FIRST,
+    replace(
+        _FIRST,
+        version=2,
+        receive=(_RECEIVED,),
+        prepare=(_DISTANCE, _REACHES_IN),
+        before_setting=tuple(map(_asked_once, _FIRST.before_setting)),
+        couple_up=tuple(map(_asked_once, _FIRST.couple_up)),
     ),
 )

@@ -12,7 +12,7 @@ from ..steps import Answers, BenchForm, JobFacts
 from . import air_gap
 from .gap import GAP
 
-ALIGNED_BY = "aligned_by"
+ALIGNED_BY, ANGLE = "aligned_by", "angle_limit_deg"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -96,7 +96,7 @@ def alignment_lines(job: JobFacts) -> tuple[str, ...]:
     """The lines of the card an alignment is judged by."""
     offset = ("offset_limit_mm",) if job.family.takes == "offset and angle" else ()
     planes = (GAP,) if _flexes_at_planes(job) else ()
-    return (*offset, *planes, "angle_limit_deg", "sliding_mm_per_s")
+    return (*offset, *planes, ANGLE, "sliding_mm_per_s")
 
 
 def _flexes_at_planes(job: JobFacts) -> bool:
@@ -124,10 +124,13 @@ def straightedge_form(job: JobFacts) -> BenchForm:
 def _alignment_limits(job: JobFacts) -> dict[str, Any]:
     """The coupling's limits, and where they count: a spacer takes an offset as an angle at its two planes."""
     card, takes = job.card, job.family.takes
-    limits: dict[str, Any] = {"angle_deg": card["angle_limit_deg"].value, "source": source_of(card, "angle_limit_deg")}
+    limits: dict[str, Any] = {}
+    if ANGLE in card:
+        limits = {"angle_deg": card[ANGLE].value, "source": source_of(card, ANGLE)}
     if takes == "offset and angle":
         offset = card["offset_limit_mm"]
-        return limits | {"swing_mm" if offset.means == "swing" else "offset_mm": offset.value}
+        source = {} if limits else {"no_more": True, "source": source_of(card, "offset_limit_mm")}
+        return limits | source | {"swing_mm" if offset.means == "swing" else "offset_mm": offset.value}
     return limits | {"at": "flexing planes" if _flexes_at_planes(job) else "angle alone"}
 
 
@@ -140,7 +143,7 @@ def alignment_form(job: JobFacts) -> BenchForm:
         "speed_rpm": line.speed_rpm,
         "movable_on": "left" if line.movable == "driver" else "right",
     }
-    if all(key in card for key in alignment_lines(job)):
+    if "offset_limit_mm" in card if job.family.takes == "offset and angle" else ANGLE in card:
         preset["limits"] = _alignment_limits(job)
     spacer = card["gap_nominal_mm"].value if "gap_nominal_mm" in card else 0.0
     if _flexes_at_planes(job) and spacer:

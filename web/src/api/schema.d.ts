@@ -3601,6 +3601,8 @@ export interface components {
             diameter_mm?: number | null;
             /** @default null */
             gap_difference_mm?: number | null;
+            /** @default false */
+            no_more?: boolean;
             /** @default null */
             offset_mm?: number | null;
             /** @default limit as entered */
@@ -7103,6 +7105,8 @@ export interface components {
         Value: {
             /** @default  */
             means: string;
+            /** @default  */
+            none_because: string;
             of_material?: components["schemas"]["OfMaterial"][];
             source: components["schemas"]["Source"];
             /** @default  */
@@ -7158,6 +7162,7 @@ export interface components {
             key: string;
             look_in: string;
             low: number;
+            may_be_none: boolean;
             means: string[];
             title: string;
             unit: string;

@@ -52,6 +52,7 @@ export function CardTable({ place, kinds, onSave }: CardTableProps) {
         ready[kind.key] = {
           value,
           means: means(kind).trim(),
+          none_because: '',
           typed: typedForRecord(figureOf(kind), unitOf(kind)),
           up_to: [],
           of_material: [],

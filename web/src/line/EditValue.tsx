@@ -14,6 +14,7 @@ type Kind = Schemas['ValueKindOut']
 
 const HUBS = ['both hubs', 'driver', 'driven'] as const
 export type Hubs = (typeof HUBS)[number]
+const NONE = 'there is none'
 export const SOURCES = ["maker's manual", 'drawing', 'site rule', 'measured', 'sample'] as const
 
 interface EditValueProps {
@@ -29,7 +30,8 @@ interface EditValueProps {
 export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditValueProps) {
   const unit = useUnit()
   const [hub, setHub] = useState<Hubs>('both hubs')
-  const [figure, setFigure] = useState<Figure>({ stands: kind.words_only ? 0 : (value?.value ?? null), typed: null })
+  const stands = value?.none_because ? null : (value?.value ?? null)
+  const [figure, setFigure] = useState<Figure>({ stands: kind.words_only ? 0 : stands, typed: null })
   const [steps, setSteps] = useState<Step[]>((value?.up_to ?? []).map((s) => stepOf(s.rpm, s.value)))
   const [materials, setMaterials] = useState<Step[]>((value?.of_material ?? []).map((m) => stepOf(m.material, m.value)))
   const [means, setMeans] = useState(value?.means ?? '')
@@ -37,8 +39,11 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
     (!withReason && value?.source) || { kind: "maker's manual", document: '', issue: '', page: '' },
   )
   const [reason, setReason] = useState('')
+  const [isNone, setIsNone] = useState(!!value?.none_because)
+  const [because, setBecause] = useState(value?.none_because ?? '')
   const [problems, setProblems] = useState<Problems>({})
   const figureUnit = kind.unit_by_means[means] ?? kind.unit
+  const isThere = kind.words_only ? 'it is said' : 'there is a figure'
   const choose = (next: string) => {
     // Another unit is another figure: what stood in the old one is not carried over.
     if ((kind.unit_by_means[next] ?? kind.unit) !== figureUnit) setFigure({ stands: null, typed: figure.typed })
@@ -51,23 +56,53 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
       material: at,
       value,
     }))
-    const wrong = wrongWith(kind, figure, means, unit)
+    const wrong = !isNone && wrongWith(kind, figure, means, unit)
     const found: Problems = {
       ...(wrong && { figure: wrong }),
+      ...(isNone && !because.trim() && { because: 'Enter why it is not needed here. The record shows it.' }),
       ...(!upTo && { steps: 'Enter an rpm and a figure for each speed.' }),
       ...(!ofMaterial && { materials: `Enter the ${kind.by_what} and its figure.` }),
       ...(!source.document.trim() && { document: 'Enter the document.' }),
       ...(withReason && !reason.trim() && { reason: 'Enter the reason for the change. The record shows it.' }),
     }
     setProblems(found)
+    if (isNone && Object.keys(found).length === 0)
+      return put({ value: 0, means: '', typed: '', none_because: because.trim(), source })
     if (number === null || !upTo || !ofMaterial || Object.keys(found).length > 0) return
     const typed = figure.typed ? typedForRecord(figure, figureUnit) : (value?.typed ?? '')
-    const saved = { value: number, means: means.trim(), typed, up_to: upTo, of_material: ofMaterial, source }
-    await onSave(saved, hub, reason.trim()).catch((why) => setProblems({ figure: sayRefusal(why, unit) }))
+    const saved = {
+      value: number,
+      none_because: '',
+      means: means.trim(),
+      typed,
+      up_to: upTo,
+      of_material: ofMaterial,
+      source,
+    }
+    return put(saved)
   }
+  const put = (saved: Value) =>
+    onSave(saved, hub, reason.trim()).catch((why) => setProblems({ figure: sayRefusal(why, unit) }))
   return (
     <Edit>
-      {!kind.words_only && (
+      {kind.may_be_none && (
+        <Choice
+          label="In its paper"
+          options={[isThere, NONE]}
+          value={isNone ? NONE : isThere}
+          onChange={(said) => setIsNone(said === NONE)}
+        />
+      )}
+      {isNone && (
+        <Words
+          label="It is not needed, because"
+          value={because}
+          onChange={setBecause}
+          problem={problems.because}
+          detail="What it would judge is read and kept, and not judged. The record says so."
+        />
+      )}
+      {!kind.words_only && !isNone && (
         <Words
           label={kind.title}
           unit={unitOnCard(figureUnit, unit)}
@@ -77,7 +112,7 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
           problem={problems.figure}
         />
       )}
-      {kind.by_speed && (
+      {kind.by_speed && !isNone && (
         <Steps
           label="Up to"
           of="rpm"
@@ -89,7 +124,7 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
           problem={problems.steps}
         />
       )}
-      {kind.by_material && (
+      {kind.by_material && !isNone && (
         <Steps
           label={`For this ${kind.by_what}`}
           of={kind.by_what}
@@ -103,7 +138,9 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
       )}
       {mayDiffer && <Choice label="Holds for" options={HUBS} value={hub} onChange={setHub} />}
       {kind.written && <Words label={kind.ask} value={means} onChange={setMeans} problem={problems.figure} autoFocus />}
-      {kind.means.length > 0 && <Choice label={kind.ask} options={kind.means} value={means || null} onChange={choose} />}
+      {kind.means.length > 0 && !isNone && (
+        <Choice label={kind.ask} options={kind.means} value={means || null} onChange={choose} />
+      )}
       {kind.words_only && !kind.written && problems.figure && <p role="alert">{problems.figure}</p>}
       <Choice
         label="Comes from"
@@ -136,6 +173,7 @@ export function EditValue({ kind, value, mayDiffer, withReason, onSave }: EditVa
 }
 
 interface Problems {
+  because?: string
   figure?: string
   steps?: string
   materials?: string

@@ -103,12 +103,17 @@ export function ValueLines({
                 </small>
                 {change && (
                   <small>
-                    Was {kind.words_only ? change.was.means : sayFigures(change.was, unitOf(change.was), sheet)}, {change.how}
+                    Was{' '}
+                    {kind.words_only && !change.was.none_because
+                      ? change.was.means
+                      : sayFigures(change.was, unitOf(change.was), sheet)}
+                    , {change.how}
                   </small>
                 )}
               </span>
               <span>
-                {value && (
+                {value?.none_because && `none given: ${value.none_because}`}
+                {value && !value.none_because && (
                   <>
                     {!kind.words_only && (
                       <>
@@ -181,6 +186,7 @@ function linesOf(kind: Kind, card: Record<string, Value>): Kind[] {
 
 /** A value in one line, with what holds up to a speed or for a material. */
 function sayFigures(value: Value, figureUnit: string, sheet: LengthUnit): string {
+  if (value.none_because) return `none given: ${value.none_because}`
   const say = (figure: number) => `${showOnCard(figure, figureUnit, sheet)} ${unitOnCard(figureUnit, sheet)}`.trim()
   const steps = (value.up_to ?? []).map((step) => `up to ${step.rpm} rpm ${say(step.value)}`)
   const materials = (value.of_material ?? []).map((one) => `${one.material} ${say(one.value)}`)

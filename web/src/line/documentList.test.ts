@@ -5,6 +5,7 @@ const from = (document: string, issue: string) => ({
   value: 1,
   means: '',
   typed: '',
+  none_because: '',
   source: { kind: 'sample' as const, document, issue, page: '1' },
 })
 

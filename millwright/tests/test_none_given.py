@@ -1,0 +1,70 @@
+"""A paper that gives no figure: said with its reason, the job goes on, and what it would judge is not judged."""
+
+import unittest
+from dataclasses import replace
+
+from millwright.card.kinds import MAY_BE_NONE
+from millwright.card.values import Source, Value, card_problems, say_value, value_kind
+from millwright.errors import UnusableInput
+from millwright.job.entry import EntryKind
+from millwright.job.now import StepState
+from millwright.plan.families.register import FAMILIES
+from millwright.roles import Role
+
+from .work import Work
+
+PAPER = Source(kind="maker's manual", document="Sheet 9", issue="1")
+
+
+def none_given(key: str) -> Value:
+    """Looked for, and not there."""
+    return Value(value=0, none_because=f"no {key} in it", source=PAPER)
+
+
+class NoneGivenTest(unittest.TestCase):
+    """The line is answered, and holds nobody up."""
+
+    def test_every_family_comes_to_its_end_with_all_of_them_none_and_no_step_is_judged_by_one(self) -> None:
+        ways = ("keyed, slip fit", "clamp ring", "tapered bore")
+        for i, family in enumerate(FAMILIES):
+            held = "clamp ring" if family == "screw-conveyor drive" else ways[i % len(ways)]
+            with self.subTest(f"{family}, {held}"):
+                work = Work(family=family, held=(held, held))
+                work.card |= {key: none_given(key) for key in MAY_BE_NONE}
+                work.until("close.sign")
+                self.assertEqual(work.next(), "close.sign")
+                checks = [check for kept in work.kept.values() for check in (kept.result or {}).get("checks", ())]
+                self.assertFalse([check for check in checks if PAPER.document in str(check["source"])])
+
+    def test_it_is_put_there_in_the_job_and_what_was_judged_by_a_figure_is_read_again(self) -> None:
+        work = Work()
+        work.until("set.soft")
+        del work.card["soft_foot_mm"]
+        self.assertEqual(work.state("set.soft"), StepState.BLOCKED)
+        said = {"key": "soft_foot_mm", "value": none_given("soft_foot_mm").model_dump(mode="json")}
+        work.enter("set.soft", said, EntryKind.VALUE)
+        read = work.enter("set.soft", {**work.fill("set.soft"), "limit_mm": 5.0})
+        self.assertEqual((read.verdict, work.state("set.soft")), ("not judged", "done"))
+        known = Work()
+        known.until("set.gap")
+        said |= {"reason": "looked again"}
+        known.enter("set.soft", said, EntryKind.VALUE, role=Role.LEAD)
+        self.assertEqual(known.state("set.soft"), "stale")
+
+    def test_a_figure_without_which_nothing_can_be_done_is_not_left_out(self) -> None:
+        work = Work()
+        work.until("set.gap")
+        del work.card["gap_nominal_mm"]
+        with self.assertRaises(UnusableInput):
+            work.enter(
+                "set.gap",
+                {"key": "gap_nominal_mm", "value": none_given("gap_nominal_mm").model_dump(mode="json")},
+                EntryKind.VALUE,
+            )
+
+    def test_it_is_said_with_its_reason(self) -> None:
+        kind = value_kind("angle_limit_deg")
+        assert kind is not None
+        self.assertEqual(str(say_value(none_given("angle"), kind)), "none given: no angle in it")
+        self.assertEqual(card_problems({"angle_limit_deg": none_given("angle")}), [])
+        self.assertTrue(replace(kind).may_be_none)
