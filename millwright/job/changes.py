@@ -79,4 +79,6 @@ def _changed(was: Value | None, value: Value, kind: ValueKind, speed_rpm: float)
 
 
 def _at_speed(value: Value, kind: ValueKind, speed_rpm: float) -> Figure | str:
+    if value.none_because:
+        return "none given"
     return value.means if kind.words_only else Figure(value.at(speed_rpm), kind.unit_as(value.means))

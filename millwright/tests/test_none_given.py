@@ -50,6 +50,9 @@ class NoneGivenTest(unittest.TestCase):
         said |= {"reason": "looked again"}
         known.enter("set.soft", said, EntryKind.VALUE, role=Role.LEAD)
         self.assertEqual(known.state("set.soft"), "stale")
+        again = known.route().find("set.soft")
+        assert again is not None
+        self.assertIn("from 0.05 mm to none given", str(again.stale_because))
 
     def test_a_figure_without_which_nothing_can_be_done_is_not_left_out(self) -> None:
         work = Work()
