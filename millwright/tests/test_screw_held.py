@@ -57,17 +57,17 @@ class OrderTest(unittest.TestCase):
 
     def test_paste_on_a_friction_fit_is_caught_and_wanted_on_a_keyed_one(self) -> None:
         work = Work(held=RING)
-        work.until("prepare.clean.driver")
-        for side, surface, state in (
-            ("driver", "mounting paste, thin", "over"),
-            ("driver", "oil or anti-seize", "over"),
-            ("driver", "clean and dry", "done"),
-            ("driven", "mounting paste, thin", "done"),
-            ("driven", "oil or anti-seize", "over"),
+        dry, paste, oil = "clean and dry", "mounting paste, thin", "oil or anti-seize"
+        for side, judged in (
+            ("driver", {paste: "over", oil: "over", dry: "done"}),
+            ("driven", {oil: "over", paste: "done", dry: "done"}),
         ):
-            with self.subTest(side=side, surface=surface):
-                work.enter(f"prepare.clean.{side}", {**work.fill(f"prepare.clean.{side}"), "surface": surface})
-                self.assertEqual(work.state(f"prepare.clean.{side}"), state)
+            step = f"prepare.decide.{side}"
+            work.until(step)
+            for surface, state in judged.items():
+                with self.subTest(side=side, surface=surface):
+                    work.enter(step, {**work.fill(step), "surface": surface})
+                    self.assertEqual(work.state(step), state)
 
     def test_slackened_and_set_again_everything_read_on_that_hub_is_stale(self) -> None:
         work = Work(held=RING)

@@ -9,6 +9,7 @@ from millwright.job import new_entry as entry
 from millwright.job.entry import EntryKind, SignatureKind
 from millwright.job.new_entry import OutOfTurn
 from millwright.plan.hints import HeatHints, TaperHints
+from millwright.plan.hubs.tapered import BY_ITS_NUT
 from millwright.plan.steps import BenchForm, SheetForm
 from millwright.roles import Role
 from millwright.verdict import Verdict
@@ -77,6 +78,32 @@ class WaysTest(unittest.TestCase):
         assert stuck.result is not None
         self.assertEqual(stuck.result["verdict"], "over")
         self.assertIn("Do not hammer", " ".join(stuck.result["advice"]))
+
+    def test_a_key_on_a_taper_is_measured_as_any_other_and_one_without_says_so(self) -> None:
+        work = Work(family="gear", held=(SHRINK, TAPER))
+        work.until("prepare.key.driven")
+        loose = work.fill("prepare.key.driven")
+        loose["shaft_keyway"] = {**loose["shaft_keyway"], "width_mm": loose["key"]["width_mm"] + 0.5}
+        work.enter("prepare.key.driven", loose)
+        self.assertEqual((work.state("prepare.key.driven"), work.state("prepare.decide.driven")), ("over", "blocked"))
+        work.enter("prepare.clean.driven", {**work.fill("prepare.clean.driven"), "has": "no key"})
+        self.assertIsNone(work.route().find("prepare.key.driven"))
+        work.until(None)
+        self.assertTrue(work.route().closed)
+
+    def test_a_taper_drawn_up_cold_by_its_nut_wants_no_heat_and_is_drawn_on_where_it_is_short(self) -> None:
+        work = Work(family="gear", held=(SHRINK, TAPER))
+        work.until("prepare.decide.driven")
+        work.enter("prepare.decide.driven", {**work.fill("prepare.decide.driven"), "decision": BY_ITS_NUT})
+        work.until("mount.draw.driven")
+        asked = {now.step.key for now in work.route().steps}
+        self.assertFalse(asked & {f"{step}.driven" for step in ("prepare.heat", "mount.go", "mount.hot", "mount.cold")})
+        work.enter("mount.draw.driven", {**DRAWN, "fitted_standout_mm": 41.20})
+        self.assertEqual((work.state("mount.draw.driven"), work.state("mount.ready.driven")), ("over", "done"))
+        work.enter("mount.pull.driven", work.fill("mount.pull.driven"))
+        self.assertEqual(work.state("mount.draw.driven"), "stale")
+        work.until(None)
+        self.assertTrue(work.route().closed)
 
     def test_a_taper_is_not_done_before_it_was_blued_nor_mounted_before_it_reached_its_mark(self) -> None:
         work = Work(family="gear", held=(SHRINK, TAPER))

@@ -15,7 +15,7 @@ from ..fields import Field, choice, number, text, tick
 from ..hints import HeatHints
 from ..order import Part, any_order, in_order
 from ..steps import Answers, BenchForm, JobFacts, SheetForm, Stage, Step
-from . import keyed, running_true
+from . import keyed, running_true, surfaces
 from .phases import MOUNTED, SOONEST_COLD
 
 DECISIONS = (keyed.HEAT, "rework the hub", "reject the hub")
@@ -43,6 +43,7 @@ def prepare(job: JobFacts, side: Side) -> Part:
             tick("snug", "Key snug sideways; room above it measured"),
             tick("screw_clear", "Set screws out of the hub and kept in the ledger, if any"),
             tick("element_out", "No elastomer left in the hub"),
+            takes=surfaces.KEYED_TAKES,
         ),
         plan_heat(
             job,

@@ -12,7 +12,7 @@ from ...verdict import Judged, said_by_hand
 from .. import torques
 from ..fields import FORMERLY, Field, choice, length, text, tick
 from ..hints import KeyHints
-from ..steps import Answers, BenchForm, Fact, Happened, JobFacts, SheetForm, Stage, Step
+from ..steps import AFTER_THE_MICROMETER, Answers, BenchForm, Fact, Happened, JobFacts, SheetForm, Stage, Step
 from . import surfaces
 
 SCREW_TORQUE = "set_screw_torque_nm"
@@ -54,7 +54,7 @@ CLEARANCE, INTERFERENCE = (MAX_CLEARANCE, MIN_CLEARANCE), (MIN_INTERFERENCE, MAX
 
 def measure(job: JobFacts, side: Side, fit: tuple[str, str], on_fail: str, *, key: bool = True) -> list[Step]:
     """Fit, and ``key`` where there is one. ``fit`` - the lines of the card with the loosest and the tightest there may be."""
-    shaft, hub = job.line.machine(side), job.line.hub(side)
+    shaft = job.line.machine(side)
     loosest, tightest = (job.key(line, side) for line in fit)
     if fit == CLEARANCE and job.key(MAY_GRIP, side) in job.card:
         tightest = job.key(MAY_GRIP, side)
@@ -72,25 +72,30 @@ def measure(job: JobFacts, side: Side, fit: tuple[str, str], on_fail: str, *, ke
             form=BenchForm(bench="fit", preset=_fit_preset(job, loosest, tightest)),
             on_fail=on_fail,
         ),
-        Step(
-            key=f"prepare.key.{side}",
-            stage=Stage.PREPARE,
-            title=f"Measure and try the key, {shaft.called}",
-            why="A rocking key works loose; a high one cracks the hub.",
-            tool="micrometer, depth gauge",
-            relies=frozenset({job.refused_fact(side)}),
-            form=BenchForm(
-                bench="key",
-                preset={
-                    "shaft_diameter_mm": shaft.shaft_diameter_mm,
-                    **({"length_rule": "half key made up"} if hub.half_key else {}),
-                },
-                suggest=KeyHints(hub_length_mm=hub.length_mm),
-            ),
-            on_fail="Dress the key, never the hub. Then measure again.",
-        ),
     ]
-    return steps if key else steps[:1]
+    return [*steps, measured_key(job, side)] if key else steps
+
+
+def measured_key(job: JobFacts, side: Side) -> Step:
+    """The key against both keyways."""
+    shaft, hub = job.line.machine(side), job.line.hub(side)
+    return Step(
+        key=f"prepare.key.{side}",
+        stage=Stage.PREPARE,
+        title=f"Measure and try the key, {shaft.called}",
+        why="A rocking key works loose; a high one cracks the hub.",
+        tool="micrometer, depth gauge",
+        relies=frozenset({job.refused_fact(side)}),
+        form=BenchForm(
+            bench="key",
+            preset={
+                "shaft_diameter_mm": shaft.shaft_diameter_mm,
+                **({"length_rule": "half key made up"} if hub.half_key else {}),
+            },
+            suggest=KeyHints(hub_length_mm=hub.length_mm),
+        ),
+        on_fail="Dress the key, never the hub. Then measure again.",
+    )
 
 
 def loose_parts(job: JobFacts, side: Side, *more: Field) -> Step:
@@ -180,15 +185,24 @@ def recheck(job: JobFacts, side: Side) -> tuple[Field, ...]:
     return (torques.checked_again(job, _again(job, side), screw_title(job, side), job.key(SCREW_TORQUE, side)),)
 
 
-def decide(job: JobFacts, side: Side, options: tuple[str, ...], *ticks: Field, provisional: bool = False) -> Step:
-    """Whoever mounts the hub says how, with a reason; anything but the first of the ``options`` stops it, and the hub is
-    measured again before it is decided anew.
+def decide(
+    job: JobFacts,
+    side: Side,
+    options: tuple[str, ...],
+    *ticks: Field,
+    takes: tuple[str, ...],
+    as_well: tuple[str, ...] = (),
+    provisional: bool = False,
+) -> Step:
+    """Whoever mounts the hub says how and on what surface, with a reason; anything but the first of the ``options``, and
+    what may be done ``as_well``, stops it, and the hub is measured again before it is decided anew.
 
     A keyed hub may be mounted otherwise than registered: the route is then that of the way decided on.
     """
     name, held = job.line.machine(side).called, job.line.hub(side).connection
-    otherwise = tuple(decision for (way, decision) in DECIDED_OTHERWISE if way == held)
+    otherwise = (*as_well, *(decision for (way, decision) in DECIDED_OTHERWISE if way == held))
     good = (options[0], *otherwise)
+    laid = (surfaces.laid(takes),) if job.terms.edition >= AFTER_THE_MICROMETER else ()
     return Step(
         key=f"prepare.decide.{side}",
         stage=Stage.PREPARE,
@@ -202,9 +216,10 @@ def decide(job: JobFacts, side: Side, options: tuple[str, ...], *ticks: Field, p
                 choice("decision", "This hub", *options, *otherwise),
                 text("reason", "Because"),
                 *ticks,
+                *laid,
             )
         ),
-        judge=lambda job, answers: _judge_decision(answers, good),
+        judge=lambda job, answers: _judge_decision(answers, good, takes if laid else ()),
         upsets=lambda job, answers: frozenset() if answers.get("decision") in good else frozenset({job.refused_fact(side)}),
         on_fail="Rework: after the work, clean and measure again. Refused: mark the hub so that it stays out.",
     )
@@ -222,11 +237,11 @@ def as_decided(line: LineSpec, answers: Mapping[str, Answers]) -> LineSpec:
     return line.model_copy(update={"coupling": line.coupling.model_copy(update=hubs)}) if hubs else line
 
 
-def _judge_decision(answers: Answers, good: tuple[str, ...]) -> Judged:
-    """Over where whoever decides does not want the hub mounted."""
+def _judge_decision(answers: Answers, good: tuple[str, ...], takes: tuple[str, ...]) -> Judged:
+    """Over where whoever decides does not want the hub mounted, or what is on the fit does not belong there."""
     decision = answers.get("decision")
     if decision in (None, "", *good):
-        return [], []
+        return surfaces.judge_laid(answers, takes) if takes else ([], [])
     check = said_by_hand("decision", "decision", "the person who decides", in_order=False)
     text = "Decided: {decision}. The hub is not mounted like this."
     return [check], [say("not_mounted", text, decision=str(decision))]

@@ -178,6 +178,7 @@ def prepare(job: JobFacts, side: Side) -> Part:
             _tick("dry_fit", "Hub tried on cold and dry: it slides and turns freely"),
             *([keyed.HALF_KEY] if half else []),
             *held.delivered,
+            takes=surfaces.FRICTION_TAKES,
         ),
     )
 
@@ -197,7 +198,7 @@ def mount(job: JobFacts, side: Side) -> Part:
         changes=frozenset({job.hub_fact(side)}),
         form=SheetForm(
             fields=(
-                _tick("shaft_in", "The shaft is in the hub, over the whole fit"),
+                _tick("shaft_in", "The shaft is in the hub, over the whole fit", surfaces.said(job, side)),
                 *held.placing,
                 keyed.standout(job, side),
             )

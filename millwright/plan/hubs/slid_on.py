@@ -5,7 +5,7 @@ from ..families.facts import PLACE_VALUES
 from ..fields import tick
 from ..order import Part, any_order, in_order
 from ..steps import JobFacts, SheetForm, Stage, Step
-from . import keyed, running_true
+from . import keyed, running_true, surfaces
 from .place import judge_place
 
 VALUES = (*keyed.CLEARANCE, "set_screw_torque_nm")
@@ -31,6 +31,7 @@ def prepare(job: JobFacts, side: Side) -> Part:
             tick("snug", "Key snug sideways, yet slides without binding"),
             tick("dry_fit", "Hub tried on cold: it slides and turns freely"),
             tick("screw_clear", "Set screw backed out clear of bore and keyway, or out and kept in the ledger"),
+            takes=surfaces.KEYED_TAKES,
             provisional=has_screws,
         ),
     )
@@ -52,7 +53,7 @@ def mount(job: JobFacts, side: Side) -> Part:
         changes=frozenset({job.hub_fact(side)}),
         form=SheetForm(
             fields=(
-                tick("by_hand", "It went on by hand"),
+                tick("by_hand", "It went on by hand", surfaces.said(job, side)),
                 tick("flush", "Face and shaft end checked with a straightedge"),
                 keyed.standout(job, side),
                 *([tick("light", "Set screw just light, so that it can slide")] if stays_light and has_screws else []),

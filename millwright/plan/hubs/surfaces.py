@@ -4,7 +4,7 @@ from ...line import Side
 from ...say import say
 from ...verdict import Judged, said_by_hand
 from ..fields import Field, choice, text
-from ..steps import Answers, JobFacts, SheetForm, Stage, Step
+from ..steps import AFTER_THE_MICROMETER, Answers, JobFacts, SheetForm, Stage, Step
 
 PASTE, DRY, OILED = SURFACES = ("mounting paste, thin", "clean and dry", "oil or anti-seize")
 KEYED_TAKES = (PASTE, DRY)
@@ -12,12 +12,12 @@ FRICTION_TAKES = (DRY,)
 
 
 def clean(job: JobFacts, side: Side, *, what: str, why: str, takes: tuple[str, ...], ticks: tuple[Field, ...]) -> Step:
-    """Shaft and bore cleaned and dressed, and what lies on them now.
+    """Shaft and bore cleaned and dressed.
 
     ``what``  - what is cleaned: "shaft and bore"
     ``takes`` - the surfaces this fit may have, the best first
     """
-    friction = takes == FRICTION_TAKES
+    friction, now = takes == FRICTION_TAKES, job.terms.edition < AFTER_THE_MICROMETER
     return Step(
         key=f"prepare.clean.{side}",
         stage=Stage.PREPARE,
@@ -30,16 +30,28 @@ def clean(job: JobFacts, side: Side, *, what: str, why: str, takes: tuple[str, .
         form=SheetForm(
             fields=(
                 *ticks,
-                choice("surface", "On shaft and bore now", *SURFACES, detail="a dry joint" if friction else "a paste joint"),
+                *([laid(takes)] if now else []),
                 text("fretting", "Fretting found (a looser fit before?)", required=False),
             )
         ),
-        judge=lambda job, answers: _judge(answers, takes),
+        judge=(lambda job, answers: judge_laid(answers, takes)) if now else None,
         on_fail="Wash it off with solvent, wipe it dry with a new cloth, and say what is on it then.",
     )
 
 
-def _judge(answers: Answers, takes: tuple[str, ...]) -> Judged:
+def laid(takes: tuple[str, ...]) -> Field:
+    """What lies on shaft and bore as the hub goes on; chosen after they were measured, for paste falsifies a micrometer."""
+    detail = "a dry joint" if takes == FRICTION_TAKES else "a paste joint"
+    return choice("surface", "On shaft and bore now", *SURFACES, detail=detail)
+
+
+def said(job: JobFacts, side: Side) -> str:
+    """What was chosen for this hub, in a phrase; empty while nobody has."""
+    chosen = job.answers.get(f"prepare.decide.{side}", {}).get("surface")
+    return f"on shaft and bore: {chosen}" if chosen else ""
+
+
+def judge_laid(answers: Answers, takes: tuple[str, ...]) -> Judged:
     surface = answers.get("surface")
     if surface in (None, "", *takes):
         return [], []

@@ -1,7 +1,7 @@
 """A hub on a tapered shaft end, drawn up hot to a mark and held by a lock nut."""
 
 import json
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from ...benches.taper.evaluate import Cone, TaperInput, evaluate
@@ -14,10 +14,10 @@ from ...say import mm, say
 from ...units import MM_PER_INCH
 from ...verdict import Judged, judge
 from .. import torques
-from ..fields import Field, length, number, tick
+from ..fields import Field, choice, length, number, tick
 from ..hints import HeatHints, TaperHints
 from ..order import Part, any_order, in_order
-from ..steps import Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
+from ..steps import AFTER_THE_MICROMETER, Answers, BenchForm, Fact, JobFacts, SheetForm, Stage, Step
 from . import heated, keyed, running_true, surfaces
 
 SAME_TRY_K = 1.0  # a temperature this near was tried already
@@ -25,7 +25,9 @@ HAND_TIGHT = "hand_tight_mm"
 NUT_TORQUE = "lock_nut_torque_nm"
 INTERFERENCE, MISMATCH, CONTACT = "taper_interference_mm", "taper_mismatch_mm", "taper_contact_percent"
 VALUES = (INTERFERENCE, MISMATCH, CONTACT, "hub_ceiling_c", NUT_TORQUE)
+BY_ITS_NUT = "draw it up cold, by its nut"
 DECISIONS = ("heat it and draw it up", "rework the hub", "reject the hub")
+A_KEY, NO_KEY = ON_A_TAPER = ("a key", "no key")
 
 
 def prepare(job: JobFacts, side: Side) -> Part:
@@ -45,6 +47,10 @@ def prepare(job: JobFacts, side: Side) -> Part:
         form=BenchForm(bench="taper", preset={**_taper_preset(job, side), "must_have": ["contact"]}),
         on_fail="Clean, thinner blue, try again. Tapers that do not match go back to the maker or the shop.",
     )
+    asked = job.terms.edition >= AFTER_THE_MICROMETER
+    has_key = asked and job.answers.get(f"prepare.clean.{side}", {}).get("has") != NO_KEY
+    key = [keyed.measured_key(job, side)] if has_key else []
+    heat = [] if is_drawn_cold(job, side) else [_plan(job, side)]
     return in_order(
         surfaces.clean(
             job,
@@ -56,25 +62,38 @@ def prepare(job: JobFacts, side: Side) -> Part:
                 tick("coating", "Preservative off shaft, bore, keyway, nut and thread"),
                 tick("burrs", "Burrs and dents taken off at keyway edges and ends"),
                 tick("wiped", "Both tapers wiped lint-free"),
-                tick("key", "Key tried: snug sideways, room on top, if there is one"),
+                choice("has", "This taper has", *ON_A_TAPER)
+                if asked
+                else tick("key", "Key tried: snug sideways, room on top, if there is one"),
             ),
         ),
-        any_order(*running_true.bare_shaft(job, side, wanted=False), blued),
+        any_order(*running_true.bare_shaft(job, side, wanted=False), blued, *key),
         keyed.decide(
             job,
             side,
             DECISIONS,
             tick("blue_off", "Blue wiped off both tapers again"),
             tick("element_out", "No elastomer left in the hub"),
+            takes=surfaces.FRICTION_TAKES,
+            as_well=(BY_ITS_NUT,) if asked else (),
         ),
-        heated.plan_heat(
-            job,
-            side,
-            why="On a taper the temperature decides where the hub stops. Clearance only for what the carry costs.",
-            caution="The ceiling is the maker's. After a miss the new temperature comes from what was reached.",
-            needs=(job.key("hub_ceiling_c", side),),
-            form=BenchForm(bench="heat", preset=_heat_preset(job, side), suggest=_heat_suggest(job, side)),
-        ),
+        *heat,
+    )
+
+
+def is_drawn_cold(job: JobFacts, side: Side) -> bool:
+    """Its nut alone draws it up to the mark, as some small hubs are."""
+    return job.answers.get(f"prepare.decide.{side}", {}).get("decision") == BY_ITS_NUT
+
+
+def _plan(job: JobFacts, side: Side) -> Step:
+    return heated.plan_heat(
+        job,
+        side,
+        why="On a taper the temperature decides where the hub stops. Clearance only for what the carry costs.",
+        caution="The ceiling is the maker's. After a miss the new temperature comes from what was reached.",
+        needs=(job.key("hub_ceiling_c", side),),
+        form=BenchForm(bench="heat", preset=_heat_preset(job, side), suggest=_heat_suggest(job, side)),
     )
 
 
@@ -89,19 +108,15 @@ def mount(job: JobFacts, side: Side) -> Part:
         title=f"Heat the {name} hub and push it up to where it stops",
         why="Fast, to where the temperature lets it go; then compare with the mark.",
     )
+    hand_tight = (
+        length(HAND_TIGHT, "Stand-out of the shaft, hand tight", "tried on cold and clean; negative: the hub overhangs it"),
+        tick("mark", "Draw-up marked on the shaft from there", _draw_up(job, side)),
+    )
+    cold = is_drawn_cold(job, side)
+    on = _by_its_nut(job, side, hand_tight) if cold else [*heated.before_the_run(job, side, *hand_tight), hot]
     return in_order(
-        *heated.before_the_run(
-            job,
-            side,
-            length(
-                HAND_TIGHT,
-                "Stand-out of the shaft, hand tight",
-                "tried on cold and clean; negative: the hub overhangs it",
-            ),
-            tick("mark", "Draw-up marked on the shaft from there", _draw_up(job, side)),
-        ),
-        hot,
-        heated.cold_check(job, side),
+        *on,
+        *([] if cold else [heated.cold_check(job, side)]),
         Step(
             key=f"mount.draw.{side}",
             means=(Meaning(of=Of.DRAW_UP, at=side),),
@@ -109,17 +124,19 @@ def mount(job: JobFacts, side: Side) -> Part:
             title=f"Measure the draw-up, {name} hub",
             why="The draw-up is the interference: too little slips, too much bursts.",
             tool="depth gauge over hub face and shaft end",
-            caution="Missed: take it off, and let hub and shaft both cool before the next try.",
+            caution="" if cold else "Missed: take it off, and let hub and shaft both cool before the next try.",
             needs=(job.key(INTERFERENCE, side),),
             relies=frozenset({job.hub_fact(side)}),
-            over_changes=frozenset({job.missed_fact(side)}),
+            over_changes=frozenset() if cold else frozenset({job.missed_fact(side)}),
             may_authorise=True,
             form=BenchForm(
                 bench="taper",
                 preset={**_taper_preset(job, side), **_ceiling(job, side), "must_have": ["draw-up"]},
                 suggest=_draw_suggest(job, side),
             ),
-            on_fail="Off again, with the nut left on a few turns. Calculate the heat anew, then heat it again.",
+            on_fail="Short of it: draw on by the nut, then measure again. Past it: off, and look at both tapers."
+            if cold
+            else "Off again, with the nut left on a few turns. Calculate the heat anew, then heat it again.",
         ),
         Step(
             key=f"mount.nut.{side}",
@@ -143,6 +160,38 @@ def mount(job: JobFacts, side: Side) -> Part:
         ),
         *running_true.tight(job, side, wanted=False),
     )
+
+
+def _by_its_nut(job: JobFacts, side: Side, hand_tight: Sequence[Field]) -> list[Step]:
+    """The gate, hand tight and the mark, and the nut that draws it up."""
+    name = job.line.machine(side).called
+    return [
+        keyed.loose_parts(job, side),
+        Step(
+            key=f"mount.ready.{side}",
+            stage=Stage.MOUNT,
+            title=f"Try the {name} hub on hand tight, and mark the draw-up",
+            why="From hand tight the draw-up is measured. Once the nut has pulled, nobody finds that place again.",
+            tool="depth gauge",
+            form=SheetForm(fields=(*hand_tight, tick("dry", "Both tapers dry, the key in and the hub pushed on by hand"))),
+        ),
+        Step(
+            key=f"mount.pull.{side}",
+            stage=Stage.MOUNT,
+            title=f"Draw the {name} hub up by its nut, cold",
+            why="The nut's thread pulls it up the taper; the mark says when it is enough.",
+            tool="hook or socket for the nut",
+            caution="No hammer on the hub. Stop at the mark: past it the hub is stretched too far.",
+            changes=frozenset({job.hub_fact(side)}),
+            form=SheetForm(
+                fields=(
+                    tick("thread", "Thread and face of the nut oiled, the tapers not"),
+                    tick("drawn", "Drawn up to the mark, in small steps"),
+                    keyed.standout(job, side),
+                )
+            ),
+        ),
+    ]
 
 
 def _judge_nut(job: JobFacts, side: Side, answers: Answers) -> Judged:

@@ -115,7 +115,7 @@ def _standing_out_mm(job: JobFacts) -> float:
     """How far both shaft ends stand out of their hub faces into the gap, as last measured."""
     total = 0.0
     for side in job.family.hubs:
-        read = (job.answers.get(f"mount.{step}.{side}", {}).get("standout_mm") for step in ("hub", "cold", "seat"))
+        read = (job.answers.get(f"mount.{step}.{side}", {}).get("standout_mm") for step in ("hub", "cold", "seat", "pull"))
         measured = [length for length in read if isinstance(length, int | float)]
         total += max(measured[-1], 0.0) if measured else 0.0
     return total
