@@ -62,6 +62,7 @@ class UsableOut(Schema):
 
     kind: str
     name: str
+    calibrated_until: date | None
 
 
 @router.get("/usable", response=list[UsableOut], operation_id="instruments_usable", url_name="instruments_usable")

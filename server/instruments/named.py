@@ -14,6 +14,7 @@ from .register import instruments_of
 
 LAID_OVER = frozenset({"wrench", "pulled_on"})  # of the bench on which bolts are pulled: the register's, and the server's day
 NOT_IN_THE_REGISTER = "not in the register"
+UNTIL = "wrench_until"  # where a sheet asks until when the wrench holds
 SAG_AGREES_MM = 1e-6
 HANGS = "rim"  # the dials that show the sag of their bracket
 
@@ -63,11 +64,13 @@ def _wrench(register: Sequence[Instrument], inputs: Mapping[str, Any], typed: Ma
     dated = {**inputs, "pulled_on": today.isoformat()} if on_a_bench else inputs
     if not isinstance(one, Wrench):
         unknown = {"kind": Wrench.kind, "name": name.strip()[:60], "said": NOT_IN_THE_REGISTER}
-        return ReadWith(inputs=dated, typed=typed, instruments=[unknown])
+        return ReadWith(inputs=dated, typed=typed, instruments=[unknown], problems=_typed_date_is_over(inputs, today))
     amiss = _not_used(one, today, in_date=not on_a_bench)
     problems = [Problem(path, f"{text} Pull with another one.") for text in amiss]
     if not on_a_bench:
-        return ReadWith(inputs=inputs, typed=typed, instruments=[_kept(one)], problems=problems)
+        until = one.calibrated_until.isoformat() if one.calibrated_until else ""
+        asked = {UNTIL: until} if until and UNTIL in inputs else {}
+        return ReadWith(inputs={**inputs, **asked}, typed=typed, instruments=[_kept(one)], problems=problems)
     known = {
         "name": one.name,
         "min_nm": one.min_nm,
@@ -77,6 +80,15 @@ def _wrench(register: Sequence[Instrument], inputs: Mapping[str, Any], typed: Ma
     }
     theirs = {key: text for key, text in typed.items() if not key.startswith("wrench.")}
     return ReadWith(inputs={**dated, "wrench": known}, typed=theirs, instruments=[_kept(one)], problems=problems)
+
+
+def _typed_date_is_over(inputs: Mapping[str, Any], today: date) -> list[Problem]:
+    """Of a wrench that only its label knows: a sheet that asks until when it holds is answered with a day to come."""
+    try:
+        until = date.fromisoformat(str(inputs.get(UNTIL)))
+    except ValueError:
+        return []
+    return [] if until >= today else [Problem(UNTIL, f"That ended on {day(until)}. Take another wrench, in calibration.")]
 
 
 def _of_the_name(register: Sequence[Instrument], kind: str, name: str) -> Instrument | None:

@@ -62,6 +62,27 @@ class ReadWithTest(TestCase):
                 self.assertEqual(status, 201, entry)
                 self.assertEqual(self.judged(entry), ("over", [f"calibrated until {late}"]))
 
+    def test_a_wrench_that_is_laid_out_holds_today_whether_the_register_or_its_label_says_so(self) -> None:
+        laid = Entry.objects.filter(job=self.job, step="receive.tools", kind="reading").latest("number").inputs
+        day = timezone.localdate()
+        gone, far = ((day + timedelta(days=n)).isoformat() for n in (-1, 400))
+        holds = Wrench.objects.get(name="Wrench 3")
+        assert holds.calibrated_until is not None
+        for wrench, until, said in (
+            ("W 9", gone, "wrench_until"),
+            ("W 9", day.isoformat(), ""),
+            ("wrench 77", far, "wrench"),
+            ("wrench 3", gone, ""),
+        ):
+            with self.subTest(wrench=wrench, until=until):
+                status, entry = Member("millwright").enter(
+                    self.job, "receive.tools", {**laid, "wrench": wrench, "wrench_until": until}
+                )
+                self.assertEqual([e["path"] for e in entry.get("errors", ())], [said] if said else [])
+                self.assertEqual(status, 422 if said else 201)
+        left = Entry.objects.filter(job=self.job, step="receive.tools").latest("number").inputs
+        self.assertEqual(left["wrench_until"], holds.calibrated_until.isoformat(), "by the register, whatever was typed")
+
     def test_what_is_not_in_the_register_is_said(self) -> None:
         wrench = {"name": "No Such Wrench", "min_nm": 1.0, "max_nm": 1000.0, "calibrated_until": "2028-01-01"}
         _, entry = self.pull(wrench)

@@ -8,6 +8,7 @@ from playwright.sync_api import expect
 
 from millwright.plan.steps import Step
 from server.accounts.models import Membership
+from server.instruments.models import Wrench
 from server.jobs.models import Job
 from server.plant.models import Line
 
@@ -108,6 +109,16 @@ class WholeJobTest(BrowserTestCase):
         """Save, and look at it."""
         self.goes_on = False
         self.page.get_by_role("button", name="Save", exact=True).click()
+
+    def do_receive_tools(self, job: Job) -> None:
+        """The wrench by a touch: the register knows until when it holds."""
+        self.sheet()
+        self.page.get_by_role("button", name="Wrench 3").click()
+        expect(self.page.get_by_label("Torque wrench number")).to_have_value("Wrench 3")
+        until = Wrench.objects.get(name="Wrench 3").calibrated_until
+        assert until is not None
+        expect(self.page.get_by_label("Wrench calibrated until")).to_have_value(until.isoformat())
+        self.enter()
 
     def do_receive_like(self, job: Job) -> None:
         """Series and size as registered."""

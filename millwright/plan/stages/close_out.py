@@ -106,6 +106,7 @@ def _feet(job: JobFacts) -> tuple[Field, ...]:
 
 
 def _second_pull(job: JobFacts, pulled: tuple[Field, ...]) -> Step:
+    numbered = Field(key="wrench", kind="text", label="With wrench number", register="torque wrench")
     return Step(
         key="close.torque",
         means=(Meaning(of=Of.CHECKED_AGAIN),),
@@ -117,7 +118,7 @@ def _second_pull(job: JobFacts, pulled: tuple[Field, ...]) -> Step:
         changes=frozenset({Fact.SECOND_PULL}),
         upsets=lambda job, answers: torques.upset_by(pulled, answers),
         judge=lambda job, answers: torques.judge_again(pulled, answers),
-        form=SheetForm(fields=(*pulled, text("wrench", "With wrench number"))),
+        form=SheetForm(fields=(*pulled, numbered)),
         on_fail="Pull it in its own step again, so that the record shows it.",
     )
 

@@ -4333,6 +4333,7 @@ export interface components {
             none_of: string;
             options: string[];
             picture: string;
+            register: string;
             required: boolean;
             unit: string;
         };
@@ -7093,6 +7094,7 @@ export interface components {
             value: number;
         };
         UsableOut: {
+            calibrated_until: string | null;
             kind: string;
             name: string;
         };

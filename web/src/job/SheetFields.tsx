@@ -1,4 +1,6 @@
+import { useQuery } from '@tanstack/react-query'
 import styled from 'styled-components'
+import { usableOptions } from '../api/queries'
 import type { Draft } from '../benches/draft'
 import { LabelledCell } from '../benches/parts'
 import { PlainButton } from '../kit/Button'
@@ -64,6 +66,7 @@ export function OneField({ form, field, draft, change, set, problems }: OneField
     case 'date':
       return (
         <Narrow>
+          {field.register && <FromTheRegister form={form} field={field} draft={draft} set={set} />}
           <Words
             label={field.label}
             detail={field.detail}
@@ -76,6 +79,28 @@ export function OneField({ form, field, draft, change, set, problems }: OneField
         </Narrow>
       )
   }
+}
+
+/** Whose number it is may be taken from the register, with the day its calibration ends. */
+function FromTheRegister({ form, field, draft, set }: Pick<OneFieldProps, 'form' | 'field' | 'draft' | 'set'>) {
+  const { data = [] } = useQuery(usableOptions)
+  const until = `${field.key}_until`
+  const asksUntil = form.fields.some((one) => one.key === until)
+  const offered = data.filter((one) => one.kind === field.register)
+  if (offered.length === 0) return null
+  return (
+    <Offered role="group" aria-label="From the register">
+      {offered.map((one) => (
+        <PlainButton
+          key={one.name}
+          aria-pressed={wordsAt(field.key).of(draft) === one.name}
+          onPress={() => set(field.key, one.name, asksUntil ? { [until]: one.calibrated_until ?? '' } : {})}
+        >
+          {one.name}
+        </PlainButton>
+      ))}
+    </Offered>
+  )
 }
 
 const Named = ({ field }: { field: Field }) => (
@@ -215,6 +240,12 @@ function Marks({ field, value, set, problem }: MarksProps) {
   )
 }
 
+const Offered = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-bottom: 6px;
+`
 const Narrow = styled.div`
   max-width: 460px;
   /* Beside its cell: below it, it would lie over the next line. */

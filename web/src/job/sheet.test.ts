@@ -16,6 +16,7 @@ const field = (key: string, more: Partial<Field> = {}): Field => ({
   kind: 'tick',
   label: key,
   detail: '',
+  register: '',
   unit: '',
   options: [],
   required: true,
