@@ -41,7 +41,7 @@ class Field:
     ``ledger``   - of a count: the line it writes
     ``beside``   - of a count: the part whose row it stands in
     ``means``    - what is read here, where it is more than an answer to this sheet
-    ``register`` - of a number of an instrument: the kind it is chosen by from the site's register
+    ``of_register`` - of a number of an instrument: the kind it is chosen by from the site's register
     """
 
     key: str
@@ -59,7 +59,7 @@ class Field:
     ledger: Counted | None = None
     beside: str = ""
     means: Meaning | None = None
-    register: Literal["", "torque wrench"] = ""
+    of_register: Literal["", "torque wrench"] = ""
 
 
 def tick(key: str, label: str, detail: str = "", *, none_of: str = "") -> Field:

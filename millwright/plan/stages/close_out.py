@@ -106,7 +106,7 @@ def _feet(job: JobFacts) -> tuple[Field, ...]:
 
 
 def _second_pull(job: JobFacts, pulled: tuple[Field, ...]) -> Step:
-    numbered = Field(key="wrench", kind="text", label="With wrench number", register="torque wrench")
+    numbered = Field(key="wrench", kind="text", label="With wrench number", of_register="torque wrench")
     return Step(
         key="close.torque",
         means=(Meaning(of=Of.CHECKED_AGAIN),),

@@ -145,7 +145,7 @@ def tools() -> Step:
         form=SheetForm(
             fields=(
                 count("laid_out", "Tools laid out on their sheet, counted", "as many come back at the end"),
-                Field(key="wrench", kind="text", label="Torque wrench number", register="torque wrench"),
+                Field(key="wrench", kind="text", label="Torque wrench number", of_register="torque wrench"),
                 Field(key="wrench_until", kind="date", label="Wrench calibrated until"),
                 text("instruments", "Micrometers, dial gauges, laser: numbers, calibrated until", required=False),
             )

@@ -34,7 +34,7 @@ class FieldOut(Shown):
     expected: int | None
     expected_of: str
     beside: str = Field(description="of a count: the part whose row it stands in")
-    register: str = Field(description="of a number of an instrument: the kind it is chosen by from the register")
+    of_register: str = Field(description="of a number of an instrument: the kind it is chosen by from the register")
 
 
 class BenchFormOut(Shown):

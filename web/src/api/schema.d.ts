@@ -4331,9 +4331,9 @@ export interface components {
             kind: "tick" | "condition" | "text" | "length" | "number" | "choice" | "date" | "count" | "marks";
             label: string;
             none_of: string;
+            of_register: string;
             options: string[];
             picture: string;
-            register: string;
             required: boolean;
             unit: string;
         };

@@ -66,7 +66,6 @@ export function OneField({ form, field, draft, change, set, problems }: OneField
     case 'date':
       return (
         <Narrow>
-          {field.register && <FromTheRegister form={form} field={field} draft={draft} set={set} />}
           <Words
             label={field.label}
             detail={field.detail}
@@ -76,6 +75,7 @@ export function OneField({ form, field, draft, change, set, problems }: OneField
             problem={problems[field.key]}
             unit={field.required ? undefined : 'if any'}
           />
+          {field.of_register && <FromTheRegister form={form} field={field} draft={draft} set={set} />}
         </Narrow>
       )
   }
@@ -86,10 +86,11 @@ function FromTheRegister({ form, field, draft, set }: Pick<OneFieldProps, 'form'
   const { data = [] } = useQuery(usableOptions)
   const until = `${field.key}_until`
   const asksUntil = form.fields.some((one) => one.key === until)
-  const offered = data.filter((one) => one.kind === field.register)
+  const offered = data.filter((one) => one.kind === field.of_register)
   if (offered.length === 0) return null
   return (
     <Offered role="group" aria-label="From the register">
+      <small>from the register</small>
       {offered.map((one) => (
         <PlainButton
           key={one.name}
@@ -244,7 +245,8 @@ const Offered = styled.div`
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
-  margin-bottom: 6px;
+  align-items: center;
+  margin-top: 6px;
 `
 const Narrow = styled.div`
   max-width: 460px;

@@ -16,7 +16,7 @@ const field = (key: string, more: Partial<Field> = {}): Field => ({
   kind: 'tick',
   label: key,
   detail: '',
-  register: '',
+  of_register: '',
   unit: '',
   options: [],
   required: true,
