@@ -46,6 +46,7 @@ class GreaseInput(Model):
     batch: Name = Field(default="", max_length=60)
     grams: float | None = Field(default=None, gt=0, le=100_000)
     wanted_product: Name = Field(default="", max_length=120)
+    packed_grams: float | None = Field(default=None, gt=0, le=100_000, description="laid on before it was closed")
     wanted_grams: float | None = Field(default=None, gt=0, le=100_000)
     wanted_source: str = "card as entered"
 
@@ -232,7 +233,9 @@ def _amount_checks(given: GreaseInput) -> list[Check]:
         return []
     low, high = given.wanted_grams * (1 - SHARE), given.wanted_grams * (1 + SHARE)
     source = f"{given.wanted_source}; {SHARE_SOURCE}"
-    return [judge("grams", "amount", given.grams, "g", low=low, high=high, source=source)]
+    packed = given.packed_grams or 0.0
+    name = f"amount, with {packed:g} g packed before" if packed else "amount"
+    return [judge("grams", name, given.grams + packed, "g", low=low, high=high, source=source)]
 
 
 def _plug_checks(given: GreaseInput) -> list[Check]:

@@ -10,9 +10,14 @@ from ..sketch import discs
 from ..verdict import Judged, said_by_hand
 from .circles import line_of
 from .families.facts import COUNT
+from .fields import number
 from .hints import GreaseHints
 from .procedure import Bench
 from .steps import Answers, BenchForm, JobFacts
+
+PACKED = "packed_g"
+PACKED_AT = ("couple.teeth", "couple.close")
+weighed = number(PACKED, "Grease laid on, weighed", "g", "counted to what is filled in afterwards", required=False)
 
 
 def fill(key: str, title: str, why: str, *holes: float) -> Bench:
@@ -25,6 +30,9 @@ def fill(key: str, title: str, why: str, *holes: float) -> Bench:
         if "grease_product" in job.card:
             preset["wanted_product"] = job.card["grease_product"].means
             preset["wanted_source"] = source_of(job.card, "grease_product")
+        packed = [answers.get(PACKED) for step, answers in job.answers.items() if step in PACKED_AT]
+        if total := sum(grams for grams in packed if isinstance(grams, int | float)):
+            preset["packed_grams"] = total
         if "filled" in job.card:
             preset["routine"] = job.card["filled"].means
         return BenchForm(bench="grease", preset=preset, suggest=GreaseHints(holes=list(holes)))

@@ -145,6 +145,22 @@ class CountedTest(unittest.TestCase):
             answers(work, "couple.teeth", product=product)
             self.assertEqual(work.state("couple.teeth"), state)
 
+    def test_what_was_packed_before_is_counted_to_what_is_filled_in(self) -> None:
+        work = Work(family="steel grid", card={"grease_g": 200.0})
+        work.until("couple.teeth")
+        work.enter("couple.teeth", {**work.fill("couple.teeth"), "packed_g": 150.0})
+        work.until("couple.grease")
+        for grams, state in ((200.0, "over"), (60.0, "done")):
+            work.enter("couple.grease", {**work.fill("couple.grease"), "grams": grams})
+            self.assertEqual(work.state("couple.grease"), state)
+
+    def test_an_actuator_that_comes_later_holds_no_kit_up(self) -> None:
+        work = Work(family="magnetic drive")
+        work.until("receive.kit")
+        later = {"actuator": "none", "actuator_why": "it comes later: the rotor stays locked"}
+        work.enter("receive.kit", {**work.fill("receive.kit"), **later})
+        self.assertEqual(work.state("receive.kit"), "done")
+
     def test_as_many_rings_go_out_as_the_card_has_bolts(self) -> None:
         work = Work(family="disc, three-part", card={"flange_bolts": 6})
         work.until("couple.lay_driver_end")

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from ...line import SIDES, Side
 from ...sketch import common
-from ..coupling_benches import fill
+from ..coupling_benches import fill, weighed
 from ..fields import Field, condition, marks, text, tick
 from ..procedure import LightScrew, Procedure, Proof, Pull, Stop, expected
 from ..steps import JobFacts
@@ -102,6 +102,7 @@ PROCEDURES = (
                 rows=(
                     tick("faces", "Flange faces and counterbore clean"),
                     tick("teeth", "Teeth packed with grease, entered without force"),
+                    weighed,
                     tick("gasket", "Gasket in the counterbore"),
                     lambda job: marks(
                         "match", "Match mark as read", *_halves(job), detail="in one line; none on either: none"

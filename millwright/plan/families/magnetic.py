@@ -51,6 +51,7 @@ FACTS = FamilyFacts(
             key="actuator",
             title="Actuator with its linkage",
             look_for="it comes in a crate of its own",
+            may_lack=LATER,
         ),
     ),
     gap_taken="beside the rotor, full on, at both sides",

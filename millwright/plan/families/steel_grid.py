@@ -3,7 +3,7 @@
 from ...card.meanings import SEALS_FIRST
 from ...line import Side
 from ...sketch import common
-from ..coupling_benches import fill, judge_product
+from ..coupling_benches import fill, judge_product, weighed
 from ..fields import Field, condition, marks, number, text, tick
 from ..procedure import LightScrew, Procedure, Pull, Stop, expected, in_kit
 from ..steps import JobFacts
@@ -80,6 +80,7 @@ PROCEDURES = (
                     text("product", "Grease", "the kind the maker names"),
                     text("batch", "Its batch"),
                     tick("flanks", "Thin grease on the flanks of both hubs"),
+                    weighed,
                 ),
                 ordered=True,
                 judged_by=("grease_product",),

@@ -4784,6 +4784,7 @@ export interface components {
             holes?: number[];
             log?: components["schemas"]["Done"][];
             packed?: boolean;
+            packed_grams?: number | null;
             product?: string;
             /** @enum {string} */
             routine?: "low in, high out" | "hole by hole" | "packed by hand";
@@ -4805,6 +4806,8 @@ export interface components {
             log?: components["schemas"]["Done"][];
             /** @default false */
             packed?: boolean;
+            /** @default null */
+            packed_grams?: number | null;
             /** @default  */
             product?: string;
             /** @enum {string} */

@@ -140,7 +140,15 @@ function GreaseDrawing(props: BenchProps<'grease'>) {
           />
           <Words label="Batch" value={BATCH.of(draft)} onChange={(batch) => change(BATCH.put(draft, batch))} />
           <FieldCell
-            of={{ ...GRAMS, detail: preset.wanted_grams ? `value card: ${preset.wanted_grams} g` : '' }}
+            of={{
+              ...GRAMS,
+              detail: [
+                preset.wanted_grams && `value card: ${preset.wanted_grams} g`,
+                preset.packed_grams && `${preset.packed_grams} g packed before`,
+              ]
+                .filter(Boolean)
+                .join(', '),
+            }}
             {...props}
           />
         </Row>
