@@ -14,6 +14,7 @@ from millwright.job.called import SLIP, called
 from millwright.job.entry import EntryKind, SignatureKind
 from millwright.job.hot_run import HeatRun, Until, stand_run
 from millwright.job.now import Block, RouteNow, StepNow, StepState
+from millwright.job.proved import proofs
 from millwright.model import read_json
 from millwright.plan.read_with import READ_WITH
 from millwright.plan.steps import BenchForm, Step, form_as_shown
@@ -71,6 +72,7 @@ def job_out(job: Job, reader: str) -> dict[str, Any]:
         "next": first.step.key if (first := route.next()) else None,
         "card": route.card,
         "provisional": route.provisional,
+        "proofs": proofs(route, {str(e.id) for e in entries if e.result and e.result.get("as_it_is")}),
         "locks": asdict(route.locks),
         "ledger": [{**asdict(line), "open": line.open} for line in route.ledger],
         "questions": [q.id for q in route.questions],

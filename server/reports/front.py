@@ -7,6 +7,7 @@ from millwright.card.changed import NOTHING as STOOD_NOTHING
 from millwright.card.values import Value, on_its_line, say_value
 from millwright.job.entry import EntryKind
 from millwright.job.now import RouteNow, StepNow
+from millwright.job.proved import Proof, proofs
 from millwright.line import Machine
 from millwright.say import NOTHING, Figure, mm, words
 from millwright.verdict import STATUS_WORDS, Status
@@ -15,7 +16,7 @@ from server.plant.models import LineChange
 from server.web.words import ChangedOut
 
 from .checks import limit_of, value_of
-from .record_shape import Deviation, Front, Instrument, MachineLine, Picture, SignedStep
+from .record_shape import Deviation, Front, Instrument, MachineLine, Picture, ProofLine, SignedStep
 
 TAKEN = "cannot tell yet, taken as it is"
 CHANGED = "value changed"
@@ -29,6 +30,7 @@ def front_of(job: Job, route: RouteNow, entries: Sequence[Entry], signatures: Se
     titles = {now.step.key: now.step.title for now in route.steps}
     return Front(
         machines=[_machine(spec.driver), _machine(spec.driven)],
+        proofs=[ProofLine(what=one.what, stands=one.stands.value, of=list(one.of)) for one in _proofs(route, entries)],
         deviations=[*_out_of_tolerance(route, entries), *_changed_values(entries), *_started_under(job)],
         signatures=[
             SignedStep(
@@ -46,6 +48,10 @@ def front_of(job: Job, route: RouteNow, entries: Sequence[Entry], signatures: Se
             Picture(id=e.id, step=title_of(e), caption=e.inputs["caption"]) for e in entries if e.kind == EntryKind.PHOTOGRAPH
         ],
     )
+
+
+def _proofs(route: RouteNow, entries: Sequence[Entry]) -> list[Proof]:
+    return proofs(route, {str(entry.id) for entry in entries if entry.result and entry.result.get("as_it_is")})
 
 
 def title_of(entry: Entry) -> str:

@@ -148,6 +148,14 @@ class MachineLine(Schema):
     serial: str
 
 
+class ProofLine(Schema):
+    """What the job had to prove, and what stands behind it."""
+
+    what: str
+    stands: str
+    of: list[str] = Field(description="the steps because of which it is not proven")
+
+
 class Deviation(Schema):
     """What is not as the value card has it, or was taken all the same; who said so, and why."""
 
@@ -189,6 +197,7 @@ class Front(Schema):
     """The first page: what a plant takes as proof, before the log."""
 
     machines: list[MachineLine]
+    proofs: list[ProofLine] = Field(default_factory=list, description="none in a record issued before it had them")
     deviations: list[Deviation]
     signatures: list[SignedStep]
     instruments: list[Instrument]

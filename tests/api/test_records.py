@@ -14,6 +14,7 @@ from django.test import TestCase
 from server.demo import blower
 from server.jobs.models import Job
 from server.plant.models import Line
+from server.reports.issue import page_of
 from server.reports.pdf import NotOurs, fonts_only, record_pdf
 from tests.in_words import in_words
 from tests.site import Member, as_if_started_with, build_two_sites, job_of
@@ -199,6 +200,18 @@ class RecordTest(TestCase):
             self.assertIn(said, twice.findall(svg))
             self.assertEqual(svg.count('stroke="#fff"'), len(twice.findall(svg)))
         self.assertEqual(drawn["couple.cover"]["drawing_title"], "Marks of lower half, upper half: they agree")
+
+    def test_its_head_says_what_was_proved_on_the_page_the_paper_and_before_it_is_signed(self) -> None:
+        closed, open_one = (job_of("Steep aeration blower 2", closed=is_closed) for is_closed in (True, False))
+        lead = Member("lead")
+        _, record = lead.ask("GET", f"/api/records/{closed.pk}")
+        said = {one["what"]: one["stands"] for one in record["front"]["proofs"]}
+        self.assertEqual(said["Aligned"], "proven")
+        self.assertIn("What was proved", page_of(closed))
+        _, shown = lead.ask("GET", f"/api/jobs/{open_one.pk}")
+        proofs = {one["what"]: (one["stands"], one["of"]) for one in shown["proofs"]}
+        self.assertEqual(proofs["Aligned"], ("not read", ["Read the alignment again, feet torqued"]))
+        self.assertEqual(proofs["Hubs fitted"], ("proven", []))
 
     def test_what_was_counted_and_compared_right_is_in_order_not_not_judged(self) -> None:
         mill = job_of("Roller mill", closed=True)

@@ -110,6 +110,7 @@ class CoupleUpCase(BrowserTestCase):
         expect(page.get_by_text("Signed by Jorun Thornquist")).to_be_visible()
         lead = self.open_page("lead")
         self.goto_step("close.sign", lead, self.own)
+        expect(lead.get_by_text("Closed coupling measured proven")).to_be_visible()
         sign(lead, "lead")
         expect(lead.get_by_text("Signed by Ansa Pellwright")).to_be_visible()
         page.goto(f"{self.live_server_url}/jobs/{self.own.pk}/record")

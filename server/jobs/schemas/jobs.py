@@ -6,6 +6,7 @@ from uuid import UUID
 from ninja import Field, Schema
 
 from millwright.card.values import Value
+from millwright.job.proved import Stands
 from millwright.line import LineSpec
 from millwright.model import NameIn, PlainTextIn
 from millwright.plan.fields import Goes
@@ -87,6 +88,14 @@ class LocksOut(Shown):
     proof_due: str
 
 
+class ProofOut(Shown):
+    """What the job has to prove, and what stands behind it."""
+
+    what: str
+    stands: Stands
+    of: list[str] = Field(description="the steps because of which it is not proven")
+
+
 class JobOut(Shown):
     """A whole job: its route as it stands and everything entered."""
 
@@ -110,6 +119,7 @@ class JobOut(Shown):
     next: str | None = Field(description="the step that is to be done now")
     card: dict[str, Value]
     provisional: list[str]
+    proofs: list[ProofOut]
     locks: LocksOut
     ledger: list[LedgerLineOut]
     questions: list[UUID]

@@ -4625,6 +4625,7 @@ export interface components {
             instruments: components["schemas"]["Instrument"][];
             machines: components["schemas"]["MachineLine"][];
             pictures: components["schemas"]["Picture"][];
+            proofs?: components["schemas"]["ProofLine"][];
             signatures: components["schemas"]["SignedStep"][];
         };
         GapAccept: {
@@ -5292,6 +5293,7 @@ export interface components {
             next: string | null;
             now: string;
             number: number;
+            proofs: components["schemas"]["ProofOut"][];
             provisional: string[];
             questions: string[];
             read_in: components["schemas"]["ReadInOut"] | null;
@@ -5916,6 +5918,16 @@ export interface components {
             message: string;
             path: string;
             says?: components["schemas"]["Words"] | null;
+        };
+        ProofLine: {
+            of: string[];
+            stands: string;
+            what: string;
+        };
+        ProofOut: {
+            of: string[];
+            stands: components["schemas"]["Stands"];
+            what: string;
         };
         Pull: {
             bolt: number;
@@ -6656,6 +6668,8 @@ export interface components {
             used: number | null;
             verdict: components["schemas"]["Verdict"] | null;
         };
+        /** @enum {string} */
+        Stands: "not read" | "to be read again" | "out of tolerance" | "out of tolerance, accepted" | "taken as it is" | "read, not all of it judged" | "proven";
         StandsOut: {
             clock: number;
             index: number;

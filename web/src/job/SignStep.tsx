@@ -45,6 +45,12 @@ export function SignStep({ step }: { step: Step }) {
             <b>Not final yet</b> {what}
           </p>
         ))}
+        {job.proofs.map((proof) => (
+          <p key={proof.what} data-proof={proof.stands}>
+            <b>{proof.what}</b> {proof.stands}
+            {proof.of.length > 0 && <small>: {proof.of.join('; ')}</small>}
+          </p>
+        ))}
         <KeepValues />
         {clear && <p>Every step is done, the ledger is closed, everything is final.</p>}
       </Paper>

@@ -26,6 +26,21 @@ export function FrontPage({ record, unit, jobId }: FrontProps) {
   const { front } = record
   return (
     <>
+      {!!front?.proofs?.length && (
+        <section>
+          <h3>What was proved</h3>
+          <Table
+            head={['', '', '']}
+            rows={front.proofs.map((one) => [
+              one.what,
+              <b key="stands">{one.stands}</b>,
+              <span key="of" className="note">
+                {one.of.join('; ')}
+              </span>,
+            ])}
+          />
+        </section>
+      )}
       {front && <Deviations of={front.deviations} unit={unit} />}
       {front && (
         <section>
