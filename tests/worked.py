@@ -5,7 +5,7 @@ from uuid import UUID, uuid4
 from django.utils import timezone
 
 from millwright.job.entry import Entry, Signature
-from millwright.tests.work import Work
+from millwright.tests.work import SECOND, Work
 from server.accounts.models import Membership, Site
 from server.jobs.actions.append_entry import Sent, append_entry
 from server.jobs.actions.sign import sign
@@ -35,7 +35,8 @@ def worked(name: str, work: Work) -> Job:
         if isinstance(item, Entry):
             ids[item.id] = uuid4()
             sent = Sent(id=ids[item.id], step=item.step, kind=item.kind, inputs=item.inputs, as_it_is=not item.unproven)
-            append_entry(job.pk, sent, by=millwright, now=timezone.now())
+            by = lead if item.by == SECOND else millwright
+            append_entry(job.pk, sent, by=by, now=timezone.now())
         else:
             covers = ids[item.entry] if item.entry else None
             sign(job.pk, id=uuid4(), by=lead, step=item.step, kind=item.kind, entry=covers, reason="why", now=timezone.now())

@@ -86,9 +86,13 @@ class Slip(Model):
 
 
 class HandOver(Model):
-    """A break, or somebody goes and somebody comes: the dead state is proved again before hands go in."""
+    """A break, or somebody goes and somebody comes: the dead state is proved again before hands go in.
+
+    ``covered`` - what stands open meanwhile (`RouteNow.opening`) is covered
+    """
 
     what: Literal["break", "hand-over"]
+    covered: bool = False
     goes: Name = Field(default="", max_length=120)
     comes: Name = Field(default="", max_length=120)
     text: PlainText = Field(default="", max_length=400)
@@ -148,7 +152,7 @@ def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, 
         case HeatEvent():
             _refuse_event(route, now, given)
         case HandOver():
-            _refuse_hand_over(given)
+            _refuse_hand_over(route, given)
         case Question():
             _refuse_question(now, given)
         case Slip():
@@ -258,7 +262,10 @@ def _refuse_answer(route: RouteNow, given: Answer, role: Role) -> None:
         raise UnusableInput(Problem("question", "There is no open question of that number."))
 
 
-def _refuse_hand_over(given: HandOver) -> None:
+def _refuse_hand_over(route: RouteNow, given: HandOver) -> None:
+    if route.opening and not given.covered:
+        text = f"{route.opening} is open: lay its cover on before you leave it. What falls in there is found when it runs."
+        raise UnusableInput(Problem("covered", text))
     if given.what == "hand-over":
         unsaid = [Problem(who, f"Who {who}?") for who in ("goes", "comes") if not getattr(given, who).strip()]
         refuse_if_any(unsaid)

@@ -7,10 +7,11 @@ from enum import StrEnum
 from functools import cached_property
 
 from ..card.values import ValueCard
+from ..plan.backstop.fitting import COVER
 from ..plan.hubs.phases import Phase
 from ..plan.locks import LOCK_AGAIN, Locks
 from ..plan.stages.close_out import CLOSING
-from ..plan.steps import JobFacts, Step
+from ..plan.steps import COVERED_AT_BREAKS, JobFacts, Step
 from ..say import Words, words
 from ..verdict import Verdict
 from .entry import Entry, Signature
@@ -145,6 +146,13 @@ class RouteNow:
             if now.current is None or now.current.number < first.current.number:
                 found[first.step.key] = first.current.by
         return found
+
+    @property
+    def opening(self) -> str:
+        """What stands open and has to be covered whenever the work stops; empty where nothing does."""
+        asked = any(now.job.terms.edition >= COVERED_AT_BREAKS for now in self.steps)
+        is_open = any(line.what == COVER and line.open for line in self.ledger)
+        return "The opening of the gear unit" if asked and is_open else ""
 
     @property
     def closed(self) -> bool:

@@ -122,7 +122,7 @@ def form_as_shown(form: BenchForm | SheetForm | SignForm, *, compares: bool = Tr
 
 # The steps that jobs of any family have, as they are since: a job keeps the edition it was started under.
 WITH_REASON = 2
-EDITION = AFTER_THE_MICROMETER = 3
+EDITION = AFTER_THE_MICROMETER = COVERED_AT_BREAKS = 3
 
 
 Answers = Mapping[str, Any]

@@ -1,6 +1,7 @@
 """The chain of safety: locks that came off, proofs that grew old, and everything that is closed after the work."""
 
 import unittest
+from dataclasses import replace
 from datetime import timedelta
 
 from millwright.errors import UnusableInput
@@ -9,6 +10,7 @@ from millwright.job.new_entry import OutOfTurn
 from millwright.job.now import StepState
 from millwright.plan.steps import SheetForm
 from millwright.roles import Role
+from millwright.scope import Scope
 
 from .readings import dials
 from .work import START, Work
@@ -131,6 +133,22 @@ class ProofTest(unittest.TestCase):
         with self.assertRaises(UnusableInput) as caught:
             work.enter("safe.papers", {"what": "hand-over", "goes": " "}, EntryKind.HAND_OVER)
         self.assertEqual([p.path for p in caught.exception.problems], ["goes", "comes"])
+
+    def test_a_break_beside_an_open_gear_unit_wants_its_cover_on(self) -> None:
+        work = Work(family="shaft-mounted reducer", scope=Scope.BACKSTOP)
+        work.until("backstop.arrow")
+        with self.assertRaises(UnusableInput) as caught:
+            work.enter("backstop.arrow", {"what": "break"}, EntryKind.HAND_OVER)
+        self.assertEqual([p.path for p in caught.exception.problems], ["covered"])
+        work.enter("backstop.arrow", {"what": "break", "covered": True}, EntryKind.HAND_OVER)
+        work.until("close.guard")
+        work.enter("close.guard", {"what": "break"}, EntryKind.HAND_OVER)
+        work.until(None)
+        self.assertTrue(work.route().closed)
+        before = Work(family="shaft-mounted reducer", scope=Scope.BACKSTOP)
+        before.terms = replace(before.terms, edition=2)
+        before.until("backstop.arrow")
+        before.enter("backstop.arrow", {"what": "break"}, EntryKind.HAND_OVER)
 
     def test_a_proof_grows_old_by_the_sites_hours_and_not_without_them(self) -> None:
         work = Work()

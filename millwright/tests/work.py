@@ -26,6 +26,7 @@ from millwright.verdict import Verdict, is_unproven
 from .readings import FIGURES
 
 START = datetime(2026, 5, 12, 6, 0, tzinfo=UTC)
+SECOND = "B"  # who enters what takes another person
 UNTIL_COLD = timedelta(hours=8)  # of any hub
 
 
@@ -128,7 +129,7 @@ class Work:
         """Checked and appended, as the server does it; what cannot be told is taken as it is."""
         now = self.route().find(key)
         second = now is not None and bool(now.step.second_to)
-        by = by or ("B" if second else "A")
+        by = by or (SECOND if second else "A")
         checked = entry.check(self.route(), key, kind, inputs, role, by)
         number = len(self.entries) + len(self.signatures) + 1
         made = Entry(

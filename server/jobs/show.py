@@ -73,6 +73,7 @@ def job_out(job: Job, reader: str) -> dict[str, Any]:
         "card": route.card,
         "provisional": route.provisional,
         "proofs": proofs(route, {str(e.id) for e in entries if e.result and e.result.get("as_it_is")}),
+        "opening": route.opening,
         "locks": asdict(route.locks),
         "ledger": [{**asdict(line), "open": line.open} for line in route.ledger],
         "questions": [q.id for q in route.questions],

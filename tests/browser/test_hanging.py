@@ -86,6 +86,25 @@ class TwoPeopleTest(CoupleUpCase):
         expect(strip.get_by_text(re.compile("^gear unit held by:"))).to_be_visible()
 
 
+class OpenUnitTest(CoupleUpCase):
+    """A gear unit that stands open while its backstop goes in."""
+
+    family, at, scope = "shaft-mounted reducer", "backstop.arrow", Scope.BACKSTOP
+
+    def test_nobody_goes_on_a_break_before_its_cover_lies_on_the_opening(self) -> None:
+        page = self.page
+        self.goto_step("backstop.arrow", job=self.own)
+        page.get_by_role("button", name="Break / hand-over").click()
+        slip = page.get_by_role("dialog", name="Break / hand-over")
+        slip.get_by_role("button", name="Record the break").click()
+        expect(slip.get_by_text("lay its cover on before you leave it")).to_be_visible()
+        tap(slip.get_by_role("checkbox", name="its cover lies on it"))
+        slip.get_by_role("button", name="Record the break").click()
+        expect(slip).to_be_hidden()
+        expect(page.get_by_text("there was a break").first).to_be_visible()
+        self.assertTrue(self.own.entries.get(kind="hand-over").inputs["covered"])
+
+
 class PackingTest(BrowserTestCase):
     """A conveyor drive, sealed by packing."""
 

@@ -120,6 +120,7 @@ class JobOut(Shown):
     card: dict[str, Value]
     provisional: list[str]
     proofs: list[ProofOut]
+    opening: str = Field(description="what stands open, and is covered whenever the work stops")
     locks: LocksOut
     ledger: list[LedgerLineOut]
     questions: list[UUID]

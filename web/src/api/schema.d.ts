@@ -4850,6 +4850,8 @@ export interface components {
         HandOver: {
             /** @default  */
             comes?: string;
+            /** @default false */
+            covered?: boolean;
             /** @default  */
             goes?: string;
             /** @default  */
@@ -5293,6 +5295,7 @@ export interface components {
             next: string | null;
             now: string;
             number: number;
+            opening: string;
             proofs: components["schemas"]["ProofOut"][];
             provisional: string[];
             questions: string[];

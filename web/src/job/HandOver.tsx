@@ -6,6 +6,7 @@ import { MainButton } from '../kit/Button'
 import { Choice } from '../kit/Choice'
 import { Slip } from '../kit/Dialog'
 import { Words } from '../kit/Field'
+import { Tick } from '../kit/Tick'
 import { type Step, useJob } from './context'
 import { useOneAtATime } from './useOneAtATime'
 
@@ -19,18 +20,24 @@ export function HandOver({ step, isOpen, onClose }: { step: Step; isOpen: boolea
   const [goes, setGoes] = useState<string | null>(null)
   const [comes, setComes] = useState('')
   const [text, setText] = useState('')
+  const [covered, setCovered] = useState(false)
   const [problems, setProblems] = useState<Record<string, string>>({})
   const out = job.ledger.filter((line) => line.open)
   const send = useOneAtATime(() => {
     const who = what === 'break' ? {} : { goes: (goes ?? name).trim(), comes: comes.trim() }
     return append({
       jobId: job.id,
-      body: { step: step.key, kind: 'hand-over', inputs: { what, ...who, ...(text.trim() && { text: text.trim() }) } },
+      body: {
+        step: step.key,
+        kind: 'hand-over',
+        inputs: { what, ...who, ...(covered && { covered }), ...(text.trim() && { text: text.trim() }) },
+      },
     })
       .then(() => {
         setProblems({})
         setComes('')
         setText('')
+        setCovered(false)
         onClose()
       })
       .catch((why) => {
@@ -69,6 +76,12 @@ export function HandOver({ step, isOpen, onClose }: { step: Step; isOpen: boolea
         <>
           <Words label="Goes" value={goes ?? name} onChange={setGoes} problem={problems.goes} />
           <Words label="Comes" value={comes} onChange={setComes} problem={problems.comes} />
+        </>
+      )}
+      {job.opening && (
+        <>
+          <Tick label={`${job.opening}: its cover lies on it`} value={covered} onChange={setCovered} />
+          {problems.covered && <p role="alert">{problems.covered}</p>}
         </>
       )}
       <Words
