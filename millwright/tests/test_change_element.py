@@ -11,6 +11,7 @@ from millwright.plan.families.register import FAMILIES
 from millwright.plan.steps import BenchForm, Stage, Step
 from millwright.scope import Scope
 
+from .dear import dear
 from .readings import PACK, SHRINK, SLIP, dials
 from .test_look import answers
 from .work import Work
@@ -55,6 +56,7 @@ class ChangeTheElementTest(unittest.TestCase):
                     proved = {"couple.align"} if FAMILIES[name].facts.closed is None else {"couple.closed"}
                     self.assertEqual(done & {"couple.align", "couple.closed"}, proved)
 
+    @dear
     def test_where_one_was_moved_all_of_it_is_read_anew(self) -> None:
         for name in CHANGED:
             with self.subTest(family=name):

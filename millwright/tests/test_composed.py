@@ -10,6 +10,7 @@ from millwright.plan.fields import TEMPORARY, Counted, choice, count, tick
 from millwright.plan.route import Miscomposed, Route, checked
 from millwright.plan.steps import Holding, OpenTime, SheetForm, Stage, Step
 
+from .dear import dear
 from .work import Work
 
 PINS_BACK = Counted(line="pins", what="pins", goes=TEMPORARY, counted="back")
@@ -60,6 +61,7 @@ class CheckedTest(unittest.TestCase):
         steps = (sheet("couple.a", back[0]), sheet("close.count", counts_out=True), sheet("close.b", back[1]))
         self.assertEqual(Route(steps=steps).closed_after, {"close.count": {"late"}})
 
+    @dear
     def test_every_family_scope_and_way_of_holding_composes(self) -> None:
         self.assertGreater(every_route(), 700)
 
@@ -67,6 +69,7 @@ class CheckedTest(unittest.TestCase):
 class RememberedTest(unittest.TestCase):
     """Remembered or composed anew, it is the same route."""
 
+    @dear
     def test_at_every_step_it_is_what_composing_anew_gives(self) -> None:
         anew = 0
         for family in ("jaw, curved", "tyre", "disc, drop-out spacer", "shaft-mounted reducer"):

@@ -14,6 +14,7 @@ from millwright.plan.families.register import FAMILIES
 from millwright.plan.stages.as_found import OPENED
 from millwright.scope import Scope
 
+from .dear import dear
 from .readings import BOTH_ENDS, PACK, SHRINK, SLIP, dials, ring
 from .work import Work, circles
 
@@ -29,6 +30,7 @@ def answers(work: Work, key: str, **changed: Any) -> None:
 class ClosedTest(unittest.TestCase):
     """What proves a closed coupling, when it is finished and in service."""
 
+    @dear
     def test_every_family_can_be_checked_and_every_one_that_stands_can_be_aligned_open_or_closed(self) -> None:
         for name, family in FAMILIES.items():
             for scope, coupling in ((Scope.CHECK, None), (Scope.ALIGN, None), (Scope.ALIGN, OPENED)):

@@ -22,6 +22,7 @@ from millwright.plan.families.register import FAMILIES
 from millwright.plan.upkeep import renewed_by, tasks_of
 from millwright.scope import Scope, Task
 
+from .dear import dear
 from .work import Work
 
 ROOT = Path(__file__).parents[2]
@@ -97,6 +98,7 @@ def line_of(work: Work) -> KeptLine:
 class MeaningTest(unittest.TestCase):
     """A key is the address of a sheet, and nothing else."""
 
+    @dear
     def test_a_step_that_is_renamed_leaves_due_series_and_record_as_they_were(self) -> None:
         for family in get_args(Family):
             for scope in (Scope.FIT, Scope.UPKEEP, Scope.CHECK):
@@ -130,6 +132,7 @@ class MeaningTest(unittest.TestCase):
             every |= found
         self.assertLessEqual(set(RULES) - every, {DueKind.WORN}, "worn takes years of readings")
 
+    @dear
     def test_what_an_entry_from_before_was_of_is_what_such_a_step_says_today(self) -> None:
         for family in get_args(Family):
             for scope in scopes(FAMILIES[family].facts):

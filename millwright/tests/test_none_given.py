@@ -11,6 +11,7 @@ from millwright.job.now import StepState
 from millwright.plan.families.register import FAMILIES
 from millwright.roles import Role
 
+from .dear import dear
 from .work import Work
 
 PAPER = Source(kind="maker's manual", document="Sheet 9", issue="1")
@@ -24,6 +25,7 @@ def none_given(key: str) -> Value:
 class NoneGivenTest(unittest.TestCase):
     """The line is answered, and holds nobody up."""
 
+    @dear
     def test_every_family_comes_to_its_end_with_all_of_them_none_and_no_step_is_judged_by_one(self) -> None:
         ways = ("keyed, slip fit", "clamp ring", "tapered bore")
         for i, family in enumerate(FAMILIES):

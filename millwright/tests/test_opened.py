@@ -12,6 +12,7 @@ from millwright.plan.procedure import Pull, Stop
 from millwright.plan.stages.set_and_align import MOVED_BEHIND
 from millwright.scope import Scope
 
+from .dear import dear
 from .test_look import answers
 from .work import Work
 
@@ -29,6 +30,7 @@ def shut(family: str) -> set[str]:
 class MovedTest(unittest.TestCase):
     """A machine is moved once the coupling is closed, or on the way there."""
 
+    @dear
     def test_at_every_step_after_coupling_up_what_a_move_disturbed_is_done_again_and_the_job_ends(self) -> None:
         for family, of in FAMILIES.items():
             if not of.facts.opened:
@@ -185,6 +187,7 @@ class CountedTest(unittest.TestCase):
 class HiddenTest(unittest.TestCase):
     """Readings are asked where they can be taken."""
 
+    @dear
     def test_where_a_closed_coupling_hides_its_hubs_they_are_looked_at_once_it_is_undone(self) -> None:
         for family in ("gear", "steel grid", "tyre", "jaw, in shear with spacer"):
             for scope in (Scope.TAKE_OFF, Scope.REFIT):

@@ -6,6 +6,7 @@ from millwright.job.entry import EntryKind, SignatureKind
 from millwright.job.proved import Stands, proofs
 from millwright.plan.families.register import FAMILIES
 
+from .dear import dear
 from .readings import dials
 from .test_none_given import none_given
 from .work import Work
@@ -27,6 +28,7 @@ def stands(work: Work, taken: frozenset[str] = frozenset()) -> dict[str, Stands]
 class ProvedTest(unittest.TestCase):
     """Worst first."""
 
+    @dear
     def test_a_job_that_was_done_well_is_proven_in_every_line_it_has(self) -> None:
         for family in FAMILIES:
             with self.subTest(family):

@@ -17,6 +17,7 @@ from millwright.plan.families.register import FAMILIES, CouplingFamily
 from millwright.scope import Scope
 
 from .by_hand import ByHand
+from .dear import dear
 
 PAGE = Path(__file__).parents[2] / "docs" / "recipes.md"
 
@@ -32,6 +33,7 @@ def shown(name: str) -> dict[str, Any]:
 class RecipesTest(TestCase):
     """A stranger who types them in gets what they promise."""
 
+    @dear
     def test_a_family_is_done_from_lock_out_to_the_signed_record_and_taken_off_again(self) -> None:
         made = shown("family")
         hoop = CouplingFamily(facts=made["FACTS"], procedures=made["PROCEDURES"])

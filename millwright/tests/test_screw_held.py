@@ -18,6 +18,7 @@ from millwright.roles import Role
 from millwright.scope import Scope
 from millwright.verdict import Verdict
 
+from .dear import dear
 from .readings import TRUE, ring, rounds
 from .work import WEDGE, Work, ways_of
 
@@ -140,6 +141,7 @@ class UntilStillTest(unittest.TestCase):
 class TakeOffTest(unittest.TestCase):
     """As found first, each hub off as it is held, and what goes back on."""
 
+    @dear
     def test_every_way_off_comes_to_its_end(self) -> None:
         for scope in (Scope.TAKE_OFF, Scope.REFIT):
             for held in get_args(Connection):

@@ -16,6 +16,7 @@ from millwright.plan.procedure import Stop
 from millwright.plan.steps import BenchForm, SheetForm, Stage, Step
 from millwright.roles import Role
 
+from .dear import dear
 from .work import Work, ways_of
 
 KEY = re.compile(r"[a-z][a-z0-9_]*(@[a-z_]+)?")
@@ -152,6 +153,7 @@ class StepsTest(unittest.TestCase):
 class ResultsTest(unittest.TestCase):
     """What benches say while jobs of every family come to their end."""
 
+    @dear
     def test_every_check_and_every_line_of_working_is_whole(self) -> None:
         seen: set[str] = set()
         for i, family in enumerate(get_args(Family)):

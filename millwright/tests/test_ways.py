@@ -14,6 +14,7 @@ from millwright.plan.steps import BenchForm, SheetForm
 from millwright.roles import Role
 from millwright.verdict import Verdict
 
+from .dear import dear
 from .readings import CONE, DRAWN, SHRINK, SHRUNK, SLIP, TAPER, dials, ring
 from .work import Work
 
@@ -21,6 +22,7 @@ from .work import Work
 class WaysTest(unittest.TestCase):
     """Each family with each way of holding its hubs: the order that follows from it."""
 
+    @dear
     def test_every_way_comes_to_its_end_in_its_own_order(self) -> None:
         light, proved = "couple.screw", "couple.gap"
         rows: list[tuple[str, tuple[str, str], list[str]]] = [

@@ -15,6 +15,8 @@ from millwright.benches.wear.trend import MOST_FITTED
 from millwright.errors import UnusableInput
 from millwright.rig.worn import TrueWear
 
+from .dear import dear
+
 START = datetime(2025, 1, 1, 12, tzinfo=UTC)
 LIMIT = 4.0
 MONTHLY = [30 * i for i in range(12)]
@@ -170,6 +172,7 @@ class WearTest(unittest.TestCase):
             evaluate_json("wear", sent("0292-09-22T20:26:03Z", "2026-01-31"))
         self.assertEqual(caught.exception.problems[0].path, "readings.0.at")
 
+    @dear
     def test_takes_a_hundred_thousand_readings_and_draws_a_few_hundred(self) -> None:
         chance, truth = random.Random(4), TrueWear(start=START, a_day=0.006)
         many = [
