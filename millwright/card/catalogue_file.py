@@ -38,6 +38,9 @@ class CatalogueFile(Model):
     sizes: list[CatalogueSize] = Field(max_length=MOST_SIZES)
 
 
+NONE_GIVEN = "none:"  # where the paper gives no figure, before the reason why that will do
+
+
 def write_csv(sizes: Sequence[CatalogueSize]) -> str:
     """A line for each value, figures in the units of the value card; a size with no value has a line of its own."""
     out = io.StringIO()
@@ -50,7 +53,8 @@ def write_csv(sizes: Sequence[CatalogueSize]) -> str:
             up_to = "; ".join(f"{step.rpm:g}={step.value:g}" for step in value.up_to)
             of = "; ".join(f"{one.material}={one.value:g}" for one in value.of_material)
             papers = [source.kind, source.document, source.issue, source.page]
-            writer.writerow([*known, key, repr(value.value), value.means, up_to, of, *papers])
+            figure = f"{NONE_GIVEN} {value.none_because}" if value.none_because else repr(value.value)
+            writer.writerow([*known, key, figure, value.means, up_to, of, *papers])
         if not size.values:
             writer.writerow([*known, *[""] * len(OF_A_VALUE)])
     return out.getvalue()
@@ -89,7 +93,15 @@ def _read_row(row: list[str], sizes: dict[tuple[str, str], dict[str, Any]]) -> l
             source = Source.model_validate({"kind": kind, "document": document, "issue": issue, "page": page})
             steps = _pairs(up_to, lambda rpm, value: UpTo(rpm=float(rpm), value=value))
             of_material = _pairs(of, lambda material, value: OfMaterial(material=material, value=value))
-            values[key] = Value(value=float(figure), means=means, up_to=steps, of_material=of_material, source=source)
+            none = figure.removeprefix(NONE_GIVEN).strip() if figure.startswith(NONE_GIVEN) else ""
+            values[key] = Value(
+                value=0.0 if none else float(figure),
+                means=means,
+                up_to=steps,
+                of_material=of_material,
+                none_because=none,
+                source=source,
+            )
         CatalogueSize.model_validate({**known, "values": {}})
     except ValidationError as wrong:
         first = wrong.errors()[0]

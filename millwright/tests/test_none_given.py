@@ -3,6 +3,7 @@
 import unittest
 from dataclasses import replace
 
+from millwright.card.catalogue_file import CatalogueSize, read_csv, write_csv
 from millwright.card.kinds import MAY_BE_NONE
 from millwright.card.values import Source, Value, card_problems, say_value, value_kind
 from millwright.errors import UnusableInput
@@ -66,6 +67,13 @@ class NoneGivenTest(unittest.TestCase):
                 {"key": "gap_nominal_mm", "value": none_given("gap_nominal_mm").model_dump(mode="json")},
                 EntryKind.VALUE,
             )
+
+    def test_a_catalogue_keeps_it_in_a_table(self) -> None:
+        none = {"angle_limit_deg": none_given("angle").model_copy(update={"none_because": "old sheet, no angle, none"})}
+        size = CatalogueSize(family="jaw, curved", series="Brackwater Avocet", size="rundlet", values=none)
+        self.assertEqual(read_csv(write_csv([size]).encode()), [size])
+        with self.assertRaises(UnusableInput):
+            read_csv(write_csv([size]).replace("none: old sheet, no angle, none", "none:").encode())
 
     def test_it_is_said_with_its_reason(self) -> None:
         kind = value_kind("angle_limit_deg")
