@@ -134,7 +134,29 @@ WORDS: dict[EntryKind, type[Model]] = {
 }
 
 
-LIMITS = ("limit_mm", "limit_source", "spread_max_mm", "spread_source")  # the card gives them, or nobody
+# What a reading is judged by: in a job the card gives it, through the step's preset, or nobody does.
+LIMITS = frozenset(
+    {
+        "limit",
+        "limit_mm",
+        "limit_source",
+        "limit_angle_deg",
+        "spread_max_mm",
+        "spread_source",
+        "differ_max_mm",
+        "differ_source",
+        "least_mm",
+        "least_source",
+        "limits",
+        "running_target",
+        "mismatch_max_mm",
+        "mismatch_source",
+        "contact_min",
+        "contact_source",
+        "accept",
+        "band_share",
+    }
+)
 
 
 def check(route: RouteNow, step_key: str, kind: EntryKind, inputs: Mapping[str, Any], role: Role, by: str = "") -> Checked:
@@ -180,7 +202,7 @@ def evaluate(now: StepNow, inputs: Mapping[str, Any]) -> tuple[Mapping[str, Any]
     form = now.step.form
     match form:
         case BenchForm():
-            typed = {key: value for key, value in inputs.items() if key not in COMPARED and key not in LIMITS}
+            typed = _as_read({key: value for key, value in inputs.items() if key not in COMPARED})
             full = {**typed, **form.preset, **form.compare}
             if form.bench == "tighten":
                 full.setdefault("pulls", [])
@@ -189,6 +211,12 @@ def evaluate(now: StepNow, inputs: Mapping[str, Any]) -> tuple[Mapping[str, Any]
             return dict(inputs), as_dict(sheet.evaluate(now.step, form, inputs, now.job))
         case _:
             raise UnusableInput(Problem("step", "This step takes a signature, not a reading."))
+
+
+def _as_read(inputs: Mapping[str, Any]) -> dict[str, Any]:
+    """Without the limits somebody sent along, of the reading and of a second one beside it."""
+    kept = {key: value for key, value in inputs.items() if key not in LIMITS}
+    return {key: _as_read(value) if isinstance(value, Mapping) else value for key, value in kept.items()}
 
 
 def _reading(route: RouteNow, step_key: str, inputs: Mapping[str, Any], by: str) -> Checked:

@@ -2,6 +2,7 @@
 
 import unittest
 from dataclasses import replace
+from typing import Any
 
 from millwright.card.catalogue_file import CatalogueSize, read_csv, write_csv
 from millwright.card.kinds import MAY_BE_NONE
@@ -11,6 +12,7 @@ from millwright.job.entry import EntryKind
 from millwright.job.now import StepState
 from millwright.plan.families.register import FAMILIES
 from millwright.roles import Role
+from millwright.verdict import AS_ENTERED
 
 from .dear import dear
 from .work import Work
@@ -38,6 +40,28 @@ class NoneGivenTest(unittest.TestCase):
                 self.assertEqual(work.next(), "close.sign")
                 checks = [check for kept in work.kept.values() for check in (kept.result or {}).get("checks", ())]
                 self.assertFalse([check for check in checks if PAPER.document in str(check["source"])])
+
+    def test_nobody_brings_a_limit_of_his_own_for_it(self) -> None:
+        wide, theirs = 50.0, {"source": "mine"}
+        work = Work(family="gear", held=("clamp ring", "tapered bore"))
+        work.card |= {key: none_given(key) for key in MAY_BE_NONE}
+        sent: dict[str, dict[str, Any]] = {
+            "prepare.taper.driven": {"mismatch_max_mm": wide, "contact_min": 0.01},
+            "mount.true.driver": {"limit_mm": wide, "second": {"limit_mm": wide}},
+            "set.soft": {"limit_mm": wide},
+            "set.align": {
+                "limits": {"angle_deg": 20.0, "offset_mm": wide, **theirs},
+                "running_target": {"sliding_mm_per_s": 900.0, "radius_mm": wide, **theirs},
+            },
+        }
+        for step, limits in sent.items():
+            with self.subTest(step):
+                work.until(step)
+                read = work.fill(step)
+                laid = {key: {**read.get(key, {}), **it} if key == "second" else it for key, it in limits.items()}
+                checks = work.judged(work.enter(step, {**read, **laid}))["checks"]
+                judged_by = [str(check["source"]) for check in checks if check["status"] != "not judged"]
+                self.assertFalse([source for source in judged_by if source in ("mine", AS_ENTERED)], checks)
 
     def test_it_is_put_there_in_the_job_and_what_was_judged_by_a_figure_is_read_again(self) -> None:
         work = Work()
