@@ -13,7 +13,7 @@ from ...sketch import jaws
 from ...sketch.shapes import Sketch
 from ...verdict import Check, Judged, judge, said_by_hand
 from ..fields import Field, choice, condition, length, number, text, tick
-from ..procedure import Bench, Item, LightScrew, Procedure, Stop, figure
+from ..procedure import Bench, LightScrew, Procedure, Stop, figure
 from ..stages import gap
 from ..stages.receive import KEYED
 from ..stages.suits import judge_material
@@ -24,7 +24,8 @@ from .jaw_element import opening_clearance_mm, shaft_distance_checks
 OPEN = "open centre"
 CENTRES = ("solid centre", OPEN)
 HARDNESSES = ("80 shore A", "92 shore A", "98 shore A", "64 shore D")
-SCALES = ("shore A", "shore D", "none marked")
+UNMARKED = "none marked"
+SCALES = ("shore A", "shore D", UNMARKED)
 ANOTHER_ELEMENT = Happened("another element", "the element was looked at again")
 ASKED_ONCE = "receive.element"  # where the element is looked at, before anything is fitted to it
 OPEN_SPEED, OPENING = "open_centre_rpm", "element_opening_mm"
@@ -86,7 +87,7 @@ CLEAR_ALL_ROUND_MM = 1.0  # rule of thumb
 
 
 def _centre(job: JobFacts, answers: Answers) -> str:
-    """Of the element in the kit: asked once as it is received, once at every step that goes by it."""
+    """Of the element in the kit: asked as it is received, or, in the first edition, at every step that goes by it."""
     return str(answers.get("centre") or job.answers.get(ASKED_ONCE, {}).get("centre") or "")
 
 
@@ -124,7 +125,8 @@ def _judge_received(job: JobFacts, answers: Answers) -> Judged:
     """Its material against the one ordered, its speed where the centre is open."""
     hardness, scale = answers.get("hardness"), answers.get("scale")
     read = f"{hardness:g} {scale}" if isinstance(hardness, int | float) else None
-    checks, advice = judge_material(job, read or answers.get("material"))
+    marked = "an element without a mark" if scale == UNMARKED else read or answers.get("material")
+    checks, advice = judge_material(job, marked)
     return [*checks, *_speed(job, answers)], advice
 
 
@@ -136,7 +138,7 @@ def _speed(job: JobFacts, answers: Answers) -> list[Check]:
 
 
 def _lacks_hardness(job: JobFacts, answers: Answers) -> list[str]:
-    marked = answers.get("scale") in SCALES[:2] and answers.get("hardness") is None
+    marked = answers.get("scale") not in (None, "", UNMARKED) and answers.get("hardness") is None
     return [*_lacks_speed(job, answers), *(["The hardness marked on it"] if marked else [])]
 
 
@@ -190,26 +192,31 @@ def _between_the_jaws(job: JobFacts) -> Sketch:
     return jaws.element(figure(job, "gap_nominal_mm"), tip)
 
 
-_ELEMENT_ROWS = (
+_ASKED_THERE = (
     lambda job: choice("material", "Hardness or material marked on it", *job.family.element_materials),
     text("colour", "Colour as seen"),
     choice("centre", "Centre", *CENTRES),
     length("key_out_mm", "Key stand-out from the shaft", "only for an open centre with shafts reaching in", required=False),
-    tick("seated", "Legs seated to the bottom of the jaws all round, not squeezed"),
 )
 _ELEMENT = Stop(
     key="element",
     title="Put the element into one hub",
     why="The element cannot go in sideways later. Then the machine is brought up to it.",
     caution="Only into a hub that is cold.",
-    rows=_ELEMENT_ROWS,
+    rows=(tick("seated", "Legs seated to the bottom of the jaws all round, not squeezed"),),
     sketch=_between_the_jaws,
-    judged_by=(OPEN_SPEED, OPENING, "element_material"),
-    judge=_judge_element,
-    lacks=_lacks_speed,
-    may_authorise=True,
     on_fail="Take the element out and put the right one in.",
     when=_closes_by_machine,
+)
+_CLOSED_UP = replace(
+    _ELEMENT,
+    title="Put the element in and close the hubs up",
+    why="The element cannot go in sideways later. Slide the loose hub up until the dots are just touched.",
+    caution="Fingers out of the jaws while the hub slides up.",
+    rows=(*_ELEMENT.rows, tick("dots", "Hub slid up until the raised dots are just touched")),
+    changes=frozenset({Fact.SECOND_HUB}),
+    on_fail="Draw the loose hub back, take the element out and put the right one in.",
+    when=_closes_by_hub,
 )
 
 
@@ -262,43 +269,20 @@ _REACHES_IN = Stop(
     why="Shafts this close reach into it, and a key that stands out rubs it through.",
     tool="caliper",
     rows=(_opening_row, *map(_key_row, SIDES)),
+    relies=frozenset({ANOTHER_ELEMENT}),
     judged_by=(OPENING,),
     judge=_judge_opening,
     may_authorise=True,
     on_fail="Shorten the key to the shaft's end, or set the hubs so that the shafts keep clear of the element.",
     when=_reaches_in,
 )
-_FIRST = Procedure(
-    prepare=(
-        Stop(
-            key="distance",
-            title="Measure the distance between the shaft ends",
-            why="Shafts closer together than the element is wide need an open centre, and that has a speed limit.",
-            tool="caliper or inside rule",
-            rows=(
-                length("distance_mm", "Distance between the shaft ends"),
-                choice("centre", "Element in the kit", *CENTRES),
-            ),
-            needs=("element_width_mm",),
-            judged_by=(OPEN_SPEED,),
-            judge=_judge_distance,
-            lacks=_lacks_speed,
-            may_authorise=True,
-            on_fail="Change the element, or set the hubs so that the shafts keep clear of it.",
-        ),
-    ),
+_NOW = Procedure(
+    version=2,
+    receive=(_RECEIVED,),
+    prepare=(_DISTANCE, _REACHES_IN),
     before_setting=(_ELEMENT,),
     couple_up=(
-        replace(
-            _ELEMENT,
-            title="Put the element in and close the hubs up",
-            why="The element cannot go in sideways later. Slide the loose hub up until the dots are just touched.",
-            caution="Fingers out of the jaws while the hub slides up.",
-            rows=(*_ELEMENT_ROWS, tick("dots", "Hub slid up until the raised dots are just touched")),
-            changes=frozenset({Fact.SECOND_HUB}),
-            on_fail="Draw the loose hub back, take the element out and put the right one in.",
-            when=_closes_by_hub,
-        ),
+        _CLOSED_UP,
         Bench(
             key="gap",
             title="Measure the gap, element in",
@@ -341,22 +325,31 @@ _FIRST = Procedure(
 )
 
 
-def _asked_once(item: Item) -> Item:
-    """The element goes in: what it is was asked as it came."""
-    if not isinstance(item, Stop) or item.key != "element" or item.rows[0] is not _ELEMENT_ROWS[0]:
-        return item
-    kept = (row for row in item.rows if row not in _ELEMENT_ROWS[:-1])
-    return replace(item, rows=tuple(kept), judged_by=(), judge=None, lacks=None, may_authorise=False)
+def _asked_there(stop: Stop) -> Stop:
+    """In the first edition what the element is was asked as it went in."""
+    return replace(
+        stop,
+        rows=(*_ASKED_THERE, *stop.rows),
+        judged_by=(OPEN_SPEED, OPENING, "element_material"),
+        judge=_judge_element,
+        lacks=_lacks_speed,
+        may_authorise=True,
+    )
 
 
-PROCEDURES = (
-    _FIRST,
-    replace(
-        _FIRST,
-        version=2,
-        receive=(_RECEIVED,),
-        prepare=(_DISTANCE, _REACHES_IN),
-        before_setting=tuple(map(_asked_once, _FIRST.before_setting)),
-        couple_up=tuple(map(_asked_once, _FIRST.couple_up)),
+_ONCE = replace(
+    _NOW,
+    version=1,
+    receive=(),
+    prepare=(
+        replace(
+            _DISTANCE,
+            rows=(*_DISTANCE.rows, choice("centre", "Element in the kit", *CENTRES)),
+            relies=frozenset(),
+            lacks=_lacks_speed,
+        ),
     ),
+    before_setting=(_asked_there(_ELEMENT),),
+    couple_up=(_asked_there(_CLOSED_UP), *_NOW.couple_up[1:]),
 )
+PROCEDURES = (_ONCE, _NOW)
