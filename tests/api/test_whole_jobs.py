@@ -10,11 +10,12 @@ from uuid import uuid4
 from django.db import transaction
 from django.test import TestCase
 
-from millwright.line import Family
+from millwright.line import SIDES, Family
 from millwright.plan.compose import scopes_of
 from millwright.plan.families.register import FAMILIES
+from millwright.plan.hubs.tapered import BY_ITS_NUT
 from millwright.plan.upkeep import tasks_of
-from millwright.rig.hand import Hand, Typed
+from millwright.rig.hand import Hand, Typed, typed_in
 from millwright.scope import Scope
 from millwright.tests.work import Work, ways_of
 from millwright.units import LengthUnit
@@ -31,9 +32,9 @@ MOST_STEPS = 150
 class Played:
     """A job as its people do it: a millwright who enters, a lead who signs, both by what the job shows."""
 
-    def __init__(self, family: Family, held: tuple[str, str], scope: Scope, unit: LengthUnit) -> None:
+    def __init__(self, family: Family, held: tuple[str, str], scope: Scope, unit: LengthUnit, **spec: Any) -> None:
         self.millwright, self.lead = Member("millwright"), Member("lead")
-        work = Work(family=family, held=held)
+        work = Work(family=family, held=held, **spec)
         line = registered(f"Line {uuid4()}", work)
         tasks = [task.value for task in tasks_of(work.line)] if scope is Scope.UPKEEP else []
         body = {"title": "Whole", "scope": scope.value, "unit": unit, "tasks": tasks}
@@ -125,15 +126,21 @@ class WholeJobsTest(TestCase):
     def entered_twice(self, family: Family, i: int) -> None:
         """Every step of fitting a family: entered, entered again, taken out as a slip, entered again; read at each,
         and at the first of a stage while all is still there twice."""
-        played, stage = Played(family, held_of(family, i), Scope.FIT, UNITS[i % 2]), ""
+        self.twice(Played(family, held_of(family, i), Scope.FIT, UNITS[i % 2]), on_paper=i % 8 == 0)
+
+    def twice(self, played: Played, said: Mapping[str, Mapping[str, Any]] = {}, *, on_paper: bool) -> None:
+        """``said`` - by step, what is answered there otherwise than where all is usual"""
+        stage = ""
         for _ in range(MOST_STEPS):
             if (step := played.next) is None:
                 break
-            with self.subTest(f"{family}, {step['key']}"):
+            with self.subTest(step["key"]):
                 if step["state"] == "to sign":
                     played.sign(step)
                     continue
                 typed = played.hand.answer(step, played.shown["card"])
+                own = typed_in(said.get(step["key"], {}), played.unit)
+                typed = Typed(inputs=typed.inputs | own.inputs, typed=typed.typed | own.typed)
                 played.enter(step, typed)
                 again = played.enter(step, typed)
                 if step["stage"] != stage:
@@ -142,10 +149,21 @@ class WholeJobsTest(TestCase):
                 played.take_out(step, again)
                 played.enter(step, typed)
         job = Job.objects.get(pk=played.shown["id"])
-        self.read_back(job, on_paper=i % 8 == 0)
+        self.read_back(job, on_paper=on_paper)
         reads = past_jobs([job.line_id])[job.line_id][0].reads
         entered = Counter(job.entries.values_list("kind", flat=True))
         self.assertEqual(len(reads), entered["reading"] - entered["slip"], "what was taken out as a slip counts for nothing")
+
+    def test_a_taper_drawn_up_cold_and_shafts_that_reach_into_an_open_centre(self) -> None:
+        decided = {f"prepare.decide.{side}": {"decision": BY_ITS_NUT} for side in SIDES}
+        self.twice(Played("gear", ("tapered bore", "tapered bore"), Scope.FIT, "in"), decided, on_paper=True)
+        reaching: Mapping[str, Mapping[str, Any]] = {
+            "receive.element": {"centre": "open centre"},
+            "prepare.distance": {"distance_mm": 20.0},
+            "prepare.opening": {"opening_mm": 60.0, "key_driver_mm": 2.0, "key_driven_mm": 1.0},
+        }
+        slow = Played("jaw, curved", held_of("jaw, curved"), Scope.FIT, "in", speed_rpm=900)
+        self.twice(slow, reaching, on_paper=True)
 
 
 def _of_each(name: str, do: Any) -> Mapping[str, Any]:
